@@ -1,0 +1,145 @@
+"""The open format: a return as one JSON document, `impuesto-return`, version 1, and its JSON Schema.
+
+{"format": "impuesto-return", "version": 1, "pack": "us", "year": 2025,
+ "people": [{"id": "taxpayer", "role": "taxpayer", ...}], "papers": [{"id": "kittiwake", "kind": "w2", ...}],
+ "overrides": [{"address": "us.1040.16", "amount": "1200", "reason": "..."}]}
+
+Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from decimal import Decimal, InvalidOperation
+from typing import Any
+
+from taxcore.engine.pack import Pack
+from taxcore.engine.papers import schema_of
+from taxcore.engine.result import Result
+from taxcore.engine.values import Override, PaperValues, ReturnData
+
+FORMAT, VERSION = "impuesto-return", 1
+
+
+class DocumentError(Exception):
+    """The document is not a return of this format. `says` tells what to correct."""
+
+    def __init__(self, says: str):
+        super().__init__(says)
+        self.says = says
+
+
+def read(document: Any) -> ReturnData:
+    """A return from its document. DocumentError where the shape is wrong; wrong values become findings later."""
+    if not isinstance(document, Mapping) or document.get("format") != FORMAT:
+        raise DocumentError(f'The document does not say "format": "{FORMAT}".')
+    if document.get("version") != VERSION:
+        raise DocumentError(f"Version {document.get('version')!r} of the format is not known; this reads {VERSION}.")
+    year = document.get("year")
+    if not isinstance(year, int) or isinstance(year, bool):
+        raise DocumentError("The document's year is not a whole number.")
+    people = [_paper(item, "person") for item in _list(document, "people")]
+    papers = [_paper(item, None) for item in _list(document, "papers")]
+    ids = [(paper.kind, paper.id) for paper in (*people, *papers)]
+    if len(ids) != len(set(ids)):
+        raise DocumentError("Two papers of one kind have the same id.")
+    overrides = dict(_override(item) for item in _list(document, "overrides"))
+    training = document.get("training", False) is True
+    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training)
+
+
+def write(data: ReturnData) -> dict[str, Any]:
+    """The document of a return; `read` gives the same return back."""
+    people = [{"id": p.id, **p.values} for p in data.papers if p.kind == "person"]
+    papers = [{"id": p.id, "kind": p.kind, **p.values} for p in data.papers if p.kind != "person"]
+    overrides = [
+        {"address": address, "amount": f"{override.amount:f}", "reason": override.reason}
+        for address, override in data.overrides.items()
+    ]
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "pack": data.pack,
+        "year": data.year,
+        "people": people,
+        "papers": papers,
+        "overrides": overrides,
+        "training": data.training,
+    }
+
+
+def write_result(result: Result) -> dict[str, Any]:
+    """Every line as JSON: what `./impuesto compute` prints."""
+    return {
+        "pack": result.run.pack.code,
+        "year": result.year,
+        "lines": {cell.address: f"{cell.value:f}" if cell.is_amount else _plain(cell.value) for cell in result.lines()},
+        "bottom_lines": {line.authority.code: f"{line.amount:f}" for line in result.bottom_lines},
+        "findings": [
+            {"code": f.code, "weight": f.weight, "at": list(f.at), "says": f.says, "cites": f.cites}
+            for f in result.findings
+        ],
+    }
+
+
+def schema(pack: Pack) -> dict[str, Any]:
+    """JSON Schema (2020-12) of the open format with this pack's papers."""
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": f"{FORMAT} {VERSION}, {pack.name}",
+        "type": "object",
+        "required": ["format", "version", "pack", "year"],
+        "additionalProperties": False,
+        "properties": {
+            "format": {"const": FORMAT},
+            "version": {"const": VERSION},
+            "pack": {"const": pack.code},
+            "year": {"enum": list(pack.years)},
+            "training": {"type": "boolean"},
+            "people": {"type": "array", "items": schema_of(pack.people)},
+            "papers": {"type": "array", "items": {"anyOf": [schema_of(paper) for paper in pack.papers]}},
+            "overrides": {
+                "type": "array",
+                "items": {
+                    "type": "object",
+                    "required": ["address", "amount", "reason"],
+                    "additionalProperties": False,
+                    "properties": {
+                        "address": {"type": "string"},
+                        "amount": {"type": "string", "pattern": r"^-?\d{1,11}(\.\d{1,2})?$"},
+                        "reason": {"type": "string", "minLength": 1},
+                    },
+                },
+            },
+        },
+    }
+
+
+def _list(document: Mapping[str, Any], name: str) -> list[Any]:
+    found = document.get(name, [])
+    if not isinstance(found, list):
+        raise DocumentError(f'"{name}" is not a list.')
+    return found
+
+
+def _paper(item: Any, kind: str | None) -> PaperValues:
+    if not isinstance(item, Mapping) or not isinstance(item.get("id"), str) or not item["id"]:
+        raise DocumentError("A person or paper has no id.")
+    kind = kind or item.get("kind")
+    if not isinstance(kind, str) or not kind:
+        raise DocumentError(f"The paper {item['id']!r} has no kind.")
+    return PaperValues(item["id"], kind, {name: item[name] for name in item if name not in ("id", "kind")})
+
+
+def _override(item: Any) -> tuple[str, Override]:
+    try:
+        amount = Decimal(item["amount"])
+        if not amount.is_finite() or not str(item["reason"]).strip():
+            raise DocumentError(f"The override of {item['address']} needs an amount and a reason.")
+        return str(item["address"]), Override(amount, str(item["reason"]))
+    except (KeyError, TypeError, InvalidOperation):
+        raise DocumentError("An override needs an address, an amount and a reason.") from None
+
+
+def _plain(value: Any) -> Any:
+    return value if isinstance(value, (bool, str, int)) or value is None else str(value)

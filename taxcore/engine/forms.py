@@ -1,0 +1,138 @@
+"""Forms and their lines. A form is a class, a line is a method with its official number and a label of our own."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from decimal import Decimal
+from typing import TYPE_CHECKING, Any, ClassVar
+
+from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.figures import Figure
+from taxcore.engine.papers import Paper
+
+if TYPE_CHECKING:
+    from taxcore.engine.run import Run
+
+
+class Loop:
+    """A circle that the law contains, declared on the line where it is cut. Solved by repeating until it holds still."""
+
+    def __init__(self, tolerance: Decimal, start: Decimal = Decimal(0), rounds: int = 80):
+        self.tolerance = tolerance
+        self.start = start
+        self.rounds = rounds
+
+
+class Line(Spec):
+    """A line or a fact of a form, made by the decorators below."""
+
+    def __init__(
+        self,
+        numbers: Numbers,
+        label: str,
+        method: Callable[[Any], Any],
+        *,
+        cites: str = "",
+        weight: str = "",
+        loop: Loop | None = None,
+        rounding: Any = "form",
+        only_if: bool = False,
+    ):
+        super().__init__(numbers, label, cites=cites)
+        self.method = method
+        self.weight = weight
+        self.loop = loop
+        self.only_if = only_if
+        self.own_rounding = rounding
+        self.__doc__ = method.__doc__
+
+    def fill(self, cell: Cell) -> None:
+        value = self.method(cell.node)
+        self._settle(cell, Decimal(value) if type(value) is int else value)
+        if not cell.node.run.overrides:
+            return
+        override = cell.node.run.overrides.get(cell.address)
+        if override is not None and isinstance(cell.value, Decimal):
+            cell.computed = cell.value
+            cell.value = Figure(override.amount)
+            cell.value.cell = cell
+            cell.how, cell.reason = "overridden", override.reason
+
+
+def line(number: Numbers, label: str, **options: Any) -> Callable[[Callable[[Any], Any]], Any]:
+    """A numbered line. `number` may be {first year: number, ...}. `weight="total"` sets it in the heavier face."""
+    return lambda method: Line(number, label, method, **options)
+
+
+def fact(label: str, **options: Any) -> Callable[[Callable[[Any], Any]], Any]:
+    """Something a form works out that has no number: a status, a count, a step of a worksheet. Not rounded."""
+    options.setdefault("rounding", None)
+    return lambda method: Line(None, label, method, **options)
+
+
+class linked:
+    """Another form of the same return: `federal = linked("us.1040")`, then `self.federal.adjusted_gross_income`."""
+
+    def __init__(self, code: str):
+        self.code = code
+
+    def __get__(self, form: Any, owner: type | None = None) -> Any:
+        return self if form is None else form.run.form(self.code)
+
+
+class Form(Node):
+    """Base of every form and worksheet.
+
+    `per` says how many there are: "return" (one), "person" (taxpayer and spouse), or a kind of paper (one for each).
+    `number` is the official one; the address is made from jurisdiction and number: us.sch-b, us-il.il-1040.
+    """
+
+    number: ClassVar[str] = ""
+    name: ClassVar[str] = ""
+    per: ClassVar[str] = "return"
+    worksheet: ClassVar[bool] = False
+    rounding: ClassVar[Any] = None
+
+    def __init__(self, run: Run, key: str | None = None):
+        suffix = f"[{key}]" if key else ""
+        super().__init__(run, key, f"{self.code()}{suffix}")
+
+    @classmethod
+    def code(cls) -> str:
+        slug = cls.number.lower().replace("schedule ", "sch-").replace(" ", "-")
+        return f"{cls.jurisdiction}.{slug}"
+
+    def required(self) -> bool:
+        """Whether this form goes with the return. Lines are computed when read, whether it goes or not."""
+        return True
+
+    def rounding_of(self, spec: Spec) -> Callable[[Decimal], Decimal] | None:
+        own: Any = spec.own_rounding if isinstance(spec, Line) else "form"
+        return self.rounding if own == "form" else own
+
+    def lines(self) -> list[Cell]:
+        """The numbered lines of this year's form, in order."""
+        return [self.cell(name) for name, spec in self.specs.items() if spec.number_in(self.year) is not None]
+
+    def papers(self, kind: str, owner: str | None = None) -> list[Any]:
+        return self.run.papers(kind, owner)
+
+    def paper(self, kind: str) -> Any:
+        """The one paper of a kind that exists once a return."""
+        return self.run.single(kind)
+
+    def person(self, role: str) -> Any:
+        """Taxpayer or spouse, or None."""
+        return self.run.person(role)
+
+    def every(self, code: str) -> list[Any]:
+        """All instances of a form that exists more than once."""
+        return self.run.every(code)
+
+    @property
+    def title(self) -> str:
+        owner = self.run.title_of(self.key) if self.key else ""
+        return f"{self.number} · {owner}" if owner else self.number
+
+
+__all__ = ["Form", "Line", "Loop", "Paper", "fact", "line", "linked"]

@@ -1,0 +1,70 @@
+"""A pack: all that one country adds to the engine. The engine knows its shape, never its content."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass
+from decimal import Decimal
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from taxcore.engine.checks import Finding
+from taxcore.engine.forms import Form
+from taxcore.engine.papers import Paper
+
+if TYPE_CHECKING:
+    from taxcore.engine.run import Run
+
+Check = Callable[[Any], Iterable[Finding]]
+
+
+@dataclass(frozen=True)
+class Authority:
+    """Someone a return is filed with. `refund` and `owed` are attribute names on `form`; `due` gives month and day."""
+
+    code: str
+    name: str
+    form: type[Form]
+    refund: str
+    owed: str
+    return_type: str
+    due: tuple[int, int]
+    applies: Callable[[Run], bool]
+    after: str = ""
+    declaration: str = ""
+    person_may_file_alone: bool = True
+
+
+@dataclass(frozen=True)
+class BottomLine:
+    """What one authority pays (positive) or is owed (negative), and the cell that says so."""
+
+    authority: Authority
+    amount: Decimal
+    address: str
+
+
+@dataclass(frozen=True)
+class Pack:
+    """`law` maps a jurisdiction to the folder of its years; `people` is the pack's Person class."""
+
+    code: str
+    name: str
+    years: tuple[int, ...]
+    people: type[Paper]
+    papers: tuple[type[Paper], ...]
+    forms: tuple[type[Form], ...]
+    authorities: tuple[Authority, ...]
+    checks: tuple[Check, ...]
+    law: Mapping[str, Path]
+    groups: Mapping[str, str]
+    forms_note: str = ""
+
+    def paper(self, kind: str) -> type[Paper] | None:
+        return next((paper for paper in (self.people, *self.papers) if paper.kind == kind), None)
+
+    def form(self, code: str) -> type[Form] | None:
+        return next((form for form in self.forms if form.code() == code), None)
+
+    def authority(self, code: str) -> Authority | None:
+        return next((authority for authority in self.authorities if authority.code == code), None)

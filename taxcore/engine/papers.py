@@ -1,0 +1,337 @@
+"""Papers: what can be keyed, declared once. Fields drive entry, validation, import, schema and the filed document."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable, Mapping
+from datetime import date
+from decimal import Decimal, InvalidOperation
+from typing import TYPE_CHECKING, Any, ClassVar
+
+from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.figures import ZERO, Figure, cents
+
+if TYPE_CHECKING:
+    from taxcore.engine.run import Run
+
+LARGEST = Decimal("99999999999.99")
+
+
+class BadValue(ValueError):
+    """A keyed value that its field cannot take. `says` is for the person who keyed it."""
+
+    def __init__(self, says: str, given: Any):
+        super().__init__(says)
+        self.says = says
+        self.given = given
+
+
+class Field(Spec):
+    """One box of a paper. `needed` is what to do when it is empty at filing; empty means it may stay so.
+
+    `wide` asks for a whole row on screen; `secret` values are encrypted at rest and masked on screen.
+    """
+
+    kind = "text"
+    empty: Any = ""
+
+    def __init__(
+        self,
+        number: Numbers,
+        label: str,
+        *,
+        needed: str = "",
+        help: str = "",
+        cites: str = "",
+        wide: bool = False,
+        secret: bool = False,
+        pattern: str = "",
+        pattern_says: str = "",
+        longest: int = 120,
+        carries: bool = True,
+    ):
+        super().__init__(number, label, cites=cites)
+        self.needed = needed
+        self.help = help
+        self.wide = wide
+        self.secret = secret
+        self.pattern = re.compile(pattern) if pattern else None
+        self.pattern_says = pattern_says
+        self.longest = longest
+        self.carries = carries
+        self.computed_by: Callable[[Any], Any] | None = None
+
+    def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:
+        """Decorator: what the field is computed from until somebody keys it."""
+        self.computed_by = method
+        return method
+
+    def parse(self, raw: Any) -> Any:
+        """Value from its open-format text. BadValue where it does not fit."""
+        text = str(raw).strip()
+        if len(text) > self.longest:
+            raise BadValue(f"{self.label} is longer than {self.longest} characters.", raw)
+        if any(ord(character) < 32 for character in text):
+            raise BadValue(f"{self.label} has a character that cannot be printed.", raw)
+        if self.pattern and not self.pattern.fullmatch(text):
+            raise BadValue(self.pattern_says or f"{self.label} is not written as expected.", raw)
+        return text
+
+    def write(self, value: Any) -> Any:
+        """The value as the open format holds it."""
+        return str(value)
+
+    def schema(self) -> dict[str, Any]:
+        """JSON Schema of the value."""
+        made: dict[str, Any] = {"type": "string", "maxLength": self.longest, "description": self.label}
+        if self.pattern:
+            made["pattern"] = f"^(?:{self.pattern.pattern})$"
+        return made
+
+    def fill(self, cell: Cell) -> None:
+        node: Any = cell.node
+        raw = node.values.get(self.name)
+        if raw is not None and raw != "":
+            try:
+                cell.how = "keyed"
+                self._keep(cell, self.parse(raw))
+                return
+            except BadValue as bad:
+                node.run.refuse(cell, bad)
+        if self.computed_by is not None:
+            cell.how = "computed"
+            self._settle(cell, self.computed_by(node))
+        else:
+            cell.how = "empty"
+            self._keep(cell, self.empty)
+
+    def _keep(self, cell: Cell, value: Any) -> None:
+        if isinstance(value, Decimal):
+            figure = Figure(value)
+            figure.cell = cell
+            cell.value = figure
+        else:
+            cell.value = value
+
+
+class Text(Field):
+    pass
+
+
+class Amount(Field):
+    """Money to the cent. May be negative only where the paper's box may."""
+
+    kind = "amount"
+    empty = ZERO
+
+    def __init__(self, number: Numbers, label: str, *, negative: bool = False, **options: Any):
+        super().__init__(number, label, **options)
+        self.negative = negative
+
+    def parse(self, raw: Any) -> Decimal:
+        try:
+            value = Decimal(str(raw).strip())
+        except InvalidOperation:
+            raise BadValue(f"{self.label} is not an amount.", raw) from None
+        if not value.is_finite():
+            raise BadValue(f"{self.label} is not an amount.", raw)
+        if abs(value) > LARGEST:
+            raise BadValue(f"{self.label} is larger than any amount a form can hold.", raw)
+        if value < 0 and not self.negative:
+            raise BadValue(f"{self.label} cannot be negative.", raw)
+        return cents(value)
+
+    def write(self, value: Any) -> str:
+        return f"{cents(value):f}"
+
+    def schema(self) -> dict[str, Any]:
+        sign = "-?" if self.negative else ""
+        return {"type": "string", "pattern": rf"^{sign}\d{{1,11}}(\.\d{{1,2}})?$", "description": self.label}
+
+
+class Flag(Field):
+    """Yes or no; empty is None, which is neither."""
+
+    kind = "flag"
+    empty = None
+
+    def parse(self, raw: Any) -> bool:
+        if raw in (True, "yes", "true"):
+            return True
+        if raw in (False, "no", "false"):
+            return False
+        raise BadValue(f"{self.label} takes yes or no.", raw)
+
+    def write(self, value: Any) -> str:
+        return "yes" if value else "no"
+
+    def schema(self) -> dict[str, Any]:
+        return {"enum": ["yes", "no"], "description": self.label}
+
+
+class Day(Field):
+    """A date, in the open format as YYYY-MM-DD."""
+
+    kind = "date"
+    empty = None
+
+    def parse(self, raw: Any) -> date:
+        if isinstance(raw, date):
+            return raw
+        try:
+            value = date.fromisoformat(str(raw).strip())
+        except ValueError:
+            raise BadValue(f"{self.label} is not a date.", raw) from None
+        if not 1880 <= value.year <= 2200:
+            raise BadValue(f"{self.label} is not a likely date.", raw)
+        return value
+
+    def write(self, value: Any) -> str:
+        return value.isoformat()
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "string", "format": "date", "description": self.label}
+
+
+class Choice(Field):
+    """One of a list of codes, each with its meaning."""
+
+    kind = "choice"
+    empty = ""
+
+    def __init__(self, number: Numbers, label: str, options: Mapping[str, str], **rest: Any):
+        super().__init__(number, label, **rest)
+        self.options = dict(options)
+
+    def parse(self, raw: Any) -> str:
+        text = str(raw).strip()
+        if text not in self.options:
+            raise BadValue(f"{self.label}: {text!r} is not one of its codes.", raw)
+        return text
+
+    def schema(self) -> dict[str, Any]:
+        return {"enum": list(self.options), "description": self.label}
+
+
+class Rows(Field):
+    """A small table inside a paper. The value is a tuple of row nodes, each with an id that stays with it."""
+
+    kind = "rows"
+
+    def __init__(self, number: Numbers, label: str, row: type[Row], **options: Any):
+        super().__init__(number, label, **options)
+        self.row = row
+
+    def fill(self, cell: Cell) -> None:
+        node: Any = cell.node
+        raw = node.values.get(self.name) or ()
+        cell.how = "keyed" if raw else "empty"
+        cell.value = tuple(self._row(node, values) for values in raw if isinstance(values, Mapping))
+
+    def _row(self, node: Any, values: Mapping[str, Any]) -> Row:
+        key = str(values.get("id", ""))
+        return self.row(node.run, key, f"{node.address_prefix}.{self.name}[{key}]", values)
+
+    def schema(self) -> dict[str, Any]:
+        properties = {"id": {"type": "string", "maxLength": 12}} | _schemas(self.row)
+        item = {"type": "object", "properties": properties, "required": ["id"], "additionalProperties": False}
+        return {"type": "array", "items": item, "description": self.label}
+
+
+class _Keyed(Node):
+    """A node with keyed values: a paper or a row of one."""
+
+    def __init__(self, run: Run, key: str | None, address_prefix: str, values: Mapping[str, Any]):
+        super().__init__(run, key, address_prefix)
+        self.values = values
+
+    def is_keyed(self, name: str) -> bool:
+        return self.values.get(name) not in (None, "")
+
+    def __init_subclass__(cls, **kwargs: Any) -> None:
+        super().__init_subclass__(**kwargs)
+        cls._fields = {name: spec for name, spec in cls.specs.items() if isinstance(spec, Field)}
+        if not getattr(cls, "owned", True):
+            cls._fields.pop("owner", None)
+
+    _fields: ClassVar[dict[str, Field]] = {}
+
+    @classmethod
+    def fields(cls) -> dict[str, Field]:
+        """The fields that can be keyed, in the order of the printed document."""
+        return cls._fields
+
+    def amount_fields(self) -> list[str]:
+        return [name for name, field in self.fields().items() if isinstance(field, Amount)]
+
+
+class Row(_Keyed):
+    """One row of a table inside a paper."""
+
+
+OWNERS = {"taxpayer": "Taxpayer", "spouse": "Spouse", "joint": "Both"}
+
+
+class Paper(_Keyed):
+    """Base of every source document. `kind` is its word in addresses and in the open format.
+
+    `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
+    `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows.
+    """
+
+    kind: ClassVar[str] = ""
+    name: ClassVar[str] = ""
+    official: ClassVar[str] = ""
+    group: ClassVar[str] = "income"
+    single: ClassVar[bool] = False
+    owned: ClassVar[bool] = True
+    joint_owner: ClassVar[bool] = False
+    heading: ClassVar[str] = ""
+    main: ClassVar[str] = ""
+    adds: ClassVar[bool] = True
+
+    owner = Choice(None, "Owner", OWNERS)
+
+    def __init__(self, run: Run, key: str, values: Mapping[str, Any]):
+        prefix = f"{self.jurisdiction}.{self.kind}" + ("" if self.single else f"[{key}]")
+        super().__init__(run, key, prefix, values)
+
+    @property
+    def title(self) -> str:
+        named = self.values.get(self.heading) if self.heading else ""
+        return str(named or self.name)
+
+
+class Person(Paper):
+    """Someone on the return. `role` (taxpayer, spouse, dependant) decides which; the key is the id."""
+
+    kind = "person"
+    name = "Person"
+    group = "people"
+    owned = False
+    heading = "first_name"
+
+    @property
+    def role(self) -> str:
+        return str(self.values.get("role", ""))
+
+
+def _schemas(node: type[_Keyed]) -> dict[str, Any]:
+    return {name: field.schema() for name, field in node.fields().items()}
+
+
+def schema_of(paper: type[Paper]) -> dict[str, Any]:
+    """JSON Schema of one paper as the open format holds it."""
+    properties = {"id": {"type": "string", "pattern": "^[a-z0-9][a-z0-9-]{0,39}$"}} | _schemas(paper)
+    if issubclass(paper, Person):
+        properties["role"] = {"enum": ["taxpayer", "spouse", "dependant"]}
+    else:
+        properties["kind"] = {"const": paper.kind}
+    required = ["id", "role"] if issubclass(paper, Person) else ["id", "kind"]
+    return {
+        "type": "object",
+        "title": paper.name,
+        "properties": properties,
+        "required": required,
+        "additionalProperties": False,
+    }

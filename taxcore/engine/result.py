@@ -1,0 +1,193 @@
+"""A return in, a result out: every line of every form, what the return says about itself, and how results differ."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import cached_property
+from typing import Any
+
+from taxcore.engine.cells import Cell
+from taxcore.engine.checks import CHECK, IDEA, STOPS, Finding, stops_filing
+from taxcore.engine.forms import Form
+from taxcore.engine.pack import BottomLine, Pack
+from taxcore.engine.papers import Field, Paper, Rows
+from taxcore.engine.run import Run
+from taxcore.engine.values import ReturnData
+
+_ORDER = {STOPS: 0, CHECK: 1, IDEA: 2}
+
+
+def compute(pack: Pack, data: ReturnData) -> Result:
+    """Compute a return in full. The same data always gives the same result; bad input becomes findings."""
+    run = Run(pack, data)
+    forms = [
+        form for declared in pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)
+    ]
+    used = [form for form in forms if form.required()]
+    for form in used:
+        for name in form.specs:
+            if form.specs[name].number_in(form.year) is not None:
+                form.cell(name)
+    return Result(run, tuple(used))
+
+
+class Result:
+    """Cells by address, forms in official order, findings by weight, a bottom line for each authority."""
+
+    def __init__(self, run: Run, forms: tuple[Form, ...]):
+        self.run = run
+        self.forms = forms
+        self.year = run.data.year
+
+    @cached_property
+    def bottom_lines(self) -> tuple[BottomLine, ...]:
+        return tuple(self._bottom_lines())
+
+    def _bottom_lines(self) -> Iterator[BottomLine]:
+        for authority in self.run.pack.authorities:
+            if authority.applies(self.run):
+                form = self.run.form(authority.form.code())
+                refund, owed = form.cell(authority.refund), form.cell(authority.owed)
+                cell = owed if owed.value else refund
+                yield BottomLine(authority, refund.value - owed.value, cell.address)
+
+    @cached_property
+    def findings(self) -> tuple[Finding, ...]:
+        return tuple(sorted(self._findings(), key=lambda found: (_ORDER[found.weight], found.code, found.at)))
+
+    def _findings(self) -> Iterator[Finding]:
+        for paper in (*self.run.people(), *self.run.all_papers()):
+            yield from _of_paper(paper)
+        for values in self.run.unknown:
+            yield stops_filing(
+                f"{self.run.pack.code}.unknown-paper",
+                at=f"{self.run.pack.code}.{values.kind}[{values.id}]",
+                says=f"A paper of the kind {values.kind!r} is not computed yet. Take it out or file this return elsewhere.",
+            )
+        for cell, bad in self.run.bad_values:
+            yield stops_filing(f"{self.run.pack.code}.bad-value", at=cell.address, says=bad.says)
+        for one in self.run.pack.checks:
+            yield from one(self.run)
+
+    @cached_property
+    def cells(self) -> dict[str, Cell]:
+        """Every cell that was evaluated, by address: lines, facts, papers' fields."""
+        return {cell.address: cell for node in self._nodes() for cell in node.cells.values()}
+
+    def _nodes(self) -> Iterator[Any]:
+        for node in (*self.run.people(), *self.run.all_papers()):
+            yield node
+            for cell in list(node.cells.values()):
+                if isinstance(cell.value, tuple):
+                    yield from cell.value
+        yield from self.run._forms.values()
+
+    def __getitem__(self, address: str) -> Cell:
+        return self.cells[address]
+
+    def get(self, address: str) -> Cell | None:
+        return self.cells.get(address)
+
+    def lines(self) -> Iterator[Cell]:
+        """Numbered lines of the forms that go with the return."""
+        for form in self.forms:
+            yield from form.lines()
+
+    @cached_property
+    def _readers(self) -> dict[int, list[Cell]]:
+        readers: dict[int, list[Cell]] = {}
+        for cell in self.cells.values():
+            for source in cell.sources():
+                readers.setdefault(id(source), []).append(cell)
+        return readers
+
+    def readers(self, cell: Cell) -> list[Cell]:
+        """The figures that read this one."""
+        return self._readers.get(id(cell), [])
+
+    def way_up(self, cell: Cell) -> list[Cell]:
+        """The shortest way from a figure to a bottom line, the figure first; only itself when nothing reads it."""
+        goals = {line.address for line in self.bottom_lines}
+        came_from: dict[int, Cell | None] = {id(cell): None}
+        queue = [cell]
+        for here in queue:
+            if here.address in goals and here is not cell:
+                return _walk_back(here, came_from)
+            for reader in self.readers(here):
+                if id(reader) not in came_from:
+                    came_from[id(reader)] = here
+                    queue.append(reader)
+        return [cell]
+
+
+def _walk_back(cell: Cell, came_from: dict[int, Cell | None]) -> list[Cell]:
+    way: list[Cell] = []
+    here: Cell | None = cell
+    while here is not None:
+        way.append(here)
+        here = came_from[id(here)]
+    return way[::-1]
+
+
+def _of_paper(paper: Paper) -> Iterator[Finding]:
+    """What the declarations alone can say: needed fields that are empty, values that do not fit."""
+    for cell, field in _worth_looking(paper):
+        if isinstance(field, Rows):
+            for row in cell.value:
+                for row_cell, row_field in _worth_looking(row):
+                    if row_cell.how == "empty":
+                        yield _missing(paper, row_cell, row_field)
+        elif cell.how == "empty":
+            yield _missing(paper, cell, field)
+
+
+def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
+    """Fields that are needed, tables, and keyed ones, whose values may not fit; nothing can be said about the rest."""
+    for name, field in node.fields().items():
+        keyed = name in node.values
+        if keyed or field.needed:
+            cell = node.cell(name)
+            if field.needed or isinstance(field, Rows):
+                yield cell, field
+
+
+def _missing(paper: Paper, cell: Cell, field: Field) -> Finding:
+    says = f"{paper.title}: {field.label.lower()} is missing. {field.needed}"
+    return stops_filing(f"{paper.jurisdiction}.{paper.kind}.{field.name.replace('_', '-')}-missing", cell.address, says)
+
+
+@dataclass(frozen=True, slots=True)
+class Moved:
+    """One line before and after a change; None where the line was not there."""
+
+    address: str
+    number: str
+    label: str
+    form: str
+    before: Decimal | None
+    after: Decimal | None
+
+
+def ripple(before: Result, after: Result) -> list[Moved]:
+    """Every numbered amount line that differs between two results, in the order of the forms."""
+    old = {cell.address: cell for cell in before.lines() if cell.is_amount}
+    new = {cell.address: cell for cell in after.lines() if cell.is_amount}
+    moved = []
+    for address in dict.fromkeys([*new, *old]):
+        was, now = old.get(address), new.get(address)
+        shown = now or was
+        assert shown is not None
+        if (was.value if was else None) != (now.value if now else None):
+            moved.append(
+                Moved(
+                    address,
+                    shown.number,
+                    shown.label,
+                    shown.node.title,
+                    was.value if was else None,
+                    now.value if now else None,
+                )
+            )
+    return moved

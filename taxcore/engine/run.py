@@ -1,0 +1,208 @@
+"""One computation: evaluates each figure once, when first asked for, and records what it read."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from typing import Any
+
+from taxcore.engine import law as law_files
+from taxcore.engine.cells import Cell, Node, Spec
+from taxcore.engine.figures import Figure
+from taxcore.engine.forms import Form, Line, Loop
+from taxcore.engine.pack import Pack
+from taxcore.engine.papers import BadValue, Paper
+from taxcore.engine.values import PaperValues, ReturnData
+
+
+class EngineError(Exception):
+    """Base of the engine's errors: broken declarations, never bad input."""
+
+
+class UndeclaredLoop(EngineError):
+    """Figures that need each other with no declared Loop among them."""
+
+    def __init__(self, members: list[str]):
+        super().__init__("These figures need each other: " + " → ".join(members))
+        self.members = members
+
+
+class LoopDoesNotSettle(EngineError):
+    """A declared loop still moved after its last round."""
+
+    def __init__(self, address: str, last: Decimal):
+        super().__init__(f"The loop at {address} did not settle; last value {last}")
+        self.address, self.last = address, last
+
+
+class _EnterLoop(Exception):
+    """Unwinds to the figure that was met again, so that the loop is entered at its declared line instead."""
+
+    def __init__(self, again: Cell, head: Cell):
+        super().__init__()
+        self.again, self.head = again, head
+
+
+class _Laws(dict[str, law_files.Law]):
+    """Law by jurisdiction, read from its files when first needed."""
+
+    def __init__(self, pack: Pack, year: int):
+        super().__init__()
+        self._pack, self._year = pack, year
+
+    def __missing__(self, jurisdiction: str) -> law_files.Law:
+        found = law_files.load(self._pack.law[jurisdiction], self._year)
+        self[jurisdiction] = found
+        return found
+
+
+class Run:
+    """A return under computation, and the view of it that checks get."""
+
+    def __init__(self, pack: Pack, data: ReturnData):
+        self.pack = pack
+        self.data = data
+        self.year = data.year
+        self.overrides = data.overrides
+        self.laws = _Laws(pack, data.year)
+        self.reading: list[Cell] = []
+        self.bad_values: list[tuple[Cell, BadValue]] = []
+        self.unknown: list[PaperValues] = []
+        self._pending: dict[tuple[int, str], Cell] = {}
+        self._trail: list[tuple[Node, str]] = []
+        self._forms: dict[tuple[str, str | None], Form] = {}
+        self._papers: dict[str, list[Any]] = {}
+        self._people: list[Any] = []
+        self._take_in(data)
+
+    def _take_in(self, data: ReturnData) -> None:
+        kinds = {paper.kind: paper for paper in (self.pack.people, *self.pack.papers)}
+        for values in data.papers:
+            paper = kinds.get(values.kind)
+            if paper is None:
+                self.unknown.append(values)
+            elif paper is self.pack.people:
+                self._people.append(paper(self, values.id, values.values))
+            else:
+                self._papers.setdefault(values.kind, []).append(paper(self, values.id, values.values))
+
+    # What forms and checks ask for
+
+    def papers(self, kind: str, owner: str | None = None) -> list[Any]:
+        found = self._papers.get(kind, [])
+        return found if owner is None else [paper for paper in found if paper.owner == owner]
+
+    def all_papers(self) -> list[Paper]:
+        return [paper for kind in self._papers.values() for paper in kind]
+
+    def single(self, kind: str) -> Any:
+        """The one paper of a kind that exists once; an empty one where the return has none yet."""
+        found = self._papers.get(kind)
+        if not found:
+            paper = self.pack.paper(kind)
+            if paper is None:
+                raise EngineError(f"{self.pack.code} has no paper {kind!r}")
+            found = self._papers[kind] = [paper(self, kind, {})]
+        return found[0]
+
+    def people(self, role: str | None = None) -> list[Any]:
+        return self._people if role is None else [person for person in self._people if person.role == role]
+
+    def person(self, role: str) -> Any:
+        return next((person for person in self._people if person.role == role), None)
+
+    def title_of(self, key: str) -> str:
+        for node in (*self._people, *self.all_papers()):
+            if node.key == key or getattr(node, "role", None) == key:
+                return node.title
+        return key
+
+    def form(self, code: str, key: str | None = None) -> Any:
+        found = self._forms.get((code, key))
+        if found is None:
+            form = self.pack.form(code)
+            if form is None:
+                raise EngineError(f"{self.pack.code} has no form {code!r}")
+            found = self._forms[code, key] = form(self, key)
+        return found
+
+    def every(self, code: str) -> list[Any]:
+        form = self.pack.form(code)
+        if form is None:
+            raise EngineError(f"{self.pack.code} has no form {code!r}")
+        return [self.form(code, key) for key in self.keys_of(form)]
+
+    def keys_of(self, form: type[Form]) -> list[str | None]:
+        if form.per == "return":
+            return [None]
+        if form.per == "person":
+            return [person.role for person in self._people if person.role in ("taxpayer", "spouse")]
+        return [paper.key for paper in self.papers(form.per)]
+
+    def otherwise(self, **changes: Any) -> Run:
+        """The same return with something changed, computed apart: for rules that compare."""
+        return Run(self.pack, self.data.but(**changes))
+
+    def refuse(self, cell: Cell, bad: BadValue) -> None:
+        self.bad_values.append((cell, bad))
+
+    # Evaluation
+
+    def evaluate(self, node: Node, spec: Spec) -> Cell:
+        mark = (id(node), spec.name)
+        again = self._pending.get(mark)
+        if again is not None:
+            return self._met_again(again)
+        cell = Cell(node, spec)
+        loop = spec.loop if isinstance(spec, Line) else None
+        outer = self.reading
+        self._pending[mark] = cell
+        self.reading = cell.reads
+        try:
+            if loop is None:
+                spec.fill(cell)
+            else:
+                self._go_round(cell, spec, loop)
+        except _EnterLoop as entry:
+            if entry.again is not cell:
+                raise
+            del self._pending[mark]
+            self.reading = []
+            self.evaluate(entry.head.node, entry.head.spec)
+            return self.evaluate(node, spec)
+        finally:
+            self._pending.pop(mark, None)
+            self.reading = outer
+        node.cells[spec.name] = cell
+        self._trail.append((node, spec.name))
+        return cell
+
+    def _met_again(self, cell: Cell) -> Cell:
+        if isinstance(cell.spec, Line) and cell.spec.loop:
+            cell.how = "looped"
+            return cell
+        inside = list(self._pending.values())
+        inside = inside[inside.index(cell) :]
+        head = next((c for c in inside if isinstance(c.spec, Line) and c.spec.loop), None)
+        if head is not None:
+            raise _EnterLoop(cell, head)
+        raise UndeclaredLoop([member.address for member in (*inside, cell)])
+
+    def _go_round(self, cell: Cell, spec: Spec, loop: Loop) -> None:
+        override = self.overrides.get(cell.address)
+        guess = override.amount if override else loop.start
+        for _ in range(loop.rounds):
+            since = len(self._trail)
+            cell.how, cell.reads[:] = "computed", []
+            cell.value = Figure(guess)
+            cell.value.cell = cell
+            self.reading = cell.reads
+            spec.fill(cell)
+            met, found = cell.how == "looped", cell.value
+            if not met or abs(found - guess) <= loop.tolerance:
+                cell.how = "computed" if met else cell.how
+                return
+            for node, name in self._trail[since:]:
+                node.cells.pop(name, None)
+            del self._trail[since:]
+            guess = found
+        raise LoopDoesNotSettle(cell.address, guess)

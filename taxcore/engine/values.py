@@ -1,0 +1,43 @@
+"""A return as plain values: what `compute` takes. Immutable; made by `document.read` or directly in tests."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from decimal import Decimal
+from typing import Any
+
+
+@dataclass(frozen=True, slots=True)
+class Override:
+    """A line's amount set by hand, and why."""
+
+    amount: Decimal
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class PaperValues:
+    """One paper or person: `id` is unique within the return; `values` are field names to open-format values."""
+
+    id: str
+    kind: str
+    values: Mapping[str, Any] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class ReturnData:
+    """Everything that goes into a computation. `year` is the tax year, `pack` the jurisdiction's code.
+
+    A `training` return carries numbers from ranges that are never issued, and only those; any other return only real ones.
+    """
+
+    pack: str
+    year: int
+    papers: tuple[PaperValues, ...] = ()
+    overrides: Mapping[str, Override] = field(default_factory=dict)
+    training: bool = False
+
+    def but(self, **changes: Any) -> ReturnData:
+        """A copy with something changed: how rules and what-ifs ask "and if?" without touching the return."""
+        return replace(self, **changes)

@@ -1,0 +1,99 @@
+"""Explanations in words, made from the record that the helpers left. Screens draw the same parts with mark-up."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from decimal import Decimal
+
+from taxcore.engine.cells import Cell
+from taxcore.engine.figures import Because, Explained, Figure, LawFigure, Operand
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """One operand as it is shown: where it is, what it is called, whether it decided the outcome."""
+
+    name: str
+    amount: Decimal
+    address: str = ""
+    source: str = ""
+    minus: bool = False
+    won: bool = False
+    rate: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Sentence:
+    """One step of an explanation: what was done, with which parts, and what came of it."""
+
+    doing: str
+    parts: tuple[Part, ...]
+    outcome: Decimal
+    note: str = ""
+    bands: tuple[tuple[Decimal, Decimal, Decimal], ...] = ()
+
+
+DOING = {
+    "total": "Sum of",
+    "least": "The smallest of",
+    "greatest": "The largest of",
+    "excess": "What is above",
+    "share": "Rate times amount",
+    "times": "Number times amount",
+    "steps": "Steps, part steps counting whole",
+    "bands": "By bands",
+    "nothing": "Nothing, because",
+}
+
+
+def sentences(cell: Cell) -> list[Sentence]:
+    """The explanation of a cell, the last step first, nested steps after it."""
+    if cell.how == "overridden":
+        return [Sentence("Set by hand", (), cell.value, cell.reason)]
+    if cell.how == "keyed":
+        return [Sentence("Keyed", (), cell.value)] if cell.is_amount else []
+    if cell.because is not None:
+        return list(_steps(cell.because, cell.computed if cell.computed is not None else cell.value))
+    given = cell.computed
+    if isinstance(given, (Figure, LawFigure)):
+        return [Sentence("The same as", (_part(Operand(given), False),), cell.value)]
+    return []
+
+
+def _steps(because: Because, outcome: Decimal) -> Iterator[Sentence]:
+    parts = tuple(_part(operand, position == because.winner) for position, operand in enumerate(because.operands))
+    yield Sentence(DOING.get(because.kind, because.kind), parts, outcome, because.note, because.table)
+    for operand in because.operands:
+        if isinstance(operand.value, Explained):
+            yield from _steps(operand.value.because, operand.value)
+
+
+def _part(operand: Operand, won: bool) -> Part:
+    value = operand.value
+    rate = operand.name == "rate"
+    if isinstance(value, Figure):
+        cell = value.cell
+        name = operand.name or _name(cell)
+        return Part(name, value, cell.address, "", operand.minus, won, rate)
+    if isinstance(value, LawFigure):
+        name = operand.name or value.path.replace("_", " ").replace(".", ", ")
+        return Part(name, value, "", value.source, operand.minus, won, rate)
+    if isinstance(value, Explained):
+        return Part(operand.name or DOING.get(value.because.kind, "a step").lower(), value, "", "", operand.minus, won)
+    return Part(operand.name or "fixed", value, "", "", operand.minus, won, rate)
+
+
+def _name(cell: Cell) -> str:
+    number = f"{cell.number} " if cell.number else ""
+    return f"{cell.node.title} {number}{cell.label}"
+
+
+def plain(cell: Cell) -> str:
+    """The explanation as text, one step a line."""
+    lines = []
+    for sentence in sentences(cell):
+        parts = [f"{'less ' if part.minus else ''}{part.name} {part.amount:,f}" for part in sentence.parts]
+        text = f"{sentence.doing} {' · '.join(parts)}".strip()
+        lines.append(f"{text}{' ' if parts and sentence.note else ''}{sentence.note} = {sentence.outcome:,f}")
+    return "\n".join(lines)

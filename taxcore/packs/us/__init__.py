@@ -1,0 +1,39 @@
+"""The United States: federal individual return and the states that have a folder under states/."""
+
+from pathlib import Path
+
+from taxcore.engine import Authority, Pack
+from taxcore.engine import law as law_files
+from taxcore.packs.us.checks import CHECKS
+from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
+from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
+from taxcore.packs.us.states import all_states
+
+_YEARS = Path(__file__).parent / "years"
+_STATES = all_states()
+
+FEDERAL = Authority(
+    code="us", name="United States", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
+    due=(4, 15), applies=lambda run: True, declaration="8879",
+)  # fmt: skip
+
+PACK = Pack(
+    code="us",
+    name="United States",
+    years=law_files.years(_YEARS),
+    people=UnitedStatesPerson,
+    papers=(*PAPERS, *(paper for state in _STATES for paper in state.papers)),
+    forms=(*FORMS, *(form for state in _STATES for form in state.forms)),
+    authorities=(FEDERAL, *(state.authority for state in _STATES)),
+    checks=(*CHECKS, *(check for state in _STATES for check in state.checks)),
+    law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
+    groups={
+        "people": "People",
+        "income": "Income",
+        "adjustments": "Adjustments",
+        "deductions": "Deductions",
+        "credits": "Credits",
+        "payments": "Payments",
+        "places": "Places",
+    },
+)

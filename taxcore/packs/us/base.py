@@ -1,0 +1,36 @@
+"""What every American form and paper shares: jurisdiction, whole dollars, the list of states."""
+
+from taxcore.engine import Form, Paper, whole
+
+
+class FederalPaper(Paper):
+    jurisdiction = "us"
+
+
+class FederalForm(Form):
+    jurisdiction = "us"
+    rounding = staticmethod(whole)
+
+
+STATES = {
+    "AL": "Alabama", "AK": "Alaska", "AZ": "Arizona", "AR": "Arkansas", "CA": "California", "CO": "Colorado",
+    "CT": "Connecticut", "DE": "Delaware", "DC": "District of Columbia", "FL": "Florida", "GA": "Georgia",
+    "HI": "Hawaii", "ID": "Idaho", "IL": "Illinois", "IN": "Indiana", "IA": "Iowa", "KS": "Kansas", "KY": "Kentucky",
+    "LA": "Louisiana", "ME": "Maine", "MD": "Maryland", "MA": "Massachusetts", "MI": "Michigan", "MN": "Minnesota",
+    "MS": "Mississippi", "MO": "Missouri", "MT": "Montana", "NE": "Nebraska", "NV": "Nevada", "NH": "New Hampshire",
+    "NJ": "New Jersey", "NM": "New Mexico", "NY": "New York", "NC": "North Carolina", "ND": "North Dakota",
+    "OH": "Ohio", "OK": "Oklahoma", "OR": "Oregon", "PA": "Pennsylvania", "RI": "Rhode Island",
+    "SC": "South Carolina", "SD": "South Dakota", "TN": "Tennessee", "TX": "Texas", "UT": "Utah", "VT": "Vermont",
+    "VA": "Virginia", "WA": "Washington", "WV": "West Virginia", "WI": "Wisconsin", "WY": "Wyoming",
+}  # fmt: skip
+
+# No tax on wages or interest in the years supported
+UNTAXED = frozenset({"AK", "FL", "NV", "NH", "SD", "TN", "TX", "WA", "WY"})
+
+STATUSES = {
+    "single": "Single",
+    "joint": "Married, filing together",
+    "separate": "Married, filing apart",
+    "head_of_household": "Head of household",
+    "surviving_spouse": "Surviving spouse",
+}

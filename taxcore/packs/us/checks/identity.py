@@ -1,0 +1,124 @@
+"""Numbers, names and addresses: what an authority matches first. Formats are published; check digits where there are any."""
+
+import re
+
+from stdnum.exceptions import ValidationError
+from stdnum.us import atin, ein, itin, rtn, ssn
+
+from taxcore.engine import check, stops_filing
+
+_DIGITS = re.compile(r"\D")
+# Never issued to anybody: numbers beginning with 9 whose middle digits belong to neither itin nor atin, employers 00
+_TRAINING_PERSON = re.compile(r"9\d\d[0-4]\d\d{4}")
+_TRAINING_EMPLOYER = re.compile(r"00\d{7}")
+_TRAINING_BANK = re.compile(r"1[3-9]\d{7}")
+
+
+def digits(text):
+    return _DIGITS.sub("", text or "")
+
+
+def _is_valid(number, *kinds):
+    for kind in kinds:
+        try:
+            kind.validate(number)
+            return True
+        except ValidationError:
+            continue
+    return False
+
+
+def person_number_ok(number, training):
+    """A number of a person: published structure, or, on a training return, a range that is never issued."""
+    plain = digits(number)
+    if training:
+        return bool(_TRAINING_PERSON.fullmatch(plain))
+    return _is_valid(plain, ssn, itin, atin)
+
+
+def employer_number_ok(number, training):
+    plain = digits(number)
+    return bool(_TRAINING_EMPLOYER.fullmatch(plain)) if training else _is_valid(plain, ein)
+
+
+def bank_number_ok(number, training):
+    return _is_valid(digits(number), rtn) and (not training or bool(_TRAINING_BANK.fullmatch(digits(number))))
+
+
+def person_number(run):
+    for person in run.people():
+        if person.number and not person_number_ok(person.number, run.data.training):
+            kind = "training number (9, then middle digits 00 to 49)" if run.data.training else "number ever issued"
+            yield stops_filing("us.person.number-malformed", at=person.address("number"), cites="IRC 6109(d)",
+                               says=f"{person.title}'s social security number is no {kind}. Compare it with the "
+                                    "card.")  # fmt: skip
+
+
+def person_number_twice(run):
+    seen = {}
+    for person in run.people():
+        plain = digits(person.number)
+        if plain and plain in seen:
+            yield stops_filing("us.person.number-twice", at=(person.address("number"), seen[plain].address("number")),
+                               says=f"{person.title} and {seen[plain].title} have the same social security number. "
+                                    "Compare both with their cards.")  # fmt: skip
+        seen.setdefault(plain, person)
+
+
+def employer_number(run):
+    for paper, name in _payers(run):
+        number = getattr(paper, name)
+        if number and not employer_number_ok(number, run.data.training):
+            kind = "training number (it would begin with 00)" if run.data.training else "number ever issued"
+            yield stops_filing("us.employer-number-malformed", at=paper.address(name),
+                               says=f"{paper.title}: {number} is no {kind}. Copy it from the paper again.")  # fmt: skip
+
+
+def _payers(run):
+    yield from ((paper, "employer_number") for paper in run.papers("w2"))
+    yield from ((paper, "payer_number") for paper in run.papers("1099-int"))
+
+
+def bank_number(run):
+    deposit = run.single("deposit")
+    if deposit.routing and not bank_number_ok(deposit.routing, run.data.training):
+        yield stops_filing("us.deposit.routing-wrong", at=deposit.address("routing"),
+                           says="The bank routing number's check digit is wrong. Copy it from a cheque or the bank's "
+                                "letter.")  # fmt: skip
+
+
+def deposit_incomplete(run):
+    deposit = run.single("deposit")
+    keyed = [name for name in ("routing", "account", "account_kind") if deposit.is_keyed(name)]
+    if keyed and len(keyed) < 3:
+        missing = next(name for name in ("routing", "account", "account_kind") if name not in keyed)
+        yield stops_filing("us.deposit.incomplete", at=deposit.address(missing),
+                           says="A deposit needs routing number, account number and kind of account. Complete it, or "
+                                "empty all three for a cheque.")  # fmt: skip
+
+
+def birth_date_after_year(run):
+    for person in run.people():
+        if person.birth_date is not None and person.birth_date.year > run.year:
+            yield stops_filing("us.person.born-later", at=person.address("birth_date"),
+                               says=f"{person.title} was born after {run.year}. Correct the date, or take the person "
+                                    "off this return.")  # fmt: skip
+
+
+def zip_of_state(run):
+    filing = run.single("filing")
+    if filing.state and filing.residence and filing.state != filing.residence:
+        yield check("us.filing.moved", at=(filing.address("state"), filing.address("residence")),
+                    says="The address and the state lived in all year differ. Right after a move; otherwise correct "
+                         "one of them.")  # fmt: skip
+
+
+def nobody(run):
+    if run.person("taxpayer") is None:
+        yield stops_filing("us.taxpayer-missing", at="us.filing.status", says="There is no taxpayer. Add a person.")
+
+
+CHECKS = (
+    person_number, person_number_twice, employer_number, bank_number, deposit_incomplete, birth_date_after_year,
+    zip_of_state, nobody,
+)  # fmt: skip

@@ -1,0 +1,46 @@
+"""Standard deduction: by status, for the aged and blind, and the smaller one of somebody else's dependant. IRC 63(c), (f)."""
+
+from taxcore.engine import fact, greatest, least, line, linked, nothing_because, times, total
+from taxcore.packs.us.base import FederalForm
+
+
+class StandardDeduction(FederalForm):
+    """Worksheet behind the deduction line of Form 1040. IRC 63(c)(2), (5), (6); 63(f)."""
+
+    number, name, worksheet = "Standard deduction", "Standard deduction", True
+    income = linked("us.1040")
+
+    @fact("Taxpayer or spouse can be claimed by somebody else")
+    def is_dependant(self):
+        return any(person.claimed_by_other for person in self.income.filers)
+
+    @line("1", "Deduction of the filing status")
+    def of_status(self):
+        return self.law.standard_deduction.basic[self.income.status]
+
+    @line("2", "Earned income and the added amount")
+    def earned(self):
+        if not self.is_dependant:
+            return nothing_because("nobody else can claim the taxpayer")
+        return total(self.income.wages, self.law.standard_deduction.dependant_added)
+
+    @line("3", "Basic amount")
+    def basic(self):
+        if not self.is_dependant:
+            return self.of_status
+        floor = greatest(self.earned, self.law.standard_deduction.dependant_least)
+        return least(of={"deduction of the filing status": self.of_status, "earned income or the minimum": floor})
+
+    @fact("Boxes for age and blindness")
+    def boxes(self):
+        return sum(bool(person.is_aged()) + bool(person.blind) for person in self.income.filers)
+
+    @line("4", "For age and blindness")
+    def additional(self):
+        return times(self.boxes, self.law.standard_deduction.additional[self.income.status], of="boxes")
+
+    @line("5", "Standard deduction", weight="total")
+    def deduction(self):
+        if self.income.status == "separate" and self.paper("filing").spouse_itemises:
+            return nothing_because("the spouse itemises, so both must")
+        return total(self.basic, self.additional)

@@ -1,0 +1,77 @@
+"""Who is on the return, and the questions that the return as a whole must answer."""
+
+from taxcore.engine import Amount, Choice, Day, Flag, Person, Text
+from taxcore.packs.us.base import STATES, STATUSES, FederalPaper
+
+_NUMBER = r"\d{3}-?\d{2}-?\d{4}"
+
+
+class UnitedStatesPerson(Person):
+    """Taxpayer, spouse or dependant. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another)."""
+
+    jurisdiction = "us"
+
+    first_name = Text(None, "First name and initial", needed="Copy it from the social security card.", longest=40)
+    last_name = Text(None, "Last name", needed="Copy it from the social security card.", longest=40)
+    number = Text(
+        None, "Social security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
+        pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
+    )  # fmt: skip
+    birth_date = Day(None, "Date of birth", needed="Age decides deductions and credits.")
+    occupation = Text(None, "Occupation", longest=40)
+    blind = Flag(None, "Blind at year end", cites="IRC 63(f)(4)")
+    claimed_by_other = Flag(None, "Somebody else can claim this person", cites="IRC 63(c)(5)")
+    death_date = Day(None, "Date of death")
+    identity_pin = Text(None, "Identity protection PIN", pattern=r"\d{6}", pattern_says="The PIN has six digits.",
+                        secret=True, longest=6)  # fmt: skip
+    relationship = Text(None, "Relationship, dependants", longest=30)
+
+    @property
+    def full_name(self):
+        return f"{self.first_name} {self.last_name}".strip()
+
+    def age_at_end(self):
+        """Age as the law counts it: somebody born on 1 January is a year older on the evening before."""
+        born = self.birth_date
+        if born is None:
+            return None
+        return self.year - born.year + (1 if (born.month, born.day) == (1, 1) else 0)
+
+    def is_aged(self):
+        """65 by the end of the year, for IRC 63(f)(1)."""
+        age = self.age_at_end()
+        return age is not None and age >= 65
+
+
+class Filing(FederalPaper):
+    """Filing status, address, residency and the questions on the first page."""
+
+    kind, name, official, group = "filing", "Status and questions", "1040, page 1", "people"
+    single, owned, adds = True, False, False
+
+    status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.")
+    street = Text(None, "Street and number", needed="The authority writes to this address.", wide=True, longest=60)
+    city = Text(None, "City", needed="The authority writes to this address.", longest=40)
+    state = Choice(None, "State of the address", STATES, needed="The authority writes to this address.")
+    zip = Text(None, "ZIP code", needed="The authority writes to this address.", pattern=r"\d{5}(-\d{4})?",
+               pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
+    residence = Choice(None, "State lived in, whole year", STATES,
+                       needed="It decides which state's return belongs to this one.")  # fmt: skip
+    digital_assets = Flag(None, "Received or disposed of digital assets",
+                          needed="Everyone must answer the question on page 1.")  # fmt: skip
+    spouse_itemises = Flag(None, "Spouse itemises on a separate return", cites="IRC 63(c)(6)(A)")
+    telephone = Text(None, "Telephone", longest=20)
+
+
+class Deposit(FederalPaper):
+    """Where a refund goes. Routing numbers carry a check digit (ABA policy)."""
+
+    kind, name, official, group = "deposit", "Refund by deposit", "1040, lines 35b to 35d", "payments"
+    single, owned, adds = True, False, False
+
+    routing = Text("35b", "Bank routing number", pattern=r"\d{9}",
+                   pattern_says="A routing number has nine digits.", longest=9)  # fmt: skip
+    account = Text("35d", "Account number", secret=True, pattern=r"[A-Za-z0-9-]{4,17}",
+                   pattern_says="An account number has 4 to 17 letters and digits.", longest=17)  # fmt: skip
+    account_kind = Choice("35c", "Kind of account", {"checking": "Checking", "savings": "Savings"})
+    applied_to_next_year = Amount("36", "Refund applied to next year", cites="IRC 6402(b)")

@@ -1,0 +1,139 @@
+"""Wage statement, Form W-2. IRC 6051. Boxes 3 to 6 follow from box 1 until somebody keys them."""
+
+from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, least, share, total
+from taxcore.packs.us.base import STATES, FederalPaper
+
+CODES = {
+    "A": "Social security tax on tips not collected",
+    "B": "Medicare tax on tips not collected",
+    "C": "Group life insurance over 50,000, taxable part",
+    "D": "Deferral into a 401(k)",
+    "E": "Deferral into a 403(b)",
+    "F": "Deferral into a 408(k)(6) SEP",
+    "G": "Deferral into a 457(b)",
+    "H": "Deferral into a 501(c)(18)(D)",
+    "J": "Sick pay not taxed",
+    "K": "Excise tax on excess parachute payments",
+    "L": "Business expense reimbursed, not taxed",
+    "M": "Social security tax on life insurance, former employee",
+    "N": "Medicare tax on life insurance, former employee",
+    "P": "Moving expense of the armed forces, not taxed",
+    "Q": "Combat pay, not taxed",
+    "R": "Employer's payment to an Archer MSA",
+    "S": "Deferral into a 408(p) SIMPLE",
+    "T": "Adoption benefits",
+    "V": "Income from exercised options",
+    "W": "Employer's payment to a health savings account",
+    "Y": "Deferral under a 409A plan",
+    "Z": "Income under a failing 409A plan",
+    "AA": "Roth payment into a 401(k)",
+    "BB": "Roth payment into a 403(b)",
+    "DD": "Cost of employer's health cover",
+    "EE": "Roth payment into a governmental 457(b)",
+    "FF": "Benefits of a small employer's health arrangement",
+    "GG": "Income from equity grants, section 83(i)",
+    "HH": "Deferral under section 83(i)",
+    "II": "Medicaid waiver payments left out of box 1",
+}
+
+# Left out of box 1 and still wages for social security and Medicare. IRC 3121(v)(1)
+DEFERRED_BUT_INSURED = frozenset({"D", "E", "F", "G", "S"})
+ELECTIVE_DEFERRALS = frozenset({"D", "E", "F", "S", "AA", "BB"})
+
+OTHER_KINDS = {
+    "union": "Union dues",
+    "insurance": "Health insurance premiums",
+    "state": "State disability or unemployment tax",
+    "overtime": "Qualified overtime",
+    "railroad": "Railroad retirement tax",
+    "pension": "Retirement contributions after tax",
+    "other": "Anything else",
+}
+
+
+class CodeRow(Row):
+    code = Choice(None, "Code", CODES, needed="Choose the letter beside the amount in box 12.")
+    amount = Amount(None, "Amount")
+
+
+class OtherRow(Row):
+    kind = Choice(None, "Kind", OTHER_KINDS, needed="Say what the amount in box 14 is.")
+    description = Text(None, "As printed", longest=30)
+    amount = Amount(None, "Amount")
+
+
+class StateRow(Row):
+    state = Choice("15", "State", STATES, needed="Choose the state of this row.")
+    state_number = Text("15n", "State number", longest=20)
+    wages = Amount("16", "Wages")
+    withheld = Amount("17", "Withheld")
+    local_wages = Amount("18", "Local wages")
+    local_withheld = Amount("19", "Local tax")
+    locality = Text("20", "Locality", longest=20)
+
+
+class WageStatement(FederalPaper):
+    """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
+
+    kind, name, official, group = "w2", "Wage statement", "W-2", "income"
+    heading, main = "employer", "wages"
+
+    employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
+    employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10,
+                           needed="Copy box b from the paper; the authority matches it.",
+                           pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
+    control_number = Text("d", "Control number", longest=20)
+    employer_street = Text("c1", "Street", needed="Copy the address from box c.", longest=60)
+    employer_city = Text("c2", "City", needed="Copy the address from box c.", longest=40)
+    employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
+    employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
+                        pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
+    employee_number = Text("a", "Employee's number", secret=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11,
+                           pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
+    wages = Amount("1", "Wages, tips, other pay")
+    federal_withheld = Amount("2", "Federal tax withheld")
+    social_security_wages = Amount("3", "Social security wages", cites="IRC 3121(a)(1)")
+    social_security_withheld = Amount("4", "Social security withheld", cites="IRC 3101(a)")
+    medicare_wages = Amount("5", "Medicare wages", cites="IRC 3121(u)")
+    medicare_withheld = Amount("6", "Medicare withheld", cites="IRC 3101(b), 3102(f)")
+    social_security_tips = Amount("7", "Social security tips")
+    allocated_tips = Amount("8", "Allocated tips")
+    care_benefits = Amount("10", "Care benefits from employer")
+    nonqualified_plans = Amount("11", "Nonqualified plans")
+    codes = Rows("12", "Codes", CodeRow)
+    statutory_employee = Flag("13a", "Statutory employee")
+    retirement_plan = Flag("13b", "Retirement plan")
+    sick_pay = Flag("13c", "Sick pay by a third party")
+    others = Rows("14", "Other", OtherRow)
+    states = Rows("15", "Places, boxes 15 to 20", StateRow)
+
+    def coded(self, codes):
+        """Amounts of box 12 with any of these codes."""
+        return [row.amount for row in self.codes if row.code in codes]
+
+    @employee_number.when_empty
+    def _employee_number(self):
+        owner = self.run.person(self.owner)
+        return owner.number if owner is not None else ""
+
+    @social_security_wages.when_empty
+    def _social_security_wages(self):
+        room = excess(self.law.payroll.wage_base, over=self.social_security_tips)
+        return least(of={"wages and deferrals": total(self.wages, self.coded(DEFERRED_BUT_INSURED)),
+                         "wage base less tips": room})  # fmt: skip
+
+    @social_security_withheld.when_empty
+    def _social_security_withheld(self):
+        return share(
+            self.law.payroll.social_security_rate, of=total(self.social_security_wages, self.social_security_tips)
+        )
+
+    @medicare_wages.when_empty
+    def _medicare_wages(self):
+        return total(self.wages, self.coded(DEFERRED_BUT_INSURED))
+
+    @medicare_withheld.when_empty
+    def _medicare_withheld(self):
+        payroll = self.law.payroll
+        above = excess(self.medicare_wages, over=payroll.additional_withheld_above)
+        return total(share(payroll.medicare_rate, of=self.medicare_wages), share(payroll.additional_rate, of=above))

@@ -1,0 +1,67 @@
+"""Illinois: individual return of a full-year resident. Part-year and non-resident returns stop filing."""
+
+from pathlib import Path
+
+from taxcore.engine import Amount, Authority, Paper, check, stops_filing
+from taxcore.packs.us.states import State
+from taxcore.packs.us.states.il.forms import IncomeTax, Modifications
+
+
+class Questions(Paper):
+    """What Illinois asks and no federal paper answers."""
+
+    jurisdiction = "us-il"
+    kind, name, official, group = "il-questions", "Illinois questions", "IL-1040", "places"
+    single, owned, adds = True, False, False
+
+    use_tax = Amount("21", "Use tax on untaxed purchases", help="Zero is an answer too.", cites="35 ILCS 105/3")
+    property_tax = Amount("16a", "Property tax paid on the main home", cites="35 ILCS 5/208")
+
+
+def lives_here(run):
+    return run.single("filing").residence == "IL"
+
+
+def use_tax_not_answered(run):
+    if lives_here(run) and not run.single("il-questions").is_keyed("use_tax"):
+        yield check("us-il.use-tax-open", at=run.single("il-questions").address("use_tax"), cites="35 ILCS 105/3",
+                    says="Use tax is not answered. Ask about purchases on which no Illinois tax was paid, and key 0 "
+                         "if there were none.")  # fmt: skip
+
+
+def property_tax_not_supported(run):
+    questions = run.single("il-questions")
+    if lives_here(run) and questions.property_tax > 0:
+        yield stops_filing("us-il.schedule-icr", at=questions.address("property_tax"), cites="35 ILCS 5/208",
+                           says="Schedule ICR, the credit for property tax, is not computed yet. This return cannot "
+                                "be filed with it from here.")  # fmt: skip
+
+
+def schedule_m_line_number(run):
+    if lives_here(run) and run.form("us-il.sch-m").government_interest > 0:
+        yield check("us-il.schedule-m-line", at=run.form("us-il.sch-m").address("government_interest"),
+                    says="Interest on US obligations is subtracted on Schedule M. The amount is certain; look up the "
+                         "number of its line, which is not confirmed here.")  # fmt: skip
+
+
+def underpayment_possible(run):
+    if not lives_here(run):
+        return
+    form = run.form("us-il.il-1040")
+    if form.owed > form.law.underpayment.owed_above:
+        yield check("us-il.il-2210", at=form.address("owed"), cites="35 ILCS 5/804",
+                    says=f"{form.owed:,} is owed. A penalty for paying late in the year (IL-2210) may apply; it is "
+                         "left to the authority to work out.")  # fmt: skip
+
+
+STATE = State(
+    code="IL",
+    authority=Authority(
+        code="us-il", name="Illinois", form=IncomeTax, refund="refund", owed="owed", return_type="IL1040",
+        due=(4, 15), applies=lives_here, after="us", declaration="IL-8453",
+    ),
+    forms=(IncomeTax, Modifications),
+    papers=(Questions,),
+    law=Path(__file__).parent / "years",
+    checks=(use_tax_not_answered, property_tax_not_supported, schedule_m_line_number, underpayment_possible),
+)  # fmt: skip

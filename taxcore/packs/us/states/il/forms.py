@@ -1,0 +1,190 @@
+"""Form IL-1040 for people who lived in Illinois the whole year. 35 ILCS 5."""
+
+from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
+
+
+class IllinoisForm(Form):
+    jurisdiction = "us-il"
+    rounding = staticmethod(whole)
+    federal = linked("us.1040")
+
+
+class Modifications(IllinoisForm):
+    """Additions and subtractions. 35 ILCS 5/203(a)(2). Its line numbers are open, see docs/law-coverage.md."""
+
+    number, name = "Schedule M", "Other additions and subtractions"
+
+    def required(self):
+        return self.government_interest > 0
+
+    @fact("Interest on US obligations", cites="31 USC 3124; 35 ILCS 5/203(a)(2)(N)", rounding=whole)
+    def government_interest(self):
+        return total([paper.government_interest for paper in self.papers("1099-int")])
+
+
+class IncomeTax(IllinoisForm):
+    """Individual income tax return, full-year resident. 35 ILCS 5/201, 203, 204."""
+
+    number, name = "IL-1040", "Individual income tax return"
+    modifications = linked("us-il.sch-m")
+
+    @line("1", "Federal adjusted gross income")
+    def federal_agi(self):
+        return self.federal.adjusted_gross_income
+
+    @line("2", "Federally tax-exempt interest", cites="35 ILCS 5/203(a)(2)(A)")
+    def exempt_interest(self):
+        return self.federal.exempt_interest
+
+    @line("3", "Other additions")
+    def additions(self):
+        return nothing_because("nothing on this return calls for an addition")
+
+    @line("4", "Total income", weight="total")
+    def total_income(self):
+        return total(self.federal_agi, self.exempt_interest, self.additions)
+
+    @line("5", "Social security and retirement income")
+    def retirement(self):
+        return nothing_because("there is no retirement income on this return")
+
+    @line("6", "State refund in federal income")
+    def state_refund(self):
+        return nothing_because("there is no state refund in federal income")
+
+    @line("7", "Other subtractions, Schedule M")
+    def subtractions(self):
+        return self.modifications.government_interest
+
+    @line("8", "Subtractions together")
+    def all_subtractions(self):
+        return total(self.retirement, self.state_refund, self.subtractions)
+
+    @line("9", "Base income", weight="total")
+    def base_income(self):
+        return excess(self.total_income, over=self.all_subtractions)
+
+    @fact("Federal income is within the exemption's limit", cites="35 ILCS 5/204(g)")
+    def within_limit(self):
+        limit = self.law.exemption.income_limit
+        return self.federal_agi <= limit["joint" if self.federal.status == "joint" else "others"]
+
+    @fact("Persons with an exemption of their own")
+    def exempt_persons(self):
+        return sum(1 for person in self.federal.filers if self._has_exemption(person))
+
+    @line("10a", "Taxpayer and spouse")
+    def own_exemption(self):
+        if not self.within_limit:
+            return nothing_because("federal income is above the limit for exemptions", self.federal_agi)
+        return times(self.exempt_persons, self.law.exemption.each, of="persons")
+
+    @line("10b", "65 or older")
+    def aged_exemption(self):
+        return self._counted(sum(1 for person in self.federal.filers if person.is_aged()))
+
+    @line("10c", "Blind")
+    def blind_exemption(self):
+        return self._counted(sum(1 for person in self.federal.filers if person.blind))
+
+    @line("10d", "Dependants")
+    def dependants(self):
+        return nothing_because("there is no dependant on this return")
+
+    @line("10", "Exemptions")
+    def exemptions(self):
+        return total(self.own_exemption, self.aged_exemption, self.blind_exemption, self.dependants)
+
+    @line("11", "Net income", weight="total")
+    def net_income(self):
+        return excess(self.base_income, over=self.exemptions)
+
+    @line("12", "Tax at 4.95%", cites="35 ILCS 5/201(b)(5.4)")
+    def tax(self):
+        return share(self.law.income_tax.rate, of=self.net_income)
+
+    @line("13", "Recapture of investment credits")
+    def recapture(self):
+        return nothing_because("no investment credit was taken on earlier returns")
+
+    @line("14", "Income tax")
+    def income_tax(self):
+        return total(self.tax, self.recapture)
+
+    @line("15", "Tax paid to another state, Schedule CR")
+    def other_state_credit(self):
+        return nothing_because("no other state taxes this income")
+
+    @line("16", "Property tax and education credit, Schedule ICR")
+    def property_credit(self):
+        return nothing_because("no property tax or education expense is claimed")
+
+    @line("17", "Credits from Schedule 1299-C")
+    def business_credits(self):
+        return nothing_because("there is no business on this return")
+
+    @line("18", "Credits")
+    def credits(self):
+        return least(total(self.other_state_credit, self.property_credit, self.business_credits), self.income_tax)
+
+    @line("19", "Tax after credits")
+    def tax_after_credits(self):
+        return excess(self.income_tax, over=self.credits)
+
+    @line("20", "Household employment tax")
+    def household_tax(self):
+        return nothing_because("no household employee is on this return")
+
+    @line("21", "Use tax")
+    def use_tax(self):
+        return self.paper("il-questions").use_tax
+
+    @line("22", "Surcharges")
+    def surcharges(self):
+        return nothing_because("no surcharge applies to wages or interest")
+
+    @line("23", "Total tax", weight="total")
+    def total_tax(self):
+        return total(self.tax_after_credits, self.household_tax, self.use_tax, self.surcharges)
+
+    @line("24", "Total tax, carried")
+    def total_tax_carried(self):
+        return self.total_tax
+
+    @line("25", "Illinois tax withheld", cites="35 ILCS 5/601(b)")
+    def withheld(self):
+        rows = [row for kind in ("w2", "1099-int") for paper in self.papers(kind) for row in paper.states]
+        return total([row.withheld for row in rows if row.state == "IL"])
+
+    @line("31", "Payments", weight="total")
+    def payments(self):
+        return total(self.withheld)
+
+    @line("32", "Overpaid")
+    def overpaid(self):
+        return excess(self.payments, over=self.total_tax_carried)
+
+    @line("33", "Underpaid")
+    def underpaid(self):
+        return excess(self.total_tax_carried, over=self.payments)
+
+    @line("37", "Overpayment after donations")
+    def overpayment(self):
+        return total(self.overpaid)
+
+    @line("38", "Refund", weight="total")
+    def refund(self):
+        return total(self.overpayment)
+
+    @line("41", "Amount owed", weight="total")
+    def owed(self):
+        return total(self.underpaid)
+
+    def _has_exemption(self, person):
+        """Somebody else's dependant keeps the exemption only up to the income limit."""
+        return not person.claimed_by_other or self.base_income <= self.law.exemption.dependant_income_limit
+
+    def _counted(self, persons):
+        if not self.within_limit:
+            return nothing_because("federal income is above the limit for exemptions", self.federal_agi)
+        return times(persons, self.law.exemption.aged_or_blind, of="persons")
