@@ -292,6 +292,11 @@ class Paper(_Keyed):
 
     owner = Choice(None, "Owner", OWNERS)
 
+    @owner.when_empty
+    def _owner(self) -> str:
+        """Where nobody else is on the return there is nothing to choose."""
+        return "taxpayer" if self.run.person("spouse") is None else ""
+
     def __init__(self, run: Run, key: str, values: Mapping[str, Any]):
         prefix = f"{self.jurisdiction}.{self.kind}" + ("" if self.single else f"[{key}]")
         super().__init__(run, key, prefix, values)

@@ -1,0 +1,1 @@
+"""Households and the people in them."""

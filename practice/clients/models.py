@@ -1,0 +1,64 @@
+"""Households and people. The number is encrypted; its digest finds it again within the firm."""
+
+from django.db import models
+
+from practice.firm.crypto import SealedField, digest, masked
+from practice.firm.scope import FirmOwned
+
+
+class Household(FirmOwned):
+    """People and companies that a practice serves together."""
+
+    name = models.CharField(max_length=120)
+    trade = models.CharField(max_length=60, blank=True)
+    street = models.CharField(max_length=60, blank=True)
+    city = models.CharField(max_length=40, blank=True)
+    state = models.CharField(max_length=2, blank=True)
+    zip = models.CharField(max_length=10, blank=True)
+    in_care_of = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="households")
+    created_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["name"]
+        indexes = [models.Index("firm", "name", name="household_by_name")]
+
+    def __str__(self):
+        return self.name
+
+
+class Person(FirmOwned):
+    """A client. Returns keep their own copy of what was true in their year."""
+
+    household = models.ForeignKey(Household, on_delete=models.PROTECT, related_name="people")
+    first_name = models.CharField(max_length=40)
+    last_name = models.CharField(max_length=40)
+    number = SealedField(blank=True)
+    number_digest = models.CharField(max_length=64, blank=True)
+    birth_date = models.DateField(null=True, blank=True)
+    occupation = models.CharField(max_length=40, blank=True)
+    email = models.EmailField(blank=True)
+    telephone = models.CharField(max_length=20, blank=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(
+                "firm", "number_digest", name="number_once_a_firm", condition=~models.Q(number_digest="")
+            ),
+        ]
+
+    def save(self, *args, **kwargs):
+        plain = "".join(character for character in self.number if character.isdigit())
+        self.number_digest = digest(self.firm_id, plain) if plain else ""
+        super().save(*args, **kwargs)
+
+    @property
+    def full_name(self):
+        return f"{self.first_name} {self.last_name}"
+
+    @property
+    def masked_number(self):
+        return masked(self.number) if self.number else ""
+
+    def __str__(self):
+        return self.full_name

@@ -1,0 +1,1 @@
+"""The finished package that the client gets."""

@@ -1,0 +1,1 @@
+"""What is sent to authorities and what comes back."""

@@ -1,0 +1,66 @@
+"""Submissions to authorities, and what came back."""
+
+import uuid
+
+from django.db import models
+from django.db.models import Q
+
+from practice.firm.scope import FirmOwned
+
+
+class State(models.TextChoices):
+    WAITING = "waiting", "waiting for the federal return"
+    QUEUED = "queued", "to be sent"
+    SENT = "sent", "sent, no answer yet"
+    ACCEPTED = "accepted", "accepted"
+    REJECTED = "rejected", "rejected"
+
+
+LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
+
+
+class Submission(FirmOwned):
+    """One document for one authority. `key` makes repeating it harmless: the authority files a key once."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="submissions")
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="submissions")
+    authority = models.CharField(max_length=10)
+    key = models.UUIDField(default=uuid.uuid4, unique=True)
+    state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
+    document = models.BinaryField()
+    receipt = models.CharField(max_length=40, blank=True)
+    tries = models.PositiveIntegerField(default=0)
+    trouble = models.CharField(max_length=200, blank=True)
+    next_try_at = models.DateTimeField(null=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    sent_at = models.DateTimeField(null=True)
+    answered_at = models.DateTimeField(null=True)
+    refused_rules = models.JSONField(default=list)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [
+            # Whatever two workers or two clicks do, one live submission for a return and authority
+            models.UniqueConstraint("of", "authority", name="one_live_submission", condition=Q(state__in=LIVE)),
+            models.CheckConstraint(condition=Q(state__in=State.values), name="submission_state_is_known"),
+            models.CheckConstraint(
+                condition=~Q(state__in=[State.ACCEPTED, State.REJECTED]) | ~Q(receipt=""), name="answer_needs_receipt"
+            ),
+        ]
+        indexes = [models.Index("firm", "state", "-id", name="submission_by_state")]
+
+    def __str__(self):
+        return f"{self.of} to {self.authority}: {self.state}"
+
+
+class Acknowledgement(FirmOwned):
+    """An authority's answer, kept as it came."""
+
+    submission = models.OneToOneField(Submission, on_delete=models.PROTECT, related_name="acknowledgement")
+    accepted = models.BooleanField()
+    answer = models.JSONField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self):
+        return f"{self.submission_id}: {'accepted' if self.accepted else 'rejected'}"

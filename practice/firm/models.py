@@ -1,0 +1,81 @@
+"""Firm, staff and the event log."""
+
+from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
+from django.db import models
+from django.db.models.functions import Lower
+
+from practice.firm.scope import FirmOwned
+
+
+class Firm(models.Model):
+    """A practice. A training practice files only with stand-ins and carries only numbers that were never issued."""
+
+    name = models.CharField(max_length=80)
+    town = models.CharField(max_length=60, blank=True)
+    address = models.CharField(max_length=120, blank=True)
+    telephone = models.CharField(max_length=20, blank=True)
+    season = models.PositiveSmallIntegerField()
+    training = models.BooleanField(default=False)
+
+    def __str__(self):
+        return self.name
+
+
+class Role(models.TextChoices):
+    PREPARER = "preparer", "Preparer"
+    REVIEWER = "reviewer", "Reviewer"
+    SIGNER = "signer", "Signer"
+    ADMINISTRATOR = "administrator", "Administrator"
+
+
+class StaffManager(BaseUserManager):
+    def get_by_natural_key(self, email):
+        return self.get(email__iexact=email)
+
+
+class Staff(AbstractBaseUser):
+    """Somebody who works at a firm. `initials` mark what they did."""
+
+    firm = models.ForeignKey(Firm, on_delete=models.PROTECT, related_name="staff")
+    email = models.EmailField(unique=True)
+    name = models.CharField(max_length=80)
+    initials = models.CharField(max_length=3)
+    role = models.CharField(max_length=16, choices=Role)
+    is_active = models.BooleanField(default=True)
+
+    USERNAME_FIELD = "email"
+    objects = StaffManager()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint("firm", "initials", name="initials_once_a_firm"),
+            models.UniqueConstraint(Lower("email"), name="email_once"),
+            models.CheckConstraint(condition=models.Q(role__in=Role.values), name="role_is_known"),
+        ]
+
+    def __str__(self):
+        return self.name
+
+
+class Event(FirmOwned):
+    """One thing that happened. Rows are only ever added; the database refuses anything else."""
+
+    at = models.DateTimeField(auto_now_add=True)
+    staff = models.ForeignKey(Staff, on_delete=models.PROTECT, null=True, related_name="+")
+    by = models.CharField(max_length=80)
+    what = models.CharField(max_length=60)
+    says = models.TextField(blank=True)
+    household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, null=True, related_name="events")
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, null=True, related_name="events")
+    facts = models.JSONField(default=dict)
+
+    class Meta:
+        ordering = ["-id"]
+        indexes = [
+            models.Index("firm", "-id", name="event_by_firm"),
+            models.Index("of", "-id", name="event_by_return"),
+            models.Index("household", "-id", name="event_by_household"),
+        ]
+
+    def __str__(self):
+        return f"{self.at:%Y-%m-%d %H:%M} {self.by}: {self.what}"

@@ -1,0 +1,59 @@
+"""Who may do what. Checked in services, so that no screen, command or job can go around it."""
+
+from practice.firm.models import Role
+
+P, R, S, A = Role.PREPARER, Role.REVIEWER, Role.SIGNER, Role.ADMINISTRATOR
+
+MAY = {
+    "view": {P, R, S, A},
+    "key": {P, S},
+    "override": {P, S},
+    "open": {P, S, A},  # a household or a return
+    "review": {R, S},
+    "lock": {P, S},
+    "ask for signature": {P, S, A},
+    "sign in office": {P, S, A},
+    "file": {S, A},
+    "deliver": {P, S, A},
+    "reveal": {P, R, S},
+    "look at the log": {S, A},
+}
+
+
+class Refused(Exception):
+    """Somebody may not do that. Becomes a 403 page and an event."""
+
+    def __init__(self, actor, action, subject=None):
+        super().__init__(f"{actor} may not {action} {subject or ''}".strip())
+        self.actor, self.action, self.subject = actor, action, subject
+
+    @property
+    def says(self):
+        who = ", ".join(sorted(role.label.lower() for role in MAY[self.action]))
+        return f"Your role, {self.actor.get_role_display().lower()}, may not {self.action}. Who may: {who}."
+
+
+def may(actor, action) -> bool:
+    return actor.is_active and actor.role in MAY[action]
+
+
+def require(actor, action, subject=None):
+    """Refused unless the actor's role allows the action and the subject belongs to the actor's firm."""
+    if not may(actor, action) or (subject is not None and subject.firm_id != actor.firm_id):
+        raise Refused(actor, action, subject)
+
+
+class NotOfThisFirm(Exception):
+    """Something was asked for that the actor's firm does not have. Becomes a 404 page and an event."""
+
+    def __init__(self, actor, model, pk):
+        super().__init__(f"{model.__name__} {pk}")
+        self.actor, self.model, self.pk = actor, model, pk
+
+
+def fetch(queryset, actor, **lookup):
+    """One row of the actor's firm, or NotOfThisFirm."""
+    found = queryset.for_firm(actor.firm).filter(**lookup).first()
+    if found is None:
+        raise NotOfThisFirm(actor, queryset.model, lookup)
+    return found

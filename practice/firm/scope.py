@@ -1,0 +1,77 @@
+"""Every row belongs to a firm and every query goes through it. A query that forgets raises Unscoped, in tests and in use."""
+
+from django.db import models
+
+
+class Unscoped(RuntimeError):
+    """A query on firms' rows that names no firm."""
+
+    def __init__(self, model):
+        super().__init__(f"Query on {model.__name__} without for_firm(), or across_firms() with a reason")
+        self.model = model
+
+
+class FirmQuerySet(models.QuerySet):
+    """Refuses to touch the database until it was limited to a firm, or reached through a row that belongs to one."""
+
+    scoped = False
+
+    def for_firm(self, firm):
+        made = self.filter(firm=firm)
+        made.scoped = True
+        return made
+
+    def across_firms(self, reason: str):
+        """For the few jobs that serve all firms; `reason` is for the reader."""
+        made = self.all()
+        made.scoped = bool(reason)
+        return made
+
+    def _clone(self):
+        made = super()._clone()
+        made.scoped = self.scoped
+        return made
+
+    def _check(self):
+        if not self.scoped and "instance" not in self._hints:
+            raise Unscoped(self.model)
+
+    def _fetch_all(self):
+        self._check()
+        super()._fetch_all()
+
+    def iterator(self, *args, **kwargs):
+        self._check()
+        return super().iterator(*args, **kwargs)
+
+    def count(self):
+        self._check()
+        return super().count()
+
+    def exists(self):
+        self._check()
+        return super().exists()
+
+    def aggregate(self, *args, **kwargs):
+        self._check()
+        return super().aggregate(*args, **kwargs)
+
+    def update(self, **kwargs):
+        self._check()
+        return super().update(**kwargs)
+
+    def delete(self):
+        self._check()
+        return super().delete()
+
+
+class FirmOwned(models.Model):
+    """Base of every row: which firm it belongs to."""
+
+    firm = models.ForeignKey("firm.Firm", on_delete=models.PROTECT, related_name="+")
+
+    objects = FirmQuerySet.as_manager()
+
+    class Meta:
+        abstract = True
+        base_manager_name = None

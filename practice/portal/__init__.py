@@ -1,0 +1,1 @@
+"""What the client sees: a summary, a signature, a download."""

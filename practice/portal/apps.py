@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class PortalConfig(AppConfig):
+    name = "practice.portal"

@@ -1,0 +1,21 @@
+"""Links into the portal. Only digests are kept; a link opens once, and only with the code from the mail after it."""
+
+from django.db import models
+
+from practice.firm.scope import FirmOwned
+
+
+class PortalLink(FirmOwned):
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="+")
+    client = models.ForeignKey("clients.Person", on_delete=models.PROTECT, related_name="+")
+    token_digest = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField(auto_now_add=True)
+    expires_at = models.DateTimeField()
+    opened_at = models.DateTimeField(null=True)
+    code_digest = models.CharField(max_length=64, blank=True)
+    code_sent_at = models.DateTimeField(null=True)
+    code_tries = models.PositiveSmallIntegerField(default=0)
+    closed_at = models.DateTimeField(null=True)
+
+    def __str__(self):
+        return f"{self.client} {self.made_at:%Y-%m-%d}"

@@ -1,0 +1,1 @@
+"""Returns and their papers: provenance, history, computation, entry and forms."""

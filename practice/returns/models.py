@@ -1,0 +1,163 @@
+"""Returns, papers, the history of every field, overrides and frozen snapshots."""
+
+from django.db import models
+from django.db.models import Q
+
+from practice.firm.scope import FirmOwned
+
+
+class Stage(models.TextChoices):
+    GATHER = "gather", "Gather"
+    PREPARE = "prepare", "Prepare"
+    REVIEW = "review", "Review"
+    SIGN = "sign", "Sign"
+    FILE = "file", "File"
+    DELIVER = "deliver", "Deliver"
+    DONE = "done", "Done"
+
+
+class Purpose(models.TextChoices):
+    FILING = "filing", "Filing"
+    PLANNING = "planning", "Planning"
+    AMENDING = "amending", "Amending"
+
+
+class Return(FirmOwned):
+    """A taxpayer's or couple's return for a year.
+
+    `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
+    findings as of `version`. `stages` holds the day each stage was reached. `snapshot` is the locked figures, if locked.
+    """
+
+    household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
+    pack = models.CharField(max_length=8, default="us")
+    year = models.PositiveSmallIntegerField()
+    purpose = models.CharField(max_length=10, choices=Purpose, default=Purpose.FILING)
+    stage = models.CharField(max_length=10, choices=Stage, default=Stage.GATHER)
+    state_note = models.CharField(max_length=40, blank=True)
+    stages = models.JSONField(default=dict)
+    due = models.DateField()
+    preparer = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="in_my_care")
+    waiting_for = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, blank=True, related_name="waiting_for_me")
+    version = models.PositiveIntegerField(default=1)
+    summary = models.JSONField(default=dict)
+    authorities = models.CharField(max_length=60, blank=True)
+    together = models.DecimalField(max_digits=14, decimal_places=2, null=True)
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")
+    opened_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["due", "household__name"]
+        constraints = [
+            models.UniqueConstraint("household", "pack", "year", "purpose", name="return_once", condition=Q(purpose="filing")),
+            models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
+            models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_is_known"),
+            models.CheckConstraint(condition=Q(version__gte=1), name="version_from_one"),
+        ]
+        indexes = [
+            models.Index("firm", "stage", "due", name="return_by_stage"),
+            models.Index("firm", "preparer", "due", name="return_by_preparer"),
+            models.Index("firm", "due", "id", name="return_by_due"),
+        ]
+
+    def __str__(self):
+        return f"{self.household} {self.year}"
+
+
+class Paper(FirmOwned):
+    """One source document as keyed. `values` is the open format's object; `provenance` says of each field how it came.
+
+    Provenance: {"wages": {"how": "keyed", "by": "BT", "at": "...", "tape": "1200*12"}}. Secret values are encrypted
+    inside `values`.
+    """
+
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="papers")
+    key = models.SlugField(max_length=40)
+    kind = models.CharField(max_length=20)
+    position = models.PositiveIntegerField(default=0)
+    values = models.JSONField(default=dict)
+    provenance = models.JSONField(default=dict)
+    person = models.ForeignKey("clients.Person", on_delete=models.PROTECT, null=True, related_name="+")
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["position", "id"]
+        constraints = [models.UniqueConstraint("of", "kind", "key", name="paper_key_once")]
+        indexes = [models.Index("of", "position", name="paper_by_return")]
+
+    def __str__(self):
+        return f"{self.kind} {self.key}"
+
+
+class FieldChange(FirmOwned):
+    """One change of one field. Rows are only ever added. Secret values are encrypted here too."""
+
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="changes")
+    paper = models.ForeignKey(Paper, on_delete=models.PROTECT, null=True, related_name="changes")
+    path = models.CharField(max_length=120)
+    before = models.TextField(blank=True)
+    after = models.TextField(blank=True)
+    how = models.CharField(max_length=12, default="keyed")
+    note = models.CharField(max_length=200, blank=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+        indexes = [models.Index("of", "-id", name="change_by_return"), models.Index("paper", "path", name="change_by_field")]
+
+    def __str__(self):
+        return f"{self.path}: {self.before} → {self.after}"
+
+
+class LineOverride(FirmOwned):
+    """A line set by hand. Removing one is recorded as a change with the reason kept in history."""
+
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="overrides")
+    address = models.CharField(max_length=120)
+    amount = models.DecimalField(max_digits=14, decimal_places=2)
+    reason = models.CharField(max_length=300)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint("of", "address", name="override_once"),
+            models.CheckConstraint(condition=~Q(reason=""), name="override_has_reason"),
+        ]
+
+    def __str__(self):
+        return self.address
+
+
+class Snapshot(FirmOwned):
+    """Locked figures: the whole return and its result, encrypted, with their hash. The database refuses any change."""
+
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="snapshots")
+    hash = models.CharField(max_length=64)
+    content = models.BinaryField()
+    bottom_lines = models.JSONField(default=list)
+    version = models.PositiveIntegerField()
+    made_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"{self.of} {self.hash[:12]}"
+
+
+class Presence(FirmOwned):
+    """Who has a return open, renewed while the page is."""
+
+    of = models.ForeignKey(Return, on_delete=models.CASCADE, related_name="presence")
+    staff = models.ForeignKey("firm.Staff", on_delete=models.CASCADE, related_name="+")
+    seen_at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint("of", "staff", name="presence_once")]
+
+    def __str__(self):
+        return f"{self.staff} in {self.of}"

@@ -1,0 +1,1 @@
+"""What a return says about itself, and what has been done about it."""

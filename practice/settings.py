@@ -1,0 +1,151 @@
+"""Settings. What differs between machines comes from environment variables, which `./impuesto` sets from the data folder."""
+
+import os
+from pathlib import Path
+
+BASE = Path(__file__).resolve().parent
+DATA = Path(os.environ.get("IMPUESTO_DATA", BASE.parent / "var"))
+
+
+def _secret(name: str) -> str:
+    """A secret of this installation, from the environment or from a file under the data folder that only its owner reads."""
+    if value := os.environ.get(f"IMPUESTO_{name.upper()}"):
+        return value
+    return (DATA / "secrets" / name).read_text().strip()
+
+
+SECRET_KEY = _secret("secret_key")
+# Newest first; older keys still decrypt. See docs/operations.md for turning keys over
+FIELD_KEYS = _secret("field_keys").split()
+DEBUG = os.environ.get("IMPUESTO_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("IMPUESTO_HOSTS", "localhost 127.0.0.1 [::1]").split()
+PUBLIC_URL = os.environ.get("IMPUESTO_PUBLIC_URL", "http://127.0.0.1:8000")
+if os.environ.get("IMPUESTO_HTTPS") == "1":
+    SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
+    SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
+    CSRF_TRUSTED_ORIGINS = [PUBLIC_URL]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "django.contrib.humanize",
+    "django_htmx",
+    "axes",
+    "procrastinate.contrib.django",
+    "practice.web",
+    "practice.firm",
+    "practice.clients",
+    "practice.returns",
+    "practice.review",
+    "practice.signing",
+    "practice.dispatch",
+    "practice.delivery",
+    "practice.portal",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "practice.web.middleware.content_policy",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+    "practice.web.middleware.refusals",
+    "axes.middleware.AxesMiddleware",
+]
+
+ROOT_URLCONF = "practice.urls"
+WSGI_APPLICATION = "practice.wsgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "APP_DIRS": True,
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.messages.context_processors.messages",
+                "practice.web.context.everywhere",
+            ],
+            "builtins": ["practice.web.templatetags.figures"],
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("IMPUESTO_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("IMPUESTO_DB_PORT", "5432"),
+        "NAME": os.environ.get("IMPUESTO_DB_NAME", "practice"),
+        "USER": os.environ.get("IMPUESTO_DB_USER", "impuesto"),
+        "PASSWORD": _secret("db_password"),
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 8, "timeout": 10}} if os.environ.get("IMPUESTO_POOL") == "1" else {},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+AUTH_USER_MODEL = "firm.Staff"
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+PASSWORD_HASHERS = ["django.contrib.auth.hashers.Argon2PasswordHasher"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator", "OPTIONS": {"min_length": 10}},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+LOGIN_URL = "/sign-in"
+LOGIN_REDIRECT_URL = "/"
+AXES_FAILURE_LIMIT = 6
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_LOCKOUT_CALLABLE = "practice.firm.views.locked_out"
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+
+SESSION_COOKIE_AGE = 12 * 60 * 60
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+
+LANGUAGE_CODE = "en-us"
+TIME_ZONE = "America/Chicago"
+USE_TZ = True
+USE_I18N = False
+
+STATIC_URL = "/static/"
+STATIC_ROOT = DATA / "static"
+STORAGES = {
+    "default": {
+        "BACKEND": "django.core.files.storage.FileSystemStorage",
+        "OPTIONS": {"location": DATA / "files", "base_url": None},
+    },
+    "staticfiles": {"BACKEND": "whitenoise.storage.CompressedManifestStaticFilesStorage"},
+}
+DATA_UPLOAD_MAX_MEMORY_SIZE = 2_000_000
+
+# Outside services, reached the way the real ones would be
+EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend"
+EMAIL_HOST = os.environ.get("IMPUESTO_SMTP_HOST", "127.0.0.1")
+EMAIL_PORT = int(os.environ.get("IMPUESTO_SMTP_PORT", "2525"))
+EMAIL_TIMEOUT = 10
+DEFAULT_FROM_EMAIL = "office@larkspurrow.example"
+AUTHORITY_URL = os.environ.get("IMPUESTO_AUTHORITY_URL", "http://127.0.0.1:8600")
+AUTHORITY_KEY = _secret("authority_key")
+IDENTITY_URL = os.environ.get("IMPUESTO_IDENTITY_URL", "http://127.0.0.1:8700")
+OUTSIDE_TIMEOUT = 5.0  # seconds for one call to an outside service
+POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two questions about one submission
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,1 @@
+"""Locked figures and the signatures under them."""

@@ -1,0 +1,5 @@
+from django.apps import AppConfig
+
+
+class SigningConfig(AppConfig):
+    name = "practice.signing"

@@ -1,0 +1,1 @@
+"""What all pages share: base templates, components, static files, middleware, the desk."""

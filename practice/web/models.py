@@ -1,0 +1,1 @@
+"""This app keeps no rows of its own yet."""
