@@ -57,6 +57,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "practice.firm.middleware.staff_only",
     "practice.web.middleware.refusals",
     "axes.middleware.AxesMiddleware",
 ]

@@ -20,7 +20,7 @@ class Household(FirmOwned):
 
     class Meta:
         ordering = ["name"]
-        indexes = [models.Index("firm", "name", name="household_by_name")]
+        indexes = [models.Index(fields=["firm", "name"], name="household_by_name")]
 
     def __str__(self):
         return self.name
@@ -42,8 +42,7 @@ class Person(FirmOwned):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.UniqueConstraint(
-                "firm", "number_digest", name="number_once_a_firm", condition=~models.Q(number_digest="")
+            models.UniqueConstraint(fields=["firm", "number_digest"], name="number_once_a_firm", condition=~models.Q(number_digest="")
             ),
         ]
 

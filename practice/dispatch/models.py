@@ -14,6 +14,7 @@ class State(models.TextChoices):
     SENT = "sent", "sent, no answer yet"
     ACCEPTED = "accepted", "accepted"
     REJECTED = "rejected", "rejected"
+    WITHDRAWN = "withdrawn", "withdrawn before it was sent"
 
 
 LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
@@ -42,13 +43,13 @@ class Submission(FirmOwned):
         ordering = ["-id"]
         constraints = [
             # Whatever two workers or two clicks do, one live submission for a return and authority
-            models.UniqueConstraint("of", "authority", name="one_live_submission", condition=Q(state__in=LIVE)),
+            models.UniqueConstraint(fields=["of", "authority"], name="one_live_submission", condition=Q(state__in=LIVE)),
             models.CheckConstraint(condition=Q(state__in=State.values), name="submission_state_is_known"),
             models.CheckConstraint(
                 condition=~Q(state__in=[State.ACCEPTED, State.REJECTED]) | ~Q(receipt=""), name="answer_needs_receipt"
             ),
         ]
-        indexes = [models.Index("firm", "state", "-id", name="submission_by_state")]
+        indexes = [models.Index(fields=["firm", "state", "-id"], name="submission_by_state")]
 
     def __str__(self):
         return f"{self.of} to {self.authority}: {self.state}"

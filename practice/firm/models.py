@@ -3,6 +3,7 @@
 from django.contrib.auth.base_user import AbstractBaseUser, BaseUserManager
 from django.db import models
 from django.db.models.functions import Lower
+from django.utils import timezone
 
 from practice.firm.scope import FirmOwned
 
@@ -16,6 +17,11 @@ class Firm(models.Model):
     telephone = models.CharField(max_length=20, blank=True)
     season = models.PositiveSmallIntegerField()
     training = models.BooleanField(default=False)
+    training_day = models.DateField(null=True, blank=True)
+
+    def today(self):
+        """The day the firm lives on: the calendar's, or the fixed day of a training practice."""
+        return self.training_day or timezone.localdate()
 
     def __str__(self):
         return self.name
@@ -48,7 +54,7 @@ class Staff(AbstractBaseUser):
 
     class Meta:
         constraints = [
-            models.UniqueConstraint("firm", "initials", name="initials_once_a_firm"),
+            models.UniqueConstraint(fields=["firm", "initials"], name="initials_once_a_firm"),
             models.UniqueConstraint(Lower("email"), name="email_once"),
             models.CheckConstraint(condition=models.Q(role__in=Role.values), name="role_is_known"),
         ]
@@ -72,9 +78,9 @@ class Event(FirmOwned):
     class Meta:
         ordering = ["-id"]
         indexes = [
-            models.Index("firm", "-id", name="event_by_firm"),
-            models.Index("of", "-id", name="event_by_return"),
-            models.Index("household", "-id", name="event_by_household"),
+            models.Index(fields=["firm", "-id"], name="event_by_firm"),
+            models.Index(fields=["of", "-id"], name="event_by_return"),
+            models.Index(fields=["household", "-id"], name="event_by_household"),
         ]
 
     def __str__(self):

@@ -50,15 +50,15 @@ class Return(FirmOwned):
     class Meta:
         ordering = ["due", "household__name"]
         constraints = [
-            models.UniqueConstraint("household", "pack", "year", "purpose", name="return_once", condition=Q(purpose="filing")),
+            models.UniqueConstraint(fields=["household", "pack", "year", "purpose"], name="return_once", condition=Q(purpose="filing")),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_is_known"),
             models.CheckConstraint(condition=Q(version__gte=1), name="version_from_one"),
         ]
         indexes = [
-            models.Index("firm", "stage", "due", name="return_by_stage"),
-            models.Index("firm", "preparer", "due", name="return_by_preparer"),
-            models.Index("firm", "due", "id", name="return_by_due"),
+            models.Index(fields=["firm", "stage", "due"], name="return_by_stage"),
+            models.Index(fields=["firm", "preparer", "due"], name="return_by_preparer"),
+            models.Index(fields=["firm", "due", "id"], name="return_by_due"),
         ]
 
     def __str__(self):
@@ -83,8 +83,8 @@ class Paper(FirmOwned):
 
     class Meta:
         ordering = ["position", "id"]
-        constraints = [models.UniqueConstraint("of", "kind", "key", name="paper_key_once")]
-        indexes = [models.Index("of", "position", name="paper_by_return")]
+        constraints = [models.UniqueConstraint(fields=["of", "kind", "key"], name="paper_key_once")]
+        indexes = [models.Index(fields=["of", "position"], name="paper_by_return")]
 
     def __str__(self):
         return f"{self.kind} {self.key}"
@@ -102,10 +102,11 @@ class FieldChange(FirmOwned):
     note = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    undoes = models.OneToOneField("self", on_delete=models.PROTECT, null=True, related_name="undone_by")
 
     class Meta:
         ordering = ["-id"]
-        indexes = [models.Index("of", "-id", name="change_by_return"), models.Index("paper", "path", name="change_by_field")]
+        indexes = [models.Index(fields=["of", "-id"], name="change_by_return"), models.Index(fields=["paper", "path"], name="change_by_field")]
 
     def __str__(self):
         return f"{self.path}: {self.before} → {self.after}"
@@ -123,7 +124,7 @@ class LineOverride(FirmOwned):
 
     class Meta:
         constraints = [
-            models.UniqueConstraint("of", "address", name="override_once"),
+            models.UniqueConstraint(fields=["of", "address"], name="override_once"),
             models.CheckConstraint(condition=~Q(reason=""), name="override_has_reason"),
         ]
 
@@ -157,7 +158,7 @@ class Presence(FirmOwned):
     seen_at = models.DateTimeField()
 
     class Meta:
-        constraints = [models.UniqueConstraint("of", "staff", name="presence_once")]
+        constraints = [models.UniqueConstraint(fields=["of", "staff"], name="presence_once")]
 
     def __str__(self):
         return f"{self.staff} in {self.of}"

@@ -26,7 +26,7 @@ class SignatureRequest(FirmOwned):
     class Meta:
         ordering = ["-id"]
         constraints = [
-            models.UniqueConstraint("snapshot", "client", name="asked_once", condition=Q(voided_at=None)),
+            models.UniqueConstraint(fields=["snapshot", "client"], name="asked_once", condition=Q(voided_at=None)),
         ]
 
     def __str__(self):
@@ -53,8 +53,7 @@ class Signature(FirmOwned):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.UniqueConstraint(
-                "snapshot", "authority", "client", name="signed_once", condition=Q(voided_at=None)
+            models.UniqueConstraint(fields=["snapshot", "authority", "client"], name="signed_once", condition=Q(voided_at=None)
             ),
             models.CheckConstraint(condition=~Q(manner="office") | Q(witness__isnull=False), name="office_has_witness"),
         ]

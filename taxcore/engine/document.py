@@ -76,8 +76,7 @@ def write_result(result: Result) -> dict[str, Any]:
         "lines": {cell.address: f"{cell.value:f}" if cell.is_amount else _plain(cell.value) for cell in result.lines()},
         "bottom_lines": {line.authority.code: f"{line.amount:f}" for line in result.bottom_lines},
         "findings": [
-            {"code": f.code, "weight": f.weight, "at": list(f.at), "says": f.says, "cites": f.cites}
-            for f in result.findings
+            {"code": f.code, "weight": f.weight, "at": list(f.at), "says": f.says, "cites": f.cites} for f in result.findings
         ],
     }
 

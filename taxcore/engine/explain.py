@@ -127,9 +127,7 @@ def _steps(value: Decimal, step: Decimal) -> Decimal:
     return max((value / step).to_integral_value(ROUND_CEILING), ZERO)
 
 
-def _band_parts(
-    amount: Decimal, bands: Sequence[tuple[Decimal, Decimal]]
-) -> Iterator[tuple[Decimal, Decimal, Decimal]]:
+def _band_parts(amount: Decimal, bands: Sequence[tuple[Decimal, Decimal]]) -> Iterator[tuple[Decimal, Decimal, Decimal]]:
     for position, (edge, rate) in enumerate(bands):
         if amount <= edge:
             return

@@ -6,6 +6,7 @@ official number. Element names are the declared names in capitals: `total_tax` i
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 from typing import Any
 from xml.etree import ElementTree as ET
@@ -60,6 +61,24 @@ def element_path(authority: Authority, address_cell: Any) -> str:
         return f"/Return/Forms/{type(node).__name__}/{place}"
     group = "People" if node in node.run.people() else "Papers"
     return f"/Return/{group}/{_paper_element(type(node))}[@id='{node.key}']/{place}"
+
+
+_STEP = re.compile(
+    r"/Return/(?P<group>Forms|Papers|People)/(?P<node>\w+)(?:\[@id='(?P<key>[^']+)'\])?(?:/(?P<place>\w+))?(?P<rest>.*)"
+)
+
+
+def address_at(result: Result, path: str) -> str | None:
+    """The address of the cell at an authority's element path; None where the path names no single cell."""
+    found = _STEP.match(path)
+    if found is None:
+        return None
+    nodes: list[Any] = [*result.forms, *result.run.people(), *result.run.all_papers()]
+    for node in nodes:
+        if type(node).__name__ == found["node"] and found["key"] in (None, node.key):
+            names = [name for name in node.specs if element_name(name) == found["place"]]
+            return node.address(names[0]) if names else node.address_prefix
+    return None
 
 
 def _jurisdictions(authority: Authority) -> tuple[str, str]:

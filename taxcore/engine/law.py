@@ -56,9 +56,7 @@ def years(folder: Path) -> tuple[int, ...]:
 
 def _section(raw: dict[str, Any], path: str, source: str) -> Law:
     source = raw.get("source", source)
-    entries = {
-        name: _value(value, f"{path}.{name}".strip("."), source) for name, value in raw.items() if name != "source"
-    }
+    entries = {name: _value(value, f"{path}.{name}".strip("."), source) for name, value in raw.items() if name != "source"}
     return Law(entries, path)
 
 

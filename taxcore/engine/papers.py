@@ -49,6 +49,7 @@ class Field(Spec):
         pattern_says: str = "",
         longest: int = 120,
         carries: bool = True,
+        shape: str = "",
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -59,6 +60,7 @@ class Field(Spec):
         self.pattern_says = pattern_says
         self.longest = longest
         self.carries = carries
+        self.shape = shape
         self.computed_by: Callable[[Any], Any] | None = None
 
     def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:
@@ -76,6 +78,13 @@ class Field(Spec):
         if self.pattern and not self.pattern.fullmatch(text):
             raise BadValue(self.pattern_says or f"{self.label} is not written as expected.", raw)
         return text
+
+    def tidy(self, text: str) -> str:
+        """Digits put into the field's shape (000-00-0000) where their count fits it; anything else unchanged."""
+        digits = [character for character in text if character.isdigit()]
+        if not self.shape or len(digits) != self.shape.count("0"):
+            return text
+        return "".join(digits.pop(0) if character == "0" else character for character in self.shape)
 
     def write(self, value: Any) -> Any:
         """The value as the open format holds it."""
@@ -230,7 +239,9 @@ class Rows(Field):
 
     def _row(self, node: Any, values: Mapping[str, Any]) -> Row:
         key = str(values.get("id", ""))
-        return self.row(node.run, key, f"{node.address_prefix}.{self.name}[{key}]", values)
+        row = self.row(node.run, key, f"{node.address_prefix}.{self.name}[{key}]", values)
+        row.paper = node
+        return row
 
     def schema(self) -> dict[str, Any]:
         properties = {"id": {"type": "string", "maxLength": 12}} | _schemas(self.row)
@@ -267,6 +278,12 @@ class _Keyed(Node):
 
 class Row(_Keyed):
     """One row of a table inside a paper."""
+
+    paper: Any = None
+
+    @property
+    def title(self) -> str:
+        return self.paper.title
 
 
 OWNERS = {"taxpayer": "Taxpayer", "spouse": "Spouse", "joint": "Both"}

@@ -66,9 +66,7 @@ def social_security_withheld_differs(run):
     rate = run.laws["us"].payroll.social_security_rate
     for wage in run.papers("w2"):
         expected = rate * (wage.social_security_wages + wage.social_security_tips)
-        if wage.is_keyed("social_security_withheld") and (
-            abs(wage.social_security_withheld - expected) > _CENT_ROUNDING
-        ):
+        if wage.is_keyed("social_security_withheld") and (abs(wage.social_security_withheld - expected) > _CENT_ROUNDING):
             yield check("us.w2.box-4-differs", at=wage.address("social_security_withheld"), cites="IRC 3101(a)",
                         says=f"{wage.title}: box 4 is {wage.social_security_withheld:,}; 6.2% of boxes 3 and 7 is "
                              f"{expected:,.2f}. Compare them with the paper.")  # fmt: skip

@@ -17,7 +17,7 @@ class InterestStatement(FederalPaper):
     heading, main, joint_owner = "payer", "interest", True
 
     payer = Text("p", "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)
-    payer_number = Text("pn", "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10,
+    payer_number = Text("pn", "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                         pattern_says="A payer's number has nine digits, 00-0000000.")  # fmt: skip
     account = Text("ac", "Account number", longest=30)
     interest = Amount("1", "Interest")

@@ -15,6 +15,7 @@ class UnitedStatesPerson(Person):
     last_name = Text(None, "Last name", needed="Copy it from the social security card.", longest=40)
     number = Text(
         None, "Social security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
+        shape="000-00-0000",
         pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
     )  # fmt: skip
     birth_date = Day(None, "Date of birth", needed="Age decides deductions and credits.")

@@ -79,7 +79,7 @@ class WageStatement(FederalPaper):
     heading, main = "employer", "wages"
 
     employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
-    employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10,
+    employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                            needed="Copy box b from the paper; the authority matches it.",
                            pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
     control_number = Text("d", "Control number", longest=20)
@@ -88,7 +88,7 @@ class WageStatement(FederalPaper):
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    employee_number = Text("a", "Employee's number", secret=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11,
+    employee_number = Text("a", "Employee's number", secret=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11, shape="000-00-0000",
                            pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
     wages = Amount("1", "Wages, tips, other pay")
     federal_withheld = Amount("2", "Federal tax withheld")
@@ -124,9 +124,7 @@ class WageStatement(FederalPaper):
 
     @social_security_withheld.when_empty
     def _social_security_withheld(self):
-        return share(
-            self.law.payroll.social_security_rate, of=total(self.social_security_wages, self.social_security_tips)
-        )
+        return share(self.law.payroll.social_security_rate, of=total(self.social_security_wages, self.social_security_tips))
 
     @medicare_wages.when_empty
     def _medicare_wages(self):

@@ -1,0 +1,100 @@
+"""Committed files that are made from others: styles, schemas, the lock. Tests notice when one is stale."""
+
+import hashlib
+import json
+import os
+import re
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+from ops.installation import HOME
+from ops.trouble import Trouble
+
+STATIC = HOME / "practice" / "web" / "static" / "web"
+CSS = STATIC / "app.css"
+_MODULES = HOME / "assets" / "node_modules"
+_COPIES = {
+    "signature_pad/dist/signature_pad.min.js": "signature_pad.min.js",
+    "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-wght-normal.woff2": "plex-latin.woff2",
+    "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-wght-italic.woff2": "plex-latin-italic.woff2",
+    "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-ext-wght-normal.woff2": "plex-latin-ext.woff2",
+    "@fontsource-variable/ibm-plex-sans/LICENSE": "plex-LICENSE.txt",
+}
+
+
+def assets() -> int:
+    """Rebuild the styles and copy fonts and scripts from the locked npm packages."""
+    if shutil.which("npm") is None:
+        raise Trouble("Node and npm are missing; only rebuilding the styles needs them.", "apt-get install nodejs npm")
+    _call(["npm", "ci", "--no-audit", "--no-fund", "--ignore-scripts"])
+    for source, name in _COPIES.items():
+        shutil.copyfile(_MODULES / source, STATIC / name)
+    import django_htmx
+
+    htmx = Path(django_htmx.__file__).parent / "static" / "django_htmx" / "htmx.min.js"
+    shutil.copyfile(htmx, STATIC / "htmx.min.js")
+    _call(["npx", "tailwindcss", "-i", "app.css", "-o", str(CSS), "--minify"])
+    CSS.write_text(f"/* made from {css_inputs()} */\n" + CSS.read_text())
+    print(f"{CSS.relative_to(HOME)}: {CSS.stat().st_size:,} bytes")
+    return 0
+
+
+def css_inputs() -> str:
+    """A fingerprint of all that the styles depend on: their source, the lock, the class names used in templates and scripts."""
+    digest = hashlib.sha256()
+    for path in (HOME / "assets" / "app.css", HOME / "assets" / "package-lock.json"):
+        digest.update(path.read_bytes())
+    digest.update(" ".join(sorted(class_names())).encode())
+    return digest.hexdigest()[:32]
+
+
+def class_names() -> set[str]:
+    names: set[str] = set()
+    for path in [*HOME.glob("practice/*/templates/**/*.html"), *STATIC.glob("*.mjs")]:
+        for found in re.findall(r'class="([^"]*)"', re.sub(r"\{[%{#].*?[%}#]\}", " ", path.read_text())):
+            names |= set(found.split())
+    return names
+
+
+def schemas() -> int:
+    """Rewrite the authorities' XSDs, the open format's JSON Schema and the stand-ins' registers."""
+    for path, content in made_files().items():
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_text(content)
+        print(path.relative_to(HOME))
+    return 0
+
+
+def made_files() -> dict[Path, str]:
+    """Path and content of every file that declarations make."""
+    from practice.demo import scenario
+    from taxcore.engine import document
+    from taxcore.engine.filed import filed_schema
+    from taxcore.packs import pack_named
+
+    pack = pack_named("us")
+    made = {
+        HOME / "authority" / "schemas" / f"{authority.code}-{year}.xsd": filed_schema(pack, authority, year)
+        for authority in pack.authorities
+        for year in pack.years
+    }
+    made[HOME / "docs" / "impuesto-return.schema.json"] = json.dumps(document.schema(pack), indent=1) + "\n"
+    made[HOME / "authority" / "registry" / "demo.json"] = json.dumps(scenario.authority_register(), indent=1) + "\n"
+    made[HOME / "standins" / "registry.json"] = json.dumps(scenario.identity_register(), indent=1) + "\n"
+    return made
+
+
+def lock() -> int:
+    """Resolve requirements.in into requirements.lock with hashes."""
+    uv = Path(sys.executable).parent / "uv"
+    command = [str(uv), "pip", "compile", "-q", "--generate-hashes", "--no-header", "--no-emit-index-url", "--python-version", "3.11"]
+    done = subprocess.run([*command, "requirements.in", "-o", "requirements.lock"], cwd=HOME)
+    return done.returncode
+
+
+def _call(command: list[str]) -> None:
+    done = subprocess.run(command, cwd=HOME / "assets", env=os.environ | {"npm_config_loglevel": "error"})
+    if done.returncode:
+        raise Trouble(f"{command[0]} {command[1]} failed.", f"cd assets && {' '.join(command)}")

@@ -1,0 +1,64 @@
+"""Entry of a new household."""
+
+import re
+
+from django import forms
+
+from taxcore.packs.us.base import STATES
+
+
+class HouseholdForm(forms.Form):
+    """One or two people and their address. Everything else is keyed on the return."""
+
+    first_name = forms.CharField(max_length=40, label="First name")
+    last_name = forms.CharField(max_length=40, label="Last name")
+    number = forms.CharField(max_length=11, label="Social security number", required=False)
+    birth_date = forms.DateField(label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"])
+    email = forms.EmailField(label="Mail address", required=False)
+    occupation = forms.CharField(max_length=40, required=False)
+    spouse_first_name = forms.CharField(max_length=40, label="First name", required=False)
+    spouse_last_name = forms.CharField(max_length=40, label="Last name", required=False)
+    spouse_number = forms.CharField(max_length=11, label="Social security number", required=False)
+    spouse_birth_date = forms.DateField(
+        label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"]
+    )
+    spouse_email = forms.EmailField(label="Mail address", required=False)
+    spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
+    street = forms.CharField(max_length=60, required=False)
+    city = forms.CharField(max_length=40, required=False)
+    state = forms.ChoiceField(choices=[("", ""), *STATES.items()], required=False)
+    zip = forms.CharField(max_length=10, label="ZIP code", required=False)
+    year = forms.TypedChoiceField(choices=[(2025, "2025"), (2024, "2024")], coerce=int, label="Return for")
+
+    def clean_number(self):
+        return _number(self.cleaned_data["number"])
+
+    def clean_spouse_number(self):
+        return _number(self.cleaned_data["spouse_number"])
+
+    def clean(self):
+        data = super().clean()
+        if data.get("spouse_last_name") and not data.get("spouse_first_name"):
+            self.add_error("spouse_first_name", "Give the spouse's first name too.")
+        return data
+
+    def people(self):
+        """Dicts of Person's fields, the taxpayer first."""
+        data = self.cleaned_data
+        names = ("first_name", "last_name", "number", "birth_date", "email", "occupation")
+        made = [{name: data[name] for name in names}]
+        if data["spouse_first_name"]:
+            spouse = {name: data[f"spouse_{name}"] for name in names}
+            made.append(spouse | {"last_name": spouse["last_name"] or data["last_name"]})
+        return made
+
+    def household_name(self):
+        first, *others = self.people()
+        return f"{first['last_name']}, {' and '.join([first['first_name'], *(other['first_name'] for other in others)])}"
+
+
+def _number(text):
+    plain = re.sub(r"\D", "", text)
+    if text and len(plain) != 9:
+        raise forms.ValidationError("A social security number has nine digits.")
+    return f"{plain[:3]}-{plain[3:5]}-{plain[5:]}" if plain else ""

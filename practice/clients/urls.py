@@ -1,0 +1,11 @@
+from django.urls import path
+
+from practice.clients import views
+
+urlpatterns = [
+    path("", views.households, name="households"),
+    path("new", views.new, name="new-household"),
+    path("<int:household_id>", views.household, name="household"),
+    path("<int:household_id>/returns", views.new_return, name="new-return"),
+    path("people/<int:person_id>/reveal", views.reveal, name="reveal-person"),
+]

@@ -1,0 +1,80 @@
+"""Households: the list, one household with its timeline, a new one."""
+
+from django.db import IntegrityError
+from django.db.models import Count
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.clients.forms import HouseholdForm
+from practice.clients.models import Household, Person
+from practice.firm.events import record
+from practice.firm.permissions import fetch, may, require
+from practice.returns.opening import open_household, open_return
+from practice.web.lists import export, sorted_by
+
+_SORTS = {"name": "name", "trade": "trade", "town": "city"}
+
+
+def households(request):
+    require(request.user, "view")
+    rows = Household.objects.for_firm(request.user.firm).annotate(number_of_returns=Count("returns"))
+    if words := request.GET.get("q", "").strip():
+        rows = rows.filter(name__icontains=words)
+    rows = sorted_by(rows, request, _SORTS, "name")
+    if kind := request.GET.get("as"):
+        return export(kind, "households", ["Household", "Trade", "Town"], [[r.name, r.trade, r.city] for r in rows])
+    context = {"rows": rows[:300], "q": request.GET.get("q", ""), "may_open": may(request.user, "open")}
+    return render(request, "clients/_list.html" if request.htmx else "clients/households.html", context)
+
+
+def household(request, household_id):
+    found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
+    context = {
+        "household": found,
+        "people": found.people.all(),
+        "returns": found.returns.select_related("preparer").order_by("-year"),
+        "events": found.events.select_related("of")[:40],
+        "may_reveal": may(request.user, "reveal"),
+        "may_open": may(request.user, "open"),
+    }
+    return render(request, "clients/household.html", context)
+
+
+def new(request):
+    """A new household with its first return."""
+    require(request.user, "open")
+    form = HouseholdForm(request.POST or None)
+    if request.method == "POST" and form.is_valid():
+        data = form.cleaned_data
+        try:
+            made = open_household(
+                request.user, form.household_name(), form.people(), **{n: data[n] for n in ("street", "city", "state", "zip")}
+            )
+        except IntegrityError:
+            form.add_error("number", "This number belongs to a client of yours already. Find the household instead.")
+        else:
+            roles = zip(made.people.all(), ("taxpayer", "spouse"), strict=False)
+            return_ = open_return(request.user, made.pk, data["year"], [(person.pk, role) for person, role in roles])
+            return redirect("papers", return_.pk)
+    return render(request, "clients/new.html", {"form": form}, status=422 if form.errors else 200)
+
+
+@require_POST
+def new_return(request, household_id):
+    """Another year for the people of a household."""
+    found = fetch(Household.objects, request.user, pk=household_id)
+    year = int(request.POST["year"]) if request.POST.get("year") in ("2024", "2025") else request.user.firm.season
+    if existing := found.returns.filter(year=year, purpose="filing").first():
+        return redirect("papers", existing.pk)
+    roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
+    return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])
+    return redirect("papers", return_.pk)
+
+
+@require_POST
+def reveal(request, person_id):
+    """A client's number in plain; asking for it is an event."""
+    person = fetch(Person.objects.select_related("household"), request.user, pk=person_id)
+    require(request.user, "reveal", person)
+    record(request.user, "number shown", household=person.household, says=person.full_name)
+    return render(request, "returns/_revealed.html", {"value": person.number})

@@ -1,0 +1,64 @@
+"""The package: asked for by staff, made in the background, delivered to the portal."""
+
+from django.db import transaction
+from django.utils import timezone
+
+from practice.delivery.models import Download, Package
+from practice.dispatch.models import State
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.portal.links import send_link
+from practice.returns.models import Return, Stage
+from practice.returns.stages import reach
+from practice.signing.asking import signers
+
+
+class CannotDeliver(Exception):
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+@transaction.atomic
+def make_package(actor, return_id):
+    """Have the package made. CannotDeliver before every authority has accepted."""
+    from practice.delivery.tasks import build
+
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "deliver", return_)
+    accepted = set(return_.submissions.filter(state=State.ACCEPTED).values_list("authority", flat=True))
+    wanted = [line["code"] for line in return_.snapshot.bottom_lines] if return_.snapshot else ["?"]
+    if not accepted.issuperset(wanted):
+        raise CannotDeliver("The package is made once every authority has accepted the return.")
+    making = return_.packages.filter(snapshot=return_.snapshot, state__in=["making", "ready"]).first()
+    if making:
+        return making
+    package = Package.objects.create(firm=return_.firm, of=return_, snapshot=return_.snapshot, asked_by=actor)
+    record(actor, "package asked for", return_)
+    transaction.on_commit(lambda: build.defer(package_id=package.pk))
+    return package
+
+
+@transaction.atomic
+def deliver(actor, package_id):
+    """Put a finished package into the portal and tell the clients."""
+    package = fetch(Package.objects.select_related("of__firm", "of__household"), actor, pk=package_id)
+    require(actor, "deliver", package)
+    if package.state != "ready":
+        raise CannotDeliver("The package is not ready yet.")
+    package.delivered_at = timezone.now()
+    package.save()
+    return_ = package.of
+    for client, _ in signers(return_):
+        if client.email:
+            send_link(return_, client, "package")
+    reach(return_, Stage.DONE, "delivered")
+    return_.save()
+    record(actor, "delivered", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
+    return package
+
+
+@transaction.atomic
+def note_download(package, client):
+    Download.objects.create(firm=package.firm, package=package, client=client)
+    record(None, "package downloaded", package.of, by=client.full_name)

@@ -1,0 +1,68 @@
+"""Making a package: letter, summary with a chart, forms, receipts and the signed authorisations, in one PDF."""
+
+import io
+import uuid
+
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.utils import timezone
+from procrastinate.contrib.django import app
+from pypdf import PdfReader, PdfWriter
+
+from practice.delivery.chart import summary_chart
+from practice.delivery.models import Package
+from practice.delivery.pdf import pdf_of
+from practice.dispatch.models import State
+from practice.firm.crypto import seal_bytes, unseal_bytes
+from practice.firm.events import record
+from practice.signing.locking import result_of_snapshot
+from practice.signing.tasks import draw
+
+
+@app.task(retry=2)
+def build(package_id):
+    """Make the PDF once. What goes wrong is kept on the package and shown."""
+    package = Package.objects.across_firms("background work").select_related("of__household", "snapshot__of", "firm").get(pk=package_id)
+    if package.state == "ready":
+        return
+    try:
+        content, pages = assemble(package)
+    except Exception as error:
+        Package.objects.across_firms("background work").filter(pk=package_id).update(state="failed", trouble=str(error)[:200])
+        raise
+    package.file = default_storage.save(f"packages/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(content)))
+    package.state, package.pages, package.made_at, package.trouble = "ready", pages, timezone.now(), ""
+    package.save()
+    record(None, "package ready", package.of, says=f"{pages} pages")
+
+
+def assemble(package):
+    """(bytes, pages) of the whole package."""
+    writer = PdfWriter()
+    for part in _parts(package):
+        writer.append(PdfReader(io.BytesIO(part)))
+    writer.add_metadata({"/Title": f"{package.of.household.name} {package.of.year}", "/Producer": "Impuesto"})
+    made = io.BytesIO()
+    writer.write(made)
+    return made.getvalue(), len(writer.pages)
+
+
+def _parts(package):
+    result = result_of_snapshot(package.snapshot)
+    accepted = package.of.submissions.filter(snapshot=package.snapshot, state=State.ACCEPTED).order_by("id")
+    earlier = package.of.submissions.filter(state=State.ACCEPTED).exclude(snapshot=package.snapshot).order_by("id")
+    yield pdf_of(
+        "delivery/package.html",
+        {
+            "package": package, "of": package.of, "firm": package.firm, "result": result, "lines": result.bottom_lines,
+            "chart": summary_chart(result), "submissions": [*earlier, *accepted], "people": result.run.people(),
+        },
+    )  # fmt: skip
+    for signature in package.of.signatures.filter(snapshot=package.snapshot, voided_at=None):
+        yield draw(signature)
+
+
+def read_package(package):
+    """The PDF's bytes."""
+    with default_storage.open(package.file) as stored:
+        return unseal_bytes(stored.read())

@@ -1,0 +1,136 @@
+"""Puts the scenario into the database with the same services that people use."""
+
+import secrets
+from datetime import date
+
+from django.db import transaction
+from PIL import Image, ImageDraw
+
+from practice.demo import scenario
+from practice.dispatch.filing import file_return
+from practice.firm.models import Firm, Staff
+from practice.returns.entry import add_paper, save_field
+from practice.returns.models import Stage
+from practice.returns.opening import open_household, open_return
+from practice.returns.stages import reach
+from practice.signing.asking import ask_for_signature, authorities_to_sign, sign_in_office, signers
+from practice.signing.locking import lock_figures
+
+_DAYS = {"gather": date(2026, 1, 20), "prepare": date(2026, 2, 2), "review": date(2026, 2, 5), "sign": date(2026, 2, 6),
+         "file": date(2026, 2, 9)}  # fmt: skip
+
+
+@transaction.atomic
+def build_firm(password=None):
+    """The firm and its staff; returns (firm, password)."""
+    firm = Firm.objects.create(**scenario.FIRM)
+    password = password or secrets.token_urlsafe(9)
+    for email, name, initials, role in scenario.STAFF:
+        person = Staff(firm=firm, email=email, name=name, initials=initials, role=role)
+        person.set_password(password)
+        person.save()
+    return firm, password
+
+
+@transaction.atomic
+def build_household(firm, entry):
+    """One household with its return, brought to its stage; returns the return."""
+    staff = {person.initials: person for person in firm.staff.all()}
+    preparer = staff[entry["in_care_of"]]
+    household = open_household(
+        preparer, entry["name"], [member["person"] for member in entry["people"]], trade=entry["trade"],
+        **dict(zip(("street", "city", "state", "zip"), entry["address"], strict=True)),
+    )  # fmt: skip
+    roles = list(zip(household.people.all(), ("taxpayer", "spouse"), strict=False))
+    return_ = open_return(preparer, household.pk, 2025, [(person.pk, role) for person, role in roles])
+    _key_papers(preparer, return_, entry)
+    return_.refresh_from_db()
+    _bring_to_stage(staff, return_, entry)
+    return return_
+
+
+def _key_papers(actor, return_, entry):
+    filing = return_.papers.get(kind="filing")
+    if entry["stage"] != "gather":
+        save_field(actor, return_.pk, filing.pk, "residence", "IL", "")
+        for name, value in entry["answers"].items():
+            save_field(actor, return_.pk, filing.pk, name, value, "")
+    for paper in return_.papers.filter(kind="person"):
+        for member in entry["people"]:
+            if member.get("claimed") and paper.values["first_name"] == member["person"]["first_name"]:
+                save_field(actor, return_.pk, paper.pk, "claimed_by_other", "yes", "")
+    for wages in entry["wages"]:
+        add_paper(actor, return_.pk, "w2", wages["owner"], _wage_values(wages))
+    for bank, owner, amount, treasury in entry["interest"]:
+        name, number = scenario.BANKS[bank]
+        values = {"payer": name, "payer_number": number, "interest": amount}
+        add_paper(actor, return_.pk, "1099-int", owner, values | ({"government_interest": treasury} if treasury else {}))
+    if entry["use_tax"]:
+        add_paper(actor, return_.pk, "il-questions", "", {"use_tax": entry["use_tax"]})
+    if "deposit" in entry:
+        values = dict(zip(("routing", "account", "account_kind"), entry["deposit"], strict=True))
+        add_paper(actor, return_.pk, "deposit", "", values)
+
+
+def _wage_values(wages):
+    name, number, street, city, state, zip_code, state_number = scenario.EMPLOYERS[wages["employer"]]
+    values = {
+        "employer": name, "employer_number": number, "employer_street": street, "employer_city": city,
+        "employer_state": state, "employer_zip": zip_code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
+        "codes": [{"code": code, "amount": amount} for code, amount in wages.get("codes", [])],
+        "states": [{"state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}],
+    }  # fmt: skip
+    if wages.get("no_number"):
+        del values["employer_number"]
+    if wages.get("box_3"):
+        values["social_security_wages"] = wages["box_3"]
+    return {name: value for name, value in values.items() if value}
+
+
+def _bring_to_stage(staff, return_, entry):
+    stage = entry["stage"]
+    signer, reviewer = staff["SH"], staff["RA"]
+    if stage == "gather":
+        reach(return_, Stage.GATHER, "papers to come")
+    elif stage == "prepare":
+        reach(return_, Stage.PREPARE, "keying")
+    elif stage == "review":
+        reach(return_, Stage.REVIEW, "first look")
+        return_.waiting_for = reviewer
+    return_.save()
+    if stage == "sign":
+        ask_for_signature(signer, return_.pk)
+        client, _ = signers(_fresh(return_))[0]
+        _sign_all(staff["AP"], return_, client)
+    if stage == "file":
+        lock_figures(signer, return_.pk)
+        for client, _ in signers(_fresh(return_)):
+            _sign_all(staff["AP"], return_, client)
+        file_return(signer, return_.pk)
+    return_.refresh_from_db()
+    return_.stages = {name: _DAYS.get(name, _DAYS["file"]).isoformat() for name in return_.stages}
+    return_.save()
+
+
+def _fresh(return_):
+    return_.refresh_from_db()
+    return return_
+
+
+def _sign_all(witness, return_, client):
+    for authority in authorities_to_sign(_fresh(return_)):
+        sign_in_office(witness, return_.pk, client.pk, authority.code, drawn_name(client.full_name), "127.0.0.1")
+
+
+def drawn_name(name):
+    """A plain drawn line with the name's rhythm, as a PNG in a data address."""
+    import base64
+    import io
+
+    picture = Image.new("RGBA", (480, 140), (0, 0, 0, 0))
+    pen = ImageDraw.Draw(picture)
+    points = [(30 + 16 * place, 80 - (ord(letter) * 7 % 46)) for place, letter in enumerate(name[:26])]
+    pen.line(points, fill=(20, 35, 27, 255), width=3, joint="curve")
+    made = io.BytesIO()
+    picture.save(made, "PNG")
+    return "data:image/png;base64," + base64.b64encode(made.getvalue()).decode()

@@ -1,0 +1,59 @@
+"""What an authority's answer does to the return."""
+
+from django.db import transaction
+from django.utils import timezone
+
+from practice.dispatch.filing import queue
+from practice.dispatch.models import Acknowledgement, State, Submission
+from practice.firm.events import record
+from practice.returns.models import Return, Stage
+from practice.returns.stages import reach
+
+
+@transaction.atomic
+def settle(submission_id, answer):
+    """Record an acknowledgement once: accepted lets the next authority go, rejected brings the return back to the desk."""
+    objects = Submission.objects.across_firms("background work")
+    submission = objects.select_for_update(of=("self",)).select_related("of__household", "firm").get(pk=submission_id)
+    if submission.state != State.SENT:
+        return
+    return_ = Return.objects.for_firm(submission.firm).select_for_update(of=("self",)).get(pk=submission.of_id)
+    accepted = answer.state == "accepted"
+    submission.state = State.ACCEPTED if accepted else State.REJECTED
+    submission.answered_at, submission.trouble, submission.next_try_at = timezone.now(), "", None
+    submission.refused_rules = answer.faults
+    submission.save()
+    Acknowledgement.objects.create(firm=submission.firm, submission=submission, accepted=accepted, answer=answer.raw)
+    if accepted:
+        _accepted(return_, submission)
+    else:
+        _rejected(return_, submission)
+    return_.save()
+
+
+def _accepted(return_, submission):
+    record(None, "accepted", return_, says=f"{submission.authority.upper()} accepted, receipt {submission.receipt}")
+    waiting = return_.submissions.filter(state=State.WAITING)
+    for following in waiting:
+        following.state = State.QUEUED
+        following.save()
+        queue(following)
+    open_states = return_.submissions.filter(state__in=[State.WAITING, State.QUEUED, State.SENT]).exists()
+    if not open_states and not _still_rejected(return_):
+        reach(return_, Stage.DELIVER, "to deliver")
+    else:
+        reach(return_, Stage.FILE, f"{submission.authority.upper()} accepted")
+
+
+def _still_rejected(return_):
+    newest = {submission.authority: submission.state for submission in return_.submissions.order_by("id")}
+    return State.REJECTED in newest.values()
+
+
+def _rejected(return_, submission):
+    """The others wait for nothing now; they are made again when the return is filed again."""
+    first = submission.refused_rules[0] if submission.refused_rules else {"rule": "", "message": "no reason given"}
+    says = f"{submission.authority.upper()} rejected: {first['rule']} {first['message']}"
+    record(None, "rejected", return_, says=says, faults=submission.refused_rules)
+    return_.submissions.filter(state=State.WAITING).update(state=State.WITHDRAWN)
+    reach(return_, Stage.FILE, "rejected")

@@ -1,0 +1,76 @@
+"""Handing a signed return to its authorities: the federal one first, the others when it is accepted."""
+
+from django.db import transaction
+
+from practice.dispatch.models import LIVE, State, Submission
+from practice.firm.crypto import seal_bytes
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.returns.models import Return, Stage
+from practice.returns.stages import reach
+from practice.signing.asking import authorities_to_sign, missing_signatures
+from practice.signing.locking import result_of_snapshot
+from taxcore.engine.filed import filed_document
+
+
+class CannotFile(Exception):
+    """The return cannot go out; `says` tells why and what to do."""
+
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+@transaction.atomic
+def file_return(actor, return_id):
+    """Make submissions for every authority that has none alive. Asking twice makes none twice."""
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "file", return_)
+    if return_.snapshot_id is None:
+        raise CannotFile("The figures are not locked. Lock them and have them signed first.")
+    missing = missing_signatures(return_)
+    if missing:
+        client, _, authority = missing[0]
+        raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
+    result = result_of_snapshot(return_.snapshot)
+    made = [_submit(actor, return_, authority, result) for authority in authorities_to_sign(return_) if _needs(return_, authority)]
+    if made:
+        reach(return_, Stage.FILE, "on its way")
+        return_.save()
+        record(actor, "filed", return_, says=", ".join(s.authority.upper() for s in made))
+    return made
+
+
+def _needs(return_, authority):
+    return not return_.submissions.filter(authority=authority.code, state__in=LIVE).exists()
+
+
+def _submit(actor, return_, authority, result):
+    done = return_.submissions.filter(authority=authority.after, state=State.ACCEPTED).exists()
+    document = filed_document(result, authority, str(return_.pk), return_.snapshot.hash)
+    submission = Submission.objects.create(
+        firm=return_.firm, of=return_, snapshot=return_.snapshot, authority=authority.code, document=seal_bytes(document),
+        state=State.QUEUED if not authority.after or done else State.WAITING, by=actor,
+    )  # fmt: skip
+    if submission.state == State.QUEUED:
+        queue(submission)
+    return submission
+
+
+def queue(submission):
+    from practice.dispatch.tasks import send
+
+    transaction.on_commit(lambda: send.defer(submission_id=submission.pk))
+
+
+@transaction.atomic
+def try_now(actor, submission_id):
+    """Send or ask again at once instead of waiting for the next try."""
+    from practice.dispatch.tasks import poll, send
+
+    submission = fetch(Submission.objects, actor, pk=submission_id)
+    require(actor, "file", submission)
+    task = {State.QUEUED: send, State.SENT: poll}.get(submission.state)
+    if task:
+        transaction.on_commit(lambda: task.defer(submission_id=submission.pk))
+    return submission

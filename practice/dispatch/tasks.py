@@ -1,0 +1,96 @@
+"""Sending and polling in the background, with growing pauses. The submission's row is the truth; a lost job is made again."""
+
+from datetime import timedelta
+
+from django.db import transaction
+from django.db.models import Q
+from django.utils import timezone
+from procrastinate.contrib.django import app
+
+from django.conf import settings
+
+from practice.dispatch.answering import settle
+from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in
+from practice.dispatch.models import State, Submission
+from practice.firm.crypto import unseal_bytes
+from practice.firm.events import record
+
+LONGEST_PAUSE = 15 * 60  # seconds
+
+
+def pause(tries):
+    """Seconds to wait after so many failed tries: 2, 4, 8 ... up to a quarter of an hour."""
+    return min(2**tries, LONGEST_PAUSE)
+
+
+def _all():
+    return Submission.objects.across_firms("background work")
+
+
+@app.task
+def send(submission_id):
+    """Hand a document in. Safe to run twice or after a lost answer: the key files once."""
+    submission = _all().select_related("of").get(pk=submission_id)
+    if submission.state != State.QUEUED:
+        return
+    try:
+        receipt = hand_in(submission.authority, submission.of.year, submission.key, unseal_bytes(submission.document))
+    except (AuthorityAway, AuthorityRefuses) as away:
+        _try_later(submission_id, State.QUEUED, send, away)
+        return
+    with transaction.atomic():
+        submission = _all().select_for_update(of=("self",)).select_related("of__household").get(pk=submission_id)
+        if submission.state != State.QUEUED:
+            return
+        submission.state, submission.receipt, submission.sent_at = State.SENT, receipt, timezone.now()
+        submission.tries, submission.trouble = 0, ""
+        submission.next_try_at = timezone.now() + timedelta(seconds=settings.POLL_SECONDS)
+        submission.save()
+        record(None, "sent", submission.of, says=f"{submission.authority.upper()}, receipt {receipt}")
+        transaction.on_commit(lambda: _later(poll, submission_id, settings.POLL_SECONDS))
+
+
+@app.task
+def poll(submission_id):
+    """Ask what became of a document, and settle the answer."""
+    submission = _all().get(pk=submission_id)
+    if submission.state != State.SENT:
+        return
+    try:
+        answer = ask(submission.receipt)
+    except (AuthorityAway, AuthorityRefuses) as away:
+        _try_later(submission_id, State.SENT, poll, away)
+        return
+    if answer.state == "pending":
+        wait = settings.POLL_SECONDS
+        _all().filter(pk=submission_id).update(next_try_at=timezone.now() + timedelta(seconds=wait), trouble="")
+        _later(poll, submission_id, wait)
+        return
+    settle(submission_id, answer)
+
+
+@app.periodic(cron="* * * * *")
+@app.task(queueing_lock="sweep")
+def sweep(timestamp):
+    """Jobs that died with their worker are made again: whatever is overdue by half a minute."""
+    overdue = timezone.now() - timedelta(seconds=30)
+    due = Q(next_try_at__lt=overdue) | Q(next_try_at=None, made_at__lt=overdue)
+    for submission in _all().filter(due, state__in=[State.QUEUED, State.SENT]):
+        (send if submission.state == State.QUEUED else poll).defer(submission_id=submission.pk)
+
+
+def _try_later(submission_id, state, task, away):
+    with transaction.atomic():
+        submission = _all().select_for_update().get(pk=submission_id)
+        if submission.state != state:
+            return
+        submission.tries += 1
+        wait = pause(submission.tries)
+        submission.trouble = f"Try {submission.tries}: {away}"[:200]
+        submission.next_try_at = timezone.now() + timedelta(seconds=wait)
+        submission.save()
+        transaction.on_commit(lambda: _later(task, submission_id, wait))
+
+
+def _later(task, submission_id, seconds):
+    task.configure(schedule_in={"seconds": seconds}).defer(submission_id=submission_id)

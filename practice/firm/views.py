@@ -1,0 +1,40 @@
+"""Signing in and out."""
+
+from django.contrib.auth import views as auth
+from django.contrib.auth.forms import AuthenticationForm
+from django.shortcuts import render
+
+from practice.firm.events import record
+
+
+class SignInForm(AuthenticationForm):
+    error_messages = {
+        "invalid_login": "That address and password do not belong together. Check both; letter case matters in the password.",
+        "inactive": "This person does not work here any more.",
+    }
+
+    def __init__(self, *args, **kwargs):
+        super().__init__(*args, **kwargs)
+        self.fields["username"].label = "Mail address"
+        self.fields["username"].widget.attrs |= {"autocomplete": "username", "inputmode": "email"}
+
+
+class SignIn(auth.LoginView):
+    template_name = "firm/sign_in.html"
+    authentication_form = SignInForm
+    redirect_authenticated_user = True
+
+    def form_valid(self, form):
+        response = super().form_valid(form)
+        record(form.get_user(), "signed in")
+        return response
+
+
+class SignOut(auth.LogoutView):
+    next_page = "/sign-in"
+
+
+def locked_out(request, credentials=None, *args, **kwargs):
+    """Too many wrong passwords from one place."""
+    says = "Too many wrong passwords. Wait a quarter of an hour, or ask your administrator."
+    return render(request, "web/refused.html", {"title": "Locked for a while", "says": says}, status=429)

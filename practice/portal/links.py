@@ -1,0 +1,115 @@
+"""One-time links and codes. Tokens are random, only digests are stored, and each step of misuse is an event."""
+
+import hashlib
+import hmac
+import secrets
+from datetime import timedelta
+
+from django.conf import settings
+from django.db import transaction
+from django.utils import timezone
+
+from practice.firm.crypto import seal
+from practice.firm.events import record
+from practice.portal.models import PortalLink
+
+LINK_DAYS = 7
+CODE_MINUTES = 10
+CODE_TRIES = 5
+
+
+class LinkRefused(Exception):
+    """The link or code does not open the portal; `says` is for the client."""
+
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+def send_link(return_, client, purpose):
+    """A new link by mail. Earlier links of this client for this return stop working."""
+    from practice.portal.tasks import mail_link
+
+    now = timezone.now()
+    PortalLink.objects.for_firm(return_.firm).filter(of=return_, client=client, closed_at=None).update(closed_at=now)
+    token = secrets.token_urlsafe(32)
+    link = PortalLink.objects.create(
+        firm=return_.firm, of=return_, client=client, token_digest=_digest(token), expires_at=now + timedelta(days=LINK_DAYS)
+    )
+    sealed = seal(token)
+    transaction.on_commit(lambda: mail_link.defer(link_id=link.pk, sealed_token=sealed, purpose=purpose))
+    return link
+
+
+def look_up(token):
+    """The link of a token, if it may still be opened. LinkRefused otherwise, and an event for a known link."""
+    link = _all().select_related("of", "client", "firm", "of__household").filter(token_digest=_digest(token)).first()
+    if link is None:
+        raise LinkRefused("This link is not one of ours. Please use the newest mail from the office, or call.")
+    if link.closed_at or link.opened_at or link.expires_at < timezone.now():
+        why = "used before" if link.opened_at else "expired" if link.expires_at < timezone.now() else "replaced by a newer one"
+        record(None, "portal link refused", link.of, says=f"The link was {why}.", by=link.client.full_name)
+        raise LinkRefused(f"This link was {why}. Please ask the office for a new one.")
+    return link
+
+
+def open_link(token):
+    """Use the link up and send a code. The caller keeps the link's id in the browser's session."""
+    with transaction.atomic():
+        found = look_up(token)
+        link = _all().select_for_update(of=("self",)).get(pk=found.pk)
+        if link.opened_at:
+            raise LinkRefused("This link was used before. Please ask the office for a new one.")
+        link.opened_at = timezone.now()
+        _new_code(link)
+        record(None, "portal link opened", link.of, by=link.client.full_name)
+        return link
+
+
+def send_code_again(link_id):
+    with transaction.atomic():
+        link = _all().select_for_update(of=("self",)).get(pk=link_id, closed_at=None)
+        if link.code_sent_at and timezone.now() - link.code_sent_at < timedelta(seconds=30):
+            raise LinkRefused("A code was sent a moment ago. Please wait half a minute.")
+        _new_code(link)
+
+
+def _new_code(link):
+    from practice.portal.tasks import mail_code
+
+    code = f"{secrets.randbelow(10**6):06d}"
+    link.code_digest, link.code_sent_at, link.code_tries = _digest(f"{link.pk}:{code}"), timezone.now(), 0
+    link.save()
+    sealed = seal(code)
+    transaction.on_commit(lambda: mail_code.defer(link_id=link.pk, sealed_code=sealed))
+
+
+def enter_code(link_id, code):
+    """The link, now proven; LinkRefused when the code is wrong, too old or was tried too often."""
+    refusal = ""
+    with transaction.atomic():
+        link = _all().select_for_update(of=("self",)).select_related("of", "client", "firm").get(pk=link_id)
+        if link.closed_at or link.code_tries >= CODE_TRIES:
+            refusal = "This code does not work any more. Please ask the office for a new link."
+        elif link.code_sent_at is None or timezone.now() - link.code_sent_at > timedelta(minutes=CODE_MINUTES):
+            refusal = "The code is too old. Ask for a new one below."
+        elif not hmac.compare_digest(link.code_digest, _digest(f"{link.pk}:{code.strip()}")):
+            link.code_tries += 1
+            link.save(update_fields=["code_tries"])
+            record(None, "portal code wrong", link.of, by=link.client.full_name)
+            refusal = f"That is not the code. {CODE_TRIES - link.code_tries} tries are left."
+        else:
+            link.code_digest = ""
+            link.save(update_fields=["code_digest"])
+            record(None, "portal entered", link.of, by=link.client.full_name)
+    if refusal:
+        raise LinkRefused(refusal)
+    return link
+
+
+def _all():
+    return PortalLink.objects.across_firms("a client is no member of a firm; the token names the row")
+
+
+def _digest(text):
+    return hashlib.sha256(f"{settings.SECRET_KEY}:{text}".encode()).hexdigest()

@@ -1,0 +1,13 @@
+from django.urls import path
+
+from practice.portal import views
+
+urlpatterns = [
+    path("enter/<str:token>", views.enter, name="portal-enter"),
+    path("code", views.code, name="portal-code"),
+    path("", views.home, name="portal"),
+    path("identity", views.identity, name="portal-identity"),
+    path("sign", views.sign, name="portal-sign"),
+    path("package.pdf", views.download, name="portal-download"),
+    path("leave", views.leave, name="portal-leave"),
+]

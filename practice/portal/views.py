@@ -1,0 +1,178 @@
+"""The client's portal: a link, a code, a summary, a signature, a download. Phone first."""
+
+from functools import wraps
+
+from django.http import Http404, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.delivery.chart import summary_chart
+from practice.delivery.packaging import note_download
+from practice.delivery.tasks import read_package
+from practice.portal import links
+from practice.portal.models import PortalLink
+from practice.returns.computing import pack_of
+from practice.signing import asking
+from practice.signing.locking import result_of_snapshot
+
+
+def enter(request, token):
+    """The page behind a mailed link. Opening it changes nothing; mail scanners open links too."""
+    try:
+        link = links.look_up(token)
+    except links.LinkRefused as refused:
+        return _refused(request, refused.says, 410)
+    if request.method == "POST":
+        try:
+            link = links.open_link(token)
+        except links.LinkRefused as refused:
+            return _refused(request, refused.says, 410)
+        request.session.pop("portal", None)
+        request.session["portal_pending"] = link.pk
+        return redirect("portal-code")
+    return render(request, "portal/enter.html", {"link": link})
+
+
+def _refused(request, says, status):
+    return render(request, "portal/refused.html", {"says": says}, status=status)
+
+
+def code(request):
+    """The code from the second mail."""
+    pending = request.session.get("portal_pending")
+    if pending is None:
+        return _refused(request, "Please open the link in the mail from the office.", 403)
+    error = ""
+    if request.method == "POST":
+        try:
+            if "again" in request.POST:
+                links.send_code_again(pending)
+                return redirect("portal-code")
+            link = links.enter_code(pending, request.POST.get("code", ""))
+        except links.LinkRefused as refused:
+            error = refused.says
+        else:
+            request.session.cycle_key()
+            request.session.pop("portal_pending")
+            request.session["portal"] = link.pk
+            return redirect("portal")
+    return render(request, "portal/code.html", {"error": error}, status=422 if error else 200)
+
+
+def client_only(view):
+    """Only with a proven link that is still open."""
+
+    @wraps(view)
+    def inner(request, *args, **kwargs):
+        rows = PortalLink.objects.across_firms("the session proves the client").select_related("of__household", "client", "firm")
+        link = rows.filter(pk=request.session.get("portal"), closed_at=None).first()
+        if link is None:
+            return _refused(request, "Please open the newest link in the mail from the office.", 403)
+        request.link = link
+        return view(request, *args, **kwargs)
+
+    return inner
+
+
+@client_only
+def home(request):
+    """The summary in plain words, what is to be signed, what can be downloaded."""
+    link = request.link
+    return_, asked = link.of, _asked(link)
+    delivered = return_.packages.exclude(delivered_at=None).order_by("-id").first()
+    snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
+    context = {"link": link, "of": return_, "asked": asked, "package": delivered, "client": link.client, "firm": link.firm}
+    if snapshot:
+        result = result_of_snapshot(snapshot)
+        federal = result.run.form("us.1040")
+        context |= {
+            "lines": result.bottom_lines, "chart": summary_chart(result), "result": result, "snapshot": snapshot,
+            "facts": [federal.cell(name) for name in ("total_income", "adjusted_gross_income", "taxable_income", "total_tax", "payments")],
+        }  # fmt: skip
+    if asked:
+        context["to_sign"] = _to_sign(link, asked)
+    return render(request, "portal/home.html", context)
+
+
+def _asked(link):
+    return link.of.signature_requests.filter(client=link.client, voided_at=None).select_related("snapshot").first()
+
+
+def _to_sign(link, asked):
+    signed = {s.authority: s for s in link.of.signatures.filter(snapshot=asked.snapshot, client=link.client, voided_at=None)}
+    codes = [line["code"] for line in asked.snapshot.bottom_lines]
+    return [(pack_of(link.of).authority(code), signed.get(code)) for code in codes]
+
+
+@client_only
+def identity(request):
+    """Questions by the identity service. A wrong answer may be corrected once."""
+    asked, error = _asked(request.link), ""
+    if asked is None:
+        return redirect("portal")
+    try:
+        if request.method == "POST":
+            given = {key.removeprefix("q-"): value for key, value in request.POST.items() if key.startswith("q-")}
+            asked = asking.answer_identity_check(asked.pk, request.link.client, given)
+            if asked.identity_proved_at:
+                return redirect("portal-sign")
+            if asked.identity_failed_at:
+                return _refused(request, "These answers do not fit. Please call the office; you can sign there.", 403)
+            error = "Not every answer fits. You can try once more."
+        if not asked.identity_proved_at and not asked.identity_questions:
+            asked = asking.begin_identity_check(asked.pk, request.link.client)
+    except asking.CannotSign as cannot:
+        return _refused(request, cannot.says, 403)
+    except asking.ServiceAway:
+        says = "The service that asks the questions does not answer just now. Nothing is lost; please try again in a few minutes."
+        return _refused(request, says, 503)
+    if asked.identity_proved_at:
+        return redirect("portal-sign")
+    return render(request, "portal/identity.html", {"asked": asked, "error": error, "firm": request.link.firm}, status=422 if error else 200)
+
+
+@client_only
+def sign(request):
+    """One canvas after the other, an authority each."""
+    asked, error = _asked(request.link), ""
+    if asked is None:
+        return redirect("portal")
+    if asked.identity_proved_at is None:
+        return redirect("portal-identity")
+    if request.method == "POST":
+        try:
+            asking.sign_in_portal(
+                request.link.client, asked.pk, request.POST.get("authority", ""), request.POST.get("image", ""),
+                request.META.get("REMOTE_ADDR"),
+            )  # fmt: skip
+            return redirect("portal-sign")
+        except asking.CannotSign as cannot:
+            error = cannot.says
+    remaining = [authority for authority, signature in _to_sign(request.link, asked) if signature is None]
+    if not remaining:
+        return redirect("portal")
+    line = next(line for line in asked.snapshot.bottom_lines if line["code"] == remaining[0].code)
+    context = {
+        "asked": asked, "authority": remaining[0], "left": len(remaining), "line": line, "error": error,
+        "client": request.link.client, "firm": request.link.firm, "of": request.link.of,
+    }  # fmt: skip
+    return render(request, "portal/sign.html", context, status=422 if error else 200)
+
+
+@client_only
+def download(request):
+    """The delivered package; taking it is recorded."""
+    package = request.link.of.packages.exclude(delivered_at=None).filter(state="ready").order_by("-id").first()
+    if package is None:
+        raise Http404
+    content = read_package(package)
+    note_download(package, request.link.client)
+    response = HttpResponse(content, content_type="application/pdf")
+    response["Content-Disposition"] = f'attachment; filename="tax-return-{package.of.year}.pdf"'
+    return response
+
+
+@require_POST
+def leave(request):
+    request.session.pop("portal", None)
+    return render(request, "portal/refused.html", {"says": "You have left. Use a new link to come back.", "calm": True})

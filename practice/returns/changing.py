@@ -1,0 +1,77 @@
+"""What every change of a return does besides itself: new version, new summary, signatures void, accepted figures kept."""
+
+from practice.dispatch.models import State
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.returns.computing import result_of
+from practice.returns.models import Return, Stage
+from practice.returns.stages import reach
+from taxcore.engine import ripple
+
+
+class Settled(Exception):
+    """The return cannot be changed any more; `says` tells why and what to do instead."""
+
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+def open_for_change(actor, return_id, action="key"):
+    """The return, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or accepted."""
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, action, return_)
+    states = set(return_.submissions.values_list("state", flat=True))
+    if states & {State.QUEUED, State.SENT}:
+        raise Settled("This return is on its way to an authority. Wait for the answer, then change it.")
+    if State.ACCEPTED in states and not _something_rejected(return_):
+        raise Settled("This return was accepted. Changes belong in an amended return.")
+    return return_
+
+
+def _something_rejected(return_):
+    newest = {}
+    for submission in return_.submissions.order_by("id"):
+        newest[submission.authority] = submission.state
+    return State.REJECTED in newest.values() or State.WITHDRAWN in newest.values()
+
+
+def changed(actor, return_, before):
+    """Call last in a change: returns the new result. Settled when an accepted authority's lines would move."""
+    return_.version += 1
+    after = result_of(return_)
+    _keep_accepted(return_, before, after)
+    summarise(return_, after)
+    if return_.stage == Stage.GATHER:
+        reach(return_, Stage.PREPARE, "keying")
+    if return_.snapshot_id:
+        _void(actor, return_)
+    return_.save()
+    return after
+
+
+def summarise(return_, result):
+    """What lists show, kept with the return."""
+    counts = {"stops": 0, "check": 0, "idea": 0}
+    for finding in result.findings:
+        counts[finding.weight] += 1
+    lines = [{"code": b.authority.code, "name": b.authority.name, "amount": str(b.amount)} for b in result.bottom_lines]
+    return_.summary = {"counts": counts, "lines": lines, "version": return_.version}
+    return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
+    return_.together = sum(b.amount for b in result.bottom_lines)
+
+
+def _keep_accepted(return_, before, after):
+    accepted = set(return_.submissions.filter(state=State.ACCEPTED).values_list("authority", flat=True))
+    if not accepted:
+        return
+    for moved in ripple(before, after):
+        if moved.address.split(".")[0] in accepted:
+            raise Settled(f"{moved.form} line {moved.number} was accepted and would change. That belongs in an amended return.")
+
+
+def _void(actor, return_):
+    from practice.signing.voiding import void_signatures
+
+    void_signatures(actor, return_, "the return was changed after its figures were locked")
+    record(actor, "signatures void", return_, says="The return was changed after its figures were locked.")

@@ -1,0 +1,286 @@
+"""Keying: one field, one row, one paper at a time. Each is one transaction with its history."""
+
+import re
+from dataclasses import dataclass, field
+from typing import Any
+
+from django.db import transaction
+from django.db.models import Max
+from django.utils import timezone
+
+from practice.firm.crypto import digest, seal, unseal
+from practice.firm.events import record
+from practice.returns.changing import changed, open_for_change
+from practice.returns.computing import pack_of, result_of
+from practice.returns.models import FieldChange, Paper
+from practice.returns.typed import read_typed
+from taxcore.engine import Result, Rows
+
+
+class Conflict(Exception):
+    """Somebody else changed the field since it was read. Both values are shown; nothing is overwritten."""
+
+    def __init__(self, field, yours, theirs, by, at):
+        super().__init__(f"{field.label}: {theirs!r} meanwhile")
+        self.field, self.yours, self.theirs, self.by, self.at = field, yours, theirs, by, at
+
+
+class NoSuchField(Exception):
+    """The paper has no field at that path."""
+
+
+@dataclass
+class Saved:
+    """What a save did: results before and after, and what the ripple's head should say."""
+
+    return_: Any
+    paper: Paper
+    before: Result
+    after: Result
+    says: str
+    path: str = ""
+    moved_from: dict = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class Place:
+    """One field of a paper: its declaration and where its value lies in the stored object."""
+
+    declared: Any
+    path: str
+    values: dict
+    name: str
+
+    @property
+    def stored(self):
+        return self.values.get(self.name, "")
+
+    @property
+    def plain(self):
+        return unseal(self.stored)
+
+
+def place_at(pack, paper, path):
+    """The place at `wages` or `states.2.withheld`. NoSuchField where the declarations know none."""
+    declared = pack.paper(paper.kind).fields()
+    parts = path.split(".")
+    try:
+        if len(parts) == 1 and not isinstance(declared[path], Rows):
+            return Place(declared[path], path, paper.values, path)
+        rows, row_id, name = parts
+        row = next(row for row in paper.values.get(rows, []) if row["id"] == row_id)
+        return Place(declared[rows].row.fields()[name], path, row, name)
+    except (KeyError, ValueError, StopIteration, AttributeError):
+        raise NoSuchField(path) from None
+
+
+@transaction.atomic
+def save_field(actor, return_id, paper_id, path, text, was):
+    """Key one field. `was` is the open-format value the form was drawn with. Conflict if it is another one by now;
+    BadValue if the text cannot be read. Emptying a field that is computed when empty releases it."""
+    return_ = open_for_change(actor, return_id)
+    paper = _paper(return_, paper_id)
+    place = place_at(pack_of(return_), paper, path)
+    value, tape = read_typed(place.declared, text)
+    _no_conflict(paper, place, was, value, text)
+    before = result_of(return_)
+    if value == place.plain:
+        return Saved(return_, paper, before, before, "", path)
+    was_text = _shown(place, place.plain)
+    _note_change(actor, return_, paper, place, value, tape)
+    _put(paper, place, value, actor, tape)
+    paper.save()
+    after = changed(actor, return_, before)
+    return Saved(return_, paper, before, after, _says(place, value, was_text), path)
+
+
+def _paper(return_, paper_id):
+    found = return_.papers.filter(pk=paper_id, removed_at=None).first()
+    if found is None:
+        raise NoSuchField(f"paper {paper_id}")
+    return found
+
+
+def _no_conflict(paper, place, was, value, text):
+    if value == place.plain or was == fingerprint(paper.firm_id, place.declared, place.plain):
+        return
+    last = paper.changes.filter(path=place.path).select_related("by").first()
+    raise Conflict(place.declared, text, place.plain, last.by if last else None, last.at if last else None)
+
+
+def fingerprint(firm_id, declared, plain):
+    """What a form is drawn with as `was`: the value itself, or for a secret one only a keyed digest."""
+    return digest(firm_id, plain)[:20] if declared.secret and plain else plain
+
+
+def _note_change(actor, return_, paper, place, value, tape):
+    stored = seal(value) if place.declared.secret else value
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=place.path, before=place.stored or "", after=stored,
+        note=tape[:200], by=actor,
+    )  # fmt: skip
+
+
+def _put(paper, place, value, actor, tape, how="keyed"):
+    if value == "":
+        place.values.pop(place.name, None)
+        paper.provenance.pop(place.path, None)
+        return
+    place.values[place.name] = seal(value) if place.declared.secret else value
+    mark = {"how": how, "by": actor.initials, "at": timezone.now().isoformat(timespec="seconds")}
+    paper.provenance[place.path] = mark | ({"tape": tape[:200]} if tape else {})
+
+
+def _put_rows(paper, declared, name, rows, actor):
+    paper.values[name] = []
+    for number, row in enumerate(rows, start=1):
+        kept = {"id": str(number)}
+        paper.values[name].append(kept)
+        for inner, value in row.items():
+            _put(paper, Place(declared.row.fields()[inner], f"{name}.{number}.{inner}", kept, inner), value, actor, "")
+
+
+def _shown(place, plain):
+    return "••••" if place.declared.secret and plain else plain
+
+
+def _says(place, value, was):
+    number = place.declared.numbers if isinstance(place.declared.numbers, str) else ""
+    what = f"Box {number}, {place.declared.label.lower()}," if number else place.declared.label
+    if value == "":
+        return f"{what} emptied: was {was}"
+    return f"{what} keyed: {_shown(place, value)}, was {was or 'empty'}"
+
+
+@transaction.atomic
+def add_paper(actor, return_id, kind, owner="", values=None):
+    """A new paper of a kind, empty or with open-format values. Returns (return, paper)."""
+    return_ = open_for_change(actor, return_id)
+    declared = pack_of(return_).paper(kind)
+    if declared is None:
+        raise NoSuchField(f"kind {kind}")
+    if declared.single and (existing := return_.papers.filter(kind=kind, removed_at=None).first()):
+        return return_, existing
+    before = result_of(return_)
+    paper = Paper.objects.create(
+        firm=return_.firm, of=return_, kind=kind, key=_new_key(return_, declared), position=_next_position(return_),
+        values={"owner": owner} if owner else {},
+    )  # fmt: skip
+    for name, value in (values or {}).items():
+        if isinstance(value, list):
+            _put_rows(paper, declared.fields()[name], name, value, actor)
+        else:
+            _put(paper, Place(declared.fields()[name], name, paper.values, name), value, actor, "")
+    paper.save()
+    changed(actor, return_, before)
+    record(actor, "paper added", return_, says=declared.name, paper=paper.pk)
+    return return_, paper
+
+
+def _new_key(return_, declared):
+    if declared.single:
+        return declared.kind
+    taken = set(return_.papers.filter(kind=declared.kind).values_list("key", flat=True))
+    stem = re.sub(r"[^a-z]", "", declared.kind) or "p"
+    return next(key for key in (f"{stem}{n}" for n in range(1, len(taken) + 2)) if key not in taken)
+
+
+def _next_position(return_):
+    return (return_.papers.aggregate(last=Max("position"))["last"] or 0) + 1
+
+
+@transaction.atomic
+def remove_paper(actor, return_id, paper_id):
+    """Take a paper out. It stays in the records and can be put back."""
+    return_ = open_for_change(actor, return_id)
+    paper = _paper(return_, paper_id)
+    before = result_of(return_)
+    paper.removed_at = timezone.now()
+    paper.save()
+    after = changed(actor, return_, before)
+    name = pack_of(return_).paper(paper.kind).name
+    record(actor, "paper taken out", return_, says=name, paper=paper.pk)
+    return Saved(return_, paper, before, after, f"{name} taken out")
+
+
+@transaction.atomic
+def restore_paper(actor, return_id, paper_id):
+    """Put a paper back that was taken out."""
+    return_ = open_for_change(actor, return_id)
+    paper = return_.papers.filter(pk=paper_id).exclude(removed_at=None).first()
+    if paper is None:
+        raise NoSuchField(f"paper {paper_id}")
+    before = result_of(return_)
+    paper.removed_at = None
+    paper.save()
+    after = changed(actor, return_, before)
+    record(actor, "paper put back", return_, paper=paper.pk)
+    return Saved(return_, paper, before, after, "Paper put back")
+
+
+@transaction.atomic
+def add_row(actor, return_id, paper_id, rows):
+    """An empty row at the end of a paper's table."""
+    return_ = open_for_change(actor, return_id)
+    paper = _paper(return_, paper_id)
+    declared = pack_of(return_).paper(paper.kind).fields().get(rows)
+    if not isinstance(declared, Rows):
+        raise NoSuchField(rows)
+    before = result_of(return_)
+    used = [int(row["id"]) for row in paper.values.get(rows, [])]
+    used += [int(found) for found in _row_ids_of_the_past(paper, rows)]
+    paper.values.setdefault(rows, []).append({"id": str(max(used, default=0) + 1)})
+    paper.save()
+    after = changed(actor, return_, before)
+    return Saved(return_, paper, before, after, f"Row added to {declared.label.lower()}")
+
+
+def _row_ids_of_the_past(paper, rows):
+    """An id is never used twice, so that history and addresses stay true."""
+    paths = paper.changes.filter(path__startswith=f"{rows}.").values_list("path", flat=True).distinct()
+    return {path.split(".")[1] for path in paths}
+
+
+@transaction.atomic
+def remove_row(actor, return_id, paper_id, rows, row_id):
+    """Take a row out; each of its values goes into the history."""
+    return_ = open_for_change(actor, return_id)
+    paper = _paper(return_, paper_id)
+    pack = pack_of(return_)
+    row = next((row for row in paper.values.get(rows, []) if row["id"] == row_id), None)
+    if row is None:
+        raise NoSuchField(f"{rows}.{row_id}")
+    before = result_of(return_)
+    for name in [name for name in row if name != "id"]:
+        place = place_at(pack, paper, f"{rows}.{row_id}.{name}")
+        _note_change(actor, return_, paper, place, "", "row taken out")
+        paper.provenance.pop(place.path, None)
+    paper.values[rows].remove(row)
+    paper.save()
+    after = changed(actor, return_, before)
+    return Saved(return_, paper, before, after, "Row taken out")
+
+
+@transaction.atomic
+def undo_last(actor, return_id):
+    """Take back the actor's own newest field change. None when there is none; Conflict when somebody changed it since."""
+    return_ = open_for_change(actor, return_id)
+    last = return_.changes.filter(by=actor, how="keyed", undone_by=None).exclude(paper=None).select_related("paper").first()
+    if last is None or last.paper.removed_at:
+        return None
+    paper = last.paper
+    try:
+        place = place_at(pack_of(return_), paper, last.path)
+    except NoSuchField:
+        return None
+    if place.plain != unseal(last.after):
+        raise Conflict(place.declared, unseal(last.before), place.plain, None, None)
+    before = result_of(return_)
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=last.path, before=last.after, after=last.before, how="undone",
+        by=actor, undoes=last,
+    )  # fmt: skip
+    _put(paper, place, unseal(last.before), actor, "")
+    paper.save()
+    after = changed(actor, return_, before)
+    return Saved(return_, paper, before, after, f"Undone: {place.declared.label.lower()}", last.path)

@@ -1,0 +1,131 @@
+"""The way from a figure back to its papers and on to the bottom line: what the panel lists, and its SVG graph."""
+
+from dataclasses import dataclass
+
+from practice.returns.drawing import _number
+from taxcore.engine import words
+from taxcore.engine.papers import Paper, Row
+
+_WIDTH, _HEIGHT, _GAP_X, _GAP_Y = 138, 36, 18, 9
+_MOST = 7
+
+
+@dataclass
+class Box:
+    """One node of the graph. `css` is leaf, step, here or goal."""
+
+    x: int
+    y: int
+    title: str
+    label: str
+    amount: object
+    address: str
+    css: str
+
+    @property
+    def middle(self):
+        return self.y + _HEIGHT // 2
+
+    @property
+    def right(self):
+        return self.x + _WIDTH
+
+
+@dataclass
+class Graph:
+    width: int
+    height: int
+    boxes: list
+    curves: list
+    more: int
+
+
+def lineage_of(result, address):
+    """What the panel shows for one figure, or None when the result has no figure there."""
+    cell = result.get(address)
+    if cell is None:
+        return None
+    way = result.way_up(cell)
+    leaves = leaves_of(cell)
+    return {
+        "cell": cell,
+        "sentences": words.sentences(cell),
+        "leaves": leaves,
+        "way": way[1:],
+        "graph": _graph(cell, way, leaves),
+        "cites": cell.spec.cites or (type(cell.node).__doc__ or "").split(". ", 1)[-1],
+        "why_zero": why_zero(cell) if cell.is_amount and cell.value == 0 else "",
+    }
+
+
+def leaves_of(cell):
+    """Fields of papers that feed a figure and have an amount, each once, in order of reading."""
+    found, seen, queue = [], {id(cell)}, [cell]
+    while queue:
+        here = queue.pop(0)
+        for source in here.sources():
+            if id(source) in seen:
+                continue
+            seen.add(id(source))
+            if isinstance(source.node, Paper | Row) and source.how in ("keyed", "computed") and source.is_amount:
+                if source.value:
+                    found.append(source)
+            queue.append(source)
+    return found
+
+
+def why_zero(cell, depth=0):
+    """The condition that made a figure zero: its own, or the nearest one among what it read."""
+    if cell.because is not None and cell.because.kind == "nothing":
+        return cell.because.note
+    if depth < 6:
+        for source in cell.sources():
+            if source.is_amount and source.value == 0 and (found := why_zero(source, depth + 1)):
+                return found
+    return "nothing that it reads has an amount" if depth == 0 else ""
+
+
+def _graph(cell, way, leaves):
+    """Papers at the left, what was read directly, the figure itself, the bottom line at the right."""
+    direct = [source for source in cell.sources() if source.is_amount and source.value and source not in leaves]
+    columns = [leaves[:_MOST], direct[:_MOST], [cell], way[-1:] if len(way) > 1 else []]
+    kinds = ["leaf", "step", "here", "goal"]
+    shown = [(kind, cells) for kind, cells in zip(kinds, columns, strict=True) if cells]
+    tallest = max(len(cells) for _, cells in shown)
+    height = tallest * (_HEIGHT + _GAP_Y) + _GAP_Y
+    boxes, by_cell = [], {}
+    for position, (kind, cells) in enumerate(shown):
+        x = 2 + position * (_WIDTH + _GAP_X)
+        top = (height - len(cells) * (_HEIGHT + _GAP_Y)) // 2
+        for row, one in enumerate(cells):
+            box = Box(x, top + row * (_HEIGHT + _GAP_Y), _clip(_head(one), 23), _clip(one.label, 15), one.value, one.address, kind)
+            boxes.append(box)
+            by_cell[id(one)] = box
+    curves = [_curve(*pair) for pair in _links(cell, way, leaves[:_MOST], direct[:_MOST], by_cell)]
+    return Graph(4 + len(shown) * (_WIDTH + _GAP_X), height, boxes, curves, max(len(leaves) - _MOST, 0))
+
+
+def _links(cell, way, leaves, direct, by_cell):
+    here = by_cell[id(cell)]
+    for source in direct:
+        yield by_cell[id(source)], here
+    for leaf in leaves:
+        through = [source for source in direct if leaf is source or leaf in leaves_of(source)]
+        for source in through or [cell]:
+            yield by_cell[id(leaf)], by_cell[id(source)]
+    if len(way) > 1:
+        yield here, by_cell[id(way[-1])]
+
+
+def _curve(left, right):
+    bend = (left.right + right.x) // 2
+    return f"M{left.right} {left.middle} C{bend} {left.middle} {bend} {right.middle} {right.x} {right.middle}"
+
+
+def _head(cell):
+    number = cell.number if not isinstance(cell.node, Paper) else _number(cell.spec)
+    return f"{cell.node.title} {number}".strip()
+
+
+def _clip(text, most):
+    return text if len(text) <= most else text[: most - 1].rstrip() + "…"

@@ -1,0 +1,76 @@
+"""New households and returns."""
+
+from datetime import date
+
+from django.db import transaction
+
+from practice.clients.models import Household, Person
+from practice.firm.crypto import seal
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.returns.changing import summarise
+from practice.returns.computing import pack_of, result_of
+from practice.returns.models import Paper, Return, Stage
+from practice.returns.stages import reach
+
+
+@transaction.atomic
+def open_household(actor, name, people, **details):
+    """A household with its people (dicts of Person's fields)."""
+    require(actor, "open")
+    household = Household.objects.create(firm=actor.firm, name=name, in_care_of=actor, **details)
+    for person in people:
+        Person.objects.create(firm=actor.firm, household=household, **person)
+    record(actor, "household opened", household=household, says=name)
+    return household
+
+
+@transaction.atomic
+def open_return(actor, household_id, year, people, preparer=None):
+    """A filing return for a year. `people` are (person id, role) pairs; their details are copied as they are now."""
+    household = fetch(Household.objects, actor, pk=household_id)
+    require(actor, "open", household)
+    return_ = Return(
+        firm=actor.firm, household=household, year=year, due=date(year + 1, 4, 15), preparer=preparer or actor
+    )
+    authority = pack_of(return_).authorities[0]
+    return_.due = date(year + 1, *authority.due)
+    reach(return_, Stage.GATHER, "")
+    return_.save()
+    for position, (person_id, role) in enumerate(people):
+        _copy_person(return_, fetch(Person.objects, actor, pk=person_id), role, position)
+    _copy_address(return_, household, "joint" if any(role == "spouse" for _, role in people) else "single")
+    summarise(return_, result_of(return_))
+    return_.save()
+    record(actor, "return opened", return_, says=f"{year}")
+    return return_
+
+
+def _copy_person(return_, person, role, position):
+    values = {
+        "role": role,
+        "first_name": person.first_name,
+        "last_name": person.last_name,
+        "number": seal(person.number),
+        "birth_date": person.birth_date.isoformat() if person.birth_date else "",
+        "occupation": person.occupation,
+    }
+    kept = {name: value for name, value in values.items() if value}
+    key = role if role in ("taxpayer", "spouse") else f"d{person.pk}"
+    Paper.objects.create(
+        firm=return_.firm, of=return_, kind="person", key=key, position=position, values=kept,
+        provenance=_rolled(name for name in kept if name != "role"), person=person,
+    )  # fmt: skip
+
+
+def _copy_address(return_, household, status):
+    values = {"status": status, "street": household.street, "city": household.city, "state": household.state, "zip": household.zip}
+    kept = {name: value for name, value in values.items() if value}
+    Paper.objects.create(
+        firm=return_.firm, of=return_, kind="filing", key="filing", position=10, values=kept,
+        provenance=_rolled(name for name in kept if name != "status"),
+    )  # fmt: skip
+
+
+def _rolled(names):
+    return {name: {"how": "rolled", "by": ""} for name in names}

@@ -1,0 +1,52 @@
+"""Lines set by hand, with a reason, and released again."""
+
+from decimal import Decimal
+
+from django.db import transaction
+
+from practice.firm.events import record
+from practice.returns.changing import changed, open_for_change
+from practice.returns.computing import result_of
+from practice.returns.models import FieldChange, LineOverride
+from taxcore.engine import BadValue
+from taxcore.engine.forms import Line
+
+
+@transaction.atomic
+def set_override(actor, return_id, address, amount: Decimal, reason: str):
+    """Set a line by hand. BadValue without a reason or where there is no such line."""
+    return_ = open_for_change(actor, return_id, "override")
+    before = result_of(return_)
+    cell = before.get(address)
+    if cell is None or not isinstance(cell.spec, Line) or not cell.is_amount:
+        raise BadValue(f"There is no line {address} to set.", address)
+    if not reason.strip():
+        raise BadValue("Say why the computed amount does not stand.", reason)
+    row, _ = LineOverride.objects.across_firms("the return was fetched for the actor's firm").update_or_create(
+        of=return_, address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason.strip(), "by": actor}
+    )
+    _history(actor, return_, address, str(cell.value), str(amount), reason)
+    after = changed(actor, return_, before)
+    record(actor, "line set by hand", return_, says=f"{address} = {amount}: {reason}", address=address)
+    return return_, row, before, after
+
+
+@transaction.atomic
+def release_override(actor, return_id, address):
+    """Let the computed amount stand again."""
+    return_ = open_for_change(actor, return_id, "override")
+    before = result_of(return_)
+    row = return_.overrides.filter(address=address).first()
+    if row is None:
+        return return_, before, before
+    _history(actor, return_, address, str(row.amount), "", row.reason)
+    row.delete()
+    after = changed(actor, return_, before)
+    record(actor, "line released", return_, says=address, address=address)
+    return return_, before, after
+
+
+def _history(actor, return_, address, before, after, reason):
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, path=address, before=before, after=after, how="override", note=reason[:200], by=actor
+    )

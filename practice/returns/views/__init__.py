@@ -1,0 +1,1 @@
+"""Pages of a return. Each view reads a request, calls a service and draws its answer."""

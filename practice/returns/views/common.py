@@ -1,0 +1,50 @@
+"""What all pages of a return begin with."""
+
+from django.utils import timezone
+
+from practice.firm.permissions import fetch, may, require
+from practice.returns.computing import result_of
+from practice.returns.drawing import bottom_view, index_view
+from practice.returns.models import Return
+from practice.returns.presence import others_in
+
+
+def open_page(request, return_id, action="view"):
+    """The return, its result and the context that every page of a return shares."""
+    return_ = fetch(Return.objects.select_related("firm", "household", "preparer"), request.user, pk=return_id)
+    require(request.user, action, return_)
+    result = result_of(return_)
+    remembered = request.session.setdefault("opened", {})
+    if str(return_.pk) not in remembered:
+        remembered[str(return_.pk)] = {line.authority.code: str(line.amount) for line in result.bottom_lines}
+        request.session.modified = True
+    return return_, result, shared(request, return_, result)
+
+
+def shared(request, return_, result, before=None):
+    """Header and bottom line."""
+    opened = request.session.get("opened", {}).get(str(return_.pk))
+    return {
+        "return": return_,
+        "household": return_.household,
+        "bottom": bottom_view(result, before, opened),
+        "others": others_in(return_, request.user),
+        "may_key": may(request.user, "key"),
+        "now": timezone.localtime(),
+        "living": _living(return_, result),
+    }
+
+
+def _living(return_, result):
+    filing = result.run.single("filing")
+    status = filing.fields()["status"].options.get(filing.status, "status open").lower()
+    home = filing.fields()["residence"].options.get(filing.residence)
+    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
+
+
+def live_papers(return_):
+    return list(return_.papers.filter(removed_at=None))
+
+
+def index_of(return_, result, current=None):
+    return index_view(return_, live_papers(return_), result, current)

@@ -1,0 +1,102 @@
+"""Return / Forms: the computed return, form by form, with the lineage of a line beside it."""
+
+from decimal import Decimal
+
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from practice.firm.permissions import may
+from practice.returns import overriding
+from practice.returns.drawing import field_view
+from practice.returns.lineage import lineage_of
+from practice.returns.typed import amount
+from practice.returns.views.common import live_papers, open_page, shared
+from taxcore.engine import BadValue
+from taxcore.engine.papers import Row
+
+
+def forms(request, return_id, code=None):
+    """The page. `?at=` opens a line's lineage."""
+    return_, result, context = open_page(request, return_id)
+    context |= {"tab": "forms"} | form_context(return_, result, code, request.GET.get("at", ""))
+    context["may_override"] = may(request.user, "override")
+    if request.htmx and request.GET.get("at"):
+        return render(request, "returns/_form_and_lineage.html", context)
+    return render(request, "returns/forms.html", context)
+
+
+def form_context(return_, result, code, at):
+    """Index of forms, the lines of one, the lineage of a line with its papers' fields ready to correct."""
+    chosen = next((form for form in result.forms if form.address_prefix == code), None)
+    chosen = chosen or next((form for form in result.forms if at.startswith(form.address_prefix + ".")), result.forms[0])
+    lineage = lineage_of(result, at) if at else None
+    return {
+        "forms": _by_authority(result),
+        "form": chosen,
+        "lines": chosen.lines(),
+        "facts": [cell for name, cell in chosen.cells.items() if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount],
+        "at": at,
+        "lineage": lineage,
+        "fields": _fields_to_correct(return_, result, lineage) if lineage else [],
+        "overrides": {row.address: row for row in return_.overrides.select_related("by")},
+        "stopping": {place for finding in result.findings for place in finding.at},
+    }
+
+
+def _by_authority(result):
+    names = {authority.form.jurisdiction: authority.name for authority in result.run.pack.authorities}
+    groups = {}
+    for form in result.forms:
+        if form.worksheet:
+            groups.setdefault("Worksheets", []).append(form)
+        else:
+            groups.setdefault(names.get(form.jurisdiction, form.jurisdiction), []).append(form)
+    return sorted(groups.items(), key=lambda group: group[0] == "Worksheets")
+
+
+def _fields_to_correct(return_, result, lineage):
+    """(where it stands, field) for each keyed field that feeds the line, the first eight."""
+    papers = {(paper.kind, paper.key): paper for paper in live_papers(return_)}
+    found = []
+    for leaf in lineage["leaves"]:
+        node = leaf.node
+        inside_row = isinstance(node, Row)
+        owner = node.paper if inside_row else node
+        path = f"{_rows_name(node)}.{node.key}.{leaf.spec.name}" if inside_row else leaf.spec.name
+        paper = papers.get((owner.kind, owner.key))
+        if paper is not None and len(found) < 8:
+            found.append((owner, field_view(return_, paper, node, leaf.spec.name, path, {})))
+    return found
+
+
+def _rows_name(row):
+    return row.address_prefix.rsplit(".", 1)[1].split("[")[0]
+
+
+@require_POST
+def override(request, return_id):
+    """Set a line by hand or release it; the form and the lineage are drawn again."""
+    at, error = request.POST.get("at", ""), ""
+    try:
+        if "release" in request.POST:
+            return_, before, after = overriding.release_override(request.user, return_id, at)
+        else:
+            value, _ = amount(request.POST.get("amount", ""))
+            return_, _, before, after = overriding.set_override(
+                request.user, return_id, at, Decimal(value), request.POST.get("reason", "")
+            )
+    except BadValue as bad:
+        error = bad.says
+        return_, after, _ = open_page(request, return_id)
+        before = after
+    context = shared(request, return_, after, before) | form_context(return_, after, request.POST.get("form", ""), at)
+    context |= {"tab": "forms", "may_override": True, "override_error": error, "typed": request.POST}
+    return render(request, "returns/_corrected.html", context, status=422 if error else 200)
+
+
+def line_url(return_, address):
+    """Where a figure opens: papers' fields on their paper, lines on their form."""
+    return f"{reverse('forms', args=[return_.pk])}?at={address}"
+
+

@@ -1,1 +1,0 @@
-"""This app keeps no rows of its own yet."""

@@ -1,0 +1,51 @@
+"""Return / Review: diagnostics by weight, overrides."""
+
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_POST
+
+from practice.returns import entry
+from practice.returns.addresses import place_of
+from practice.returns.views.common import live_papers, open_page
+
+WEIGHTS = (("stops", "Stops filing"), ("check", "Check"), ("idea", "Idea"))
+
+
+def review(request, return_id):
+    return_, result, context = open_page(request, return_id)
+    papers = live_papers(return_)
+    shown = [(finding, _where(return_, papers, result, finding)) for finding in result.findings]
+    context |= {
+        "tab": "review",
+        "weights": [(code, name, [pair for pair in shown if pair[0].weight == code]) for code, name in WEIGHTS],
+        "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
+        "changes": return_.changes.select_related("by", "paper")[:12],
+        "nothing": not shown,
+    }
+    return render(request, "review/review.html", context)
+
+
+def _where(return_, papers, result, finding):
+    """(label, url) of the first place a finding is about."""
+    at = finding.at[0]
+    place = place_of(papers, result, at)
+    if place is not None:
+        paper, path, title = place
+        return title, f"{reverse('paper', args=[return_.pk, paper.pk])}#f-{paper.pk}-{path.replace('.', '-')}"
+    cell = result.get(at)
+    title = f"{cell.node.title} {cell.number}".strip() if cell else at
+    return title, f"{reverse('forms', args=[return_.pk])}?at={at}"
+
+
+@require_POST
+def mend(request, return_id):
+    """Make the change that a diagnostic offers, as an ordinary keyed change."""
+    return_, result, _ = open_page(request, return_id)
+    code, at = request.POST.get("code", ""), request.POST.get("at", "")
+    finding = next((found for found in result.findings if found.code == code and found.at[0] == at and found.mend), None)
+    place = place_of(live_papers(return_), result, finding.mend.address) if finding else None
+    if place is not None:
+        paper, path, _ = place
+        now = entry.place_at(result.run.pack, paper, path).plain
+        entry.save_field(request.user, return_id, paper.pk, path, finding.mend.value, now)
+    return redirect("review", return_id)

@@ -1,0 +1,112 @@
+"""Return / Sign and file: the track from locked figures to the delivered package."""
+
+from django.contrib import messages
+from django.core.files.storage import default_storage
+from django.http import HttpResponse
+from django.shortcuts import get_object_or_404, redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.firm.crypto import unseal_bytes
+from practice.firm.events import record
+from practice.firm.permissions import may
+from practice.returns.computing import pack_of
+from practice.returns.views.common import open_page
+from practice.signing import asking, locking
+
+
+def track(request, return_id):
+    """The page; also its own fragment, which refreshes itself while something is under way."""
+    return_, result, context = open_page(request, return_id)
+    context |= {"tab": "sign"} | _track(request, return_, result)
+    return render(request, "signing/_track.html" if request.htmx else "signing/track.html", context)
+
+
+def _track(request, return_, result):
+    snapshot = return_.snapshot
+    submissions = list(return_.submissions.order_by("id"))
+    return {
+        "snapshot": snapshot,
+        "voided": return_.signatures.exclude(voided_at=None).order_by("-voided_at").first() if not snapshot else None,
+        "stopping": [finding for finding in result.findings if finding.weight == "stops"],
+        "signers": _signers(return_) if snapshot else [],
+        "missing": asking.missing_signatures(return_) if snapshot else [],
+        "submissions": [(submission, pack_of(return_).authority(submission.authority)) for submission in submissions],
+        "package": return_.packages.first(),
+        "may_file": may(request.user, "file"),
+        "may_lock": may(request.user, "lock"),
+        "may_ask": may(request.user, "ask for signature"),
+        "may_office": may(request.user, "sign in office"),
+        "may_deliver": may(request.user, "deliver"),
+        "under_way": any(s.state in ("queued", "sent", "waiting") for s in submissions) or _making(return_),
+        "accepted_all": bool(snapshot)
+        and {line["code"] for line in snapshot.bottom_lines} <= {s.authority for s in submissions if s.state == "accepted"},
+    }
+
+
+def _making(return_):
+    newest = return_.packages.first()
+    return newest is not None and newest.state == "making"
+
+
+def _signers(return_):
+    """(client, role, [(authority, signature or None)], request) for each who must sign."""
+    signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(snapshot=return_.snapshot, voided_at=None)}
+    requests = {r.client_id: r for r in return_.signature_requests.filter(snapshot=return_.snapshot, voided_at=None)}
+    return [
+        (
+            client, role,
+            [(authority, signed.get((client.pk, authority.code))) for authority in asking.authorities_to_sign(return_)],
+            requests.get(client.pk),
+        )
+        for client, role in asking.signers(return_)
+    ]  # fmt: skip
+
+
+@require_POST
+def lock(request, return_id):
+    try:
+        locking.lock_figures(request.user, return_id)
+    except locking.StillStopped as stopped:
+        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Mend them in Review first.")
+    return redirect("sign", return_id)
+
+
+@require_POST
+def ask(request, return_id):
+    try:
+        asked = asking.ask_for_signature(request.user, return_id)
+        without = [one.client.full_name for one in asked if not one.client.email]
+        messages.success(request, "Links are on their way by mail." if not without else f"No mail address: {', '.join(without)}.")
+    except locking.StillStopped as stopped:
+        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Mend them in Review first.")
+    return redirect("sign", return_id)
+
+
+def office(request, return_id, client_id, authority):
+    """A signature drawn at the desk, witnessed by whoever is signed in."""
+    return_, result, context = open_page(request, return_id, "sign in office")
+    if request.method == "POST":
+        try:
+            image, address = request.POST.get("image", ""), request.META.get("REMOTE_ADDR")
+            asking.sign_in_office(request.user, return_id, client_id, authority, image, address)
+            return redirect("sign", return_id)
+        except asking.CannotSign as error:
+            context["error"] = error.says
+    client = next((client for client, _ in asking.signers(return_) if client.pk == client_id), None)
+    known = pack_of(return_).authority(authority)
+    if client is None or known is None or return_.snapshot is None:
+        return redirect("sign", return_id)
+    line = next((line for line in result.bottom_lines if line.authority.code == authority), None)
+    context |= {"tab": "sign", "client": client, "authority": known, "snapshot": return_.snapshot, "line": line}
+    return render(request, "signing/office.html", context)
+
+
+def authorisation(request, return_id, signature_id):
+    """The signed authorisation as PDF."""
+    return_, _, _ = open_page(request, return_id)
+    signature = get_object_or_404(return_.signatures, pk=signature_id)
+    if not signature.pdf:
+        return HttpResponse("The authorisation is being made; try again in a moment.", status=503)
+    record(request.user, "authorisation read", return_)
+    with default_storage.open(signature.pdf) as stored:
+        return HttpResponse(unseal_bytes(stored.read()), content_type="application/pdf")

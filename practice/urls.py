@@ -1,0 +1,27 @@
+"""Addresses of all pages."""
+
+from django.urls import include, path
+
+from practice.dispatch import views as dispatch
+from practice.firm.views import SignIn, SignOut
+from practice.web import desk, find, views
+
+urlpatterns = [
+    path("", desk.desk, name="desk"),
+    path("find", find.find, name="find"),
+    path("theme", views.theme, name="theme"),
+    path("healthy", views.healthy, name="healthy"),
+    path("sign-in", SignIn.as_view(), name="sign-in"),
+    path("sign-out", SignOut.as_view(), name="sign-out"),
+    path("households/", include("practice.clients.urls")),
+    path("returns/", include("practice.returns.urls")),
+    path("returns/", include("practice.review.urls")),
+    path("returns/", include("practice.signing.urls")),
+    path("returns/<int:return_id>/file", dispatch.file_return, name="file"),
+    path("dispatch", dispatch.dispatch, name="dispatch"),
+    path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
+    path("", include("practice.delivery.urls")),
+    path("portal/", include("practice.portal.urls")),
+]
+handler404 = "practice.web.views.not_found"
+handler500 = "practice.web.views.broken"

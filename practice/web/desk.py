@@ -1,0 +1,111 @@
+"""Desk: the returns in my care by stage, what waits for whom, what is due, what happened."""
+
+from datetime import timedelta
+
+from django.core.paginator import Paginator
+from django.db.models import Count, Q
+from django.shortcuts import render
+from django.utils import timezone
+
+from practice.firm.models import Event
+from practice.firm.permissions import require
+from practice.returns.models import Return, Stage
+from practice.web.lists import export, sorted_by
+
+_SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
+_SHOWN = [stage for stage in Stage if stage != Stage.DONE]
+_NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not proved", "portal link refused", "signatures void",
+         "package ready"]  # fmt: skip
+_PAGE = 60
+
+
+def desk(request):
+    """The page; with htmx only the list, for search as one types."""
+    require(request.user, "view")
+    everything = Return.objects.for_firm(request.user.firm)
+    scope = request.GET.get("of", "mine")
+    totals = everything.aggregate(
+        mine=Count("id", filter=Q(preparer=request.user)),
+        waiting=Count("id", filter=Q(waiting_for=request.user)),
+        everyone=Count("id"),
+        clients=Count("id", filter=Q(stage=Stage.SIGN)),
+        rejected=Count("id", filter=Q(stage=Stage.FILE, state_note="rejected")),
+        filed=Count("id", filter=Q(stage__in=[Stage.DELIVER, Stage.DONE])),
+    )
+    if scope == "mine" and not totals["mine"]:
+        scope = "everyone"
+    rows = _chosen(request, everything, scope)
+    if kind := request.GET.get("as"):
+        return _export(kind, rows)
+    page = Paginator(sorted_by(rows, request, _SORTS, "due"), _PAGE).get_page(request.GET.get("page"))
+    by_stage = dict(rows.order_by().values_list("stage").annotate(Count("id")))
+    context = {
+        "page": page,
+        "rows": [_row(return_) for return_ in page],
+        "stages": [(stage, by_stage.get(stage.value, 0)) for stage in _SHOWN],
+        "totals": totals,
+        "scope": scope,
+        "q": request.GET.get("q", ""),
+        "sort": request.GET.get("sort", "due"),
+        "stage": request.GET.get("stage", ""),
+        "today": request.user.firm.today(),
+    }
+    if request.htmx:
+        return render(request, "web/_desk_list.html", context)
+    context |= {"news": _news(request), "due": _due_chart(everything, request.user.firm.today())}
+    return render(request, "web/desk.html", context)
+
+
+def _chosen(request, everything, scope):
+    rows = everything.select_related("household")
+    if scope == "mine":
+        rows = rows.filter(preparer=request.user)
+    elif scope == "waiting":
+        rows = rows.filter(waiting_for=request.user)
+    if words := request.GET.get("q", "").strip():
+        rows = rows.filter(household__name__icontains=words)
+    if request.GET.get("stage") in Stage.values:
+        rows = rows.filter(stage=request.GET["stage"])
+    return rows
+
+
+def _row(return_):
+    """One line of the pad: a cell for each stage with its day or what is going on."""
+    cells = []
+    for stage in _SHOWN:
+        now = return_.stage == stage
+        note = return_.state_note if now else ""
+        css = "bad" if note == "rejected" else "now" if now else ""
+        cells.append({"day": return_.stages.get(stage.value, ""), "now": now, "note": note or ("to do" if now else ""), "css": css})
+    return {"return": return_, "cells": cells, "done": return_.stage == Stage.DONE, "counts": return_.summary.get("counts", {})}
+
+
+def _news(request):
+    since = timezone.now() - timedelta(days=4)
+    events = Event.objects.for_firm(request.user.firm).filter(what__in=_NEWS, at__gt=since)
+    return events.select_related("household", "of")[:8]
+
+
+def _due_chart(everything, today):
+    """Open returns by the week they are due, for the next ten weeks: bars ready to draw."""
+    monday = today - timedelta(days=today.weekday())
+    open_rows = everything.exclude(stage=Stage.DONE).filter(due__gte=monday, due__lt=monday + timedelta(weeks=10))
+    counted = [0] * 10
+    for due, number in open_rows.order_by().values_list("due").annotate(Count("id")):
+        counted[(due - monday).days // 7] += number
+    most = max([*counted, 1])
+    late = everything.filter(due__lt=monday).exclude(stage__in=[Stage.DONE, Stage.DELIVER]).count()
+    bars = [
+        {"x": 14 + week * 27, "height": round(84 * number / most), "y": 120 - round(84 * number / most), "number": number,
+         "day": monday + timedelta(weeks=week)}
+        for week, number in enumerate(counted)
+    ]  # fmt: skip
+    return {"bars": bars, "late": late, "any": any(counted)}
+
+
+def _export(kind, rows):
+    heads = ["Household", "Year", "Authorities", "Stage", "Note", "Together", "Due"]
+    data = [
+        [r.household.name, r.year, r.authorities, r.get_stage_display(), r.state_note, r.together, r.due.isoformat()] for r in rows
+    ]
+    return export(kind, "desk", heads, data)

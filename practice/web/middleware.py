@@ -1,0 +1,60 @@
+"""Policy headers, and refusals turned into pages and events."""
+
+from django.conf import settings
+from django.db import OperationalError
+from django.shortcuts import render
+from django.utils.cache import patch_cache_control
+
+from practice.firm.events import record
+from practice.firm.permissions import NotOfThisFirm, Refused
+from practice.returns.changing import Settled
+from practice.returns.entry import NoSuchField
+
+_POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "
+    "form-action 'self'; frame-ancestors 'none'; base-uri 'none'; manifest-src 'self'"
+)
+
+
+def content_policy(get_response):
+    """No inline script or style, nothing from elsewhere; pages with clients' data are not kept by caches."""
+
+    def middleware(request):
+        response = get_response(request)
+        response["Content-Security-Policy"] = _POLICY
+        response["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()"
+        if not request.path.startswith(settings.STATIC_URL):
+            patch_cache_control(response, private=True, no_store=True)
+        return response
+
+    return middleware
+
+
+class refusals:  # noqa: N801 - named as the other middleware is
+    """Refused → 403, NotOfThisFirm → 404, Settled → 409, database away → 503; each says what happened."""
+
+    def __init__(self, get_response):
+        self.get_response = get_response
+
+    def __call__(self, request):
+        return self.get_response(request)
+
+    def process_exception(self, request, exception):
+        if isinstance(exception, Refused):
+            says = exception.says
+            record(exception.actor, "refused", says=f"{exception.action}: {says}", path=request.path)
+            return self._page(request, 403, "That is not for your role", says)
+        if isinstance(exception, NotOfThisFirm):
+            record(exception.actor, "refused", says=f"not of this firm: {exception}", path=request.path)
+            return self._page(request, 404, "Nothing here", "There is nothing at this address in your practice.")
+        if isinstance(exception, NoSuchField):
+            return self._page(request, 404, "Nothing here", "This field or paper is not on the return any more. Reload the page.")
+        if isinstance(exception, Settled):
+            return self._page(request, 409, "Not changed", exception.says)
+        if isinstance(exception, OperationalError):
+            return self._page(request, 503, "Not saved", "The database does not answer at the moment. Nothing is lost; it is tried again.")
+        return None
+
+    def _page(self, request, status, title, says):
+        template = "web/_refused.html" if request.htmx else "web/refused.html"
+        return render(request, template, {"title": title, "says": says, "status": status}, status=status)

@@ -1,0 +1,70 @@
+"""How amounts and dates are set: parentheses for negatives, a dash for nothing, cents only where they matter."""
+
+from datetime import date
+from decimal import Decimal
+
+from django import template
+
+register = template.Library()
+
+
+@register.filter
+def whole(value):
+    """1,234 or (1,234); – for None."""
+    return _set(value, 0)
+
+
+@register.filter
+def exact(value):
+    """1,234.50 or (1,234.50); – for None."""
+    return _set(value, 2)
+
+
+@register.filter
+def fitting(value):
+    """Cents only when there are any."""
+    if isinstance(value, Decimal) and value == value.to_integral_value():
+        return _set(value, 0)
+    return _set(value, 2)
+
+
+@register.filter
+def percent(value):
+    return f"{value * 100:f}".rstrip("0").rstrip(".") + "%"
+
+
+@register.filter
+def shown(value):
+    """Any computed value as a reader expects it."""
+    if isinstance(value, Decimal):
+        return fitting(value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    if isinstance(value, date):
+        return f"{value:%b} {value.day}, {value.year}"
+    return "–" if value in (None, "") else str(value)
+
+
+@register.filter
+def short_day(iso):
+    """`2026-02-04` → 4 Feb."""
+    if not iso:
+        return ""
+    found = iso if isinstance(iso, date) else date.fromisoformat(str(iso)[:10])
+    return f"{found.day} {found:%b}"
+
+
+@register.filter
+def signed(value):
+    """▲ 480 or ▼ 480, for a change."""
+    if not value:
+        return "–"
+    return f"{'▲' if value > 0 else '▼'} {abs(value):,.0f}"
+
+
+def _set(value, places):
+    if value in (None, ""):
+        return "–"
+    value = Decimal(value)
+    text = f"{abs(value):,.{places}f}"
+    return f"({text})" if value < 0 and text.strip("0.,") else text

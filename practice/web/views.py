@@ -1,0 +1,33 @@
+"""Small pages of no other part: health, theme, errors."""
+
+from django.db import connection
+from django.http import HttpResponse
+from django.shortcuts import render
+from django.utils.http import url_has_allowed_host_and_scheme
+from django.views.decorators.http import require_POST
+
+
+def healthy(request):
+    """For load balancers and the start command: the pages are up and the database answers."""
+    with connection.cursor() as cursor:
+        cursor.execute("select 1")
+    return HttpResponse("yes", content_type="text/plain")
+
+
+@require_POST
+def theme(request):
+    """Light, dark, or as the machine has it; kept in a cookie."""
+    back = request.POST.get("back", "/")
+    safe = url_has_allowed_host_and_scheme(back, {request.get_host()})
+    response = HttpResponse(status=303, headers={"Location": back if safe else "/"})
+    response.set_cookie("theme", request.POST.get("theme", ""), max_age=31_536_000, samesite="Lax", httponly=True)
+    return response
+
+
+def not_found(request, exception=None):
+    return render(request, "web/refused.html", {"title": "Nothing here", "says": "There is nothing at this address."}, status=404)
+
+
+def broken(request):
+    says = "Something went wrong on our side. Nothing that was shown as saved is lost."
+    return render(request, "web/refused.html", {"title": "Not done", "says": says}, status=500)
