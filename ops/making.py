@@ -30,10 +30,11 @@ def assets() -> int:
         raise Trouble("Node and npm are missing; only rebuilding the styles needs them.", "apt-get install nodejs npm")
     _call(["npm", "ci", "--no-audit", "--no-fund", "--ignore-scripts"])
     for source, name in _COPIES.items():
-        shutil.copyfile(_MODULES / source, STATIC / name)
+        content = (_MODULES / source).read_bytes()
+        (STATIC / name).write_bytes(re.sub(rb"\n//# sourceMappingURL=\S+", b"", content) if name.endswith(".js") else content)
     import django_htmx
 
-    htmx = Path(django_htmx.__file__).parent / "static" / "django_htmx" / "htmx.min.js"
+    htmx = next(Path(django_htmx.__file__).parent.rglob("htmx-2.min.js"))
     shutil.copyfile(htmx, STATIC / "htmx.min.js")
     _call(["npx", "tailwindcss", "-i", "app.css", "-o", str(CSS), "--minify"])
     CSS.write_text(f"/* made from {css_inputs()} */\n" + CSS.read_text())

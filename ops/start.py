@@ -34,8 +34,11 @@ def main(arguments: list[str]) -> int:
                 f"Impuesto already runs on {installation.data}.", "stop it there with Ctrl+C, or give another --data"
             ) from None
         require_port(options.port)
-        prepare(installation, options.port, demo=not options.no_demo)
-        return Supervisor(installation).run()
+        try:
+            prepare(installation, options.port, demo=not options.no_demo)
+            return Supervisor(installation).run()
+        finally:
+            installation.cluster.stop()
 
 
 def prepare(installation: Installation, port: int, demo: bool = True) -> None:
@@ -179,7 +182,6 @@ class Supervisor:
             except subprocess.TimeoutExpired:
                 pass
             _kill_group(process.pid)
-        self.installation.cluster.stop()
         print("Stopped.", flush=True)
 
 

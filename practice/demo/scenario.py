@@ -57,7 +57,7 @@ HOUSEHOLDS = [
         ],
         "interest": [("savings", "joint", "1126.40", "")],
         "stage": "prepare", "answers": {"digital_assets": "no"}, "use_tax": "",
-        "deposit": ("138150009", "4471002396", "checking"),
+        "deposit": ("138150000", "4471002396", "checking"),
     },
     {
         "name": "Abernathy-Osei, Lorna", "trade": "lock keeper", "in_care_of": "BT",
@@ -74,7 +74,7 @@ HOUSEHOLDS = [
         "wages": [_wages("school", "taxpayer", "23860.00", "1102.00", "1181.07")],
         "interest": [("savings", "taxpayer", "3418.55", "640.00"), ("union", "taxpayer", "902.10", "")],
         "stage": "file", "answers": {"digital_assets": "no"}, "use_tax": "14.00",
-        "deposit": ("138150009", "2093300417", "savings"),
+        "deposit": ("138150000", "2093300417", "savings"),
     },
     {
         "name": "Fennimore, Hollis", "trade": "ferry pilot", "in_care_of": "BT",
@@ -111,7 +111,7 @@ HOUSEHOLDS = [
         "wages": [_wages("gauge", "taxpayer", "84900.00", "10416.00", "4202.55", codes=[("AA", "4200.00"), ("DD", "9120.00")])],
         "interest": [("union", "taxpayer", "1640.77", "")],
         "stage": "file", "answers": {"digital_assets": "no"}, "use_tax": "0.00",
-        "deposit": ("138150009", "7702214586", "checking"),
+        "deposit": ("138150000", "7702214586", "checking"),
     },
     {
         "name": "Vantongeren, Mabel", "trade": "pearl button cutter", "in_care_of": "BT",

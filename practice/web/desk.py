@@ -13,6 +13,9 @@ from practice.returns.models import Return, Stage
 from practice.web.lists import export, sorted_by
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
+_SORT_NAMES = (
+    ("due", "what is due first"), ("household", "household"), ("stage", "stage"), ("-together", "largest refund"), ("together", "largest balance"),
+)  # fmt: skip
 _SHOWN = [stage for stage in Stage if stage != Stage.DONE]
 _NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not proved", "portal link refused", "signatures void",
          "package ready"]  # fmt: skip
@@ -47,6 +50,7 @@ def desk(request):
         "scope": scope,
         "q": request.GET.get("q", ""),
         "sort": request.GET.get("sort", "due"),
+        "sorts": _SORT_NAMES,
         "stage": request.GET.get("stage", ""),
         "today": request.user.firm.today(),
     }

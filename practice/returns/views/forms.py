@@ -21,8 +21,6 @@ def forms(request, return_id, code=None):
     return_, result, context = open_page(request, return_id)
     context |= {"tab": "forms"} | form_context(return_, result, code, request.GET.get("at", ""))
     context["may_override"] = may(request.user, "override")
-    if request.htmx and request.GET.get("at"):
-        return render(request, "returns/_form_and_lineage.html", context)
     return render(request, "returns/forms.html", context)
 
 

@@ -5,6 +5,8 @@ from decimal import Decimal
 
 from django import template
 
+from practice.firm.crypto import masked
+
 register = template.Library()
 
 
@@ -68,3 +70,9 @@ def _set(value, places):
     value = Decimal(value)
     text = f"{abs(value):,.{places}f}"
     return f"({text})" if value < 0 and text.strip("0.,") else text
+
+
+@register.filter
+def veiled(number):
+    """A taxpayer number with only its last four characters."""
+    return masked(number) if number else ""

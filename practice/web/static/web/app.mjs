@@ -1,0 +1,89 @@
+/** What pages need in the browser: keys, saving that survives an outage, the command line. The server draws everything else. */
+
+const fieldOf = (node) => node.closest(".f, td[data-field]");
+const inputs = () => [...document.querySelectorAll("main :is(input, select):not([type=hidden]):not([type=search])")].filter((one) => one.offsetParent);
+
+// Enter goes on to the next field as Tab does; Shift goes back
+document.addEventListener("keydown", (event) => {
+  const here = event.target;
+  if (event.key !== "Enter" || !here.matches("#paper input, #paper select, #side input[name=value]")) return;
+  event.preventDefault();
+  const all = inputs();
+  const next = all[all.indexOf(here) + (event.shiftKey ? -1 : 1)];
+  if (next) { next.focus(); next.select?.(); } else here.blur();
+});
+
+document.addEventListener("focusin", (event) => { if (event.target.matches("#paper input")) event.target.select?.(); });
+
+// Keys of the whole program; listed with ?
+const typing = (target) => target.matches("input, select, textarea") && !target.matches("[type=radio], [type=checkbox]");
+document.addEventListener("keydown", (event) => {
+  const alt = event.altKey && document.querySelector(`[data-key="${event.code.replace("Key", "").toLowerCase()}"]`);
+  if (alt) { event.preventDefault(); alt.click(); return; }
+  if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (event.key === "/") { event.preventDefault(); openFinder(); }
+  if (event.key === "?") { event.preventDefault(); document.querySelector("#keys")?.showModal(); }
+});
+
+// The command line
+const finder = document.querySelector("#finder");
+function openFinder() {
+  finder?.showModal();
+  const line = finder.querySelector("input[name=q]");
+  line.value = "";
+  line.dispatchEvent(new Event("search"));
+  line.focus();
+}
+for (const opener of document.querySelectorAll("[data-opens=finder]")) opener.addEventListener("click", openFinder);
+for (const opener of document.querySelectorAll("[data-opens=keys]")) opener.addEventListener("click", () => document.querySelector("#keys").showModal());
+finder?.addEventListener("keydown", (event) => {
+  const rows = [...finder.querySelectorAll("li")];
+  const at = rows.findIndex((row) => row.ariaSelected === "true");
+  if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+    event.preventDefault();
+    const to = Math.max(0, Math.min(rows.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)));
+    rows.forEach((row, place) => { row.ariaSelected = String(place === to); });
+  }
+  if (event.key === "Enter") { event.preventDefault(); rows[Math.max(at, 0)]?.firstElementChild.click(); }
+});
+
+// A field that the server computed anew must not be taken from under the fingers of whoever stands in it
+document.addEventListener("htmx:oobBeforeSwap", (event) => {
+  const here = document.activeElement;
+  if (!here || !event.detail.target.contains(here) || !here.matches("[name=value]") || !event.detail.target.matches(".f, td")) return;
+  const fresh = event.detail.fragment.querySelector?.("[name=value]");
+  if (fresh) here.placeholder = fresh.placeholder;
+  event.detail.shouldSwap = false;
+});
+
+// Answers that refuse are drawn too
+document.addEventListener("htmx:beforeSwap", (event) => {
+  if ([403, 404, 409, 422].includes(event.detail.xhr.status)) { event.detail.shouldSwap = true; event.detail.isError = false; }
+});
+
+// Saving that survives an outage: what could not be sent stays marked, and is sent again until it is answered
+const waiting = new Map();
+const banner = () => document.querySelector("#unsaved-banner");
+function keep(form) {
+  if (!form?.matches("form[data-save]")) return;
+  waiting.set(form.dataset.save, form);
+  fieldOf(form)?.classList.add("unsaved");
+  if (banner()) banner().hidden = false;
+}
+for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, (event) => keep(event.detail.elt));
+document.addEventListener("htmx:responseError", (event) => { if (event.detail.xhr.status >= 500) keep(event.detail.elt); });
+document.addEventListener("htmx:afterRequest", (event) => {
+  const form = event.detail.elt;
+  if (!form.dataset?.save || event.detail.xhr.status === 0 || event.detail.xhr.status >= 500) return;
+  waiting.delete(form.dataset.save);
+  fieldOf(form)?.classList.remove("unsaved");
+  if (!waiting.size && banner()) banner().hidden = true;
+});
+setInterval(() => {
+  for (const form of waiting.values()) if (form.isConnected) form.requestSubmit(); else waiting.delete(form.dataset.save);
+  if (!waiting.size && banner()) banner().hidden = true;
+}, 2000);
+window.addEventListener("beforeunload", (event) => { if (waiting.size || document.querySelector(".htmx-request[data-save]")) event.preventDefault(); });
+
+// A link to a field opens with the field in hand
+if (location.hash.startsWith("#f-")) document.getElementById(location.hash.slice(1))?.querySelector("[name=value]")?.focus();
