@@ -10,6 +10,7 @@ import sys
 import time
 import urllib.error
 import urllib.request
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ops.installation import HOME, PYTHON, Installation
@@ -53,12 +54,10 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)
     environment = installation.environment()
-    manage(environment, "practice", "migrate", "-v0")
-    manage(environment, "authority", "migrate", "-v0")
-    manage(environment, "practice", "collectstatic", "--noinput", "-v0")
-    if demo:
-        manage(environment, "authority", "register_demo")
-        manage(environment, "practice", "demo")
+    wanted = ["--demo"] if demo else []
+    with ThreadPoolExecutor() as pool:
+        for done in [pool.submit(manage, environment, project, "prepare", *wanted) for project in ("practice", "authority")]:
+            done.result()
 
 
 def manage(environment: dict[str, str], project: str, *command: str) -> None:

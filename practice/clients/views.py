@@ -12,6 +12,7 @@ from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
 from practice.web.lists import export, sorted_by
 
+YEARS = (2025, 2024)
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 
 
@@ -36,6 +37,7 @@ def household(request, household_id):
         "events": found.events.select_related("of")[:40],
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
+        "years": [year for year in YEARS if year not in set(found.returns.values_list("year", flat=True))],
     }
     return render(request, "clients/household.html", context)
 

@@ -209,7 +209,7 @@ def index_view(return_, papers, result, current=None):
 def _item(declared, paper, result, worst, current):
     node = node_of(paper, result)
     amount = node.cell(declared.main).value if declared.main else None
-    title = f"{node.name} · {node.title}" if declared.heading and node.title != node.name and paper.kind != "person" else node.title
+    title = f"{node.short or node.name} · {node.title}" if declared.heading and node.title != node.name and paper.kind != "person" else node.title
     note = node.role if paper.kind == "person" else ""
     if paper.kind == "filing":
         note = (node.status or "").replace("_", " ")

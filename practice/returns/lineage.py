@@ -6,7 +6,7 @@ from practice.returns.drawing import _number
 from taxcore.engine import words
 from taxcore.engine.papers import Paper, Row
 
-_WIDTH, _HEIGHT, _GAP_X, _GAP_Y = 138, 36, 18, 9
+_WIDTH, _HEIGHT, _GAP_X, _GAP_Y = 128, 36, 20, 9
 _MOST = 7
 
 
@@ -98,7 +98,7 @@ def _graph(cell, way, leaves):
         x = 2 + position * (_WIDTH + _GAP_X)
         top = (height - len(cells) * (_HEIGHT + _GAP_Y)) // 2
         for row, one in enumerate(cells):
-            box = Box(x, top + row * (_HEIGHT + _GAP_Y), _clip(_head(one), 23), _clip(one.label, 15), one.value, one.address, kind)
+            box = Box(x, top + row * (_HEIGHT + _GAP_Y), *_words(one), one.value, one.address, kind)
             boxes.append(box)
             by_cell[id(one)] = box
     curves = [_curve(*pair) for pair in _links(cell, way, leaves[:_MOST], direct[:_MOST], by_cell)]
@@ -122,9 +122,12 @@ def _curve(left, right):
     return f"M{left.right} {left.middle} C{bend} {left.middle} {bend} {right.middle} {right.x} {right.middle}"
 
 
-def _head(cell):
-    number = cell.number if not isinstance(cell.node, Paper) else _number(cell.spec)
-    return f"{cell.node.title} {number}".strip()
+def _words(cell):
+    """Upper and lower words of a box: a paper's name and its box, or a line's label and its number."""
+    if isinstance(cell.node, Paper | Row):
+        number = _number(cell.spec)
+        return _clip(cell.node.title, 20), f"box {number}" if number else _clip(cell.label, 9)
+    return _clip(cell.label, 20), _clip(f"{cell.node.title} {cell.number}".strip(), 11)
 
 
 def _clip(text, most):

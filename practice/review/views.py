@@ -26,15 +26,19 @@ def review(request, return_id):
 
 
 def _where(return_, papers, result, finding):
-    """(label, url) of the first place a finding is about."""
+    """Where the first place of a finding is mended: its url, or the kind of paper to add first."""
     at = finding.at[0]
     place = place_of(papers, result, at)
     if place is not None:
         paper, path, title = place
-        return title, f"{reverse('paper', args=[return_.pk, paper.pk])}#f-{paper.pk}-{path.replace('.', '-')}"
+        url = f"{reverse('paper', args=[return_.pk, paper.pk])}#f-{paper.pk}-{path.replace('.', '-')}"
+        return {"title": title, "url": url}
+    for kind in result.run.pack.papers:
+        if kind.single and at.startswith(f"{kind.jurisdiction}.{kind.kind}."):
+            return {"title": kind.name, "kind": kind.kind}
     cell = result.get(at)
     title = f"{cell.node.title} {cell.number}".strip() if cell else at
-    return title, f"{reverse('forms', args=[return_.pk])}?at={at}"
+    return {"title": title, "url": f"{reverse('forms', args=[return_.pk])}?at={at}"}
 
 
 @require_POST

@@ -293,12 +293,14 @@ class Paper(_Keyed):
     """Base of every source document. `kind` is its word in addresses and in the open format.
 
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
-    `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows.
+    `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
+    `short` is the word before it there.
     """
 
     kind: ClassVar[str] = ""
     name: ClassVar[str] = ""
     official: ClassVar[str] = ""
+    short: ClassVar[str] = ""
     group: ClassVar[str] = "income"
     single: ClassVar[bool] = False
     owned: ClassVar[bool] = True

@@ -152,7 +152,7 @@ def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
 
 
 def _missing(paper: Paper, cell: Cell, field: Field) -> Finding:
-    says = f"{paper.title}: {field.label.lower()} is missing. {field.needed}"
+    says = f"{paper.title}: “{field.label}” is empty. {field.needed}"
     return stops_filing(f"{paper.jurisdiction}.{paper.kind}.{field.name.replace('_', '-')}-missing", cell.address, says)
 
 

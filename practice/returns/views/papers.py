@@ -43,7 +43,8 @@ def _first(listed):
 
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
-    return [kind for kind in pack_of(return_).papers if not (kind.single and kind.kind in there)]
+    wanted = [kind for kind in pack_of(return_).papers if not (kind.single and kind.kind in there)]
+    return [{"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted]
 
 
 @require_POST

@@ -41,5 +41,5 @@ def _by_table(income, bands):
         redo(income),
         [Operand(income)],
         redo,
-        note=f"row {low:,} to {high:,}: tax on its middle, {(low + high) * _HALF:,f}",
+        note=f"row {low:,} to {high:,}: tax on its middle, {((low + high) * _HALF).normalize():,f}",
     )

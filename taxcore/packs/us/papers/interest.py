@@ -14,6 +14,7 @@ class InterestStatement(FederalPaper):
     """One payer's statement for one owner, or for both."""
 
     kind, name, official, group = "1099-int", "Interest statement", "1099-INT", "income"
+    short = "Interest"
     heading, main, joint_owner = "payer", "interest", True
 
     payer = Text("p", "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)

@@ -64,7 +64,7 @@ class OtherRow(Row):
 
 class StateRow(Row):
     state = Choice("15", "State", STATES, needed="Choose the state of this row.")
-    state_number = Text("15n", "State number", longest=20)
+    state_number = Text(None, "State number", longest=20)
     wages = Amount("16", "Wages")
     withheld = Amount("17", "Withheld")
     local_wages = Amount("18", "Local wages")
@@ -76,6 +76,7 @@ class WageStatement(FederalPaper):
     """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
 
     kind, name, official, group = "w2", "Wage statement", "W-2", "income"
+    short = "Wages"
     heading, main = "employer", "wages"
 
     employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
@@ -88,7 +89,7 @@ class WageStatement(FederalPaper):
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    employee_number = Text("a", "Employee's number", secret=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11, shape="000-00-0000",
+    employee_number = Text("a", "Employee's number", secret=True, wide=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11, shape="000-00-0000",
                            pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
     wages = Amount("1", "Wages, tips, other pay")
     federal_withheld = Amount("2", "Federal tax withheld")

@@ -1,0 +1,17 @@
+"""Tables and, where asked for, the register of made-up people."""
+
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+
+
+class Command(BaseCommand):
+    help = __doc__
+    requires_system_checks = ()
+
+    def add_arguments(self, parser):
+        parser.add_argument("--demo", action="store_true")
+
+    def handle(self, *args, **options):
+        call_command("migrate", verbosity=0)
+        if options["demo"]:
+            call_command("register_demo")
