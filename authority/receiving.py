@@ -61,9 +61,7 @@ def _claim(filing):
     document = Document(parse(filing.document))
     for person in document.people():
         number = digits(document.text("Number", person))
-        Claim.objects.create(
-            filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role")
-        )
+        Claim.objects.create(filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role"))
 
 
 def lose_this_answer():

@@ -90,7 +90,17 @@ def made_files() -> dict[Path, str]:
 def lock() -> int:
     """Resolve requirements.in into requirements.lock with hashes."""
     uv = Path(sys.executable).parent / "uv"
-    command = [str(uv), "pip", "compile", "-q", "--generate-hashes", "--no-header", "--no-emit-index-url", "--python-version", "3.11"]
+    command = [
+        str(uv),
+        "pip",
+        "compile",
+        "-q",
+        "--generate-hashes",
+        "--no-header",
+        "--no-emit-index-url",
+        "--python-version",
+        "3.11",
+    ]
     done = subprocess.run([*command, "requirements.in", "-o", "requirements.lock"], cwd=HOME)
     return done.returncode
 

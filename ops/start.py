@@ -1,6 +1,7 @@
 """`./impuesto start`: makes what is missing, runs everything, and stops everything that it started."""
 
 import argparse
+import contextlib
 import ctypes
 import fcntl
 import os
@@ -81,7 +82,8 @@ def programs(installation: Installation) -> dict[str, tuple[list[str], dict[str,
     ports = installation.ports
     return {
         "web": (granian("practice.wsgi:application", ports["web"], 2, 4), {"IMPUESTO_POOL": "1"}),
-        "worker": ([PYTHON, "-m", "practice", "procrastinate", "worker", "--concurrency", "4", "--shutdown-graceful-timeout", "3"], {}),
+        "worker": ([PYTHON, "-m", "practice", "procrastinate", "worker", "--concurrency", "4",
+                    "--shutdown-graceful-timeout", "3"], {}),
         "authority": (granian("authority.wsgi:application", ports["authority"], 1, 4), {}),
         "stand-ins": ([PYTHON, "-m", "standins"], {}),
     }  # fmt: skip
@@ -176,10 +178,8 @@ class Supervisor:
                 process.terminate()
         until = time.monotonic() + 8
         for process in self.running.values():
-            try:
+            with contextlib.suppress(subprocess.TimeoutExpired):
                 process.wait(max(until - time.monotonic(), 0.1))
-            except subprocess.TimeoutExpired:
-                pass
             _kill_group(process.pid)
         print("Stopped.", flush=True)
 
@@ -190,10 +190,8 @@ def _die_with_parent() -> None:
 
 
 def _kill_group(pid: int) -> None:
-    try:
+    with contextlib.suppress(ProcessLookupError):
         os.killpg(pid, signal.SIGKILL)
-    except ProcessLookupError:
-        pass
 
 
 if __name__ == "__main__":

@@ -15,7 +15,7 @@ class Handler(BaseHTTPRequestHandler):
     mailbox: Mailbox
     identity: IdentityService
 
-    def do_GET(self):  # noqa: N802
+    def do_GET(self):
         if self.path == "/mail.json":
             self._json(200, list(self.mailbox.messages()))
         elif self.path == "/":
@@ -23,7 +23,7 @@ class Handler(BaseHTTPRequestHandler):
         else:
             self._json(404, {"error": "nothing here"})
 
-    def do_POST(self):  # noqa: N802
+    def do_POST(self):
         try:
             length = min(int(self.headers.get("Content-Length", 0)), 100_000)
             body = json.loads(self.rfile.read(length))

@@ -17,7 +17,7 @@ class Mailbox:
         self.folder = folder
         folder.mkdir(parents=True, exist_ok=True)
 
-    async def handle_DATA(self, server, session, envelope):  # noqa: N802 - the name that aiosmtpd calls
+    async def handle_DATA(self, server, session, envelope):
         name = f"{time.time_ns():020d}.eml"
         partial = self.folder / f".{name}"
         partial.write_bytes(envelope.content)

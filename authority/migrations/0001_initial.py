@@ -5,71 +5,81 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
-    dependencies = [
-    ]
+    dependencies = []
 
     operations = [
         migrations.CreateModel(
-            name='Employer',
+            name="Employer",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.CharField(max_length=9, unique=True)),
-                ('name', models.CharField(max_length=60)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.CharField(max_length=9, unique=True)),
+                ("name", models.CharField(max_length=60)),
             ],
         ),
         migrations.CreateModel(
-            name='Filing',
+            name="Filing",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.UUIDField(unique=True)),
-                ('authority', models.CharField(max_length=10)),
-                ('year', models.PositiveSmallIntegerField()),
-                ('receipt', models.CharField(max_length=30, unique=True)),
-                ('document', models.BinaryField()),
-                ('digest', models.CharField(max_length=64)),
-                ('state', models.CharField(choices=[('pending', 'being read'), ('accepted', 'accepted'), ('rejected', 'rejected')], default='pending', max_length=10)),
-                ('faults', models.JSONField(default=list)),
-                ('received_at', models.DateTimeField(auto_now_add=True)),
-                ('answered_at', models.DateTimeField(null=True)),
-                ('times_received', models.PositiveIntegerField(default=1)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("key", models.UUIDField(unique=True)),
+                ("authority", models.CharField(max_length=10)),
+                ("year", models.PositiveSmallIntegerField()),
+                ("receipt", models.CharField(max_length=30, unique=True)),
+                ("document", models.BinaryField()),
+                ("digest", models.CharField(max_length=64)),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[("pending", "being read"), ("accepted", "accepted"), ("rejected", "rejected")],
+                        default="pending",
+                        max_length=10,
+                    ),
+                ),
+                ("faults", models.JSONField(default=list)),
+                ("received_at", models.DateTimeField(auto_now_add=True)),
+                ("answered_at", models.DateTimeField(null=True)),
+                ("times_received", models.PositiveIntegerField(default=1)),
             ],
             options={
-                'ordering': ['-id'],
+                "ordering": ["-id"],
             },
         ),
         migrations.CreateModel(
-            name='Mood',
+            name="Mood",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('slow_ms', models.PositiveIntegerField(default=0)),
-                ('is_down', models.BooleanField(default=False)),
-                ('answers_to_lose', models.PositiveIntegerField(default=0)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("slow_ms", models.PositiveIntegerField(default=0)),
+                ("is_down", models.BooleanField(default=False)),
+                ("answers_to_lose", models.PositiveIntegerField(default=0)),
             ],
         ),
         migrations.CreateModel(
-            name='Person',
+            name="Person",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('number', models.CharField(max_length=9, unique=True)),
-                ('last_name', models.CharField(max_length=40)),
-                ('birth_date', models.DateField(null=True)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("number", models.CharField(max_length=9, unique=True)),
+                ("last_name", models.CharField(max_length=40)),
+                ("birth_date", models.DateField(null=True)),
             ],
         ),
         migrations.CreateModel(
-            name='Claim',
+            name="Claim",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('authority', models.CharField(max_length=10)),
-                ('year', models.PositiveSmallIntegerField()),
-                ('number', models.CharField(max_length=9)),
-                ('role', models.CharField(max_length=10)),
-                ('filing', models.ForeignKey(null=True, on_delete=django.db.models.deletion.CASCADE, related_name='claims', to='authority.filing')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("authority", models.CharField(max_length=10)),
+                ("year", models.PositiveSmallIntegerField()),
+                ("number", models.CharField(max_length=9)),
+                ("role", models.CharField(max_length=10)),
+                (
+                    "filing",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.CASCADE, related_name="claims", to="authority.filing"
+                    ),
+                ),
             ],
             options={
-                'constraints': [models.UniqueConstraint(fields=('authority', 'year', 'number'), name='number_claimed_once')],
+                "constraints": [models.UniqueConstraint(fields=("authority", "year", "number"), name="number_claimed_once")],
             },
         ),
     ]

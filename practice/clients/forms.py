@@ -19,9 +19,7 @@ class HouseholdForm(forms.Form):
     spouse_first_name = forms.CharField(max_length=40, label="First name", required=False)
     spouse_last_name = forms.CharField(max_length=40, label="Last name", required=False)
     spouse_number = forms.CharField(max_length=11, label="Social security number", required=False)
-    spouse_birth_date = forms.DateField(
-        label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"]
-    )
+    spouse_birth_date = forms.DateField(label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"])
     spouse_email = forms.EmailField(label="Mail address", required=False)
     spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
     street = forms.CharField(max_length=60, required=False)

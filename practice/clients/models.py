@@ -42,7 +42,8 @@ class Person(FirmOwned):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.UniqueConstraint(fields=["firm", "number_digest"], name="number_once_a_firm", condition=~models.Q(number_digest="")
+            models.UniqueConstraint(
+                fields=["firm", "number_digest"], name="number_once_a_firm", condition=~models.Q(number_digest="")
             ),
         ]
 

@@ -10,7 +10,9 @@ class Package(FirmOwned):
 
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="packages")
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="+")
-    state = models.CharField(max_length=8, choices=[("making", "being made"), ("ready", "ready"), ("failed", "failed")], default="making")
+    state = models.CharField(
+        max_length=8, choices=[("making", "being made"), ("ready", "ready"), ("failed", "failed")], default="making"
+    )
     file = models.CharField(max_length=120, blank=True)
     pages = models.PositiveIntegerField(default=0)
     trouble = models.CharField(max_length=200, blank=True)

@@ -22,7 +22,9 @@ from practice.signing.tasks import draw
 @app.task(retry=2)
 def build(package_id):
     """Make the PDF once. What goes wrong is kept on the package and shown."""
-    package = Package.objects.across_firms("background work").select_related("of__household", "snapshot__of", "firm").get(pk=package_id)
+    package = (
+        Package.objects.across_firms("background work").select_related("of__household", "snapshot__of", "firm").get(pk=package_id)
+    )
     if package.state == "ready":
         return
     try:

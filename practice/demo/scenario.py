@@ -35,7 +35,14 @@ BANKS = {"savings": ("River Bend Savings", "00-3090128"), "union": ("Galena Lamp
 
 def _person(first, last, number, born, occupation, email="", **more):
     mail = email or f"{first.split()[0].lower()}@{last.split('-')[0].lower()}.example"
-    person = {"first_name": first, "last_name": last, "number": number, "birth_date": born, "occupation": occupation, "email": mail}
+    person = {
+        "first_name": first,
+        "last_name": last,
+        "number": number,
+        "birth_date": born,
+        "occupation": occupation,
+        "email": mail,
+    }
     return {"person": person, **more}
 
 

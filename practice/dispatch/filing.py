@@ -33,7 +33,9 @@ def file_return(actor, return_id):
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
     result = result_of_snapshot(return_.snapshot)
-    made = [_submit(actor, return_, authority, result) for authority in authorities_to_sign(return_) if _needs(return_, authority)]
+    made = [
+        _submit(actor, return_, authority, result) for authority in authorities_to_sign(return_) if _needs(return_, authority)
+    ]
     if made:
         reach(return_, Stage.FILE, "on its way")
         return_.save()

@@ -2,12 +2,11 @@
 
 from datetime import timedelta
 
+from django.conf import settings
 from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 from procrastinate.contrib.django import app
-
-from django.conf import settings
 
 from practice.dispatch.answering import settle
 from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in

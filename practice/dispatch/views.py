@@ -14,7 +14,13 @@ from practice.signing.locking import result_of_snapshot
 from practice.web.lists import export, sorted_by
 from taxcore.engine.filed import address_at
 
-_SORTS = {"household": "of__household__name", "authority": "authority", "state": "state", "made": "-id", "answered": "-answered_at"}
+_SORTS = {
+    "household": "of__household__name",
+    "authority": "authority",
+    "state": "state",
+    "made": "-id",
+    "answered": "-answered_at",
+}
 
 
 def dispatch(request):
@@ -44,9 +50,10 @@ def dispatch(request):
 
 
 def _row(submission):
-    superseded = submission.state == State.REJECTED and submission.of.submissions.filter(
-        authority=submission.authority, pk__gt=submission.pk
-    ).exists()
+    superseded = (
+        submission.state == State.REJECTED
+        and submission.of.submissions.filter(authority=submission.authority, pk__gt=submission.pk).exists()
+    )
     return {
         "submission": submission,
         "authority": pack_of(submission.of).authority(submission.authority).name,
@@ -84,5 +91,3 @@ def try_now(request, submission_id):
     submission = filing.try_now(request.user, submission_id)
     messages.success(request, f"Trying {submission.authority.upper()} again now.")
     return redirect("dispatch")
-
-

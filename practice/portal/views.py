@@ -128,7 +128,9 @@ def identity(request):
         return _refused(request, says, 503)
     if asked.identity_proved_at:
         return redirect("portal-sign")
-    return render(request, "portal/identity.html", {"asked": asked, "error": error, "firm": request.link.firm}, status=422 if error else 200)
+    return render(
+        request, "portal/identity.html", {"asked": asked, "error": error, "firm": request.link.firm}, status=422 if error else 200
+    )
 
 
 @client_only

@@ -71,7 +71,9 @@ def paper_view(return_, paper, result):
     node = node_of(paper, result)
     by_address = _findings_by_address(result)
     declared = node.fields()
-    fields = [field_view(return_, paper, node, name, name, by_address) for name, spec in declared.items() if _is_field(name, spec)]
+    fields = [
+        field_view(return_, paper, node, name, name, by_address) for name, spec in declared.items() if _is_field(name, spec)
+    ]
     tables = [_table(return_, paper, node, name, spec, by_address) for name, spec in declared.items() if isinstance(spec, Rows)]
     owner = field_view(return_, paper, node, "owner", "owner", by_address) if "owner" in declared else None
     findings = [found for found in result.findings if any(_under(at, node.address_prefix) for at in found.at)]
@@ -132,7 +134,7 @@ def field_view(return_, paper, node, name, path, by_address):
 
 def _number(spec):
     number = spec.numbers if isinstance(spec.numbers, str) else ""
-    return "" if not number or number[0].isalpha() and len(number) > 1 else number
+    return "" if not number or (number[0].isalpha() and len(number) > 1) else number
 
 
 def _display(spec, cell):
@@ -209,11 +211,17 @@ def index_view(return_, papers, result, current=None):
 def _item(declared, paper, result, worst, current):
     node = node_of(paper, result)
     amount = node.cell(declared.main).value if declared.main else None
-    title = f"{node.short or node.name} · {node.title}" if declared.heading and node.title != node.name and paper.kind != "person" else node.title
+    title = (
+        f"{node.short or node.name} · {node.title}"
+        if declared.heading and node.title != node.name and paper.kind != "person"
+        else node.title
+    )
     note = node.role if paper.kind == "person" else ""
     if paper.kind == "filing":
         note = (node.status or "").replace("_", " ")
-    return IndexItem(paper, title, amount, worst.get(node.address_prefix, ""), note, current is not None and paper.pk == current.pk)
+    return IndexItem(
+        paper, title, amount, worst.get(node.address_prefix, ""), note, current is not None and paper.pk == current.pk
+    )
 
 
 def _worst_by_prefix(result):

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass, field
+from decimal import Decimal
 from typing import Any
 
 from django.db import transaction
@@ -14,7 +15,7 @@ from practice.returns.changing import changed, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.typed import read_typed
-from taxcore.engine import Result, Rows
+from taxcore.engine import Amount, Result, Rows
 
 
 class Conflict(Exception):
@@ -141,7 +142,9 @@ def _put_rows(paper, declared, name, rows, actor):
 
 
 def _shown(place, plain):
-    return "••••" if place.declared.secret and plain else plain
+    if place.declared.secret and plain:
+        return "••••"
+    return f"{Decimal(plain):,.2f}" if isinstance(place.declared, Amount) and plain else plain
 
 
 def _says(place, value, was):

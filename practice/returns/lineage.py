@@ -67,9 +67,8 @@ def leaves_of(cell):
             if id(source) in seen:
                 continue
             seen.add(id(source))
-            if isinstance(source.node, Paper | Row) and source.how in ("keyed", "computed") and source.is_amount:
-                if source.value:
-                    found.append(source)
+            if isinstance(source.node, Paper | Row) and source.how in ("keyed", "computed") and source.is_amount and source.value:
+                found.append(source)
             queue.append(source)
     return found
 

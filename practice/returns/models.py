@@ -50,7 +50,9 @@ class Return(FirmOwned):
     class Meta:
         ordering = ["due", "household__name"]
         constraints = [
-            models.UniqueConstraint(fields=["household", "pack", "year", "purpose"], name="return_once", condition=Q(purpose="filing")),
+            models.UniqueConstraint(
+                fields=["household", "pack", "year", "purpose"], name="return_once", condition=Q(purpose="filing")
+            ),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_is_known"),
             models.CheckConstraint(condition=Q(version__gte=1), name="version_from_one"),
@@ -106,7 +108,10 @@ class FieldChange(FirmOwned):
 
     class Meta:
         ordering = ["-id"]
-        indexes = [models.Index(fields=["of", "-id"], name="change_by_return"), models.Index(fields=["paper", "path"], name="change_by_field")]
+        indexes = [
+            models.Index(fields=["of", "-id"], name="change_by_return"),
+            models.Index(fields=["paper", "path"], name="change_by_field"),
+        ]
 
     def __str__(self):
         return f"{self.path}: {self.before} → {self.after}"

@@ -103,7 +103,7 @@ def day(text, field):
     tidy = re.sub(r"\s+", " ", text.strip())
     for form in _DATES:
         try:
-            found = datetime.strptime(tidy, form).date()  # noqa: DTZ007 - a date has no zone
+            found = datetime.strptime(tidy, form).date()
         except ValueError:
             continue
         if "%y" in form and found > date.today():

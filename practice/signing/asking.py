@@ -165,7 +165,9 @@ def sign_in_office(actor, return_id, client_id, authority, image, address):
 
 
 def _sign(return_id, client, role, authority, image, manner, witness, address, snapshot_id):
-    return_ = Return.objects.across_firms("fetched for its client or firm before").select_for_update(of=("self",)).get(pk=return_id)
+    return_ = (
+        Return.objects.across_firms("fetched for its client or firm before").select_for_update(of=("self",)).get(pk=return_id)
+    )
     if return_.snapshot_id != snapshot_id:
         raise CannotSign("The return was changed meanwhile. The office will send you the new figures.")
     if authority not in [known.code for known in authorities_to_sign(return_)]:

@@ -53,8 +53,7 @@ class Signature(FirmOwned):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.UniqueConstraint(fields=["snapshot", "authority", "client"], name="signed_once", condition=Q(voided_at=None)
-            ),
+            models.UniqueConstraint(fields=["snapshot", "authority", "client"], name="signed_once", condition=Q(voided_at=None)),
             models.CheckConstraint(condition=~Q(manner="office") | Q(witness__isnull=False), name="office_has_witness"),
         ]
 

@@ -19,7 +19,9 @@ def make_authorisation(signature_id):
     signature = Signature.objects.across_firms("background work").select_related("of", "snapshot", "client").get(pk=signature_id)
     if signature.pdf:
         return
-    signature.pdf = default_storage.save(f"authorisations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(draw(signature))))
+    signature.pdf = default_storage.save(
+        f"authorisations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(draw(signature)))
+    )
     signature.save(update_fields=["pdf"])
 
 
@@ -29,4 +31,6 @@ def draw(signature):
     authority = pack_of(signature.of).authority(signature.authority)
     form = result.run.form(authority.form.code())
     lines = [cell for cell in form.lines() if cell.spec.weight == "total"]
-    return pdf_of("signing/authorisation.html", {"signature": signature, "authority": authority, "lines": lines, "of": signature.of})
+    return pdf_of(
+        "signing/authorisation.html", {"signature": signature, "authority": authority, "lines": lines, "of": signature.of}
+    )

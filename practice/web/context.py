@@ -1,6 +1,5 @@
 """What every page knows: who looks, which theme they chose."""
 
-
 THEMES = (("", "As the machine"), ("light", "Light"), ("dark", "Dark"))
 
 

@@ -80,7 +80,9 @@ def _row(return_):
         now = return_.stage == stage
         note = return_.state_note if now else ""
         css = "bad" if note == "rejected" else "now" if now else ""
-        cells.append({"day": return_.stages.get(stage.value, ""), "now": now, "note": note or ("to do" if now else ""), "css": css})
+        cells.append(
+            {"day": return_.stages.get(stage.value, ""), "now": now, "note": note or ("to do" if now else ""), "css": css}
+        )
     return {"return": return_, "cells": cells, "done": return_.stage == Stage.DONE, "counts": return_.summary.get("counts", {})}
 
 
@@ -110,6 +112,7 @@ def _due_chart(everything, today):
 def _export(kind, rows):
     heads = ["Household", "Year", "Authorities", "Stage", "Note", "Together", "Due"]
     data = [
-        [r.household.name, r.year, r.authorities, r.get_stage_display(), r.state_note, r.together, r.due.isoformat()] for r in rows
+        [r.household.name, r.year, r.authorities, r.get_stage_display(), r.state_note, r.together, r.due.isoformat()]
+        for r in rows
     ]
     return export(kind, "desk", heads, data)

@@ -29,9 +29,7 @@ def export(kind, name, heads, rows):
             sheet.append([_harmless(value) for value in row])
         made = io.BytesIO()
         book.save(made)
-        response = HttpResponse(
-            made.getvalue(), content_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
-        )
+        response = HttpResponse(made.getvalue(), content_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")
     else:
         text = io.StringIO()
         csv.writer(text).writerows([[_harmless(value) for value in row] for row in [heads, *tidy]])

@@ -30,7 +30,7 @@ def content_policy(get_response):
     return middleware
 
 
-class refusals:  # noqa: N801 - named as the other middleware is
+class refusals:
     """Refused → 403, NotOfThisFirm → 404, Settled → 409, database away → 503; each says what happened."""
 
     def __init__(self, get_response):
@@ -52,7 +52,9 @@ class refusals:  # noqa: N801 - named as the other middleware is
         if isinstance(exception, Settled):
             return self._page(request, 409, "Not changed", exception.says)
         if isinstance(exception, OperationalError):
-            return self._page(request, 503, "Not saved", "The database does not answer at the moment. Nothing is lost; it is tried again.")
+            return self._page(
+                request, 503, "Not saved", "The database does not answer at the moment. Nothing is lost; it is tried again."
+            )
         return None
 
     def _page(self, request, status, title, says):

@@ -102,6 +102,8 @@ class Field(Spec):
         raw = node.values.get(self.name)
         if raw is not None and raw != "":
             try:
+                if not isinstance(raw, (str, int, Decimal, date)):
+                    raise BadValue(f"{self.label} cannot be read.", raw)
                 cell.how = "keyed"
                 self._keep(cell, self.parse(raw))
                 return
@@ -234,8 +236,11 @@ class Rows(Field):
     def fill(self, cell: Cell) -> None:
         node: Any = cell.node
         raw = node.values.get(self.name) or ()
+        if not _is_rows(raw):
+            node.run.refuse(cell, BadValue(f"{self.label} is not a list of rows, each with an id of its own.", raw))
+            raw = ()
         cell.how = "keyed" if raw else "empty"
-        cell.value = tuple(self._row(node, values) for values in raw if isinstance(values, Mapping))
+        cell.value = tuple(self._row(node, values) for values in raw)
 
     def _row(self, node: Any, values: Mapping[str, Any]) -> Row:
         key = str(values.get("id", ""))
@@ -247,6 +252,13 @@ class Rows(Field):
         properties = {"id": {"type": "string", "maxLength": 12}} | _schemas(self.row)
         item = {"type": "object", "properties": properties, "required": ["id"], "additionalProperties": False}
         return {"type": "array", "items": item, "description": self.label}
+
+
+def _is_rows(raw: Any) -> bool:
+    if not isinstance(raw, (list, tuple)) or not all(isinstance(values, Mapping) for values in raw):
+        return False
+    ids = [str(values.get("id", "")) for values in raw]
+    return len(ids) == len(set(ids))
 
 
 class _Keyed(Node):

@@ -6,42 +6,47 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('clients', '0001_initial'),
-        ('firm', '0001_initial'),
+        ("clients", "0001_initial"),
+        ("firm", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='household',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="household",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='household',
-            name='in_care_of',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='households', to=settings.AUTH_USER_MODEL),
+            model_name="household",
+            name="in_care_of",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="households", to=settings.AUTH_USER_MODEL
+            ),
         ),
         migrations.AddField(
-            model_name='person',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="person",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='person',
-            name='household',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='people', to='clients.household'),
+            model_name="person",
+            name="household",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="people", to="clients.household"),
         ),
         migrations.AddIndex(
-            model_name='household',
-            index=models.Index(fields=['firm', 'name'], name='household_by_name'),
+            model_name="household",
+            index=models.Index(fields=["firm", "name"], name="household_by_name"),
         ),
         migrations.AddConstraint(
-            model_name='person',
-            constraint=models.UniqueConstraint(condition=models.Q(('number_digest', ''), _negated=True), fields=('firm', 'number_digest'), name='number_once_a_firm'),
+            model_name="person",
+            constraint=models.UniqueConstraint(
+                condition=models.Q(("number_digest", ""), _negated=True),
+                fields=("firm", "number_digest"),
+                name="number_once_a_firm",
+            ),
         ),
     ]

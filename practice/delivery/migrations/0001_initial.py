@@ -5,40 +5,46 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('clients', '0001_initial'),
+        ("clients", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Package',
+            name="Package",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('state', models.CharField(choices=[('making', 'being made'), ('ready', 'ready'), ('failed', 'failed')], default='making', max_length=8)),
-                ('file', models.CharField(blank=True, max_length=120)),
-                ('pages', models.PositiveIntegerField(default=0)),
-                ('trouble', models.CharField(blank=True, max_length=200)),
-                ('asked_at', models.DateTimeField(auto_now_add=True)),
-                ('made_at', models.DateTimeField(null=True)),
-                ('delivered_at', models.DateTimeField(null=True)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                (
+                    "state",
+                    models.CharField(
+                        choices=[("making", "being made"), ("ready", "ready"), ("failed", "failed")],
+                        default="making",
+                        max_length=8,
+                    ),
+                ),
+                ("file", models.CharField(blank=True, max_length=120)),
+                ("pages", models.PositiveIntegerField(default=0)),
+                ("trouble", models.CharField(blank=True, max_length=200)),
+                ("asked_at", models.DateTimeField(auto_now_add=True)),
+                ("made_at", models.DateTimeField(null=True)),
+                ("delivered_at", models.DateTimeField(null=True)),
             ],
             options={
-                'ordering': ['-id'],
+                "ordering": ["-id"],
             },
         ),
         migrations.CreateModel(
-            name='Download',
+            name="Download",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('client', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='clients.person')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("client", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="clients.person")),
             ],
             options={
-                'abstract': False,
-                'base_manager_name': None,
+                "abstract": False,
+                "base_manager_name": None,
             },
         ),
     ]

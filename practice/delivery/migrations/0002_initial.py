@@ -6,45 +6,44 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('delivery', '0001_initial'),
-        ('firm', '0001_initial'),
-        ('returns', '0001_initial'),
+        ("delivery", "0001_initial"),
+        ("firm", "0001_initial"),
+        ("returns", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='download',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="download",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='package',
-            name='asked_by',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL),
+            model_name="package",
+            name="asked_by",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL),
         ),
         migrations.AddField(
-            model_name='package',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="package",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='package',
-            name='of',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='packages', to='returns.return'),
+            model_name="package",
+            name="of",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="packages", to="returns.return"),
         ),
         migrations.AddField(
-            model_name='package',
-            name='snapshot',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='returns.snapshot'),
+            model_name="package",
+            name="snapshot",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="returns.snapshot"),
         ),
         migrations.AddField(
-            model_name='download',
-            name='package',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='downloads', to='delivery.package'),
+            model_name="download",
+            name="package",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="downloads", to="delivery.package"),
         ),
     ]

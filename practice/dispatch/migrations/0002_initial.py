@@ -6,61 +6,78 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('dispatch', '0001_initial'),
-        ('firm', '0001_initial'),
-        ('returns', '0001_initial'),
+        ("dispatch", "0001_initial"),
+        ("firm", "0001_initial"),
+        ("returns", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='acknowledgement',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="acknowledgement",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='submission',
-            name='by',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL),
+            model_name="submission",
+            name="by",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL),
         ),
         migrations.AddField(
-            model_name='submission',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="submission",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='submission',
-            name='of',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='submissions', to='returns.return'),
+            model_name="submission",
+            name="of",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="submissions", to="returns.return"),
         ),
         migrations.AddField(
-            model_name='submission',
-            name='snapshot',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='submissions', to='returns.snapshot'),
+            model_name="submission",
+            name="snapshot",
+            field=models.ForeignKey(
+                on_delete=django.db.models.deletion.PROTECT, related_name="submissions", to="returns.snapshot"
+            ),
         ),
         migrations.AddField(
-            model_name='acknowledgement',
-            name='submission',
-            field=models.OneToOneField(on_delete=django.db.models.deletion.PROTECT, related_name='acknowledgement', to='dispatch.submission'),
+            model_name="acknowledgement",
+            name="submission",
+            field=models.OneToOneField(
+                on_delete=django.db.models.deletion.PROTECT, related_name="acknowledgement", to="dispatch.submission"
+            ),
         ),
         migrations.AddIndex(
-            model_name='submission',
-            index=models.Index(fields=['firm', 'state', '-id'], name='submission_by_state'),
+            model_name="submission",
+            index=models.Index(fields=["firm", "state", "-id"], name="submission_by_state"),
         ),
         migrations.AddConstraint(
-            model_name='submission',
-            constraint=models.UniqueConstraint(condition=models.Q(('state__in', ['waiting', 'queued', 'sent', 'accepted'])), fields=('of', 'authority'), name='one_live_submission'),
+            model_name="submission",
+            constraint=models.UniqueConstraint(
+                condition=models.Q(("state__in", ["waiting", "queued", "sent", "accepted"])),
+                fields=("of", "authority"),
+                name="one_live_submission",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='submission',
-            constraint=models.CheckConstraint(condition=models.Q(('state__in', ['waiting', 'queued', 'sent', 'accepted', 'rejected', 'withdrawn'])), name='submission_state_is_known'),
+            model_name="submission",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("state__in", ["waiting", "queued", "sent", "accepted", "rejected", "withdrawn"])),
+                name="submission_state_is_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='submission',
-            constraint=models.CheckConstraint(condition=models.Q(models.Q(('state__in', ['accepted', 'rejected']), _negated=True), models.Q(('receipt', ''), _negated=True), _connector='OR'), name='answer_needs_receipt'),
+            model_name="submission",
+            constraint=models.CheckConstraint(
+                condition=models.Q(
+                    models.Q(("state__in", ["accepted", "rejected"]), _negated=True),
+                    models.Q(("receipt", ""), _negated=True),
+                    _connector="OR",
+                ),
+                name="answer_needs_receipt",
+            ),
         ),
     ]

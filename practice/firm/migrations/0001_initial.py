@@ -5,53 +5,68 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('clients', '0001_initial'),
+        ("clients", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Staff',
+            name="Staff",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('password', models.CharField(max_length=128, verbose_name='password')),
-                ('last_login', models.DateTimeField(blank=True, null=True, verbose_name='last login')),
-                ('email', models.EmailField(max_length=254, unique=True)),
-                ('name', models.CharField(max_length=80)),
-                ('initials', models.CharField(max_length=3)),
-                ('role', models.CharField(choices=[('preparer', 'Preparer'), ('reviewer', 'Reviewer'), ('signer', 'Signer'), ('administrator', 'Administrator')], max_length=16)),
-                ('is_active', models.BooleanField(default=True)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("password", models.CharField(max_length=128, verbose_name="password")),
+                ("last_login", models.DateTimeField(blank=True, null=True, verbose_name="last login")),
+                ("email", models.EmailField(max_length=254, unique=True)),
+                ("name", models.CharField(max_length=80)),
+                ("initials", models.CharField(max_length=3)),
+                (
+                    "role",
+                    models.CharField(
+                        choices=[
+                            ("preparer", "Preparer"),
+                            ("reviewer", "Reviewer"),
+                            ("signer", "Signer"),
+                            ("administrator", "Administrator"),
+                        ],
+                        max_length=16,
+                    ),
+                ),
+                ("is_active", models.BooleanField(default=True)),
             ],
         ),
         migrations.CreateModel(
-            name='Firm',
+            name="Firm",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('name', models.CharField(max_length=80)),
-                ('town', models.CharField(blank=True, max_length=60)),
-                ('address', models.CharField(blank=True, max_length=120)),
-                ('telephone', models.CharField(blank=True, max_length=20)),
-                ('season', models.PositiveSmallIntegerField()),
-                ('training', models.BooleanField(default=False)),
-                ('training_day', models.DateField(blank=True, null=True)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("name", models.CharField(max_length=80)),
+                ("town", models.CharField(blank=True, max_length=60)),
+                ("address", models.CharField(blank=True, max_length=120)),
+                ("telephone", models.CharField(blank=True, max_length=20)),
+                ("season", models.PositiveSmallIntegerField()),
+                ("training", models.BooleanField(default=False)),
+                ("training_day", models.DateField(blank=True, null=True)),
             ],
         ),
         migrations.CreateModel(
-            name='Event',
+            name="Event",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.CharField(max_length=80)),
-                ('what', models.CharField(max_length=60)),
-                ('says', models.TextField(blank=True)),
-                ('facts', models.JSONField(default=dict)),
-                ('household', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='events', to='clients.household')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                ("by", models.CharField(max_length=80)),
+                ("what", models.CharField(max_length=60)),
+                ("says", models.TextField(blank=True)),
+                ("facts", models.JSONField(default=dict)),
+                (
+                    "household",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, related_name="events", to="clients.household"
+                    ),
+                ),
             ],
             options={
-                'ordering': ['-id'],
+                "ordering": ["-id"],
             },
         ),
     ]

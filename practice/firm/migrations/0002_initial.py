@@ -7,57 +7,62 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('firm', '0001_initial'),
-        ('returns', '0001_initial'),
+        ("firm", "0001_initial"),
+        ("returns", "0001_initial"),
     ]
 
     operations = [
         migrations.AddField(
-            model_name='event',
-            name='of',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='events', to='returns.return'),
+            model_name="event",
+            name="of",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="events", to="returns.return"
+            ),
         ),
         migrations.AddField(
-            model_name='event',
-            name='staff',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL),
+            model_name="event",
+            name="staff",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
+            ),
         ),
         migrations.AddField(
-            model_name='event',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm'),
+            model_name="event",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm"),
         ),
         migrations.AddField(
-            model_name='staff',
-            name='firm',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='staff', to='firm.firm'),
+            model_name="staff",
+            name="firm",
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="staff", to="firm.firm"),
         ),
         migrations.AddIndex(
-            model_name='event',
-            index=models.Index(fields=['firm', '-id'], name='event_by_firm'),
+            model_name="event",
+            index=models.Index(fields=["firm", "-id"], name="event_by_firm"),
         ),
         migrations.AddIndex(
-            model_name='event',
-            index=models.Index(fields=['of', '-id'], name='event_by_return'),
+            model_name="event",
+            index=models.Index(fields=["of", "-id"], name="event_by_return"),
         ),
         migrations.AddIndex(
-            model_name='event',
-            index=models.Index(fields=['household', '-id'], name='event_by_household'),
+            model_name="event",
+            index=models.Index(fields=["household", "-id"], name="event_by_household"),
         ),
         migrations.AddConstraint(
-            model_name='staff',
-            constraint=models.UniqueConstraint(fields=('firm', 'initials'), name='initials_once_a_firm'),
+            model_name="staff",
+            constraint=models.UniqueConstraint(fields=("firm", "initials"), name="initials_once_a_firm"),
         ),
         migrations.AddConstraint(
-            model_name='staff',
-            constraint=models.UniqueConstraint(django.db.models.functions.text.Lower('email'), name='email_once'),
+            model_name="staff",
+            constraint=models.UniqueConstraint(django.db.models.functions.text.Lower("email"), name="email_once"),
         ),
         migrations.AddConstraint(
-            model_name='staff',
-            constraint=models.CheckConstraint(condition=models.Q(('role__in', ['preparer', 'reviewer', 'signer', 'administrator'])), name='role_is_known'),
+            model_name="staff",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("role__in", ["preparer", "reviewer", "signer", "administrator"])), name="role_is_known"
+            ),
         ),
     ]

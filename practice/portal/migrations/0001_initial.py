@@ -5,35 +5,34 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('clients', '0002_initial'),
-        ('firm', '0002_initial'),
-        ('returns', '0001_initial'),
+        ("clients", "0002_initial"),
+        ("firm", "0002_initial"),
+        ("returns", "0001_initial"),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='PortalLink',
+            name="PortalLink",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('token_digest', models.CharField(max_length=64, unique=True)),
-                ('made_at', models.DateTimeField(auto_now_add=True)),
-                ('expires_at', models.DateTimeField()),
-                ('opened_at', models.DateTimeField(null=True)),
-                ('code_digest', models.CharField(blank=True, max_length=64)),
-                ('code_sent_at', models.DateTimeField(null=True)),
-                ('code_tries', models.PositiveSmallIntegerField(default=0)),
-                ('closed_at', models.DateTimeField(null=True)),
-                ('client', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='clients.person')),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("token_digest", models.CharField(max_length=64, unique=True)),
+                ("made_at", models.DateTimeField(auto_now_add=True)),
+                ("expires_at", models.DateTimeField()),
+                ("opened_at", models.DateTimeField(null=True)),
+                ("code_digest", models.CharField(blank=True, max_length=64)),
+                ("code_sent_at", models.DateTimeField(null=True)),
+                ("code_tries", models.PositiveSmallIntegerField(default=0)),
+                ("closed_at", models.DateTimeField(null=True)),
+                ("client", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="clients.person")),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                ("of", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="returns.return")),
             ],
             options={
-                'abstract': False,
-                'base_manager_name': None,
+                "abstract": False,
+                "base_manager_name": None,
             },
         ),
     ]

@@ -6,178 +6,271 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     initial = True
 
     dependencies = [
-        ('clients', '0001_initial'),
-        ('firm', '0001_initial'),
+        ("clients", "0001_initial"),
+        ("firm", "0001_initial"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
     operations = [
         migrations.CreateModel(
-            name='Return',
+            name="Return",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('pack', models.CharField(default='us', max_length=8)),
-                ('year', models.PositiveSmallIntegerField()),
-                ('purpose', models.CharField(choices=[('filing', 'Filing'), ('planning', 'Planning'), ('amending', 'Amending')], default='filing', max_length=10)),
-                ('stage', models.CharField(choices=[('gather', 'Gather'), ('prepare', 'Prepare'), ('review', 'Review'), ('sign', 'Sign'), ('file', 'File'), ('deliver', 'Deliver'), ('done', 'Done')], default='gather', max_length=10)),
-                ('state_note', models.CharField(blank=True, max_length=40)),
-                ('stages', models.JSONField(default=dict)),
-                ('due', models.DateField()),
-                ('version', models.PositiveIntegerField(default=1)),
-                ('summary', models.JSONField(default=dict)),
-                ('authorities', models.CharField(blank=True, max_length=60)),
-                ('together', models.DecimalField(decimal_places=2, max_digits=14, null=True)),
-                ('opened_at', models.DateTimeField(auto_now_add=True)),
-                ('changed_at', models.DateTimeField(auto_now=True)),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('household', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='returns', to='clients.household')),
-                ('preparer', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='in_my_care', to=settings.AUTH_USER_MODEL)),
-                ('waiting_for', models.ForeignKey(blank=True, null=True, on_delete=django.db.models.deletion.PROTECT, related_name='waiting_for_me', to=settings.AUTH_USER_MODEL)),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("pack", models.CharField(default="us", max_length=8)),
+                ("year", models.PositiveSmallIntegerField()),
+                (
+                    "purpose",
+                    models.CharField(
+                        choices=[("filing", "Filing"), ("planning", "Planning"), ("amending", "Amending")],
+                        default="filing",
+                        max_length=10,
+                    ),
+                ),
+                (
+                    "stage",
+                    models.CharField(
+                        choices=[
+                            ("gather", "Gather"),
+                            ("prepare", "Prepare"),
+                            ("review", "Review"),
+                            ("sign", "Sign"),
+                            ("file", "File"),
+                            ("deliver", "Deliver"),
+                            ("done", "Done"),
+                        ],
+                        default="gather",
+                        max_length=10,
+                    ),
+                ),
+                ("state_note", models.CharField(blank=True, max_length=40)),
+                ("stages", models.JSONField(default=dict)),
+                ("due", models.DateField()),
+                ("version", models.PositiveIntegerField(default=1)),
+                ("summary", models.JSONField(default=dict)),
+                ("authorities", models.CharField(blank=True, max_length=60)),
+                ("together", models.DecimalField(decimal_places=2, max_digits=14, null=True)),
+                ("opened_at", models.DateTimeField(auto_now_add=True)),
+                ("changed_at", models.DateTimeField(auto_now=True)),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "household",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="returns", to="clients.household"
+                    ),
+                ),
+                (
+                    "preparer",
+                    models.ForeignKey(
+                        on_delete=django.db.models.deletion.PROTECT, related_name="in_my_care", to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                (
+                    "waiting_for",
+                    models.ForeignKey(
+                        blank=True,
+                        null=True,
+                        on_delete=django.db.models.deletion.PROTECT,
+                        related_name="waiting_for_me",
+                        to=settings.AUTH_USER_MODEL,
+                    ),
+                ),
             ],
             options={
-                'ordering': ['due', 'household__name'],
+                "ordering": ["due", "household__name"],
             },
         ),
         migrations.CreateModel(
-            name='Paper',
+            name="Paper",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('key', models.SlugField(max_length=40)),
-                ('kind', models.CharField(max_length=20)),
-                ('position', models.PositiveIntegerField(default=0)),
-                ('values', models.JSONField(default=dict)),
-                ('provenance', models.JSONField(default=dict)),
-                ('removed_at', models.DateTimeField(null=True)),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('person', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='+', to='clients.person')),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='papers', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("key", models.SlugField(max_length=40)),
+                ("kind", models.CharField(max_length=20)),
+                ("position", models.PositiveIntegerField(default=0)),
+                ("values", models.JSONField(default=dict)),
+                ("provenance", models.JSONField(default=dict)),
+                ("removed_at", models.DateTimeField(null=True)),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "person",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to="clients.person"
+                    ),
+                ),
+                (
+                    "of",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="papers", to="returns.return"),
+                ),
             ],
             options={
-                'ordering': ['position', 'id'],
+                "ordering": ["position", "id"],
             },
         ),
         migrations.CreateModel(
-            name='LineOverride',
+            name="LineOverride",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('address', models.CharField(max_length=120)),
-                ('amount', models.DecimalField(decimal_places=2, max_digits=14)),
-                ('reason', models.CharField(max_length=300)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='overrides', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("address", models.CharField(max_length=120)),
+                ("amount", models.DecimalField(decimal_places=2, max_digits=14)),
+                ("reason", models.CharField(max_length=300)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                (
+                    "by",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL),
+                ),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "of",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="overrides", to="returns.return"),
+                ),
             ],
         ),
         migrations.CreateModel(
-            name='FieldChange',
+            name="FieldChange",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('path', models.CharField(max_length=120)),
-                ('before', models.TextField(blank=True)),
-                ('after', models.TextField(blank=True)),
-                ('how', models.CharField(default='keyed', max_length=12)),
-                ('note', models.CharField(blank=True, max_length=200)),
-                ('at', models.DateTimeField(auto_now_add=True)),
-                ('by', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('undoes', models.OneToOneField(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='undone_by', to='returns.fieldchange')),
-                ('paper', models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='changes', to='returns.paper')),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='changes', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("path", models.CharField(max_length=120)),
+                ("before", models.TextField(blank=True)),
+                ("after", models.TextField(blank=True)),
+                ("how", models.CharField(default="keyed", max_length=12)),
+                ("note", models.CharField(blank=True, max_length=200)),
+                ("at", models.DateTimeField(auto_now_add=True)),
+                (
+                    "by",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL
+                    ),
+                ),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "undoes",
+                    models.OneToOneField(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, related_name="undone_by", to="returns.fieldchange"
+                    ),
+                ),
+                (
+                    "paper",
+                    models.ForeignKey(
+                        null=True, on_delete=django.db.models.deletion.PROTECT, related_name="changes", to="returns.paper"
+                    ),
+                ),
+                (
+                    "of",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="changes", to="returns.return"),
+                ),
             ],
             options={
-                'ordering': ['-id'],
+                "ordering": ["-id"],
             },
         ),
         migrations.CreateModel(
-            name='Snapshot',
+            name="Snapshot",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('hash', models.CharField(max_length=64)),
-                ('content', models.BinaryField()),
-                ('bottom_lines', models.JSONField(default=list)),
-                ('version', models.PositiveIntegerField()),
-                ('made_at', models.DateTimeField(auto_now_add=True)),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('made_by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='snapshots', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("hash", models.CharField(max_length=64)),
+                ("content", models.BinaryField()),
+                ("bottom_lines", models.JSONField(default=list)),
+                ("version", models.PositiveIntegerField()),
+                ("made_at", models.DateTimeField(auto_now_add=True)),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "made_by",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to=settings.AUTH_USER_MODEL),
+                ),
+                (
+                    "of",
+                    models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="snapshots", to="returns.return"),
+                ),
             ],
             options={
-                'ordering': ['-id'],
+                "ordering": ["-id"],
             },
         ),
         migrations.AddField(
-            model_name='return',
-            name='snapshot',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='+', to='returns.snapshot'),
+            model_name="return",
+            name="snapshot",
+            field=models.ForeignKey(
+                null=True, on_delete=django.db.models.deletion.PROTECT, related_name="+", to="returns.snapshot"
+            ),
         ),
         migrations.CreateModel(
-            name='Presence',
+            name="Presence",
             fields=[
-                ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('seen_at', models.DateTimeField()),
-                ('firm', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='+', to='firm.firm')),
-                ('staff', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='+', to=settings.AUTH_USER_MODEL)),
-                ('of', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='presence', to='returns.return')),
+                ("id", models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name="ID")),
+                ("seen_at", models.DateTimeField()),
+                ("firm", models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name="+", to="firm.firm")),
+                (
+                    "staff",
+                    models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name="+", to=settings.AUTH_USER_MODEL),
+                ),
+                (
+                    "of",
+                    models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name="presence", to="returns.return"),
+                ),
             ],
             options={
-                'constraints': [models.UniqueConstraint(fields=('of', 'staff'), name='presence_once')],
+                "constraints": [models.UniqueConstraint(fields=("of", "staff"), name="presence_once")],
             },
         ),
         migrations.AddIndex(
-            model_name='paper',
-            index=models.Index(fields=['of', 'position'], name='paper_by_return'),
+            model_name="paper",
+            index=models.Index(fields=["of", "position"], name="paper_by_return"),
         ),
         migrations.AddConstraint(
-            model_name='paper',
-            constraint=models.UniqueConstraint(fields=('of', 'kind', 'key'), name='paper_key_once'),
+            model_name="paper",
+            constraint=models.UniqueConstraint(fields=("of", "kind", "key"), name="paper_key_once"),
         ),
         migrations.AddConstraint(
-            model_name='lineoverride',
-            constraint=models.UniqueConstraint(fields=('of', 'address'), name='override_once'),
+            model_name="lineoverride",
+            constraint=models.UniqueConstraint(fields=("of", "address"), name="override_once"),
         ),
         migrations.AddConstraint(
-            model_name='lineoverride',
-            constraint=models.CheckConstraint(condition=models.Q(('reason', ''), _negated=True), name='override_has_reason'),
+            model_name="lineoverride",
+            constraint=models.CheckConstraint(condition=models.Q(("reason", ""), _negated=True), name="override_has_reason"),
         ),
         migrations.AddIndex(
-            model_name='fieldchange',
-            index=models.Index(fields=['of', '-id'], name='change_by_return'),
+            model_name="fieldchange",
+            index=models.Index(fields=["of", "-id"], name="change_by_return"),
         ),
         migrations.AddIndex(
-            model_name='fieldchange',
-            index=models.Index(fields=['paper', 'path'], name='change_by_field'),
+            model_name="fieldchange",
+            index=models.Index(fields=["paper", "path"], name="change_by_field"),
         ),
         migrations.AddIndex(
-            model_name='return',
-            index=models.Index(fields=['firm', 'stage', 'due'], name='return_by_stage'),
+            model_name="return",
+            index=models.Index(fields=["firm", "stage", "due"], name="return_by_stage"),
         ),
         migrations.AddIndex(
-            model_name='return',
-            index=models.Index(fields=['firm', 'preparer', 'due'], name='return_by_preparer'),
+            model_name="return",
+            index=models.Index(fields=["firm", "preparer", "due"], name="return_by_preparer"),
         ),
         migrations.AddIndex(
-            model_name='return',
-            index=models.Index(fields=['firm', 'due', 'id'], name='return_by_due'),
+            model_name="return",
+            index=models.Index(fields=["firm", "due", "id"], name="return_by_due"),
         ),
         migrations.AddConstraint(
-            model_name='return',
-            constraint=models.UniqueConstraint(condition=models.Q(('purpose', 'filing')), fields=('household', 'pack', 'year', 'purpose'), name='return_once'),
+            model_name="return",
+            constraint=models.UniqueConstraint(
+                condition=models.Q(("purpose", "filing")), fields=("household", "pack", "year", "purpose"), name="return_once"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='return',
-            constraint=models.CheckConstraint(condition=models.Q(('stage__in', ['gather', 'prepare', 'review', 'sign', 'file', 'deliver', 'done'])), name='stage_is_known'),
+            model_name="return",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("stage__in", ["gather", "prepare", "review", "sign", "file", "deliver", "done"])),
+                name="stage_is_known",
+            ),
         ),
         migrations.AddConstraint(
-            model_name='return',
-            constraint=models.CheckConstraint(condition=models.Q(('purpose__in', ['filing', 'planning', 'amending'])), name='purpose_is_known'),
+            model_name="return",
+            constraint=models.CheckConstraint(
+                condition=models.Q(("purpose__in", ["filing", "planning", "amending"])), name="purpose_is_known"
+            ),
         ),
         migrations.AddConstraint(
-            model_name='return',
-            constraint=models.CheckConstraint(condition=models.Q(('version__gte', 1)), name='version_from_one'),
+            model_name="return",
+            constraint=models.CheckConstraint(condition=models.Q(("version__gte", 1)), name="version_from_one"),
         ),
     ]

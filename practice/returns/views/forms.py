@@ -33,7 +33,9 @@ def form_context(return_, result, code, at):
         "forms": _by_authority(result),
         "form": chosen,
         "lines": chosen.lines(),
-        "facts": [cell for name, cell in chosen.cells.items() if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount],
+        "facts": [
+            cell for name, cell in chosen.cells.items() if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount
+        ],
         "at": at,
         "lineage": lineage,
         "fields": _fields_to_correct(return_, result, lineage) if lineage else [],
@@ -96,5 +98,3 @@ def override(request, return_id):
 def line_url(return_, address):
     """Where a figure opens: papers' fields on their paper, lines on their form."""
     return f"{reverse('forms', args=[return_.pk])}?at={address}"
-
-

@@ -170,7 +170,7 @@ def remove_row(request, return_id, paper_id):
 @require_POST
 def reveal(request, return_id, paper_id):
     """A secret value in plain, once, and an event that it was looked at."""
-    return_, result, _ = open_page(request, return_id)
+    return_, _, _ = open_page(request, return_id)
     require(request.user, "reveal", return_)
     paper = get_object_or_404(return_.papers, pk=paper_id)
     place = entry.place_at(pack_of(return_), paper, request.POST.get("path", ""))
@@ -181,7 +181,7 @@ def reveal(request, return_id, paper_id):
 @require_GET
 def history(request, return_id, paper_id):
     """Who keyed a field and when."""
-    return_, result, context = open_page(request, return_id)
+    return_, _, context = open_page(request, return_id)
     paper = get_object_or_404(return_.papers, pk=paper_id)
     path = request.GET.get("path", "")
     place = entry.place_at(pack_of(return_), paper, path)
@@ -200,7 +200,7 @@ def presence(request, return_id):
 @require_GET
 def lineage(request, return_id):
     """The side panel for one figure."""
-    return_, result, context = open_page(request, return_id)
+    _, result, context = open_page(request, return_id)
     context |= {"lineage": lineage_of(result, request.GET.get("at", "")), "fields": []}
     return render(request, "returns/_lineage.html", context)
 
@@ -222,5 +222,3 @@ def _json(value):
     import json
 
     return json.dumps(value, indent=1, ensure_ascii=False)
-
-

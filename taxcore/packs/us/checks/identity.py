@@ -3,11 +3,13 @@
 import re
 
 from stdnum.exceptions import ValidationError
-from stdnum.us import atin, ein, itin, rtn, ssn
+from stdnum.us import ein, itin, rtn, ssn
 
 from taxcore.engine import check, stops_filing
 
 _DIGITS = re.compile(r"\D")
+# Adoption numbers: the library knows their length only, the published structure is 9xx-93-xxxx
+_ADOPTION = re.compile(r"9\d\d93\d{4}")
 # Never issued to anybody: numbers beginning with 9 whose middle digits belong to neither itin nor atin, employers 00
 _TRAINING_PERSON = re.compile(r"9\d\d[0-4]\d\d{4}")
 _TRAINING_EMPLOYER = re.compile(r"00\d{7}")
@@ -33,7 +35,7 @@ def person_number_ok(number, training):
     plain = digits(number)
     if training:
         return bool(_TRAINING_PERSON.fullmatch(plain))
-    return _is_valid(plain, ssn, itin, atin)
+    return _is_valid(plain, ssn, itin) or bool(_ADOPTION.fullmatch(plain))
 
 
 def employer_number_ok(number, training):

@@ -1,0 +1,126 @@
+"""`./impuesto test`: habits, unit tests, and the whole system with a real browser. Leaves nothing behind."""
+
+import argparse
+import os
+import re
+import subprocess
+import sys
+import tempfile
+import time
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+from ops.cluster import USER, Cluster
+from ops.installation import HOME, PYTHON
+from ops.machine import ensure_packages
+
+_BIN = Path(PYTHON).parent
+HABITS = {
+    "lint": [str(_BIN / "ruff"), "check", "-q"],
+    "format": [str(_BIN / "ruff"), "format", "--check", "-q"],
+    "types": [str(_BIN / "mypy")],
+    "imports": [str(_BIN / "lint-imports")],
+}
+_RAN = re.compile(r"^Ran (\d+) tests? in", re.M)
+_FAILED = re.compile(r"^FAILED \(([^)]*)\)", re.M)
+_SKIPPED = re.compile(r"skipped=(\d+)")
+
+
+@dataclass
+class Outcome:
+    name: str
+    passed: int
+    failed: int
+    skipped: int
+    seconds: float
+    output: str
+
+
+def main(arguments: list[str]) -> int:
+    parser = argparse.ArgumentParser("./impuesto test", description="Every check and test; or only the named tests.")
+    parser.add_argument("labels", nargs="*", help="such as taxcore, practice.returns, ops.tests.test_story")
+    options = parser.parse_args(arguments)
+    ensure_packages(for_tests=True)
+    with tempfile.TemporaryDirectory(prefix="impuesto-verify-") as folder:
+        os.chmod(folder, 0o711)  # noqa: S103 - the postgres user passes through; nothing in it is readable
+        cluster = Cluster(Path(folder) / "pg", durable=False)
+        try:
+            outcomes = _run(cluster, options.labels)
+        finally:
+            cluster.destroy()
+    return _report(outcomes)
+
+
+def _run(cluster: Cluster, labels: list[str]) -> list[Outcome]:
+    cluster.ensure()
+    environment = _environment(cluster)
+    if labels:
+        return [_tests(label, environment) for label in labels]
+    with ThreadPoolExecutor(2) as pool:
+        habits = [pool.submit(_habit, name, command) for name, command in HABITS.items()]
+        outcomes = [habit.result() for habit in habits]
+    outcomes += [_tests(label, environment) for label in ("taxcore", "practice", "authority", "standins", "ops")]
+    return outcomes
+
+
+def _environment(cluster: Cluster) -> dict[str, str]:
+    return os.environ | {
+        "PYTHONPATH": str(HOME),
+        "IMPUESTO_DB_HOST": "127.0.0.1",
+        "IMPUESTO_DB_PORT": str(cluster.port),
+        "IMPUESTO_DB_USER": USER,
+        "IMPUESTO_DB_PASSWORD": cluster.password,
+        "IMPUESTO_DB_NAME": "practice",
+        "IMPUESTO_SECRET_KEY": "only for tests",
+        "IMPUESTO_AUTHORITY_KEY": "only for tests",
+        "IMPUESTO_AUTHORITY_SECONDS": "1",
+        "IMPUESTO_POLL_SECONDS": "1",
+        "DJANGO_SETTINGS_MODULE": "practice.test_settings",
+    }
+
+
+def _habit(name: str, command: list[str]) -> Outcome:
+    begun = time.monotonic()
+    done = subprocess.run(command, cwd=HOME, capture_output=True, text=True)
+    failed = int(done.returncode != 0)
+    output = done.stdout + done.stderr
+    print(f"{'FAILED' if failed else 'passed'}  {name}", flush=True)
+    if failed:
+        print(output[-6000:], flush=True)
+    return Outcome(name, 1 - failed, failed, 0, time.monotonic() - begun, output)
+
+
+def _tests(label: str, environment: dict[str, str]) -> Outcome:
+    """One run of Django's test runner. The whole system uses ports and processes, so it runs one test after another."""
+    project = "authority" if label.startswith("authority") else "practice"
+    whole_system = label.startswith("ops")
+    command = [PYTHON, "-m", project, "test", label, "--noinput", *([] if whole_system else ["--parallel", "2"])]
+    begun = time.monotonic()
+    process = subprocess.Popen(command, cwd=HOME, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
+    assert process.stdout is not None
+    lines = []
+    for line in process.stdout:
+        lines.append(line)
+        sys.stdout.write(line)
+        sys.stdout.flush()
+    process.wait()
+    output = "".join(lines)
+    ran = sum(int(number) for number in _RAN.findall(output))
+    skipped = sum(int(number) for number in _SKIPPED.findall(output))
+    failed = sum(int(n) for found in _FAILED.findall(output) for n in re.findall(r"(?:failures|errors)=(\d+)", found))
+    if process.returncode and not failed:
+        failed = 1  # the runner itself fell over
+    return Outcome(label, max(ran - failed - skipped, 0), failed, skipped, time.monotonic() - begun, output)
+
+
+def _report(outcomes: list[Outcome]) -> int:
+    print()
+    for outcome in outcomes:
+        mark = "FAILED" if outcome.failed else "passed"
+        print(f"{mark}  {outcome.name:<12} {outcome.passed:>5} passed  {outcome.seconds:7.1f} s")
+    failed = sum(outcome.failed for outcome in outcomes)
+    skipped = sum(outcome.skipped for outcome in outcomes)
+    passed = sum(outcome.passed for outcome in outcomes)
+    print(f"{passed} passed, {failed} failed" + (f", {skipped} skipped" if skipped else ""))
+    return 1 if failed or not passed else 0

@@ -1,0 +1,102 @@
+"""The same return by hand: one plain function from papers to refund, with its own amounts, written apart from the engine.
+
+For cross-checks over generated returns and as the yardstick of the bench. Knows wages, interest, one or two people, 2024 and
+2025, Illinois for the whole year; nothing that stops filing.
+"""
+
+from decimal import ROUND_HALF_UP, Decimal
+
+D = Decimal
+SINGLE = {
+    2024: [(0, 10), (11_600, 12), (47_150, 22), (100_525, 24), (191_950, 32), (243_725, 35), (609_350, 37)],
+    2025: [(0, 10), (11_925, 12), (48_475, 22), (103_350, 24), (197_300, 32), (250_525, 35), (626_350, 37)],
+}
+TOP_SEPARATE = {2024: 365_600, 2025: 375_800}
+HEAD = {
+    2024: [(0, 10), (16_550, 12), (63_100, 22), (100_500, 24), (191_950, 32), (243_700, 35), (609_350, 37)],
+    2025: [(0, 10), (17_000, 12), (64_850, 22), (103_350, 24), (197_300, 32), (250_500, 35), (626_350, 37)],
+}
+BASIC = {2024: {"single": 14_600, "head_of_household": 21_900}, 2025: {"single": 15_750, "head_of_household": 23_625}}
+MORE = {2024: (1_950, 1_550), 2025: (2_000, 1_600)}
+EXEMPTION = {2024: 2_775, 2025: 2_850}
+
+
+def dollars(amount):
+    return amount.quantize(D(1), ROUND_HALF_UP)
+
+
+def schedule(year, status):
+    if status == "head_of_household":
+        return HEAD[year]
+    single = SINGLE[year]
+    if status == "separate":
+        return [*single[:-1], (TOP_SEPARATE[year], 37)]
+    if status in ("joint", "surviving_spouse"):
+        return [(edge * 2, rate) for edge, rate in single[:-1]] + [({2024: 731_200, 2025: 751_600}[year], 37)]
+    return single
+
+
+def tax_on(taxable, bands):
+    if taxable < 100_000:
+        if taxable < 5:
+            return D(0)
+        width = 10 if taxable < 25 else 25 if taxable < 3_000 else 50
+        start = (taxable - 5) // 10 * 10 + 5 if taxable < 25 else taxable // width * width
+        taxable = start + D(width) / 2
+    owed, above = D(0), taxable
+    for edge, rate in reversed(bands):
+        if above > edge:
+            owed += (above - edge) * rate / 100
+            above = D(edge)
+    return dollars(owed)
+
+
+def by_hand(data):
+    """{address: amount} of the lines that matter."""
+    values = [(paper.kind, paper.values) for paper in data.papers]
+    filing = next(v for kind, v in values if kind == "filing")
+    status, year = filing["status"], data.year
+    roles = ("taxpayer", "spouse") if status == "joint" else ("taxpayer",)
+    filers = [v for kind, v in values if kind == "person" and v["role"] in roles]
+    w2s = [v for kind, v in values if kind == "w2"]
+    slips = [v for kind, v in values if kind == "1099-int"]
+    get = lambda rows, name: dollars(sum((D(row.get(name) or 0) for row in rows), D(0)))  # noqa: E731
+    wages = get(w2s, "wages")
+    taxable_interest = dollars(sum((D(s.get("interest") or 0) + D(s.get("government_interest") or 0) for s in slips), D(0)))
+    agi = wages + taxable_interest - get(slips, "early_withdrawal")
+    aged = [v["birth_date"] <= f"{year - 64}-01-01" for v in filers]
+    boxes = sum(aged) + sum(v.get("blind") == "yes" for v in filers)
+    married = status in ("joint", "separate", "surviving_spouse")
+    kind = "head_of_household" if status == "head_of_household" else "single"
+    basic = D(BASIC[year][kind] * (2 if status in ("joint", "surviving_spouse") else 1))
+    if any(v.get("claimed_by_other") == "yes" for v in filers):
+        basic = min(basic, max(D({2024: 1_300, 2025: 1_350}[year]), wages + 450))
+    deduction = basic + boxes * MORE[year][1 if married else 0]
+    senior = D(0)
+    if year >= 2025 and status != "separate":
+        limit = 150_000 if status == "joint" else 75_000
+        each = max(D(6_000) - dollars(max(agi - limit, D(0)) * 6 / 100), D(0))
+        senior = each * sum(aged)
+    taxable = max(agi - deduction - senior, D(0))
+    tax = tax_on(taxable, schedule(year, status))
+    paid = get(w2s, "federal_withheld") + get(slips, "withheld")
+    state_agi = max(agi + get(slips, "exempt_interest") - get(slips, "government_interest"), D(0))
+    within = agi <= (500_000 if status == "joint" else 250_000)
+    dependants_keep = state_agi <= EXEMPTION[year]
+    own = sum(1 for v in filers if v.get("claimed_by_other") != "yes" or dependants_keep)
+    exempt = (own * EXEMPTION[year] + 1_000 * boxes) if within else 0
+    state_tax = dollars(max(state_agi - exempt, D(0)) * 495 / 10_000)
+    rows = [row for paper in (*w2s, *slips) for row in paper.get("states", []) if row.get("state") == "IL"]
+    state_paid = get(rows, "withheld")
+    return {
+        "us.1040.11a" if year >= 2025 else "us.1040.11": agi,
+        "us.1040.15": taxable,
+        "us.1040.16": tax,
+        "us.1040.33": paid,
+        "us.1040.34": max(paid - tax, D(0)),
+        "us.1040.37": max(tax - paid, D(0)),
+        "us-il.il-1040.11": max(state_agi - exempt, D(0)),
+        "us-il.il-1040.23": state_tax,
+        "us-il.il-1040.38": max(state_paid - state_tax, D(0)),
+        "us-il.il-1040.41": max(state_tax - state_paid, D(0)),
+    }
