@@ -106,6 +106,8 @@ AXES_FAILURE_LIMIT = 6
 AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_LOCKOUT_CALLABLE = "practice.firm.views.locked_out"
+AXES_USERNAME_FORM_FIELD = "username"
+AXES_USERNAME_CALLABLE = "practice.firm.views.attempted_name"
 AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 

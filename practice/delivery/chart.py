@@ -14,6 +14,11 @@ class Part:
     width: int
     css: str
 
+    @property
+    def colour(self):
+        """For PDFs, whose pictures know no style sheet."""
+        return {"tax": "#a83e17", "state": "#235a72"}.get(self.css, "#8fa68d")
+
 
 def summary_chart(result):
     """Parts of total income: each authority's tax and what is left. Empty when there is no income."""

@@ -21,11 +21,12 @@ _DAYS = {"gather": date(2026, 1, 20), "prepare": date(2026, 2, 2), "review": dat
 
 
 @transaction.atomic
-def build_firm(password=None):
-    """The firm and its staff; returns (firm, password)."""
+def build_firm(password=None, domain=None):
+    """The firm and its staff; returns (firm, password). Another mail domain makes room for a second such firm."""
     firm = Firm.objects.create(**scenario.FIRM)
     password = password or secrets.token_urlsafe(9)
     for email, name, initials, role in scenario.STAFF:
+        email = f"{email.split('@')[0]}@{domain}" if domain else email
         person = Staff(firm=firm, email=email, name=name, initials=initials, role=role)
         person.set_password(password)
         person.save()

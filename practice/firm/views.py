@@ -34,6 +34,12 @@ class SignOut(auth.LogoutView):
     next_page = "/sign-in"
 
 
+def attempted_name(request, credentials=None):
+    """Whose password is guessed, however the address is written."""
+    given = credentials.get("username") if credentials else request.POST.get("username")
+    return str(given or "").strip().lower()
+
+
 def locked_out(request, credentials=None, *args, **kwargs):
     """Too many wrong passwords from one place."""
     says = "Too many wrong passwords. Wait a quarter of an hour, or ask your administrator."

@@ -128,9 +128,8 @@ def identity(request):
         return _refused(request, says, 503)
     if asked.identity_proved_at:
         return redirect("portal-sign")
-    return render(
-        request, "portal/identity.html", {"asked": asked, "error": error, "firm": request.link.firm}, status=422 if error else 200
-    )
+    context = {"asked": asked, "error": error, "firm": request.link.firm}
+    return render(request, "portal/identity.html", context, status=422 if error else 200)
 
 
 @client_only

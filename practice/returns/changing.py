@@ -3,7 +3,7 @@
 from practice.dispatch.models import State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.returns.computing import result_of
+from practice.returns.computing import new_result_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from taxcore.engine import ripple
@@ -39,7 +39,7 @@ def _something_rejected(return_):
 def changed(actor, return_, before):
     """Call last in a change: returns the new result. Settled when an accepted authority's lines would move."""
     return_.version += 1
-    after = result_of(return_)
+    after = new_result_of(return_)
     _keep_accepted(return_, before, after)
     summarise(return_, after)
     if return_.stage == Stage.GATHER:

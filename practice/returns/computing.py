@@ -3,6 +3,8 @@
 import threading
 from collections import OrderedDict
 
+from django.db import connection, transaction
+
 from practice.firm.crypto import is_sealed, unseal
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
@@ -42,11 +44,27 @@ def result_of(return_):
     store = _store()
     mark = (return_.pk, return_.version)
     if mark not in store:
-        store[mark] = compute(pack_of(return_), data_of(return_))
-        while len(store) > _KEEP:
-            store.popitem(last=False)
+        result = compute(pack_of(return_), data_of(return_))
+        if connection.in_atomic_block:
+            return result  # what is not committed may still roll back
+        _keep(mark, result)
     store.move_to_end(mark)
     return store[mark]
+
+
+def new_result_of(return_):
+    """The result of a change under way. Kept only once it is committed: a version that rolls back must leave no trace."""
+    result = compute(pack_of(return_), data_of(return_))
+    mark = (return_.pk, return_.version)
+    transaction.on_commit(lambda: _keep(mark, result))
+    return result
+
+
+def _keep(mark, result):
+    store = _store()
+    store[mark] = result
+    while len(store) > _KEEP:
+        store.popitem(last=False)
 
 
 def forget():

@@ -1,0 +1,239 @@
+"""A whole practice, started with the real command, for tests: its own data folder, its own ports, stopped at the end."""
+
+import contextlib
+import json
+import os
+import re
+import shutil
+import signal
+import subprocess
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+from unittest import TestCase
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.support.ui import WebDriverWait
+
+from ops.browser import browser
+from ops.installation import HOME
+from ops.machine import free_port
+
+_DROPPED = ("IMPUESTO_DB_HOST", "IMPUESTO_DB_PORT", "IMPUESTO_DB_USER", "IMPUESTO_DB_PASSWORD", "IMPUESTO_DB_NAME",
+            "IMPUESTO_SECRET_KEY", "IMPUESTO_AUTHORITY_KEY", "IMPUESTO_FIELD_KEYS", "DJANGO_SETTINGS_MODULE")  # fmt: skip
+
+
+def clean_environment() -> dict[str, str]:
+    """What a person's shell would have: none of the unit tests' settings."""
+    kept = {name: value for name, value in os.environ.items() if name not in _DROPPED}
+    return kept | {"IMPUESTO_AUTHORITY_SECONDS": "1", "IMPUESTO_POLL_SECONDS": "1"}
+
+
+class RunningPractice:
+    """`./impuesto start` in a subprocess. `home` is the checkout it runs from."""
+
+    def __init__(self, home: Path = HOME, demo: bool = True):
+        self.home, self.demo = home, demo
+        self.data = Path(tempfile.mkdtemp(prefix="impuesto-running-"))
+        self.data.chmod(0o711)
+        self.port = free_port()
+        self.process: subprocess.Popen | None = None
+
+    @property
+    def url(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+    @property
+    def password(self) -> str:
+        return (self.data / "demo-password").read_text()
+
+    def ports(self) -> dict[str, int]:
+        return json.loads((self.data / "ports.json").read_text())
+
+    def start(self, seconds: int = 180) -> "RunningPractice":
+        command = [str(self.home / "impuesto"), "start", "--port", str(self.port), "--data", str(self.data)]
+        command += [] if self.demo else ["--no-demo"]
+        self.output = open(self.data / "start.out", "w+")  # noqa: SIM115 - closed with the process
+        self.process = subprocess.Popen(
+            command, cwd="/", env=clean_environment(), stdout=self.output, stderr=subprocess.STDOUT, start_new_session=True
+        )
+        until = time.monotonic() + seconds
+        while "Ctrl+C" not in self.said():
+            if self.process.poll() is not None or time.monotonic() > until:
+                raise AssertionError(f"the practice did not start: {self.said()[-3000:]}")
+            time.sleep(0.1)
+        return self
+
+    def said(self) -> str:
+        return (self.data / "start.out").read_text()
+
+    def stop(self) -> int:
+        """Ctrl+C, and the exit code."""
+        assert self.process is not None
+        self.process.send_signal(signal.SIGINT)
+        code = self.process.wait(30)
+        self.output.close()
+        return code
+
+    def destroy(self) -> None:
+        with contextlib.suppress(Exception):
+            self.stop()
+        for line in leftovers(self.data):
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(int(line.split()[0]), signal.SIGKILL)
+        shutil.rmtree(self.data, ignore_errors=True)
+
+    def kill(self, name: str, children: bool = True) -> None:
+        """SIGKILL one of the programs (web, worker, authority, stand-ins) with all its processes."""
+        pid = int((self.data / "logs" / f"{name}.pid").read_text())
+        with contextlib.suppress(ProcessLookupError):
+            if children:
+                os.killpg(pid, signal.SIGKILL)
+            else:
+                os.kill(pid, signal.SIGKILL)
+
+    def mood(self, **switches) -> None:
+        """Set the authority's console: slow_ms, answers_to_lose, is_down."""
+        import httpx
+
+        base = f"http://127.0.0.1:{self.ports()['authority']}"
+        with httpx.Client(base_url=base, timeout=60) as client:
+            page = client.get("/").text
+            token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)
+            assert token is not None
+            form = {"slow_ms": "0", "answers_to_lose": "0"} | {k: str(v) for k, v in switches.items()}
+            client.post("/mood", data=form | {"csrfmiddlewaretoken": token[1]}).raise_for_status()
+
+    def mails(self) -> list[dict]:
+        with urllib.request.urlopen(f"http://127.0.0.1:{self.ports()['standins']}/mail.json") as answer:
+            return json.load(answer)
+
+    def sql(self, query: str, database: str = "practice") -> str:
+        from ops.installation import Installation
+
+        return Installation(self.data).cluster.psql(database, query).strip()
+
+
+def leftovers(folder: Path) -> list[str]:
+    """Processes whose command or environment names the data folder."""
+    found = []
+    for entry in Path("/proc").iterdir():
+        if not entry.name.isdigit() or int(entry.name) == os.getpid():
+            continue
+        with contextlib.suppress(OSError):
+            about = (entry / "cmdline").read_bytes() + (entry / "environ").read_bytes()
+            if str(folder).encode() in about and b"chrom" not in about.split(b"\0")[0]:
+                found.append(f"{entry.name} {about[:160]!r}")
+    return found
+
+
+class Walk:
+    """A person at a browser: signs in, goes, types, presses, reads."""
+
+    def __init__(self, practice: RunningPractice, width: int = 1280, height: int = 800):
+        self.practice = practice
+        self.driver = browser(width, height)
+
+    def quit(self) -> None:
+        self.driver.quit()
+
+    def go(self, path: str) -> None:
+        self.driver.get(path if path.startswith("http") else self.practice.url + path)
+
+    def sign_in(self, who: str) -> None:
+        self.driver.delete_all_cookies()
+        self.go("/sign-in")
+        self.find("[name=username]").send_keys(f"{who}@larkspurrow.example")
+        self.find("[name=password]").send_keys(self.practice.password)
+        self.press("Sign in")
+        self.sees("Desk")
+
+    def find(self, css: str):
+        return self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css))
+
+    def until(self, found, seconds: float = 20):
+        def attempt(_):
+            try:
+                return found()
+            except Exception:
+                return False
+
+        return WebDriverWait(self.driver, seconds, 0.1).until(attempt, self.text()[-1500:])
+
+    def text(self) -> str:
+        with contextlib.suppress(Exception):
+            return self.driver.find_element(By.TAG_NAME, "body").text
+        return ""
+
+    def sees(self, *words: str, seconds: float = 20) -> None:
+        for word in words:
+            self.until(lambda word=word: word in self.text(), seconds)
+
+    def press(self, text: str) -> None:
+        """Press the button or follow the link with that text."""
+        path = f"//button[normalize-space()='{text}'] | //a[normalize-space()='{text}']"
+        self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
+
+    def field(self, label: str, scope: str = "#paper"):
+        return self.find(f'{scope} [aria-label="{label}"]')
+
+    def key(self, label: str, text: str, scope: str = "#paper") -> None:
+        """Type into a field and leave it with Enter, then wait until the server has it."""
+        from selenium.webdriver.common.keys import Keys
+
+        field = self.field(label, scope)
+        if field.tag_name == "select":
+            field.send_keys(text, Keys.ENTER)
+            self.settle()
+            return
+        field.click()
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text, Keys.ENTER)
+        self.settle()
+
+    def settle(self) -> None:
+        """Wait until no request is under way."""
+        time.sleep(0.05)
+        self.until(
+            lambda: self.driver.execute_script(
+                "return !document.querySelector('.htmx-request') && document.readyState === 'complete'"
+            )
+        )
+
+    def draw(self) -> None:
+        from selenium.webdriver import ActionChains
+
+        canvas = self.find("canvas[data-signature]")
+        chain = ActionChains(self.driver).move_to_element(canvas).click_and_hold()
+        for step in ((-80, -20), (30, 40), (30, -40), (40, 30), (30, -20)):
+            chain = chain.move_by_offset(*step)
+        chain.release().perform()
+
+    def complaints(self) -> list[str]:
+        """What the browser wrote to its console, but for answers that refuse on purpose."""
+        entries = self.driver.get_log("browser")
+        return [
+            entry["message"]
+            for entry in entries
+            if not re.search(r"status of (4(?:03|04|09|10|22)|5\d\d)|ERR_", entry["message"])
+        ]
+
+
+class RunningTestCase(TestCase):
+    """One running practice for the whole class."""
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.practice = RunningPractice()
+        cls.addClassCleanup(cls.practice.destroy)
+        cls.practice.start()
+
+    def walk(self, *size) -> Walk:
+        made = Walk(self.practice, *size)
+        self.addCleanup(made.quit)
+        return made
+
+
+__all__ = ["RunningPractice", "RunningTestCase", "Walk", "clean_environment", "leftovers"]

@@ -1,0 +1,121 @@
+"""The start command as a newcomer meets it: a fresh clone, its own data folder, stopped without a trace; clear errors."""
+
+import os
+import re
+import shutil
+import socket
+import subprocess
+import tempfile
+import urllib.request
+from http.cookiejar import CookieJar
+from pathlib import Path
+from unittest import TestCase
+from urllib.parse import urlencode
+
+from ops.installation import HOME
+from ops.making import CSS, css_inputs, made_files
+from ops.tests.running import RunningPractice, clean_environment, leftovers
+
+
+def run(*arguments, home=HOME, **environment):
+    command = [str(home / "impuesto"), *map(str, arguments)]
+    return subprocess.run(command, cwd="/", env=clean_environment() | environment, capture_output=True, text=True, timeout=120)
+
+
+class FreshCloneTests(TestCase):
+    def test_a_fresh_clone_starts_signs_in_stops_and_leaves_nothing_running(self):
+        folder = Path(tempfile.mkdtemp(prefix="impuesto-clone-"))
+        self.addCleanup(shutil.rmtree, folder, True)
+        clone = folder / "impuesto"
+        subprocess.run(["git", "clone", "-q", str(HOME), str(clone)], check=True)
+        practice = RunningPractice(clone)
+        self.addCleanup(practice.destroy)
+        practice.start(seconds=300)
+        self.assertIn("Desk", self.sign_in(practice))
+        again = run("start", "--port", practice.port + 1, "--data", practice.data)
+        self.assertEqual(again.returncode, 3)
+        self.assertIn("already runs", again.stderr)
+        self.assertEqual(practice.stop(), 0)
+        self.assertEqual(leftovers(practice.data), [])
+        # A second start finds everything made and the same practice in it
+        practice.start()
+        self.assertIn("Quist", self.sign_in(practice))
+        self.assertEqual(practice.sql("select count(*) from firm_firm"), "1")
+        self.assertEqual(practice.stop(), 0)
+
+    def sign_in(self, practice):
+        opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
+        page = opener.open(practice.url + "/").read().decode()
+        token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)[1]
+        form = {"username": "bea@larkspurrow.example", "password": practice.password, "csrfmiddlewaretoken": token, "next": "/"}
+        return opener.open(practice.url + "/sign-in", urlencode(form).encode()).read().decode()
+
+
+class TroubleTests(TestCase):
+    def data(self):
+        folder = Path(tempfile.mkdtemp(prefix="impuesto-trouble-"))
+        folder.chmod(0o711)
+        self.addCleanup(shutil.rmtree, folder, True)
+        return folder
+
+    def test_a_taken_port_is_named_with_what_mends_it(self):
+        with socket.socket() as taken:
+            taken.bind(("127.0.0.1", 0))
+            taken.listen()
+            port = taken.getsockname()[1]
+            done = run("start", "--port", port, "--data", self.data())
+        self.assertEqual(done.returncode, 3)
+        self.assertIn(f"Port {port} is taken", done.stderr)
+        self.assertIn("What mends it: ./impuesto start --port", done.stderr)
+
+    def test_a_verb_that_is_none(self):
+        done = run("frobnicate")
+        self.assertEqual(done.returncode, 3)
+        self.assertIn("./impuesto help", done.stderr)
+
+    def test_a_database_that_cannot_start_says_where_to_look(self):
+        data = self.data()
+        (data / "pg" / "data").mkdir(parents=True)
+        (data / "pg" / "data" / "PG_VERSION").write_text("15")
+        done = run("start", "--port", 0, "--data", data)
+        self.assertEqual(done.returncode, 3)
+        self.assertIn("PostgreSQL", done.stderr)
+        self.assertIn("What mends it", done.stderr)
+
+    def test_missing_packages_are_named_to_those_who_may_not_install(self):
+        from unittest import mock
+
+        from ops import machine
+        from ops.trouble import Trouble
+
+        with (
+            mock.patch.object(machine, "postgres_programs", return_value=None),
+            mock.patch.object(os, "geteuid", return_value=1000),
+        ):
+            with self.assertRaises(Trouble) as caught:
+                machine.ensure_packages()
+        self.assertIn("postgresql", caught.exception.happened)
+        self.assertIn("sudo apt-get install", caught.exception.mend)
+
+    def test_compute_needs_no_database(self):
+        done = run("compute", "/nowhere.json", IMPUESTO_DATA="/nonexistent")
+        self.assertEqual(done.returncode, 2)
+        self.assertIn("/nowhere.json", done.stderr)
+
+
+class CommittedFileTests(TestCase):
+    def test_the_styles_are_made_from_the_present_sources(self):
+        self.assertIn(css_inputs(), CSS.read_text()[:100], "The committed CSS is stale: run ./impuesto assets")
+
+    def test_schemas_and_registers_are_made_from_the_present_declarations(self):
+        for path, content in made_files().items():
+            self.assertEqual(path.read_text(), content, f"{path.name} is stale: run ./impuesto schemas")
+
+    def test_migrations_are_complete(self):
+        from django.core.management import call_command
+
+        call_command("makemigrations", "--check", "--dry-run", "-v0")
+
+    def test_scripts_and_first_page_stay_small(self):
+        ours = sum(path.stat().st_size for path in CSS.parent.glob("*.mjs"))
+        self.assertLess(ours, 40_000)

@@ -1,0 +1,192 @@
+"""The whole story in a real browser: a client's return from nothing to the delivered package, and the two ways it goes wrong."""
+
+import re
+
+from selenium.webdriver.common.keys import Keys
+
+from ops.tests.running import RunningTestCase, Walk
+
+LINK = re.compile(r"(http://\S+/portal/enter/\S+)")
+
+
+class StoryTests(RunningTestCase):
+    def return_of(self, name: str) -> int:
+        query = f"select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{name}%'"
+        return int(self.practice.sql(query))
+
+    def newest(self, walk: Walk, to: str, words: str) -> str:
+        def found():
+            mails = [mail["text"] for mail in self.practice.mails() if mail["to"] == to and words in mail["text"]]
+            return mails[-1] if mails else False
+
+        return walk.until(found, 30)
+
+    def enter_portal(self, walk: Walk, mail: str, words: str = "sign it here") -> None:
+        codes = [m for m in self.practice.mails() if m["to"] == mail and "Your code" in m["text"]]
+        walk.go(LINK.search(self.newest(walk, mail, words))[1])
+        walk.press("Send me the code")
+        new = walk.until(
+            lambda: [m for m in self.practice.mails() if m["to"] == mail and "Your code" in m["text"]][len(codes) :], 30
+        )
+        walk.find("[name=code]").send_keys(re.search(r"\d{6}", new[-1]["text"])[0])
+        walk.press("Go on")
+        walk.sees("tax return")
+
+    def sign_in_office(self, walk: Walk, return_id: int, times: int = 2) -> None:
+        for _ in range(times):
+            walk.go(f"/returns/{return_id}/sign")
+            walk.press("sign here in the office")
+            walk.sees("witnessed by")
+            walk.draw()
+            walk.press("Sign")
+            walk.sees("Signatures")
+
+    def test_accepted_from_new_client_to_download(self):
+        staff = self.walk()
+        staff.sign_in("sunniva")
+        # A client whose number the registers know: the demo's Quist household moved out of the way
+        self.practice.sql("update clients_person set number_digest = '' where first_name in ('Marlow', 'Odile')")
+        staff.go("/households/new")
+        for name, value in {
+            "first_name": "Marlow", "last_name": "Quist", "number": "912-04-3371", "birth_date": "5/19/1983",
+            "email": "new.client@mail.example", "street": "41 Heron Street", "city": "Galena", "zip": "61036",
+        }.items():  # fmt: skip
+            staff.find(f"[name={name}]").send_keys(value)
+        staff.find("[name=state]").send_keys("Illinois")
+        staff.press("Open")
+        staff.sees("Add a paper")
+        # Status and questions, with the keyboard
+        staff.press("Status and questions")
+        staff.key("State lived in, whole year", "IL")
+        staff.key("Received or disposed of digital assets", "No")
+        # The command line adds a wage statement
+        staff.find("h1").click()
+        staff.driver.switch_to.active_element.send_keys("/")
+        staff.sees("Add: Wage statement")
+        staff.driver.switch_to.active_element.send_keys("wage st")
+        staff.sees("W-2")
+        staff.settle()
+        staff.driver.switch_to.active_element.send_keys(Keys.ENTER)
+        staff.sees("Wage statement, W-2")
+        for label, value in {
+            "Employer": "Kittiwake Boatworks LLC", "Employer number": "007140362", "Street": "4 Slipway", "City": "Savanna",
+            "ZIP code": "61074", "Wages, tips, other pay": "5000*12+1480", "Federal tax withheld": "5,812",
+        }.items():  # fmt: skip
+            staff.key(label, value)
+        staff.key("State", "IL")
+        # Boxes 3 to 6 follow, the ripple tells what moved, the bottom line shows it
+        self.assertEqual(staff.field("Social security wages").get_attribute("placeholder"), "= 61,480.00")
+        staff.sees("Federal tax withheld, keyed: 5,812.00", "Withheld together", "563")
+        review = staff.find("#bottom").text
+        self.assertIn("nothing stops filing", review)
+        # A figure traced from the bottom line to its paper and corrected there
+        return_id = int(re.search(r"/returns/(\d+)/", staff.driver.current_url)[1])
+        staff.go(f"/returns/{return_id}/forms?at=us.1040.25a")
+        staff.sees("1040 line 25a · 5,812", "Kittiwake Boatworks LLC")
+        staff.key("Federal tax withheld", "5830", "#lineage")
+        staff.sees("1040 line 25a · 5,830", "581")
+        # Signature by the client
+        staff.go(f"/returns/{return_id}/sign")
+        staff.press("Ask for signatures")
+        staff.sees("Links are on their way")
+        client = self.walk(390, 844)
+        self.enter_portal(client, "new.client@mail.example")
+        client.sees("United States: you get back", "581")
+        client.press("Show that it is you, and sign")
+        client.sees("Is it you?")
+        self.answer(client, {"street": "Quarry Road", "month": "May", "place": "Kittiwake Boatworks LLC"})
+        client.sees("Not every answer fits")
+        self.answer(client, {"street": "Heron Street", "month": "May", "place": "Kittiwake Boatworks LLC"})
+        for authority in ("United States", "Illinois"):
+            client.sees(f"Sign for {authority}")
+            client.press("Sign")
+            client.sees("The field is empty")
+            client.draw()
+            client.press("Sign")
+        client.sees("We send the return now")
+        # Filing: federal first, then the state; then the package
+        staff.go(f"/returns/{return_id}/sign")
+        staff.press("File")
+        staff.sees("documents are on their way")
+        staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
+        staff.go(f"/returns/{return_id}/sign")
+        staff.press("Make the package")
+        staff.sees("pages, made", seconds=60)
+        staff.press("Deliver")
+        staff.sees("The package is in the portal")
+        self.enter_portal(client, "new.client@mail.example", "was accepted")
+        client.press("Download")
+        staff.until(lambda: self.practice.sql("select count(*) from delivery_download") == "1")
+        staff.go(f"/returns/{return_id}/sign")
+        staff.sees("Marlow Quist took it")
+        self.assertEqual(staff.complaints() + client.complaints(), [])
+
+    def answer(self, client: Walk, answers: dict[str, str]) -> None:
+        for question, option in answers.items():
+            client.find(f'[name="q-{question}"][value="{option}"]').click()
+        client.press("Answer")
+
+    def test_rejected_mended_and_sent_again(self):
+        return_id = self.return_of("Fennimore")
+        staff = self.walk()
+        staff.sign_in("sunniva")
+        staff.go("/dispatch")
+        staff.sees("P-0201", seconds=60)
+        # The number on the card turns out to be another one, which the register knows
+        card = self.practice.sql(
+            "insert into authority_person (number, last_name) values ('945080001', 'Fennimore') returning number", "authority"
+        )
+        self.assertIn("945080001", card)
+        staff.press("Mend it")
+        staff.sees("Social security number")
+        self.assertEqual(staff.driver.switch_to.active_element.get_attribute("aria-label"), "Social security number")
+        staff.key("Social security number", "945080001")
+        staff.sees("•••-••-0001")
+        staff.go(f"/returns/{return_id}/sign")
+        staff.sees("The signatures are void")
+        staff.press("Lock the figures")
+        staff.sees("Locked")
+        self.sign_in_office(staff, return_id)
+        staff.go(f"/returns/{return_id}/sign")
+        staff.press("Send again")
+        staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
+        staff.go("/dispatch?q=Fennimore")
+        staff.sees("sent again since")
+        self.assertEqual(staff.complaints(), [])
+
+    def test_changed_after_signing_needs_a_new_signature(self):
+        return_id = self.return_of("Pilcrow")
+        staff = self.walk()
+        staff.sign_in("sunniva")
+        staff.go(f"/returns/{return_id}/sign")
+        staff.sees("Ines Pilcrow", "in the office")
+        staff.go(f"/returns/{return_id}/papers")
+        staff.key("Federal tax withheld", "3300")
+        staff.go(f"/returns/{return_id}/sign")
+        staff.sees("The return was changed after it was signed")
+        self.assertNotIn("File", [b.text for b in staff.driver.find_elements("css selector", "button.go")])
+        # The clients get new links, and sign the new figures
+        staff.press("Ask for signatures")
+        staff.sees("Links are on their way")
+        self.sign_in_office(staff, return_id, 4)
+        staff.go(f"/returns/{return_id}/sign")
+        staff.press("File")
+        staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
+        self.assertEqual(staff.complaints(), [])
+
+    def test_two_people_in_one_return_see_each_other_and_never_overwrite(self):
+        return_id = self.return_of("Quist")
+        bea, tilde = self.walk(), self.walk()
+        bea.sign_in("bea")
+        tilde.sign_in("tilde")
+        for walk in (bea, tilde):
+            walk.go(f"/returns/{return_id}/papers")
+        bea.go(f"/returns/{return_id}/papers")
+        self.assertIn("TM", bea.find("#presence").text)
+        bea.key("Federal tax withheld", "5300")
+        tilde.key("Federal tax withheld", "5400")
+        tilde.sees("Bea Thorne keyed 5300.00", "you keyed 5400")
+        self.assertEqual(
+            self.practice.sql(f"select values->>'federal_withheld' from returns_paper where of_id={return_id} and key='w1'"),
+            "5300.00",
+        )

@@ -1,0 +1,64 @@
+"""A small office for tests: two firms, people of each role, one return ready to key."""
+
+from datetime import date
+
+from django.test import TestCase
+
+from practice.clients.models import Person
+from practice.demo.building import build_firm, drawn_name
+from practice.firm.models import Event, Firm, Staff
+from practice.returns import computing
+from practice.returns.entry import add_paper, save_field
+from practice.returns.models import Return
+from practice.returns.opening import open_household, open_return
+
+PASSWORD = "a password for tests"
+WAGES = {
+    "employer": "Kittiwake Boatworks LLC", "employer_number": "00-7140362", "employer_street": "4 Slipway",
+    "employer_city": "Savanna", "employer_state": "IL", "employer_zip": "61074", "wages": "61480.00", "federal_withheld": "5812.00",
+    "states": [{"state": "IL", "state_number": "0071-4036", "wages": "61480.00", "withheld": "3043.26"}],
+}  # fmt: skip
+SIGNATURE = drawn_name("Lorna Abernathy")
+
+
+class OfficeTestCase(TestCase):
+    """`self.return_` has one taxpayer and a wage statement; nothing stops it from being filed."""
+
+    @classmethod
+    def setUpTestData(cls):
+        cls.firm, _ = build_firm(PASSWORD)
+        cls.staff = {person.role: person for person in Staff.objects.filter(firm=cls.firm).order_by("-pk")}
+        cls.preparer, cls.signer = cls.staff["preparer"], cls.staff["signer"]
+        cls.reviewer, cls.administrator = cls.staff["reviewer"], cls.staff["administrator"]
+        other = Firm.objects.create(name="Other House", season=2025, training=True)
+        cls.stranger = Staff.objects.create(firm=other, email="who@other.example", name="Who", initials="WH", role="signer")
+        cls.household = open_household(
+            cls.preparer, "Abernathy, Lorna",
+            [{"first_name": "Lorna", "last_name": "Abernathy", "number": "921-17-5580", "birth_date": date(1979, 3, 8),
+              "email": "lorna@abernathy.example"}],
+            street="6 Quarry Road", city="Galena", state="IL", zip="61036",
+        )  # fmt: skip
+        cls.client_person = Person.objects.for_firm(cls.firm).get()
+        cls.return_ = open_return(cls.preparer, cls.household.pk, 2025, [(cls.client_person.pk, "taxpayer")])
+        filing = cls.return_.papers.get(kind="filing")
+        save_field(cls.preparer, cls.return_.pk, filing.pk, "residence", "IL", "")
+        save_field(cls.preparer, cls.return_.pk, filing.pk, "digital_assets", "no", "")
+        _, cls.paper = add_paper(cls.preparer, cls.return_.pk, "w2", "taxpayer", WAGES)
+
+    def setUp(self):
+        computing.forget()
+        self.return_ = Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
+        self.paper = self.return_.papers.get(pk=self.paper.pk)
+
+    def key(self, path, text, was=None, actor=None, paper=None):
+        paper = paper or self.paper
+        paper.refresh_from_db()
+        was = str(paper.values.get(path, "")) if was is None else was
+        return save_field(actor or self.preparer, self.return_.pk, paper.pk, path, text, was)
+
+    def events(self, what):
+        return Event.objects.for_firm(self.firm).filter(what=what)
+
+    def again(self):
+        self.return_.refresh_from_db()
+        return self.return_

@@ -1,0 +1,243 @@
+"""Who may do what; other firms' objects; portal links. Refused, and written down."""
+
+from datetime import timedelta
+
+from django.core import mail
+from django.test import Client
+from django.urls import reverse
+from django.utils import timezone
+
+from practice.clients.models import Household
+from practice.demo.building import build_firm, build_household
+from practice.demo.scenario import HOUSEHOLDS
+from practice.dispatch.filing import file_return
+from practice.firm.permissions import MAY, NotOfThisFirm, Refused, may
+from practice.firm.scope import Unscoped
+from practice.portal import links
+from practice.portal.models import PortalLink
+from practice.portal.tasks import mail_code, mail_link
+from practice.returns import entry, overriding
+from practice.returns.models import Paper, Return
+from practice.signing.asking import ask_for_signature
+from practice.signing.locking import lock_figures
+from practice.tests.office import PASSWORD, OfficeTestCase
+
+
+class RoleTests(OfficeTestCase):
+    def test_each_role_may_do_what_the_table_says_and_nothing_else(self):
+        tries = {
+            "key": lambda actor: entry.save_field(actor, self.return_.pk, self.paper.pk, "control_number", "1", ""),
+            "override": lambda actor: overriding.release_override(actor, self.return_.pk, "us.1040.16"),
+            "lock": lambda actor: lock_figures(actor, self.return_.pk),
+            "ask for signature": lambda actor: ask_for_signature(actor, self.return_.pk),
+            "file": lambda actor: file_return(actor, self.return_.pk),
+        }
+        for action, attempt in tries.items():
+            for role, actor in self.staff.items():
+                if may(actor, action):
+                    continue
+                with self.subTest(f"{role}: {action}"), self.assertRaises(Refused):
+                    attempt(actor)
+
+    def test_somebody_who_left_may_nothing(self):
+        self.signer.is_active = False
+        self.assertFalse(any(may(self.signer, action) for action in MAY))
+
+    def test_a_refusal_is_a_page_and_an_event(self):
+        self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
+        url = reverse("save-field", args=[self.return_.pk, self.paper.pk])
+        answer = self.client.post(url, {"path": "wages", "value": "1", "was": "61480.00"})
+        self.assertEqual(answer.status_code, 403)
+        self.assertContains(answer, "may not key", status_code=403)
+        self.assertEqual(self.events("refused").count(), 1)
+
+
+class OtherFirmTests(OfficeTestCase):
+    PAGES = ["papers", "forms", "review", "sign", "download-return", "presence", "lineage"]
+
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")
+
+    def test_pages_of_another_firm_are_not_there(self):
+        for name in self.PAGES:
+            with self.subTest(name):
+                self.assertEqual(self.client.get(reverse(name, args=[self.return_.pk])).status_code, 404)
+        self.assertEqual(self.client.get(reverse("household", args=[self.household.pk])).status_code, 404)
+
+    def test_changes_from_another_firm_are_refused(self):
+        posts = [
+            (reverse("save-field", args=[self.return_.pk, self.paper.pk]), {"path": "wages", "value": "1", "was": ""}),
+            (reverse("add-paper", args=[self.return_.pk]), {"kind": "w2"}),
+            (reverse("remove-paper", args=[self.return_.pk, self.paper.pk]), {}),
+            (reverse("reveal", args=[self.return_.pk, self.paper.pk]), {"path": "employee_number"}),
+            (reverse("reveal-person", args=[self.client_person.pk]), {}),
+            (reverse("override", args=[self.return_.pk]), {"at": "us.1040.16", "amount": "1", "reason": "x"}),
+            (reverse("lock", args=[self.return_.pk]), {}),
+            (reverse("ask-signature", args=[self.return_.pk]), {}),
+            (reverse("file", args=[self.return_.pk]), {}),
+            (reverse("make-package", args=[self.return_.pk]), {}),
+        ]
+        for url, body in posts:
+            with self.subTest(url):
+                self.assertEqual(self.client.post(url, body).status_code, 404)
+
+    def test_lists_show_only_ones_own(self):
+        for name in ("desk", "households", "dispatch"):
+            self.assertNotContains(self.client.get(reverse(name)), "Abernathy")
+        self.assertNotContains(self.client.get(reverse("find"), {"q": "abernathy"}), "lock keeper")
+
+    def test_a_service_called_directly_refuses_too(self):
+        with self.assertRaises(NotOfThisFirm):
+            entry.save_field(self.stranger, self.return_.pk, self.paper.pk, "wages", "1", "61480.00")
+
+
+class ScopeTests(OfficeTestCase):
+    def test_a_query_without_its_firm_is_an_error(self):
+        for query in (
+            lambda: list(Return.objects.all()), lambda: Paper.objects.count(), lambda: Household.objects.filter(name="x").exists(),
+            lambda: Paper.objects.update(position=1), lambda: Paper.objects.filter(pk=1).delete(), lambda: Return.objects.first(),
+        ):  # fmt: skip
+            with self.assertRaises(Unscoped):
+                query()
+
+    def test_what_hangs_on_a_scoped_row_needs_no_second_filter(self):
+        self.assertEqual(self.return_.papers.count(), 3)
+
+
+class SignInTests(OfficeTestCase):
+    def test_pages_want_somebody_signed_in(self):
+        for url in ("/", "/households/", "/dispatch", reverse("papers", args=[self.return_.pk])):
+            self.assertRedirects(self.client.get(url), f"/sign-in?next={url}", fetch_redirect_response=False)
+
+    def test_the_right_password_opens_and_a_wrong_one_says_so(self):
+        wrong = self.client.post("/sign-in", {"username": self.preparer.email, "password": "no"})
+        self.assertContains(wrong, "do not belong together")
+        right = self.client.post("/sign-in", {"username": self.preparer.email.upper(), "password": PASSWORD})
+        self.assertEqual(right.status_code, 302)
+
+    def test_guessing_is_locked_out(self):
+        for _ in range(6):
+            answer = self.client.post("/sign-in", {"username": self.preparer.email, "password": "guess"})
+        self.assertEqual(answer.status_code, 429)
+        right = self.client.post("/sign-in", {"username": self.preparer.email, "password": PASSWORD})
+        self.assertEqual(right.status_code, 429)
+
+    def test_forms_want_a_token(self):
+        strict = Client(enforce_csrf_checks=True)
+        strict.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(strict.post(reverse("add-paper", args=[self.return_.pk]), {"kind": "w2"}).status_code, 403)
+
+    def test_nothing_inline_may_run(self):
+        policy = self.client.get("/sign-in")["Content-Security-Policy"]
+        self.assertNotIn("unsafe", policy)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        page = self.client.get(reverse("papers", args=[self.return_.pk])).content.decode()
+        self.assertNotRegex(page, r"<script(?![^>]*\bsrc=)|\sstyle=|\son\w+=|javascript:")
+
+    def test_numbers_are_masked_until_asked_for_and_asking_is_an_event(self):
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        person = self.return_.papers.get(kind="person")
+        page = self.client.get(reverse("paper", args=[self.return_.pk, person.pk])).content.decode()
+        self.assertNotIn("17-5580", page)
+        self.assertIn("•••-••-5580", page)
+        shown = self.client.post(reverse("reveal", args=[self.return_.pk, person.pk]), {"path": "number"})
+        self.assertContains(shown, "921-17-5580")
+        self.assertEqual(self.events("number shown").count(), 1)
+
+
+class PortalLinkTests(OfficeTestCase):
+    def setUp(self):
+        super().setUp()
+        ask_for_signature(self.signer, self.return_.pk)
+        self.link = PortalLink.objects.for_firm(self.firm).get()
+        self.token = self.fresh_token()
+
+    def fresh_token(self):
+        """The token goes out by mail only; here the link is given a known one."""
+        token = "t" * 40
+        self.link.token_digest = links._digest(token)
+        self.link.save()
+        return token
+
+    def open(self, client=None):
+        return (client or self.client).post(reverse("portal-enter", args=[self.token]))
+
+    def code(self, code="123456"):
+        self.link.refresh_from_db()
+        self.link.code_digest = links._digest(f"{self.link.pk}:{code}")
+        self.link.save()
+        return code
+
+    def test_link_and_code_open_the_summary(self):
+        self.assertRedirects(self.open(), reverse("portal-code"))
+        answer = self.client.post(reverse("portal-code"), {"code": self.code()})
+        self.assertRedirects(answer, reverse("portal"))
+        self.assertContains(self.client.get(reverse("portal")), "Your 2025 tax return")
+
+    def test_looking_at_a_link_does_not_use_it_up(self):
+        self.assertEqual(self.client.get(reverse("portal-enter", args=[self.token])).status_code, 200)
+        self.assertEqual(self.client.get(reverse("portal-enter", args=[self.token])).status_code, 200)
+
+    def test_a_link_works_once(self):
+        self.open()
+        again = self.open(Client())
+        self.assertContains(again, "used before", status_code=410)
+        self.assertEqual(self.events("portal link refused").count(), 1)
+
+    def test_an_expired_link_is_refused_and_logged(self):
+        self.link.expires_at = timezone.now() - timedelta(seconds=1)
+        self.link.save()
+        self.assertContains(self.open(), "expired", status_code=410)
+        self.assertEqual(self.events("portal link refused").count(), 1)
+
+    def test_an_altered_link_opens_nothing(self):
+        self.token = "u" * 40
+        self.assertEqual(self.open().status_code, 410)
+
+    def test_a_newer_link_closes_the_older_one(self):
+        ask_for_signature(self.signer, self.return_.pk)
+        self.assertContains(self.open(), "replaced by a newer one", status_code=410)
+
+    def test_wrong_codes_are_counted_and_end(self):
+        self.open()
+        self.code()
+        for left in (4, 3, 2, 1, 0):
+            answer = self.client.post(reverse("portal-code"), {"code": "000000"})
+            self.assertContains(answer, f"{left} tries", status_code=422)
+        right = self.client.post(reverse("portal-code"), {"code": "123456"})
+        self.assertContains(right, "does not work any more", status_code=422)
+        self.assertEqual(self.events("portal code wrong").count(), 5)
+
+    def test_an_old_code_is_refused(self):
+        self.open()
+        code = self.code()
+        PortalLink.objects.for_firm(self.firm).update(code_sent_at=timezone.now() - timedelta(minutes=11))
+        self.assertContains(self.client.post(reverse("portal-code"), {"code": code}), "too old", status_code=422)
+
+    def test_nothing_in_the_portal_opens_without_it(self):
+        for name in ("portal", "portal-identity", "portal-sign", "portal-download", "portal-code"):
+            self.assertEqual(self.client.get(reverse(name)).status_code, 403)
+
+    def test_staff_pages_stay_closed_to_clients(self):
+        self.open()
+        self.client.post(reverse("portal-code"), {"code": self.code()})
+        self.assertEqual(self.client.get("/").status_code, 302)
+
+    def test_mails_carry_link_and_code(self):
+        from practice.firm.crypto import seal
+
+        mail_link(self.link.pk, seal("token-1"), "signature")
+        mail_code(self.link.pk, seal("314159"))
+        self.assertIn("/portal/enter/token-1", mail.outbox[0].body)
+        self.assertIn("314159", mail.outbox[1].body)
+        self.assertEqual(mail.outbox[0].to, ["lorna@abernathy.example"])
+
+
+class DemoTests(OfficeTestCase):
+    def test_every_household_of_the_scenario_can_be_built(self):
+        firm, _ = build_firm(PASSWORD, domain="demo.example")
+        for entry_ in HOUSEHOLDS:
+            with self.subTest(entry_["name"]):
+                made = build_household(firm, entry_)
+                self.assertEqual(made.stage, entry_["stage"])
