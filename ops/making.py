@@ -16,7 +16,7 @@ STATIC = HOME / "practice" / "web" / "static" / "web"
 CSS = STATIC / "app.css"
 _MODULES = HOME / "assets" / "node_modules"
 _COPIES = {
-    "signature_pad/dist/signature_pad.min.js": "signature_pad.min.js",
+    "signature_pad/dist/signature_pad.umd.min.js": "signature_pad.min.js",
     "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-wght-normal.woff2": "plex-latin.woff2",
     "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-wght-italic.woff2": "plex-latin-italic.woff2",
     "@fontsource-variable/ibm-plex-sans/files/ibm-plex-sans-latin-ext-wght-normal.woff2": "plex-latin-ext.woff2",

@@ -172,7 +172,7 @@ class Walk:
 
     def press(self, text: str) -> None:
         """Press the button or follow the link with that text."""
-        path = f"//button[normalize-space()='{text}'] | //a[normalize-space()='{text}']"
+        path = " | ".join(f"//{tag}[normalize-space()='{text}']" for tag in ("button", "a", "a/span"))
         self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
 
     def field(self, label: str, scope: str = "#paper"):

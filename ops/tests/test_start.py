@@ -91,9 +91,9 @@ class TroubleTests(TestCase):
         with (
             mock.patch.object(machine, "postgres_programs", return_value=None),
             mock.patch.object(os, "geteuid", return_value=1000),
+            self.assertRaises(Trouble) as caught,
         ):
-            with self.assertRaises(Trouble) as caught:
-                machine.ensure_packages()
+            machine.ensure_packages()
         self.assertIn("postgresql", caught.exception.happened)
         self.assertIn("sudo apt-get install", caught.exception.mend)
 

@@ -74,6 +74,9 @@ def client_only(view):
     return inner
 
 
+_FACTS = ("total_income", "adjusted_gross_income", "taxable_income", "total_tax", "payments")
+
+
 @client_only
 def home(request):
     """The summary in plain words, what is to be signed, what can be downloaded."""
@@ -87,7 +90,7 @@ def home(request):
         federal = result.run.form("us.1040")
         context |= {
             "lines": result.bottom_lines, "chart": summary_chart(result), "result": result, "snapshot": snapshot,
-            "facts": [federal.cell(name) for name in ("total_income", "adjusted_gross_income", "taxable_income", "total_tax", "payments")],
+            "facts": [federal.cell(name) for name in _FACTS],
         }  # fmt: skip
     if asked:
         context["to_sign"] = _to_sign(link, asked)

@@ -14,7 +14,8 @@ from practice.web.lists import export, sorted_by
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
 _SORT_NAMES = (
-    ("due", "what is due first"), ("household", "household"), ("stage", "stage"), ("-together", "largest refund"), ("together", "largest balance"),
+    ("due", "what is due first"), ("household", "household"), ("stage", "stage"),
+    ("-together", "largest refund"), ("together", "largest balance"),
 )  # fmt: skip
 _SHOWN = [stage for stage in Stage if stage != Stage.DONE]
 _NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not proved", "portal link refused", "signatures void",

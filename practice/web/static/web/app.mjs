@@ -13,6 +13,14 @@ document.addEventListener("keydown", (event) => {
   if (next) { next.focus(); next.select?.(); } else here.blur();
 });
 
+// A list is chosen from by typing too: each letter changes it, so it is saved when it is left, or at once after a click
+const savedSelect = (target) => target.matches?.("form[data-save] select[name=value]");
+const changedSelect = (list) => !list.options[list.selectedIndex]?.defaultSelected && (list.value || list.querySelector("option[selected]"));
+document.addEventListener("keydown", (event) => { if (savedSelect(event.target)) event.target.dataset.typed = ""; });
+document.addEventListener("pointerdown", (event) => { if (savedSelect(event.target)) delete event.target.dataset.typed; });
+document.addEventListener("change", (event) => { if (savedSelect(event.target) && !("typed" in event.target.dataset)) event.target.form.requestSubmit(); });
+document.addEventListener("focusout", (event) => { if (savedSelect(event.target) && changedSelect(event.target)) event.target.form.requestSubmit(); });
+
 document.addEventListener("focusin", (event) => { if (event.target.matches("#paper input")) event.target.select?.(); });
 
 // Keys of the whole program; listed with ?
@@ -85,5 +93,7 @@ setInterval(() => {
 }, 2000);
 window.addEventListener("beforeunload", (event) => { if (waiting.size || document.querySelector(".htmx-request[data-save]")) event.preventDefault(); });
 
-// A link to a field opens with the field in hand
-if (location.hash.startsWith("#f-")) document.getElementById(location.hash.slice(1))?.querySelector("[name=value]")?.focus();
+// A link to a field opens with the field in hand; the browser's own way to the place in the page comes first
+const toField = () => location.hash.startsWith("#f-") && document.getElementById(location.hash.slice(1))?.querySelector("[name=value]")?.focus();
+window.addEventListener("load", () => setTimeout(toField, 30));
+window.addEventListener("hashchange", toField);

@@ -89,7 +89,8 @@ class WageStatement(FederalPaper):
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    employee_number = Text("a", "Employee's number", secret=True, wide=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11, shape="000-00-0000",
+    employee_number = Text("a", "Employee's number", secret=True, wide=True, longest=11,
+                           pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
                            pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
     wages = Amount("1", "Wages, tips, other pay")
     federal_withheld = Amount("2", "Federal tax withheld")
