@@ -35,6 +35,10 @@ class Role(models.TextChoices):
 
 
 class StaffManager(BaseUserManager):
+    def get_queryset(self):
+        """With the firm: every request needs both."""
+        return super().get_queryset().select_related("firm")
+
     def get_by_natural_key(self, email):
         return self.get(email__iexact=email)
 

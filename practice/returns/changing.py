@@ -18,22 +18,23 @@ class Settled(Exception):
 
 
 def open_for_change(actor, return_id, action="key"):
-    """The return, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or accepted."""
-    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    """The return with its papers, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or
+    accepted."""
+    wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
+    return_ = fetch(wanted.prefetch_related("papers", "overrides", "submissions"), actor, pk=return_id)
     require(actor, action, return_)
-    states = set(return_.submissions.values_list("state", flat=True))
-    if states & {State.QUEUED, State.SENT}:
+    newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
+    if {State.QUEUED, State.SENT} & set(newest.values()):
         raise Settled("This return is on its way to an authority. Wait for the answer, then change it.")
-    if State.ACCEPTED in states and not _something_rejected(return_):
+    if State.ACCEPTED in newest.values() and not {State.REJECTED, State.WITHDRAWN} & set(newest.values()):
         raise Settled("This return was accepted. Changes belong in an amended return.")
     return return_
 
 
-def _something_rejected(return_):
-    newest = {}
-    for submission in return_.submissions.order_by("id"):
-        newest[submission.authority] = submission.state
-    return State.REJECTED in newest.values() or State.WITHDRAWN in newest.values()
+def forget(return_, *names):
+    """What was read with the return and has changed in number since: papers, overrides."""
+    for name in names:
+        return_._prefetched_objects_cache.pop(name, None)
 
 
 def changed(actor, return_, before):
@@ -62,7 +63,7 @@ def summarise(return_, result):
 
 
 def _keep_accepted(return_, before, after):
-    accepted = set(return_.submissions.filter(state=State.ACCEPTED).values_list("authority", flat=True))
+    accepted = {submission.authority for submission in return_.submissions.all() if submission.state == State.ACCEPTED}
     if not accepted:
         return
     for moved in ripple(before, after):

@@ -11,7 +11,7 @@ from django.utils import timezone
 
 from practice.firm.crypto import digest, seal, unseal
 from practice.firm.events import record
-from practice.returns.changing import changed, open_for_change
+from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.typed import read_typed
@@ -96,7 +96,7 @@ def save_field(actor, return_id, paper_id, path, text, was):
 
 
 def _paper(return_, paper_id):
-    found = return_.papers.filter(pk=paper_id, removed_at=None).first()
+    found = next((paper for paper in return_.papers.all() if paper.pk == paper_id and not paper.removed_at), None)
     if found is None:
         raise NoSuchField(f"paper {paper_id}")
     return found
@@ -175,6 +175,7 @@ def add_paper(actor, return_id, kind, owner="", values=None):
         else:
             _put(paper, Place(declared.fields()[name], name, paper.values, name), value, actor, "")
     paper.save()
+    forget(return_, "papers")
     changed(actor, return_, before)
     record(actor, "paper added", return_, says=declared.name, paper=paper.pk)
     return return_, paper
@@ -216,6 +217,7 @@ def restore_paper(actor, return_id, paper_id):
     before = result_of(return_)
     paper.removed_at = None
     paper.save()
+    forget(return_, "papers")
     after = changed(actor, return_, before)
     record(actor, "paper put back", return_, paper=paper.pk)
     return Saved(return_, paper, before, after, "Paper put back")
@@ -285,5 +287,6 @@ def undo_last(actor, return_id):
     )  # fmt: skip
     _put(paper, place, unseal(last.before), actor, "")
     paper.save()
+    forget(return_, "papers")
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, f"Undone: {place.declared.label.lower()}", last.path)

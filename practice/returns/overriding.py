@@ -5,7 +5,7 @@ from decimal import Decimal
 from django.db import transaction
 
 from practice.firm.events import record
-from practice.returns.changing import changed, open_for_change
+from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.models import FieldChange, LineOverride
 from taxcore.engine import BadValue
@@ -26,6 +26,7 @@ def set_override(actor, return_id, address, amount: Decimal, reason: str):
         of=return_, address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason.strip(), "by": actor}
     )
     _history(actor, return_, address, str(cell.value), str(amount), reason)
+    forget(return_, "overrides")
     after = changed(actor, return_, before)
     record(actor, "line set by hand", return_, says=f"{address} = {amount}: {reason}", address=address)
     return return_, row, before, after
@@ -41,6 +42,7 @@ def release_override(actor, return_id, address):
         return return_, before, before
     _history(actor, return_, address, str(row.amount), "", row.reason)
     row.delete()
+    forget(return_, "overrides")
     after = changed(actor, return_, before)
     record(actor, "line released", return_, says=address, address=address)
     return return_, before, after

@@ -43,7 +43,7 @@ def _living(return_, result):
 
 
 def live_papers(return_):
-    return list(return_.papers.filter(removed_at=None))
+    return [paper for paper in return_.papers.all() if not paper.removed_at]
 
 
 def index_of(return_, result, current=None):

@@ -1,7 +1,7 @@
 /** What pages need in the browser: keys, saving that survives an outage, the command line. The server draws everything else. */
 
 const fieldOf = (node) => node.closest(".f, td[data-field]");
-const inputs = () => [...document.querySelectorAll("main :is(input, select):not([type=hidden]):not([type=search])")].filter((one) => one.offsetParent);
+const inputs = () => [...document.querySelectorAll("main :is(input, select):not([type=hidden]):not([type=search])")].filter((one) => one.checkVisibility());
 
 // Enter goes on to the next field as Tab does; Shift goes back
 document.addEventListener("keydown", (event) => {
@@ -10,7 +10,7 @@ document.addEventListener("keydown", (event) => {
   event.preventDefault();
   const all = inputs();
   const next = all[all.indexOf(here) + (event.shiftKey ? -1 : 1)];
-  if (next) { next.focus(); next.select?.(); } else here.blur();
+  if (next && here.closest("#paper")) { next.focus(); next.select?.(); } else here.blur();
 });
 
 // A list is chosen from by typing too: each letter changes it, so it is saved when it is left, or at once after a click

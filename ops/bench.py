@@ -1,0 +1,229 @@
+"""`./impuesto bench`: what this machine does with this code. Ratios within one run count; the milliseconds are this machine's."""
+
+import argparse
+import json
+import os
+import platform
+import re
+import statistics
+import subprocess
+import tempfile
+import threading
+import time
+from pathlib import Path
+
+from ops.installation import HOME, PYTHON, Installation
+from ops.machine import ensure_packages, free_port
+from ops.start import granian, prepare
+
+
+def main(arguments: list[str]) -> int:
+    parser = argparse.ArgumentParser("./impuesto bench", description="Measure; prints what was measured.")
+    parser.add_argument("--quick", action="store_true", help="fewer rounds, and 500 instead of 5,000 returns on the desk")
+    options = parser.parse_args(arguments)
+    print(machine())
+    computation(60 if options.quick else 400)
+    ensure_packages()
+    with tempfile.TemporaryDirectory(prefix="impuesto-bench-") as folder:
+        os.chmod(folder, 0o711)  # noqa: S103 - the postgres user passes through
+        installation = Installation(Path(folder))
+        installation.make_secrets()
+        try:
+            serving(installation, 500 if options.quick else 5_000, 25 if options.quick else 150)
+        finally:
+            installation.cluster.destroy()
+    return 0
+
+
+def machine() -> str:
+    model = re.search(r"model name\s*: (.*)", Path("/proc/cpuinfo").read_text())
+    memory = re.search(r"MemTotal:\s*(\d+)", Path("/proc/meminfo").read_text())
+    gigabytes = int(memory[1]) // 1024**2 if memory else 0
+    name = model[1] if model else platform.machine()
+    return f"Machine: {name}, {os.cpu_count()} cores, {gigabytes} GiB, {platform.system()}, Python {platform.python_version()}"
+
+
+def spread(seconds: list[float]) -> str:
+    ordered = sorted(seconds)
+    return f"median {statistics.median(ordered) * 1000:7.2f} ms   p95 {ordered[int(len(ordered) * 0.95) - 1] * 1000:7.2f} ms"
+
+
+def timed(work, rounds: int) -> list[float]:
+    found = []
+    for _ in range(rounds):
+        begun = time.perf_counter()
+        work()
+        found.append(time.perf_counter() - begun)
+    return found
+
+
+# The computation alone
+
+
+def computation(rounds: int) -> None:
+    from taxcore.engine import compute
+    from taxcore.packs.us import PACK
+    from taxcore.packs.us.tests.straight_line import by_hand
+
+    print("\nFull compute of each demo return: every line, lineage on; with diagnostics; against a straight-line function")
+    for name, data in demo_returns():
+        lines = timed(lambda data=data: compute(PACK, data), rounds)
+        whole = timed(lambda data=data: compute(PACK, data).findings, rounds)
+        straight = timed(lambda data=data: by_hand(data), rounds)
+        ratio = statistics.median(lines) / statistics.median(straight)
+        print(f"  {name:<26} {spread(lines)}   with diagnostics {spread(whole)}   {ratio:4.1f} times the straight line")
+
+
+def demo_returns():
+    """(name, data) of the scenario's returns, made without a database."""
+    from practice.demo import scenario
+    from taxcore.engine import PaperValues, ReturnData
+
+    for entry in scenario.HOUSEHOLDS:
+        roles = ("taxpayer", "spouse")
+        people = [
+            PaperValues(role, "person", {"role": role} | {
+                name: str(member["person"][name]) for name in ("first_name", "last_name", "number", "birth_date")})
+            for role, member in zip(roles, entry["people"], strict=False)
+        ]  # fmt: skip
+        status = "joint" if len(people) > 1 else "single"
+        street, city, state, code = entry["address"]
+        filing = {
+            "status": status,
+            "residence": "IL",
+            "digital_assets": "no",
+            "street": street,
+            "city": city,
+            "state": state,
+            "zip": code,
+        }
+        papers = [PaperValues("filing", "filing", filing), *_papers(entry)]
+        yield entry["name"], ReturnData("us", 2025, (*people, *papers), {}, training=True)
+
+
+def _papers(entry):
+    from practice.demo import scenario
+    from taxcore.engine import PaperValues
+
+    for number, wages in enumerate(entry["wages"]):
+        name, ein, street, city, state, code, state_number = scenario.EMPLOYERS[wages["employer"]]
+        row = {"id": "1", "state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}
+        yield PaperValues(f"w{number}", "w2", {
+            "owner": wages["owner"], "employer": name, "employer_number": ein, "employer_street": street, "employer_city": city,
+            "employer_state": state, "employer_zip": code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
+            "states": [row], "codes": [{"id": str(n), "code": c, "amount": a} for n, (c, a) in enumerate(wages.get("codes", []))],
+        })  # fmt: skip
+    for number, (bank, owner, amount, treasury) in enumerate(entry["interest"]):
+        yield PaperValues(
+            f"i{number}", "1099-int", {"owner": owner, "payer": bank, "interest": amount, "government_interest": treasury}
+        )
+
+
+# The pages, through HTTP
+
+
+def serving(installation: Installation, returns: int, saves: int) -> None:
+    port = free_port()
+    prepare(installation, port)
+    environment = installation.environment()
+    made = subprocess.run(
+        [PYTHON, "-m", "practice", "crowd", str(returns)], cwd=HOME, env=environment, capture_output=True, text=True, check=True
+    )
+    places = json.loads(made.stdout.strip().splitlines()[-1])
+    password = (installation.data / "demo-password").read_text()
+    with open(installation.data / "web.log", "w") as log:
+        web = subprocess.Popen(
+            granian("practice.wsgi:application", port, 2, 4),
+            cwd=HOME,
+            env=environment | {"IMPUESTO_POOL": "1"},
+            stdout=log,
+            stderr=log,
+        )
+        worker = subprocess.Popen(
+            [PYTHON, "-m", "practice", "procrastinate", "worker"], cwd=HOME, env=environment, stdout=log, stderr=log
+        )
+        try:
+            base = f"http://127.0.0.1:{port}"
+            _wait(base)
+            print(f"\nField save to finished response, HTTP, 2 workers, 4 users at once, {saves} saves each")
+            print(f"  save                       {spread(_saves(base, password, places, saves))}")
+            print(f"\nDesk with {returns:,} returns, one user")
+            for name, path in (
+                ("in my care", "/?of=mine"),
+                ("everyone", "/?of=everyone"),
+                ("search", "/?of=everyone&q=Crowd 41"),
+            ):
+                print(f"  {name:<26} {spread(_pages(base, password, path, 40))}")
+            print(f"  papers of a return         {spread(_pages(base, password, '/returns/1/papers', 40))}")
+            print("\nMemory (resident)")
+            for name, pid in (("web, all workers", web.pid), ("background worker", worker.pid)):
+                print(f"  {name:<26} {_memory(pid):6.0f} MB")
+            postgres = int((installation.cluster.data / "postmaster.pid").read_text().splitlines()[0])
+            print(f"  {'PostgreSQL, with shared':<26} {_memory(postgres):6.0f} MB")
+        finally:
+            for process in (web, worker):
+                process.terminate()
+                process.wait(20)
+
+
+def _session(base: str, password: str, who: str):
+    import httpx
+
+    client = httpx.Client(base_url=base, timeout=30, follow_redirects=True)
+    token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', client.get("/sign-in").text)
+    assert token is not None
+    form = {"username": f"{who}@larkspurrow.example", "password": password, "csrfmiddlewaretoken": token[1]}
+    client.post("/sign-in", data=form).raise_for_status()
+    return client
+
+
+def _saves(base: str, password: str, places: list, saves: int) -> list[float]:
+    """Four users, each in a return of their own, saving box 2 over and over."""
+    found: list[float] = []
+
+    def user(who, place):
+        client = _session(base, password, who)
+        was = "5000.00"
+        for number in range(saves):
+            headers = {"X-CSRFToken": client.cookies["csrftoken"], "HX-Request": "true"}
+            body = {"path": "federal_withheld", "value": str(5_001 + number), "was": was}
+            begun = time.perf_counter()
+            answer = client.post(f"/returns/{place[0]}/papers/{place[1]}/field", data=body, headers=headers)
+            found.append(time.perf_counter() - begun)
+            answer.raise_for_status()
+            was = f"{5_001 + number}.00"
+
+    people = [
+        threading.Thread(target=user, args=pair) for pair in zip(("bea", "tilde", "sunniva", "sunniva"), places, strict=True)
+    ]
+    for person in people:
+        person.start()
+    for person in people:
+        person.join()
+    assert len(found) == saves * len(places), "a user fell over"
+    return found
+
+
+def _pages(base: str, password: str, path: str, rounds: int) -> list[float]:
+    client = _session(base, password, "bea")
+    client.get(path).raise_for_status()
+    return timed(lambda: client.get(path).raise_for_status(), rounds)
+
+
+def _wait(base: str) -> None:
+    import httpx
+
+    for _ in range(300):
+        try:
+            if httpx.get(base + "/healthy").status_code == 200:
+                return
+        except httpx.HTTPError:
+            time.sleep(0.1)
+
+
+def _memory(pid: int) -> float:
+    """Megabytes resident of a process and all below it."""
+    children = subprocess.run(["ps", "-o", "pid=", "--ppid", str(pid)], capture_output=True, text=True).stdout.split()
+    status = Path(f"/proc/{pid}/status").read_text()
+    own = re.search(r"VmRSS:\s*(\d+)", status)
+    return (int(own[1]) / 1024 if own else 0) + sum(_memory(int(child)) for child in children)

@@ -1,0 +1,51 @@
+"""For the bench: many small returns in the demo firm. Prints (return, wage statement) of the first four as JSON."""
+
+import json
+from datetime import date, timedelta
+
+from django.core.management.base import BaseCommand
+from django.db import transaction
+
+from practice.clients.models import Household
+from practice.firm.models import Firm
+from practice.returns.models import Paper, Return, Stage
+
+_STAGES = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN, Stage.FILE]
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def add_arguments(self, parser):
+        parser.add_argument("number", type=int)
+
+    @transaction.atomic
+    def handle(self, *args, **options):
+        firm = Firm.objects.get()
+        staff = list(firm.staff.order_by("pk"))
+        numbers = range(options["number"])
+        households = Household.objects.bulk_create(
+            [Household(firm=firm, name=f"Crowd {n:05d}, Person", trade="ferryman", in_care_of=staff[n % 5]) for n in numbers]
+        )
+        returns = Return.objects.bulk_create(
+            [self._return(firm, staff, home, n) for n, home in zip(numbers, households, strict=True)]
+        )
+        first = returns[:4]
+        papers = Paper.objects.bulk_create([paper for return_ in first for paper in self._papers(firm, return_)])
+        self.stdout.write(json.dumps([[paper.of_id, paper.pk] for paper in papers if paper.kind == "w2"]))
+
+    def _return(self, firm, staff, household, n):
+        stage = _STAGES[n % 5]
+        return Return(
+            firm=firm, household=household, year=2025, stage=stage, state_note="keying", preparer=staff[n % 5],
+            due=date(2026, 2, 10) + timedelta(days=n % 90), stages={stage.value: "2026-02-01"}, authorities="US, IL", together=n,
+            summary={"counts": {"stops": 0, "check": 0, "idea": 0}, "lines": [], "version": 1},
+        )  # fmt: skip
+
+    def _papers(self, firm, return_):
+        person = {"role": "taxpayer", "first_name": "Crowd", "last_name": "Person", "birth_date": "1980-01-05"}
+        filing = {"status": "single", "residence": "IL", "digital_assets": "no"}
+        wages = {"owner": "taxpayer", "employer": "Tern Point", "wages": "61480.00", "federal_withheld": "5000.00",
+                 "states": [{"id": "1", "state": "IL", "wages": "61480.00", "withheld": "3000.00"}]}  # fmt: skip
+        for key, kind, values in (("taxpayer", "person", person), ("filing", "filing", filing), ("w1", "w2", wages)):
+            yield Paper(firm=firm, of=return_, key=key, kind=kind, values=values)
