@@ -94,7 +94,7 @@ class StoryTests(RunningTestCase):
         client.sees("United States: you get back", "581")
         client.press("Show that it is you, and sign")
         client.sees("Is it you?")
-        self.answer(client, {"street": "Quarry Road", "month": "May", "place": "Kittiwake Boatworks LLC"})
+        self.answer(client, {"street": "Willow Landing", "month": "May", "place": "Kittiwake Boatworks LLC"})
         client.sees("Not every answer fits")
         self.answer(client, {"street": "Heron Street", "month": "May", "place": "Kittiwake Boatworks LLC"})
         for authority in ("United States", "Illinois"):

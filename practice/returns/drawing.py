@@ -2,7 +2,11 @@
 
 from dataclasses import dataclass, field
 from decimal import Decimal
+from functools import lru_cache
 from itertools import groupby
+
+from django.utils.html import format_html_join
+from django.utils.safestring import mark_safe
 
 from practice.firm.crypto import masked, unseal
 from practice.returns.computing import pack_of
@@ -28,7 +32,7 @@ class FieldView:
     how: str
     was: str
     address: str
-    options: list = field(default_factory=list)
+    options: str = ""
     tape: str = ""
     by: str = ""
     help: str = ""
@@ -121,7 +125,7 @@ def field_view(return_, paper, node, name, path, by_address):
         how=mark.get("how", "keyed") if keyed else cell.how,
         was=fingerprint(return_.firm_id, spec, plain),
         address=cell.address,
-        options=_options(spec),
+        options=_options(spec, _display(spec, cell) if keyed else ""),
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),
         help=spec.help,
@@ -151,10 +155,22 @@ def _masked_if(spec, text):
     return masked(text) if spec.secret and text else text
 
 
-def _options(spec):
+def _options(spec, chosen):
+    """The options of a list as HTML; made once for each list and value, since fifty states stand on most papers."""
     if isinstance(spec, Flag):
-        return [("yes", "Yes"), ("no", "No")]
-    return list(spec.options.items()) if isinstance(spec, Choice) else []
+        return _option_list((("yes", "Yes"), ("no", "No")), chosen)
+    if isinstance(spec, Choice):
+        return _option_list(tuple(spec.options.items()), chosen)
+    return ""
+
+
+@lru_cache(maxsize=4096)
+def _option_list(options, chosen):
+    rows = (
+        (code, mark_safe(" selected") if code == chosen else "", f"{code} {text}" if code.isupper() and len(code) < 3 else text)
+        for code, text in options
+    )  # fmt: skip
+    return format_html_join("", '<option value="{}"{}>{}</option>', rows)
 
 
 def _table(return_, paper, node, name, spec, by_address):
