@@ -40,6 +40,8 @@ def faults_of(authority, year, document):
         root = parse(document)
     except etree.XMLSyntaxError as error:
         return [Fault("X-0001", f"The document is not XML: {error.msg}", "/")]
+    if root.getroottree().docinfo.doctype:
+        return [Fault("X-0004", "A document type declaration is not taken.", "/")]
     schema = schema_of(authority, year)
     if schema is None:
         return [Fault("X-0002", f"Year {year} is not open for filing.", "/Return")]

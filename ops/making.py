@@ -24,6 +24,9 @@ _COPIES = {
 }
 
 
+AXE = HOME / "ops" / "tests" / "axe.min.js"
+
+
 def assets() -> int:
     """Rebuild the styles and copy fonts and scripts from the locked npm packages."""
     if shutil.which("npm") is None:
@@ -32,6 +35,7 @@ def assets() -> int:
     for source, name in _COPIES.items():
         content = (_MODULES / source).read_bytes()
         (STATIC / name).write_bytes(re.sub(rb"\n//# sourceMappingURL=\S+", b"", content) if name.endswith(".js") else content)
+    shutil.copyfile(_MODULES / "axe-core" / "axe.min.js", AXE)
     import django_htmx
 
     htmx = next(Path(django_htmx.__file__).parent.rglob("htmx-2.min.js"))

@@ -1,0 +1,141 @@
+"""What the authorities accept and reject, and that a key files once. Documents come from a file made by the declarations' schema."""
+
+import uuid
+from datetime import timedelta
+from pathlib import Path
+
+from django.test import TestCase, override_settings
+from django.utils import timezone
+
+from authority.models import Claim, Employer, Filing, Mood, Person
+from authority.rules import faults_of
+
+DOCUMENT = (Path(__file__).parent / "us-2025.xml").read_text()
+STATE_DOCUMENT = (Path(__file__).parent / "us-il-2025.xml").read_text()
+
+
+@override_settings(TRANSMITTER_KEY="key")
+class AuthorityTestCase(TestCase):
+    def setUp(self):
+        Person.objects.create(number="921175580", last_name="Abernathy-Osei")
+        Employer.objects.create(number="007140362", name="Kittiwake Boatworks LLC")
+
+    def post(self, document=DOCUMENT, key=None, authority="us", **headers):
+        headers = {"X-Transmitter-Key": "key", "Idempotency-Key": str(key or uuid.uuid4())} | headers
+        return self.client.post(f"/efile/{authority}/2025/returns", document, content_type="application/xml", headers=headers)
+
+    def ask(self, receipt):
+        return self.client.get(f"/efile/receipts/{receipt}", headers={"X-Transmitter-Key": "key"}).json()
+
+    def decided(self, **post):
+        receipt = self.post(**post).json()["receipt"]
+        Filing.objects.update(received_at=timezone.now() - timedelta(minutes=1))
+        return self.ask(receipt)
+
+
+class ReceivingTests(AuthorityTestCase):
+    def test_a_receipt_at_once_and_an_answer_later(self):
+        answer = self.post()
+        self.assertEqual(answer.status_code, 202)
+        self.assertEqual(self.ask(answer.json()["receipt"])["state"], "pending")
+        Filing.objects.update(received_at=timezone.now() - timedelta(minutes=1))
+        self.assertEqual(self.ask(answer.json()["receipt"])["state"], "accepted")
+
+    def test_the_same_key_again_files_once(self):
+        key = uuid.uuid4()
+        one, other = (self.post(key=key).json()["receipt"] for _ in range(2))
+        self.assertEqual((one, Filing.objects.count()), (other, 1))
+
+    def test_a_key_cannot_be_used_for_another_document(self):
+        key = uuid.uuid4()
+        self.post(key=key)
+        self.assertEqual(self.post(DOCUMENT.replace("61480", "61481"), key=key).status_code, 409)
+
+    def test_strangers_and_keyless_requests_are_refused(self):
+        self.assertEqual(self.post(**{"X-Transmitter-Key": "other"}).status_code, 401)
+        self.assertEqual(self.post(**{"Idempotency-Key": "x"}).status_code, 400)
+        self.assertEqual(self.post(authority="us-xx").status_code, 404)
+
+    def test_a_lost_answer_has_filed_all_the_same(self):
+        Mood.objects.create(pk=1, answers_to_lose=1)
+        key = uuid.uuid4()
+        self.assertEqual(self.post(key=key).status_code, 504)
+        self.assertEqual(self.post(key=key).status_code, 202)
+        self.assertEqual(Filing.objects.get().times_received, 2)
+
+    def test_a_closed_authority_says_so(self):
+        self.client.post("/mood", {"is_down": "on"})
+        self.assertEqual(self.post().status_code, 503)
+        self.client.post("/mood", {})
+        self.assertEqual(self.post().status_code, 202)
+
+    def test_the_console_lists_filings(self):
+        receipt = self.post().json()["receipt"]
+        self.assertContains(self.client.get("/"), receipt)
+
+
+class RuleTests(AuthorityTestCase):
+    CASES = [  # why, change to the document, rule, end of the path
+        ("the name does not fit the number", ("Abernathy", "Wren"), "P-0101", "Number"),
+        ("a number nobody has", ("921-17-5580", "921-17-5581"), "P-0101", "Number"),
+        (
+            "an employer nobody knows",
+            ("00-7140362", "00-7140363"),
+            "E-0301",
+            "/Return/Papers/WageStatement[@id='w1']/EmployerNumber",
+        ),
+        (
+            "a bad total",
+            ('<TotalIncome line="9">61480', '<TotalIncome line="9">61481'),
+            "T-0401",
+            "/Return/Forms/IncomeTaxReturn/TotalIncome",
+        ),
+        ("withholding that no statement shows", ('<Withheld line="25d">5812', '<Withheld line="25d">5912'), "T-0402", "Withheld"),
+        ("a line that is missing", ('<TotalTax line="24">5249</TotalTax>', ""), "X-0003", ""),
+        ("a line with another number", ('line="24"', 'line="25"'), "X-0003", ""),
+        ("an amount that is none", (">5249</TotalTax>", ">much</TotalTax>"), "X-0003", "TotalTax"),
+        ("no XML at all", (DOCUMENT, "hello"), "X-0001", "/"),
+    ]
+
+    def test_each_fault_is_named_with_its_place(self):
+        for why, (old, new), rule, path in self.CASES:
+            with self.subTest(why):
+                self.assertIn(old, DOCUMENT)
+                faults = faults_of("us", 2025, DOCUMENT.replace(old, new).encode())
+                found = [fault for fault in faults if fault.rule == rule]
+                self.assertTrue(found, faults)
+                self.assertTrue(found[0].path.endswith(path), found[0].path)
+
+    def test_what_is_right_has_no_fault(self):
+        self.assertEqual(faults_of("us", 2025, DOCUMENT.encode()), [])
+        self.assertEqual(faults_of("us-il", 2025, STATE_DOCUMENT.encode()), [])
+
+    def test_a_year_that_is_not_open(self):
+        self.assertEqual(faults_of("us", 1999, DOCUMENT.encode())[0].rule, "X-0002")
+
+    def test_entities_are_not_followed(self):
+        hostile = DOCUMENT.replace("<Return ", '<!DOCTYPE r [<!ENTITY x SYSTEM "file:///etc/passwd">]><Return ', 1).replace(
+            "Galena", "&x;"
+        )
+        faults = faults_of("us", 2025, hostile.encode())
+        self.assertEqual([fault.rule for fault in faults], ["X-0004"])
+
+    def test_a_number_files_once_a_year_and_authority(self):
+        self.assertEqual(self.decided()["state"], "accepted")
+        again = self.decided()
+        self.assertEqual((again["state"], again["faults"][0]["rule"]), ("rejected", "P-0201"))
+        self.assertEqual(self.decided(document=STATE_DOCUMENT, authority="us-il")["state"], "accepted")
+
+    def test_a_dependant_claimed_elsewhere_is_rejected(self):
+        Person.objects.create(number="914330001", last_name="Abernathy")
+        Claim.objects.create(authority="us", year=2025, number="914330001", role="dependant")
+        child = (
+            '<UnitedStatesPerson id="d1" role="dependant"><FirstName>Ada</FirstName><LastName>Abernathy</LastName>'
+            "<Number>914-33-0001</Number><BirthDate>2015-01-05</BirthDate></UnitedStatesPerson></People>"
+        )
+        answer = self.decided(document=DOCUMENT.replace("</People>", child))
+        self.assertEqual(answer["faults"][0]["rule"], "P-0202")
+
+    def test_a_rejected_return_claims_nothing(self):
+        self.decided(document=DOCUMENT.replace("00-7140362", "00-7140363"))
+        self.assertEqual(Claim.objects.count(), 0)
