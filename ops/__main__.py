@@ -16,6 +16,7 @@ HELP = """./impuesto VERB
   restore FILE                                  everything back from it, into an empty or stopped practice
   assets                                        rebuild the committed styles, fonts and scripts (needs Node)
   schemas                                       rewrite the authorities' schemas and the open format's schema
+  pictures                                      retake docs/screenshots from a fresh demo practice
   lock                                          resolve requirements.in into requirements.lock
   manage practice|authority COMMAND             Django's management commands
   help                                          this page
@@ -51,6 +52,10 @@ def main(arguments: list[str]) -> int:
         from ops import making
 
         return getattr(making, verb)()
+    if verb == "pictures":
+        from ops.pictures import main as pictures
+
+        return pictures()
     if verb == "manage":
         return manage(rest)
     raise Trouble(f"There is no verb {verb!r}.", "./impuesto help")

@@ -98,7 +98,7 @@ class RunningPractice:
         import httpx
 
         base = f"http://127.0.0.1:{self.ports()['authority']}"
-        with httpx.Client(base_url=base, timeout=60) as client:
+        with httpx.Client(base_url=base, timeout=60, follow_redirects=True) as client:
             page = client.get("/").text
             token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)
             assert token is not None

@@ -152,7 +152,6 @@ class KillTests(RunningTestCase):
         self.assertEqual(self.practice.sql(f"select values->>'control_number' from returns_paper where id={paper_id}"), "2")
 
     def test_a_save_that_meets_a_dead_server_stays_on_screen_and_is_sent_when_it_is_back(self):
-        return_id, paper_id = self.paper("Ferreira")
         return_id, paper_id = self.paper("Quist")
         walk = self.walk()
         walk.sign_in("bea")
@@ -161,6 +160,8 @@ class KillTests(RunningTestCase):
         field.click()
         self.practice.kill("web")
         field.send_keys("12", "\t")
-        walk.sees("The server does not answer", "not saved yet", seconds=15)
-        walk.until(lambda: "not saved yet" not in walk.text(), 60)
+        walk.sees("The server does not answer", seconds=15)
+        walk.find(".f.unsaved")
+        walk.until(lambda: not walk.driver.find_elements("css selector", ".unsaved"), 60)
+        self.assertNotIn("The server does not answer", walk.text())
         self.assertEqual(self.practice.sql(f"select values->>'allocated_tips' from returns_paper where id={paper_id}"), "12.00")

@@ -13,6 +13,7 @@ from unittest import TestCase
 from urllib.parse import urlencode
 
 from ops.installation import HOME
+from ops.machine import free_port
 from ops.making import CSS, css_inputs, made_files
 from ops.tests.running import RunningPractice, clean_environment, leftovers
 
@@ -77,7 +78,7 @@ class TroubleTests(TestCase):
         data = self.data()
         (data / "pg" / "data").mkdir(parents=True)
         (data / "pg" / "data" / "PG_VERSION").write_text("15")
-        done = run("start", "--port", 0, "--data", data)
+        done = run("start", "--port", free_port(), "--data", data)
         self.assertEqual(done.returncode, 3)
         self.assertIn("PostgreSQL", done.stderr)
         self.assertIn("What mends it", done.stderr)

@@ -40,7 +40,7 @@ def _in_return(request, return_, words):
                 found.append({"post": reverse("add-paper", args=[return_.pk]), "kind": kind.kind, "does": f"Add: {kind.name}",
                               "note": kind.official})  # fmt: skip
     result = result_of(return_)
-    found += _lines(return_, result, words)
+    found += sorted(_lines(return_, result, words), key=lambda one: one["rank"])
     for paper in live_papers(return_):
         declared = pack.paper(paper.kind)
         title = str(paper.values.get(declared.heading, "") or declared.name)
@@ -57,10 +57,17 @@ def _lines(return_, result, words):
     for form in result.forms:
         code = form.address_prefix.split(".")[-1]
         for cell in form.lines():
-            exact = number and number["form"] in code and cell.number == number["line"]
-            if exact or (not number and len(words) > 3 and words in cell.label.lower()):
+            begins = number and number["form"] in code and cell.number.startswith(number["line"])
+            if begins or (len(words) > 3 and words in cell.label.lower()):
                 url = f"{reverse('forms', args=[return_.pk])}?at={cell.address}"
-                yield {"url": url, "does": f"{form.title} line {cell.number}", "note": cell.label, "amount": cell.value}
+                rank = (0 if begins and code == number["form"] else 1, 0 if begins and cell.number == number["line"] else 1)
+                yield {
+                    "url": url,
+                    "does": f"{form.title} line {cell.number}",
+                    "note": cell.label,
+                    "amount": cell.value,
+                    "rank": rank,
+                }
 
 
 def _pages(words):
