@@ -298,7 +298,7 @@ def ripple_view(before, after, says):
     return {"says": says, "bottom": bottom, "forms": forms, "still": untouched, "moved": len(moved)}
 
 
-def history_view(return_, paper, path):
+def history_view(paper, path):
     """Newest change first: who, when, from what to what. Secrets stay masked."""
     rows = paper.changes.filter(path=path).select_related("by")[:20]
     return [

@@ -8,7 +8,6 @@ urlpatterns = [
     path("<int:return_id>/papers/undo", papers.undo, name="undo"),
     path("<int:return_id>/papers/<int:paper_id>", papers.papers, name="paper"),
     path("<int:return_id>/papers/<int:paper_id>/field", papers.save, name="save-field"),
-    path("<int:return_id>/papers/<int:paper_id>/history", papers.history, name="field-history"),
     path("<int:return_id>/papers/<int:paper_id>/reveal", papers.reveal, name="reveal"),
     path("<int:return_id>/papers/<int:paper_id>/rows/add", papers.add_row, name="add-row"),
     path("<int:return_id>/papers/<int:paper_id>/rows/remove", papers.remove_row, name="remove-row"),

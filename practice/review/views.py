@@ -1,12 +1,15 @@
 """Return / Review: diagnostics by weight, overrides."""
 
+from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.returns import entry
 from practice.returns.addresses import place_of
+from practice.returns.models import Stage
 from practice.returns.views.common import live_papers, open_page
+from practice.review import handing
 
 WEIGHTS = (("stops", "Stops filing"), ("check", "Check"), ("idea", "Idea"))
 
@@ -21,6 +24,8 @@ def review(request, return_id):
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
         "changes": return_.changes.select_related("by", "paper")[:12],
         "nothing": not shown,
+        "colleagues": return_.firm.staff.filter(is_active=True).exclude(pk=request.user.pk).order_by("name"),
+        "may_hand": return_.stage in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW),
     }
     return render(request, "review/review.html", context)
 
@@ -39,6 +44,18 @@ def _where(return_, papers, result, finding):
     cell = result.get(at)
     title = f"{cell.node.title} {cell.number}".strip() if cell else at
     return {"title": title, "url": f"{reverse('forms', args=[return_.pk])}?at={at}"}
+
+
+@require_POST
+def hand(request, return_id):
+    """Give the return to a colleague."""
+    to = request.POST.get("to", "")
+    try:
+        return_ = handing.hand_over(request.user, return_id, int(to) if to.isdigit() else 0)
+        messages.success(request, f"Handed to {return_.waiting_for.name}.")
+    except handing.CannotHand as error:
+        messages.error(request, error.says)
+    return redirect("review", return_id)
 
 
 @require_POST

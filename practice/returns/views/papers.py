@@ -9,6 +9,7 @@ from practice.firm.crypto import unseal
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.returns import entry
+from practice.returns.addresses import place_of
 from practice.returns.computing import pack_of
 from practice.returns.drawing import history_view, paper_view, ripple_view
 from practice.returns.lineage import lineage_of
@@ -179,17 +180,6 @@ def reveal(request, return_id, paper_id):
 
 
 @require_GET
-def history(request, return_id, paper_id):
-    """Who keyed a field and when."""
-    return_, _, context = open_page(request, return_id)
-    paper = get_object_or_404(return_.papers, pk=paper_id)
-    path = request.GET.get("path", "")
-    place = entry.place_at(pack_of(return_), paper, path)
-    context |= {"rows": history_view(return_, paper, path), "label": place.declared.label}
-    return render(request, "returns/_history.html", context)
-
-
-@require_GET
 def presence(request, return_id):
     """Renewed by the page while it is open."""
     return_, _, _ = open_page(request, return_id)
@@ -199,10 +189,16 @@ def presence(request, return_id):
 
 @require_GET
 def lineage(request, return_id):
-    """The side panel for one figure."""
-    _, result, context = open_page(request, return_id)
-    context |= {"lineage": lineage_of(result, request.GET.get("at", "")), "fields": []}
+    """The side panel for one figure: its lineage, and for a paper's field who keyed it when."""
+    return_, result, context = open_page(request, return_id)
+    at = request.GET.get("at", "")
+    context |= {"lineage": lineage_of(result, at), "fields": [], "history": _history_at(return_, result, at), "narrow": True}
     return render(request, "returns/_lineage.html", context)
+
+
+def _history_at(return_, result, at):
+    place = place_of(live_papers(return_), result, at)
+    return history_view(place[0], place[1]) if place else None
 
 
 def download(request, return_id):

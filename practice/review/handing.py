@@ -1,0 +1,40 @@
+"""Handing a return to a colleague: to be looked at, or back to be keyed."""
+
+from django.db import transaction
+
+from practice.firm.events import record
+from practice.firm.models import Staff
+from practice.firm.permissions import Refused, fetch, may, require
+from practice.returns.models import Return, Stage
+from practice.returns.stages import reach
+
+
+class CannotHand(Exception):
+    """The return cannot go to that person or from this stage; `says` tells why."""
+
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+@transaction.atomic
+def hand_over(actor, return_id, to_id):
+    """Give the return to a colleague. Somebody who reviews gets it to review, anybody else to prepare."""
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    if not (may(actor, "key") or may(actor, "review")):
+        raise Refused(actor, "key", return_)
+    require(actor, "view", return_)
+    colleague = Staff.objects.filter(firm=actor.firm, is_active=True, pk=to_id).first()
+    if colleague is None:
+        raise CannotHand("Choose a colleague of your practice.")
+    if return_.stage not in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW):
+        raise CannotHand("The figures are locked or sent; there is nothing left to look over.")
+    if may(colleague, "review"):
+        reach(return_, Stage.REVIEW, "to look at")
+    else:
+        reach(return_, Stage.PREPARE, "handed back")
+        return_.preparer = colleague
+    return_.waiting_for = colleague
+    return_.save()
+    record(actor, "handed over", return_, says=f"to {colleague.name}")
+    return return_
