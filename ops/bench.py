@@ -97,7 +97,8 @@ def demo_returns():
             "state": state,
             "zip": code,
         }
-        papers = [PaperValues("filing", "filing", filing), *_papers(entry)]
+        children = [PaperValues(f"d{n}", "person", {"role": "dependant"} | d) for n, d in enumerate(entry.get("dependants", []))]
+        papers = [PaperValues("filing", "filing", filing), *children, *_papers(entry)]
         yield entry["name"], ReturnData("us", 2025, (*people, *papers), {}, training=True)
 
 

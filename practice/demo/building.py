@@ -60,6 +60,8 @@ def _key_papers(actor, return_, entry):
         for member in entry["people"]:
             if member.get("claimed") and paper.values["first_name"] == member["person"]["first_name"]:
                 save_field(actor, return_.pk, paper.pk, "claimed_by_other", "yes", "")
+    for dependant in entry.get("dependants", []):
+        add_paper(actor, return_.pk, "person", "", dependant)
     for wages in entry["wages"]:
         add_paper(actor, return_.pk, "w2", wages["owner"], _wage_values(wages))
     for bank, owner, amount, treasury in entry["interest"]:

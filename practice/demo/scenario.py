@@ -50,6 +50,8 @@ def _wages(employer, owner, wages, withheld, state, **more):
     return {"employer": employer, "owner": owner, "wages": wages, "withheld": withheld, "state": state, **more}
 
 
+_CHILD = {"relationship": "child", "months_at_home": "12", "resident": "yes"}
+
 HOUSEHOLDS = [
     {
         "name": "Quist, Marlow and Odile", "trade": "boatbuilder, letterpress printer", "in_care_of": "BT",
@@ -63,6 +65,10 @@ HOUSEHOLDS = [
             _wages("letterpress", "spouse", "38905.00", "2918.00", "1925.80"),
         ],
         "interest": [("savings", "joint", "1126.40", "")],
+        "dependants": [
+            {"first_name": "Wren", "last_name": "Quist", "number": "914-10-2217", "birth_date": "2014-09-12", **_CHILD},
+            {"first_name": "Tobias", "last_name": "Quist", "number": "915-37-6604", "birth_date": "2017-02-28", **_CHILD},
+        ],
         "stage": "prepare", "answers": {"digital_assets": "no"}, "use_tax": "",
         "deposit": ("138150000", "4471002396", "checking"),
     },
@@ -140,7 +146,11 @@ def _digits(number):
 
 def authority_register():
     """People, employers and claims as the simulated authorities know them."""
-    people = [(household, entry["person"]) for household in HOUSEHOLDS for entry in household["people"]]
+    people = [
+        (household, person)
+        for household in HOUSEHOLDS
+        for person in [*(entry["person"] for entry in household["people"]), *household.get("dependants", [])]
+    ]
     return {
         "people": [{"number": _digits(p["number"]), "last_name": p["last_name"]} for _, p in people],
         "employers": [{"number": _digits(e[1]), "name": e[0]} for e in EMPLOYERS.values()],

@@ -69,6 +69,11 @@ class PaperView:
     tables: list
     findings: list
 
+    @property
+    def may_go(self):
+        """Taxpayer, spouse and status belong to the return itself; everything else can be taken out."""
+        return self.paper.kind != "filing" and self.paper.values.get("role", "dependant") == "dependant"
+
 
 def paper_view(return_, paper, result):
     """Everything the middle column shows of one paper."""
@@ -76,7 +81,9 @@ def paper_view(return_, paper, result):
     by_address = _findings_by_address(result)
     declared = node.fields()
     fields = [
-        field_view(return_, paper, node, name, name, by_address) for name, spec in declared.items() if _is_field(name, spec)
+        field_view(return_, paper, node, name, name, by_address)
+        for name, spec in declared.items()
+        if _is_field(name, spec) and spec.applies(node)
     ]
     tables = [_table(return_, paper, node, name, spec, by_address) for name, spec in declared.items() if isinstance(spec, Rows)]
     owner = field_view(return_, paper, node, "owner", "owner", by_address) if "owner" in declared else None

@@ -157,7 +157,7 @@ def _says(place, value, was):
 
 @transaction.atomic
 def add_paper(actor, return_id, kind, owner="", values=None):
-    """A new paper of a kind, empty or with open-format values. Returns (return, paper)."""
+    """A new paper of a kind, empty or with open-format values; a new person is a dependant. Returns (return, paper)."""
     return_ = open_for_change(actor, return_id)
     declared = pack_of(return_).paper(kind)
     if declared is None:
@@ -167,7 +167,7 @@ def add_paper(actor, return_id, kind, owner="", values=None):
     before = result_of(return_)
     paper = Paper.objects.create(
         firm=return_.firm, of=return_, kind=kind, key=_new_key(return_, declared), position=_next_position(return_),
-        values={"owner": owner} if owner else {},
+        values={"role": "dependant"} if declared is pack_of(return_).people else {"owner": owner} if owner else {},
     )  # fmt: skip
     for name, value in (values or {}).items():
         if isinstance(value, list):

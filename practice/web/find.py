@@ -35,6 +35,10 @@ def _in_return(request, return_, words):
     found = []
     pack = pack_of(return_)
     if may(request.user, "key"):
+        if words and _fits(words, "add dependant child person"):
+            found.append(
+                {"post": reverse("add-paper", args=[return_.pk]), "kind": pack.people.kind, "does": "Add: Dependant", "note": ""}
+            )
         for kind in pack.papers:
             if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
                 found.append({"post": reverse("add-paper", args=[return_.pk]), "kind": kind.kind, "does": f"Add: {kind.name}",
@@ -46,7 +50,14 @@ def _in_return(request, return_, words):
         title = str(paper.values.get(declared.heading, "") or declared.name)
         if words and _fits(words, f"{title} {declared.name} {declared.official}"):
             found.append({"url": reverse("paper", args=[return_.pk, paper.pk]), "does": title, "note": declared.official})
-    return sorted(found, key=lambda one: "post" in one and bool(words) and not words.startswith("add"))
+    return sorted(found, key=lambda one: _rank(one, words))
+
+
+def _rank(one, words):
+    """A paper whose name begins with the words comes first, other papers to add come last."""
+    if "post" not in one or not words:
+        return 1
+    return 0 if one["does"].lower().removeprefix("add: ").startswith(words.removeprefix("add ")) else 2
 
 
 def _lines(return_, result, words):

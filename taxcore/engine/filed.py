@@ -13,7 +13,7 @@ from xml.etree import ElementTree as ET
 
 from taxcore.engine.forms import Form
 from taxcore.engine.pack import Authority, Pack
-from taxcore.engine.papers import Amount, Choice, Day, Field, Flag, Paper, Rows
+from taxcore.engine.papers import Amount, Choice, Count, Day, Field, Flag, Paper, Rows
 from taxcore.engine.result import Result
 
 XS = "http://www.w3.org/2001/XMLSchema"
@@ -178,14 +178,14 @@ def _fields_schema(sequence: ET.Element, node: Any) -> None:
             _fields_schema(_complex(element), field.row)
             _attribute(element[0], "id")
         else:
-            element = _element(sequence, element_name(name), minOccurs="1" if field.needed else "0")
+            element = _element(sequence, element_name(name), minOccurs="1" if field.needed and field.only is None else "0")
             _restrict(element, field)
 
 
 def _restrict(element: ET.Element, field: Field) -> None:
-    bases = ((Amount, "xs:decimal"), (Flag, "xs:boolean"), (Day, "xs:date"))
+    bases = ((Amount, "xs:decimal"), (Flag, "xs:boolean"), (Day, "xs:date"), (Count, "xs:nonNegativeInteger"))
     base = next((base for kind, base in bases if isinstance(field, kind)), "xs:string")
-    if base in ("xs:boolean", "xs:date"):
+    if base in ("xs:boolean", "xs:date", "xs:nonNegativeInteger"):
         element.set("type", base)
         return
     restriction = ET.SubElement(ET.SubElement(element, "xs:simpleType"), "xs:restriction", {"base": base})

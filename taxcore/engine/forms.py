@@ -83,7 +83,8 @@ class linked:
 class Form(Node):
     """Base of every form and worksheet.
 
-    `per` says how many there are: "return" (one), "person" (taxpayer and spouse), or a kind of paper (one for each).
+    `per` says how many there are: "return" (one), "person" (taxpayer and spouse), "dependant", or a kind of
+    paper (one for each).
     `number` is the official one; the address is made from jurisdiction and number: us.sch-b, us-il.il-1040.
     """
 

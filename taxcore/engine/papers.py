@@ -50,6 +50,7 @@ class Field(Spec):
         longest: int = 120,
         carries: bool = True,
         shape: str = "",
+        only: Callable[[Any], bool] | None = None,
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -61,12 +62,17 @@ class Field(Spec):
         self.longest = longest
         self.carries = carries
         self.shape = shape
+        self.only = only
         self.computed_by: Callable[[Any], Any] | None = None
 
     def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:
         """Decorator: what the field is computed from until somebody keys it."""
         self.computed_by = method
         return method
+
+    def applies(self, node: Any) -> bool:
+        """Whether this node has the field at all: a spouse has no months at home."""
+        return self.only is None or self.only(node)
 
     def parse(self, raw: Any) -> Any:
         """Value from its open-format text. BadValue where it does not fit."""
@@ -158,6 +164,26 @@ class Amount(Field):
     def schema(self) -> dict[str, Any]:
         sign = "-?" if self.negative else ""
         return {"type": "string", "pattern": rf"^{sign}\d{{1,11}}(\.\d{{1,2}})?$", "description": self.label}
+
+
+class Count(Field):
+    """A whole number from nothing to `most`."""
+
+    kind = "count"
+    empty = None
+
+    def __init__(self, number: Numbers, label: str, *, most: int, **options: Any):
+        super().__init__(number, label, **options)
+        self.most = most
+
+    def parse(self, raw: Any) -> int:
+        text = str(raw).strip()
+        if not (text.isascii() and text.isdigit() and len(text) < 9 and int(text) <= self.most):
+            raise BadValue(f"{self.label} takes a whole number from 0 to {self.most}.", raw)
+        return int(text)
+
+    def schema(self) -> dict[str, Any]:
+        return {"type": "string", "pattern": r"^\d{1,8}$", "description": self.label}
 
 
 class Flag(Field):

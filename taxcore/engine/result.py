@@ -66,6 +66,12 @@ class Result:
             )
         for cell, bad in self.run.bad_values:
             yield stops_filing(f"{self.run.pack.code}.bad-value", at=cell.address, says=bad.says)
+        for cell in self.run.unsettled:
+            yield stops_filing(
+                f"{self.run.pack.code}.unsettled",
+                at=cell.address,
+                says=f"{cell.label} and what it depends on do not come to rest. Set one of them by hand, with the reason.",
+            )
         for one in self.run.pack.checks:
             yield from one(self.run)
 
@@ -145,7 +151,7 @@ def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
     """Fields that are needed, tables, and keyed ones, whose values may not fit; nothing can be said about the rest."""
     for name, field in node.fields().items():
         keyed = name in node.values
-        if keyed or field.needed:
+        if (keyed or field.needed) and field.applies(node):
             cell = node.cell(name)
             if field.needed or isinstance(field, Rows):
                 yield cell, field

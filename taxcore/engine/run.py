@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from decimal import Decimal
 from typing import Any
 
 from taxcore.engine import law as law_files
@@ -24,14 +23,6 @@ class UndeclaredLoop(EngineError):
     def __init__(self, members: list[str]):
         super().__init__("These figures need each other: " + " → ".join(members))
         self.members = members
-
-
-class LoopDoesNotSettle(EngineError):
-    """A declared loop still moved after its last round."""
-
-    def __init__(self, address: str, last: Decimal):
-        super().__init__(f"The loop at {address} did not settle; last value {last}")
-        self.address, self.last = address, last
 
 
 class _EnterLoop(Exception):
@@ -67,6 +58,7 @@ class Run:
         self.reading: list[Cell] = []
         self.bad_values: list[tuple[Cell, BadValue]] = []
         self.unknown: list[PaperValues] = []
+        self.unsettled: list[Cell] = []
         self._pending: dict[tuple[int, str], Cell] = {}
         self._trail: list[tuple[Node, str]] = []
         self._forms: dict[tuple[str, str | None], Form] = {}
@@ -136,6 +128,8 @@ class Run:
             return [None]
         if form.per == "person":
             return [person.role for person in self._people if person.role in ("taxpayer", "spouse")]
+        if form.per == "dependant":
+            return [person.key for person in self.people("dependant")]
         return [paper.key for paper in self.papers(form.per)]
 
     def otherwise(self, **changes: Any) -> Run:
@@ -190,7 +184,7 @@ class Run:
     def _go_round(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)
         guess = override.amount if override else loop.start
-        for _ in range(loop.rounds):
+        for number in range(loop.rounds):
             since = len(self._trail)
             cell.how, cell.reads[:] = "computed", []
             cell.value = Figure(guess)
@@ -201,8 +195,11 @@ class Run:
             if not met or abs(found - guess) <= loop.tolerance:
                 cell.how = "computed" if met else cell.how
                 return
-            for node, name in self._trail[since:]:
+            last = number == loop.rounds - 1
+            for node, name in () if last else self._trail[since:]:
                 node.cells.pop(name, None)
-            del self._trail[since:]
+            if not last:
+                del self._trail[since:]
             guess = found
-        raise LoopDoesNotSettle(cell.address, guess)
+        cell.how = "computed"
+        self.unsettled.append(cell)

@@ -45,7 +45,8 @@ def _first(listed):
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
     wanted = [kind for kind in pack_of(return_).papers if not (kind.single and kind.kind in there)]
-    return [{"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted]
+    people = {"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}
+    return [people, *({"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted)]
 
 
 @require_POST

@@ -1,11 +1,12 @@
 """Evaluation, lineage, overrides, loops, addresses: with Tinyland's law only."""
 
+from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.engine import Form, Override, PaperValues, ReturnData, compute, fact, line, ripple, total, words
-from taxcore.engine.run import LoopDoesNotSettle, Run, UndeclaredLoop
-from taxcore.engine.tests.tinyland import TINYLAND
+from taxcore.engine import Form, Loop, Override, PaperValues, ReturnData, compute, fact, line, ripple, total, words
+from taxcore.engine.run import Run, UndeclaredLoop
+from taxcore.engine.tests.tinyland import TINYLAND, Harvest
 
 
 def basket(key="a", **values):
@@ -169,13 +170,11 @@ class LoopTests(TestCase):
             Circle(Run(TINYLAND, ReturnData("ti", 2001))).cell("hen")
         self.assertEqual(caught.exception.members, ["ti.circle.1", "ti.circle.2", "ti.circle.1"])
 
-    def test_a_loop_that_runs_away_is_an_error_with_its_address(self):
-        from taxcore.engine import Loop
+    def test_a_loop_that_runs_away_is_a_finding_and_no_error(self):
+        class Away(Harvest):
+            number = "Harvest"
 
-        class Away(Form):
-            jurisdiction, number = "ti", "Away"
-
-            @line("1", "More", loop=Loop(Decimal("0.01"), start=Decimal(1)))
+            @line("9", "More", loop=Loop(Decimal("0.01"), start=Decimal(1)))
             def more(self):
                 return total(self.again, 1)
 
@@ -183,9 +182,8 @@ class LoopTests(TestCase):
             def again(self):
                 return total(self.more)
 
-        with self.assertRaises(LoopDoesNotSettle) as caught:
-            Away(Run(TINYLAND, ReturnData("ti", 2001))).cell("more")
-        self.assertEqual(caught.exception.address, "ti.away.1")
+        result = compute(replace(TINYLAND, forms=(Away, *TINYLAND.forms[1:])), ReturnData("ti", 2001))
+        self.assertEqual([(f.code, f.at) for f in result.findings], [("ti.unsettled", ("ti.harvest.9",))])
 
 
 class RippleTests(TestCase):

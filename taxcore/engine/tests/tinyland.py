@@ -110,7 +110,7 @@ class Jam(Form):
     def required(self):
         return self.gift > 0
 
-    @line("1", "Gift", loop=Loop(tolerance=Decimal("0.005")), rounding=None)
+    @line("1", "Gift", loop=Loop(tolerance=Decimal("0.11")), rounding=None)
     def gift(self):
         return share(self.law.gift.rate, of=self.harvest.left) if self.law.gift.rate else nothing_because("no gift this year")
 

@@ -52,8 +52,17 @@ finder?.addEventListener("keydown", (event) => {
     const to = Math.max(0, Math.min(rows.length - 1, at + (event.key === "ArrowDown" ? 1 : -1)));
     rows.forEach((row, place) => { row.ariaSelected = String(place === to); });
   }
-  if (event.key === "Enter") { event.preventDefault(); rows[Math.max(at, 0)]?.firstElementChild.click(); }
+  if (event.key === "Enter") { event.preventDefault(); chooses = true; choose(); }
 });
+// Whoever types faster than the answers come still gets what they typed
+let chooses = false;
+function choose() {
+  const list = finder.querySelector("ul");
+  if (!chooses || list?.dataset.words !== finder.querySelector("input[name=q]").value.trim().toLowerCase()) return;
+  chooses = false;
+  (finder.querySelector("li[aria-selected=true]") ?? finder.querySelector("li"))?.firstElementChild.click();
+}
+document.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target.id === "found") choose(); });
 
 // A field that the server computed anew must not be taken from under the fingers of whoever stands in it
 document.addEventListener("htmx:oobBeforeSwap", (event) => {

@@ -66,33 +66,25 @@ def interest_boxes(run):
 
 
 def people(run):
-    for person in run.people("dependant"):
-        yield _stop("8812", person.address("first_name"), f"Schedule 8812, credits for {person.title},")
     for person in run.people():
         if person.death_date is not None:
             yield _stop("deceased", person.address("death_date"), "The return of somebody who died")
-    status = run.form("us.1040").status
-    if status in ("head_of_household", "surviving_spouse"):
+    if run.form("us.1040").status == "surviving_spouse":
         yield _stop("status-person", run.single("filing").address("status"),
-                    "The test of who makes the taxpayer eligible for this status")  # fmt: skip
-    if status == "joint" and run.person("spouse") is None:
-        yield stops_filing("us.spouse-missing", at=run.single("filing").address("status"),
-                           says="A joint return needs the spouse. Add the spouse, or choose another status.")  # fmt: skip
+                    "The test of who makes a surviving spouse eligible")  # fmt: skip
 
 
-def earned_income_credit(run):
-    form, limits = run.form("us.1040"), run.laws["us"].limits.earned_income_credit
-    income = max(form.wages, form.adjusted_gross_income)
-    of_age = any(limits.youngest <= (person.age_at_end() or 0) <= limits.oldest for person in form.filers)
-    if (
-        form.wages > 0
-        and income < limits.income_below[form.status]
-        and of_age
-        and form.status != "separate"
-        and form.taxable_interest + form.exempt_interest <= limits.investment_income
-        and not form.standard.is_dependant
-    ):
-        yield _stop("earned-income-credit", form.address("wages"), "The earned income credit")
+def due_diligence(run):
+    """Benefits for which a paid preparer must file a checklist. IRC 6695(g)."""
+    form = run.form("us.1040")
+    claimed = {
+        "child_credit": form.child_credit + form.additional_child_credit > 0,
+        "earned_income_credit": form.earned_income_credit > 0,
+        "standard_deduction": form.status == "head_of_household",
+    }
+    for name, is_claimed in claimed.items():
+        if is_claimed:
+            yield _stop("8867", form.address(name), "Form 8867, the preparer's checklist for this benefit,")
 
 
 def savers_credit(run):
@@ -100,25 +92,6 @@ def savers_credit(run):
     deferring = [wage for wage in run.papers("w2") if sum(wage.coded(ELECTIVE_DEFERRALS | {"G", "EE"})) > 0]
     if deferring and form.adjusted_gross_income <= run.laws["us"].limits.savers_credit[form.status]:
         yield _stop("8880", deferring[0].address("codes"), "Form 8880, the saver's credit,")
-
-
-def surtaxes(run):
-    form, limits = run.form("us.1040"), run.laws["us"].limits
-    insured = sum(wage.medicare_wages for wage in run.papers("w2"))
-    if insured > limits.additional_medicare[form.status]:
-        yield _stop("8959", form.address("wages"), "Form 8959, additional Medicare tax,")
-    if form.taxable_interest > 0 and form.adjusted_gross_income > limits.investment_tax[form.status]:
-        yield _stop("8960", form.address("taxable_interest"), "Form 8960, net investment income tax,")
-
-
-def excess_social_security(run):
-    payroll = run.laws["us"].payroll
-    most = payroll.social_security_rate * payroll.wage_base
-    for person in run.form("us.1040").filers:
-        papers = [wage for wage in run.papers("w2") if (wage.owner or "taxpayer") == person.role]
-        if len(papers) > 1 and sum(wage.social_security_withheld for wage in papers) > most:
-            yield _stop("excess-social-security", papers[-1].address("social_security_withheld"),
-                        "Schedule 3, line 11, excess social security tax withheld,")  # fmt: skip
 
 
 def childs_tax(run):
@@ -171,6 +144,6 @@ def underpayment(run):
 
 
 CHECKS = (
-    wage_boxes, interest_boxes, people, earned_income_credit, savers_credit, surtaxes, excess_social_security,
-    childs_tax, foreign_accounts, digital_assets, itemising_spouse, other_states, underpayment,
+    wage_boxes, interest_boxes, people, due_diligence, savers_credit, childs_tax, foreign_accounts, digital_assets,
+    itemising_spouse, other_states, underpayment,
 )  # fmt: skip

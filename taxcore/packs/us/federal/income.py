@@ -13,6 +13,11 @@ class IncomeTaxReturn(FederalForm):
     adjusting = linked("us.sch-1")
     additional = linked("us.sch-1-a")
     standard = linked("us.standard-deduction")
+    children = linked("us.sch-8812")
+    earned = linked("us.earned-income-credit")
+    more_taxes = linked("us.sch-2")
+    more_payments = linked("us.sch-3")
+    high_wages = linked("us.8959")
 
     @fact("Filing status")
     def status(self):
@@ -90,7 +95,9 @@ class IncomeTaxReturn(FederalForm):
 
     @line("19", "Child credit, other dependants")
     def child_credit(self):
-        return nothing_because("there is no dependant on this return")
+        if not self.run.people("dependant"):
+            return nothing_because("there is no dependant on this return")
+        return self.children.credit
 
     @line("20", "From Schedule 3, line 8")
     def other_credits(self):
@@ -106,7 +113,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("23", "Other taxes, Schedule 2")
     def other_taxes(self):
-        return nothing_because("nothing on this return calls for Schedule 2, part II")
+        return self.more_taxes.other_taxes
 
     @line("24", "Total tax", weight="total")
     def total_tax(self):
@@ -120,13 +127,33 @@ class IncomeTaxReturn(FederalForm):
     def withheld_other(self):
         return total([paper.withheld for paper in self.papers("1099-int")])
 
+    @line("25c", "Withheld, other forms")
+    def withheld_more(self):
+        return self.high_wages.counted_as_withheld
+
     @line("25d", "Withheld together")
     def withheld(self):
-        return total(self.withheld_wages, self.withheld_other)
+        return total(self.withheld_wages, self.withheld_other, self.withheld_more)
+
+    @line({2024: "27", 2025: "27a"}, "Earned income credit", cites="IRC 32")
+    def earned_income_credit(self):
+        return self.earned.credit
+
+    @line("28", "Additional child credit, Schedule 8812", cites="IRC 24(d)")
+    def additional_child_credit(self):
+        return self.children.paid_out
+
+    @line("31", "From Schedule 3, line 15")
+    def other_payments(self):
+        return self.more_payments.payments
+
+    @line("32", "Other payments and refundable credits")
+    def refundable(self):
+        return total(self.earned_income_credit, self.additional_child_credit, self.other_payments)
 
     @line("33", "Payments", weight="total")
     def payments(self):
-        return total(self.withheld)
+        return total(self.withheld, self.refundable)
 
     @line("34", "Overpaid")
     def overpaid(self):

@@ -1,13 +1,32 @@
 """Who is on the return, and the questions that the return as a whole must answer."""
 
-from taxcore.engine import Amount, Choice, Day, Flag, Person, Text
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Text
 from taxcore.packs.us.base import STATES, STATUSES, FederalPaper
 
 _NUMBER = r"\d{3}-?\d{2}-?\d{4}"
 
+# How somebody is related to the taxpayer. IRC 152(c)(2), (d)(2)
+RELATIONSHIPS = {
+    "child": "Son, daughter, stepchild or their descendant",
+    "foster": "Foster child placed by an agency",
+    "sibling": "Brother, sister, half or step, or their descendant",
+    "parent": "Father, mother, or their ancestor",
+    "relative": "Another relative of the law's list",
+    "none": "No relative, lived here all year",
+}
+CHILD_KINDS = frozenset({"child", "foster", "sibling"})
+
+
+def _dependant(person):
+    return person.role == "dependant"
+
+
+def _filer(person):
+    return person.role != "dependant"
+
 
 class UnitedStatesPerson(Person):
-    """Taxpayer, spouse or dependant. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another)."""
+    """Taxpayer, spouse or dependant. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another), 152."""
 
     jurisdiction = "us"
 
@@ -15,28 +34,41 @@ class UnitedStatesPerson(Person):
     last_name = Text(None, "Last name", needed="Copy it from the social security card.", longest=40)
     number = Text(
         None, "Social security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
-        shape="000-00-0000",
-        pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
+        shape="000-00-0000", pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
     )  # fmt: skip
     birth_date = Day(None, "Date of birth", needed="Age decides deductions and credits.")
-    occupation = Text(None, "Occupation", longest=40)
-    blind = Flag(None, "Blind at year end", cites="IRC 63(f)(4)")
-    claimed_by_other = Flag(None, "Somebody else can claim this person", cites="IRC 63(c)(5)")
+    occupation = Text(None, "Occupation", longest=40, only=_filer)
+    blind = Flag(None, "Blind at year end", cites="IRC 63(f)(4)", only=_filer)
+    claimed_by_other = Flag(None, "Somebody else can claim this person", cites="IRC 63(c)(5)", only=_filer)
     death_date = Day(None, "Date of death")
     identity_pin = Text(None, "Identity protection PIN", pattern=r"\d{6}", pattern_says="The PIN has six digits.",
                         secret=True, longest=6)  # fmt: skip
-    relationship = Text(None, "Relationship, dependants", longest=30)
+    relationship = Choice(None, "Relationship", RELATIONSHIPS, needed="It decides which benefits are possible.", only=_dependant)
+    months_at_home = Count(None, "Months in the taxpayer's home", most=12, only=_dependant, cites="IRC 152(c)(1)(B)",
+                           needed="Count absences for school or illness as months at home.")  # fmt: skip
+    student = Flag(None, "Full-time student in five months", cites="IRC 152(f)(2)", only=_dependant)
+    disabled = Flag(None, "Permanently and totally disabled", cites="IRC 22(e)(3)", only=_dependant)
+    supports_self = Flag(None, "Paid more than half of own support", cites="IRC 152(c)(1)(D)", only=_dependant)
+    supported = Flag(None, "Taxpayer paid more than half of support", cites="IRC 152(d)(1)(C)", only=_dependant)
+    gross_income = Amount(None, "Own gross income", cites="IRC 152(d)(1)(B)", only=_dependant)
+    resident = Flag(None, "US citizen, national or resident", cites="IRC 152(b)(3), 24(c)(2)", only=_dependant,
+                    needed="Nobody else can be claimed without it.")  # fmt: skip
+    joint_return = Flag(None, "Files a joint return, not only for a refund", cites="IRC 152(b)(2)", only=_dependant)
 
     @property
     def full_name(self):
         return f"{self.first_name} {self.last_name}".strip()
 
     def age_at_end(self):
-        """Age as the law counts it: somebody born on 1 January is a year older on the evening before."""
+        """Age as the law counts it for the aged: born on 1 January is a year older on the evening before."""
         born = self.birth_date
         if born is None:
             return None
         return self.year - born.year + (1 if (born.month, born.day) == (1, 1) else 0)
+
+    def years_old(self):
+        """Age reached by the last day of the year: what "under 17" and "under 19" ask."""
+        return None if self.birth_date is None else self.year - self.birth_date.year
 
     def is_aged(self):
         """65 by the end of the year, for IRC 63(f)(1)."""
@@ -61,6 +93,8 @@ class Filing(FederalPaper):
     digital_assets = Flag(None, "Received or disposed of digital assets",
                           needed="Everyone must answer the question on page 1.")  # fmt: skip
     spouse_itemises = Flag(None, "Spouse itemises on a separate return", cites="IRC 63(c)(6)(A)")
+    kept_home = Flag(None, "Unmarried, paid over half of the home", cites="IRC 2(b), 7703(b)",
+                     only=lambda filing: filing.status == "head_of_household")  # fmt: skip
     telephone = Text(None, "Telephone", longest=20)
 
 

@@ -16,6 +16,15 @@ def person(role="taxpayer", born="1980-06-15", **values):
     return PaperValues(role, "person", base | values)
 
 
+def child(key="d1", born="2015-04-01", **values):
+    """A dependant: a child of ten that lived here all year, unless it is said otherwise."""
+    base = {
+        "role": "dependant", "first_name": "Ada", "last_name": "Quist", "number": f"914-33-000{key[-1]}", "birth_date": born,
+        "relationship": "child", "months_at_home": "12", "resident": "yes",
+    }  # fmt: skip
+    return PaperValues(key, "person", base | values)
+
+
 def filing(status="single", residence="IL", **values):
     base = {"status": status, "residence": residence, "digital_assets": "no", **ADDRESS}
     return PaperValues("filing", "filing", base | values)

@@ -19,6 +19,9 @@ HEAD = {
 BASIC = {2024: {"single": 14_600, "head_of_household": 21_900}, 2025: {"single": 15_750, "head_of_household": 23_625}}
 MORE = {2024: (1_950, 1_550), 2025: (2_000, 1_600)}
 EXEMPTION = {2024: 2_775, 2025: 2_850}
+BASE = {2024: 168_600, 2025: 176_100}
+# Earned income credit without children: most, start single, start joint, end single, end joint, investment income
+EARNED = {2024: (632, 10_330, 17_250, 18_591, 25_511, 11_600), 2025: (649, 10_620, 17_730, 19_104, 26_214, 11_950)}
 
 
 def dollars(amount):
@@ -51,6 +54,48 @@ def tax_on(taxable, bands):
     return dollars(owed)
 
 
+def hundredths(amount):
+    return amount.quantize(D("0.01"), ROUND_HALF_UP)
+
+
+def earned_credit(year, status, filers, wages, agi, invested):
+    most, start, start_joint, end, end_joint, limit = EARNED[year]
+    start, end = (start_joint, end_joint) if status == "joint" else (start, end)
+    born = [v["birth_date"] for v in filers]
+    of_age = any(f"{year - 64}-01-02" <= day and day <= f"{year - 24}-01-01" for day in born)
+    if wages <= 0 or status == "separate" or invested > limit or not of_age:
+        return D(0)
+    if any(v.get("claimed_by_other") == "yes" for v in filers):
+        return D(0)
+
+    def at(income):
+        if income >= end or income <= 0:
+            return D(0)
+        low = income // 50 * 50
+        middle = (low + min(low + 50, end)) / D(2)
+        credit = min(middle * D("0.0765"), D(most)) - max(middle - start, D(0)) * D("0.0765")
+        return max(dollars(min(credit, D(most) - max(middle - start, D(0)) * D("0.0765"))), D(0))
+
+    return min(at(wages), at(agi)) if agi >= start else at(wages)
+
+
+def high_income(year, status, papers, agi, taxable_interest):
+    """(other taxes, withheld of them, excess social security) for statements that all belong to one person."""
+    threshold = 250_000 if status == "joint" else 125_000 if status == "separate" else 200_000
+    pay = [D(paper["wages"]) for paper in papers]
+    insured = dollars(sum(pay, D(0)))
+    medicare = dollars(max(insured - threshold, D(0)) * 9 / 1000)
+    box_6 = [hundredths(p * 145 / 10_000 + max(p - 200_000, D(0)) * 9 / 1000) for p in pay]
+    above = max(dollars(sum(box_6, D(0))) - dollars(insured * 145 / 10_000), D(0))
+    withheld = above if medicare or above > 1 else D(0)
+    invested = 250_000 if status in ("joint", "surviving_spouse") else threshold
+    surtax = dollars(min(taxable_interest, max(agi - invested, D(0))) * 38 / 1000)
+    most = BASE[year] * 62 / D(1000)
+    box_4 = [hundredths(min(p, D(BASE[year])) * 62 / 1000) for p in pay]
+    too_much = dollars(max(sum((min(b, most) for b in box_4), D(0)) - most, D(0))) if len(pay) > 1 else D(0)
+    return medicare + surtax, withheld, too_much
+
+
 def by_hand(data):
     """{address: amount} of the lines that matter."""
     values = [(paper.kind, paper.values) for paper in data.papers]
@@ -79,7 +124,11 @@ def by_hand(data):
         senior = each * sum(aged)
     taxable = max(agi - deduction - senior, D(0))
     tax = tax_on(taxable, schedule(year, status))
-    paid = get(w2s, "federal_withheld") + get(slips, "withheld")
+    others, withheld_too, too_much = high_income(year, status, w2s, agi, taxable_interest)
+    exempt_interest = get(slips, "exempt_interest")
+    credit = earned_credit(year, status, filers, wages, agi, taxable_interest + exempt_interest)
+    paid = get(w2s, "federal_withheld") + get(slips, "withheld") + withheld_too + credit + too_much
+    owed = tax + others
     state_agi = max(agi + get(slips, "exempt_interest") - get(slips, "government_interest"), D(0))
     within = agi <= (500_000 if status == "joint" else 250_000)
     dependants_keep = state_agi <= EXEMPTION[year]
@@ -87,14 +136,15 @@ def by_hand(data):
     exempt = (own * EXEMPTION[year] + 1_000 * boxes) if within else 0
     state_tax = dollars(max(state_agi - exempt, D(0)) * 495 / 10_000)
     rows = [row for paper in (*w2s, *slips) for row in paper.get("states", []) if row.get("state") == "IL"]
-    state_paid = get(rows, "withheld")
+    state_paid = get(rows, "withheld") + dollars(credit / 5)
     return {
         "us.1040.11a" if year >= 2025 else "us.1040.11": agi,
         "us.1040.15": taxable,
         "us.1040.16": tax,
         "us.1040.33": paid,
-        "us.1040.34": max(paid - tax, D(0)),
-        "us.1040.37": max(tax - paid, D(0)),
+        "us.1040.23": others,
+        "us.1040.34": max(paid - owed, D(0)),
+        "us.1040.37": max(owed - paid, D(0)),
         "us-il.il-1040.11": max(state_agi - exempt, D(0)),
         "us-il.il-1040.23": state_tax,
         "us-il.il-1040.38": max(state_paid - state_tax, D(0)),

@@ -54,6 +54,20 @@ def underpayment_possible(run):
                          "left to the authority to work out.")  # fmt: skip
 
 
+def earned_income_credit_by_age(run):
+    """Illinois gives its credit without the federal age limits."""
+    worksheet = run.form("us.earned-income-credit")
+    row = run.laws["us"].earned_income_credit.children["0"]
+    below = row.below_joint if run.form("us.1040").status == "joint" else row.below
+    denied_for_age = worksheet.not_allowed.startswith("nobody is between")
+    grown = any((person.years_old() or 0) >= 18 for person in run.form("us.1040").filers)
+    dependant = any(person.claimed_by_other for person in run.form("us.1040").filers)
+    if lives_here(run) and denied_for_age and grown and not dependant and run.form("us.1040").adjusted_gross_income < below:
+        yield stops_filing("us-il.eitc-by-age", at=run.form("us-il.il-1040").address("earned_income_credit"),
+                           cites="35 ILCS 5/212", says="Illinois gives its earned income credit without the federal age "
+                           "limits, which is not computed yet. This return cannot be filed with it from here.")  # fmt: skip
+
+
 STATE = State(
     code="IL",
     authority=Authority(
@@ -63,5 +77,6 @@ STATE = State(
     forms=(IncomeTax, Modifications),
     papers=(Questions,),
     law=Path(__file__).parent / "years",
-    checks=(use_tax_not_answered, property_tax_not_supported, schedule_m_line_number, underpayment_possible),
+    checks=(use_tax_not_answered, property_tax_not_supported, schedule_m_line_number, underpayment_possible,
+            earned_income_credit_by_age),
 )  # fmt: skip

@@ -89,7 +89,10 @@ class IncomeTax(IllinoisForm):
 
     @line("10d", "Dependants")
     def dependants(self):
-        return nothing_because("there is no dependant on this return")
+        if not self.within_limit:
+            return nothing_because("federal income is above the limit for exemptions", self.federal_agi)
+        claimed = sum(1 for one in self.every("us.dependant") if one.is_dependant)
+        return times(claimed, self.law.exemption.each, of="dependants")
 
     @line("10", "Exemptions")
     def exemptions(self):
@@ -156,9 +159,23 @@ class IncomeTax(IllinoisForm):
         rows = [row for kind in ("w2", "1099-int") for paper in self.papers(kind) for row in paper.states]
         return total([row.withheld for row in rows if row.state == "IL"])
 
+    @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")
+    def earned_income_credit(self):
+        return share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
+
+    @line("30", "Child credit", cites="35 ILCS 5/244")
+    def child_credit(self):
+        law = self.law.child_credit
+        young = [
+            one for one in self.every("us.dependant") if one.counts_for_earned_income and one.who.years_old() < law.child_below
+        ]
+        if not young:
+            return nothing_because("there is no qualifying child below 12")
+        return share(law.share_of_earned_income_credit, of=self.earned_income_credit)
+
     @line("31", "Payments", weight="total")
     def payments(self):
-        return total(self.withheld)
+        return total(self.withheld, self.earned_income_credit, self.child_credit)
 
     @line("32", "Overpaid")
     def overpaid(self):

@@ -1,0 +1,53 @@
+"""Dependants and what follows from them: who is none, who makes a filing status possible, which benefit a reason denies."""
+
+from taxcore.engine import idea, stops_filing
+
+
+def spouse_missing(run):
+    if run.form("us.1040").status == "joint" and run.person("spouse") is None:
+        yield stops_filing("us.spouse-missing", at=run.single("filing").address("status"),
+                           says="A joint return needs the spouse. Add the spouse, or choose another status.")  # fmt: skip
+
+
+def not_a_dependant(run):
+    for one in run.every("us.dependant"):
+        if not one.is_dependant:
+            who = one.who
+            yield stops_filing("us.dependant.not-one", at=who.address("relationship"), cites="IRC 152",
+                               says=f"{who.title} cannot be claimed: as a child {one.not_a_child or 'yes'}; as a relative "
+                                    f"{one.not_a_relative}. Correct the answers or take {who.title} off.")  # fmt: skip
+
+
+def head_of_household_without_person(run):
+    """IRC 2(b)(1): a qualifying child, or a relative by blood or law who lived here, or a parent anywhere."""
+    if run.form("us.1040").status != "head_of_household":
+        return
+    filing = run.single("filing")
+    if filing.kept_home is not True:
+        yield stops_filing("us.filing.home-not-kept", at=filing.address("kept_home"), cites="IRC 2(b)",
+                           says="Head of household needs an unmarried taxpayer who paid more than half of the home. Answer "
+                                "the question, or choose another status.")  # fmt: skip
+    if not any(_makes_eligible(one) for one in run.every("us.dependant")):
+        yield stops_filing("us.filing.nobody-eligible", at=filing.address("status"), cites="IRC 2(b)(1)",
+                           says="Nobody on the return makes the taxpayer a head of household. Add the child or relative, or "
+                                "choose another status.")  # fmt: skip
+
+
+def _makes_eligible(one):
+    who = one.who
+    lived_here = (who.months_at_home or 0) >= 7
+    related = who.relationship != "none" and (lived_here or who.relationship == "parent")
+    return one.not_a_child == "" or (one.not_a_relative == "" and related)
+
+
+def credit_lost_at_seventeen(run):
+    """The commonest surprise of a family's year."""
+    limit = run.laws["us"].child_credit.age_below
+    for one in run.every("us.dependant"):
+        if one.not_a_child == "" and one.who.years_old() == limit:
+            yield idea("us.dependant.turned-17", at=one.who.address("birth_date"), cites="IRC 24(c)(1)",
+                       says=f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependants "
+                            "takes its place. Tell the client before they ask.")  # fmt: skip
+
+
+CHECKS = (spouse_missing, not_a_dependant, head_of_household_without_person, credit_lost_at_seventeen)

@@ -1,0 +1,120 @@
+"""Schedule 8812: credits for children and other dependants, and the part that is paid out. IRC 24.
+
+The route through Puerto Rico, Form 2555 and self-employment has no paper yet.
+"""
+
+from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, steps, times, total
+from taxcore.packs.us.base import FederalForm
+
+
+class ChildCredit(FederalForm):
+    """Child credit, credit for other dependants, additional child credit. IRC 24(a), (b), (d), (h)."""
+
+    number, name = "Schedule 8812", "Credits for children and other dependants"
+    income = linked("us.1040")
+    excess_withheld = linked("us.sch-3")
+
+    def required(self):
+        return bool(self.run.people("dependant"))
+
+    @line("1", "Adjusted gross income")
+    def adjusted_gross_income(self):
+        return self.income.adjusted_gross_income
+
+    @line("3", "Modified adjusted gross income")
+    def modified_agi(self):
+        return self.adjusted_gross_income
+
+    @line("4", "Children under 17")
+    def children(self):
+        return times(sum(1 for one in self.every("us.dependant") if one.child_credit > 0), 1, of="children")
+
+    @line("5", "Child credit of all")
+    def for_children(self):
+        return total([one.child_credit for one in self.every("us.dependant")])
+
+    @line("6", "Other dependants")
+    def others(self):
+        return times(sum(1 for one in self.every("us.dependant") if one.other_credit > 0), 1, of="dependants")
+
+    @line("7", "Credit for other dependants of all")
+    def for_others(self):
+        return total([one.other_credit for one in self.every("us.dependant")])
+
+    @line("8", "Together")
+    def together(self):
+        return total(self.for_children, self.for_others)
+
+    @line("9", "Threshold")
+    def threshold(self):
+        return self.law.child_credit.threshold[self.income.status]
+
+    @line("10", "Income above it, in whole thousands", cites="IRC 24(b)(1)")
+    def above(self):
+        step = self.law.child_credit.step
+        return times(steps(excess(self.modified_agi, over=self.threshold), of=step), step, of="thousands begun")
+
+    @line("11", "5% of that")
+    def reduction(self):
+        return share(self.law.child_credit.phase_out_rate, of=self.above)
+
+    @line("12", "Credit before the tax limit")
+    def before_limit(self):
+        return excess(self.together, over=self.reduction)
+
+    @line("13", "Tax that it can lower")
+    def limit(self):
+        return excess(self.income.tax_before_credits, over=self.income.other_credits)
+
+    @line("14", "Credit against tax", weight="total")
+    def credit(self):
+        return least(of={"credit before the tax limit": self.before_limit, "tax that it can lower": self.limit})
+
+    @line("16a", "Not used against tax")
+    def unused(self):
+        return excess(self.before_limit, over=self.credit)
+
+    @line("16b", "Most that is paid out")
+    def most(self):
+        return times(self.children, self.law.child_credit.refundable_each, of="children")
+
+    @line("17", "Smaller of the two")
+    def refundable(self):
+        return least(of={"not used against tax": self.unused, "most that is paid out": self.most})
+
+    @line("18a", "Earned income")
+    def earned(self):
+        return self.income.wages
+
+    @line("19", "Earned income above the floor", cites="IRC 24(d)(1)(B)(i)")
+    def above_floor(self):
+        return excess(self.earned, over=self.law.child_credit.earned_floor)
+
+    @line("20", "15% of that")
+    def by_earnings(self):
+        return share(self.law.child_credit.refund_rate, of=self.above_floor)
+
+    @line("21", "Social security and Medicare withheld", cites="IRC 24(d)(1)(B)(ii)")
+    def payroll_withheld(self):
+        papers = self.papers("w2")
+        return total([w.social_security_withheld for w in papers], [w.medicare_withheld for w in papers])
+
+    @line("24", "Earned income credit and excess withheld")
+    def set_against(self):
+        return total(self.income.earned_income_credit, self.excess_withheld.excess_social_security)
+
+    @line("25", "Payroll tax above that")
+    def by_payroll_tax(self):
+        return excess(self.payroll_withheld, over=self.set_against)
+
+    @line("26", "Larger of the two routes")
+    def larger_route(self):
+        if self.children < 3:
+            return total(self.by_earnings)
+        return greatest(of={"15% of earned income": self.by_earnings, "payroll tax": self.by_payroll_tax})
+
+    @line("27", "Additional child credit, paid out", weight="total")
+    def paid_out(self):
+        if self.children == 0:
+            return nothing_because("there is no child under 17")
+        return least(of={"not used, up to the most": self.refundable, "by earned income or payroll tax": self.larger_route})

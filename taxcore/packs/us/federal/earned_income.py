@@ -1,0 +1,86 @@
+"""Earned income credit: the official table's rule, by bands of 50. IRC 32. Combat pay and self-employment have no paper yet."""
+
+from decimal import Decimal
+
+from taxcore.engine import Operand, explained, fact, least, line, linked, nothing_because, total, whole
+from taxcore.packs.us.base import FederalForm
+
+_BAND = Decimal(50)
+
+
+class EarnedIncomeCredit(FederalForm):
+    """Worksheet behind the line of Form 1040. IRC 32(a), (b), (c)(1), (f), (i)."""
+
+    number, name, worksheet = "Earned income credit", "Earned income credit", True
+    income = linked("us.1040")
+
+    def required(self):
+        return self.credit > 0
+
+    @fact("Qualifying children, three at most")
+    def children(self):
+        return min(sum(1 for one in self.every("us.dependant") if one.counts_for_earned_income), 3)
+
+    @fact("Why there is none")
+    def not_allowed(self):
+        """The first condition that fails, in the order of the instructions; empty when the credit is possible."""
+        income, law = self.income, self.law.earned_income_credit
+        invested = income.taxable_interest + income.exempt_interest
+        old_enough = any(law.youngest <= (person.age_at_end() or 0) <= law.oldest for person in income.filers)
+        dependant = any(person.claimed_by_other for person in income.filers)
+        conditions = [
+            (income.wages > 0, "there is no earned income"),
+            (income.status != "separate", "a married person must file jointly"),
+            (invested <= law.investment_income, "investment income is above the limit"),
+            (all(person.number for person in income.filers), "somebody has no social security number"),
+            (self.children or old_enough, "nobody is between 25 and 64 and there is no qualifying child"),
+            (self.children or not dependant, "somebody else can claim the taxpayer"),
+        ]
+        return next((reason for holds, reason in conditions if not holds), "")
+
+    @line("1", "Earned income")
+    def earned(self):
+        return self.income.wages
+
+    @line("2", "Credit at earned income")
+    def at_earned(self):
+        return self._allowed(self.earned)
+
+    @line("3", "Adjusted gross income")
+    def agi(self):
+        return self.income.adjusted_gross_income
+
+    @line("5", "Credit at adjusted gross income")
+    def at_agi(self):
+        if self.agi < self._start():
+            return total(self.at_earned)
+        return self._allowed(self.agi)
+
+    @line("6", "Earned income credit", weight="total")
+    def credit(self):
+        return least(of={"credit at earned income": self.at_earned, "credit at adjusted gross income": self.at_agi})
+
+    def _allowed(self, amount):
+        return nothing_because(self.not_allowed) if self.not_allowed else self._by_table(amount)
+
+    def _row(self):
+        return self.law.earned_income_credit.children[str(self.children)]
+
+    def _start(self):
+        return self._row().phase_out_joint if self.income.status == "joint" else self._row().phase_out
+
+    def _by_table(self, amount):
+        """Credit of the table's band: worked out for the band's middle, in whole dollars."""
+        row, start = self._row(), self._start()
+        below = row.below_joint if self.income.status == "joint" else row.below
+
+        def redo(value):
+            if value <= 0 or value >= below:
+                return Decimal(0)
+            low = value // _BAND * _BAND
+            middle = (low + min(low + _BAND, below)) / 2  # the table's last band is cut off where the credit ends
+            full = min(middle * row.rate, row.most)
+            return whole(max(min(full, row.most - max(middle - start, Decimal(0)) * row.phase_out_rate), Decimal(0)))
+
+        note = f"{self.children} children, phase-out from {start:,}"
+        return explained("Official table", redo(amount), [Operand(amount)], redo, note=note)
