@@ -11,10 +11,10 @@ from django.utils.safestring import mark_safe
 from practice.firm.crypto import masked, unseal
 from practice.returns.computing import pack_of
 from practice.returns.entry import fingerprint
-from taxcore.engine import Amount, Choice, Day, Flag, Rows, ripple
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Rows, ripple
 from taxcore.engine.papers import OWNERS
 
-_KIND = ((Amount, "amount"), (Day, "date"), (Flag, "flag"), (Choice, "choice"))
+_KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"))
 
 
 @dataclass

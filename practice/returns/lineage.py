@@ -126,7 +126,7 @@ def _words(cell):
     if isinstance(cell.node, Paper | Row):
         number = _number(cell.spec)
         return _clip(cell.node.title, 20), f"box {number}" if number else _clip(cell.label, 9)
-    return _clip(cell.label, 20), _clip(f"{cell.node.title} {cell.number}".strip(), 11)
+    return _clip(cell.label, 20), _clip(f"{cell.node.title} {cell.number}".strip().replace("Schedule ", "Sch. "), 12)
 
 
 def _clip(text, most):
