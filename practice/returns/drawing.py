@@ -71,8 +71,8 @@ class PaperView:
 
     @property
     def may_go(self):
-        """Taxpayer, spouse and status belong to the return itself; everything else can be taken out."""
-        return self.paper.kind != "filing" and self.paper.values.get("role", "dependant") == "dependant"
+        """Taxpayer and status belong to the return itself; everything else can be taken out."""
+        return self.paper.kind != "filing" and self.paper.values.get("role") != "taxpayer"
 
 
 def paper_view(return_, paper, result):

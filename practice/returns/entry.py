@@ -9,6 +9,8 @@ from django.db import transaction
 from django.db.models import Max
 from django.utils import timezone
 
+from practice.clients.keeping import keep_client_in_step
+from practice.clients.models import Person
 from practice.firm.crypto import digest, seal, unseal
 from practice.firm.events import record
 from practice.returns.changing import changed, forget, open_for_change
@@ -123,6 +125,7 @@ def _note_change(actor, return_, paper, place, value, tape):
 
 
 def _put(paper, place, value, actor, tape, how="keyed"):
+    keep_client_in_step(paper, place, value)
     if value == "":
         place.values.pop(place.name, None)
         paper.provenance.pop(place.path, None)
@@ -162,8 +165,8 @@ def add_paper(actor, return_id, kind, owner="", values=None):
     declared = pack_of(return_).paper(kind)
     if declared is None:
         raise NoSuchField(f"kind {kind}")
-    if declared.single and (existing := return_.papers.filter(kind=kind, removed_at=None).first()):
-        return return_, existing
+    if declared.single and (existing := return_.papers.filter(kind=kind).first()):
+        return (return_, existing) if not existing.removed_at else (return_, restore_paper(actor, return_id, existing.pk).paper)
     before = result_of(return_)
     paper = Paper.objects.create(
         firm=return_.firm, of=return_, kind=kind, key=_new_key(return_, declared), position=_next_position(return_),
@@ -178,6 +181,27 @@ def add_paper(actor, return_id, kind, owner="", values=None):
     forget(return_, "papers")
     changed(actor, return_, before)
     record(actor, "paper added", return_, says=declared.name, paper=paper.pk)
+    return return_, paper
+
+
+@transaction.atomic
+def add_spouse(actor, return_id):
+    """The taxpayer's spouse: a client of the household and a person on the return. Returns (return, paper)."""
+    return_ = open_for_change(actor, return_id)
+    existing = return_.papers.filter(kind="person", key="spouse").first()
+    if existing is not None:
+        return (return_, existing) if not existing.removed_at else (return_, restore_paper(actor, return_id, existing.pk).paper)
+    before = result_of(return_)
+    taxpayer = return_.papers.filter(kind="person", key="taxpayer").first()
+    last_name = taxpayer.values.get("last_name", "") if taxpayer else ""
+    client = Person.objects.create(firm=return_.firm, household=return_.household, first_name="", last_name=last_name)
+    values = {"role": "spouse"} | ({"last_name": last_name} if last_name else {})
+    paper = Paper.objects.create(
+        firm=return_.firm, of=return_, kind="person", key="spouse", position=1, values=values, person=client
+    )
+    forget(return_, "papers")
+    changed(actor, return_, before)
+    record(actor, "spouse added", return_, paper=paper.pk)
     return return_, paper
 
 

@@ -52,6 +52,7 @@ def _copy_person(return_, person, role, position):
         "number": seal(person.number),
         "birth_date": person.birth_date.isoformat() if person.birth_date else "",
         "occupation": person.occupation,
+        "email": person.email,
     }
     kept = {name: value for name, value in values.items() if value}
     key = role if role in ("taxpayer", "spouse") else f"d{person.pk}"

@@ -183,3 +183,46 @@ class RolledBackTests(OfficeTestCase):
         with self.captureOnCommitCallbacks(execute=True):
             self.key("wages", "2000")
         self.assertEqual(result_of(self.again())["us.1040.1a"].amount, 2000)
+
+
+class ClientInStepTests(OfficeTestCase):
+    def person(self):
+        return self.return_.papers.get(kind="person")
+
+    def test_what_is_keyed_about_a_client_reaches_the_clients_record(self):
+        self.key("first_name", "Laura", paper=self.person())
+        self.key("birth_date", "4/9/1979", paper=self.person())
+        self.key("email", "laura@abernathy.example", paper=self.person())
+        self.client_person.refresh_from_db()
+        self.assertEqual((self.client_person.first_name, str(self.client_person.birth_date)), ("Laura", "1979-04-09"))
+        self.assertEqual(self.client_person.email, "laura@abernathy.example")
+
+    def test_a_number_of_another_client_is_refused_with_their_name(self):
+        from practice.returns.opening import open_household
+
+        open_household(self.preparer, "Tarn", [{"first_name": "Wren", "last_name": "Tarn", "number": "968-45-7703"}])
+        paper = self.person()
+        was = entry.fingerprint(
+            self.firm.pk, entry.place_at(result_of(self.return_).run.pack, paper, "number").declared, "921-17-5580"
+        )
+        with self.assertRaisesRegex(BadValue, "belongs to Wren Tarn"):
+            self.key("number", "968457703", was=was, paper=paper)
+
+    def test_a_spouse_is_a_client_who_can_sign(self):
+        from practice.signing.asking import signers
+
+        _, paper = entry.add_spouse(self.preparer, self.return_.pk)
+        self.key("first_name", "Wren", paper=paper)
+        filing = self.return_.papers.get(kind="filing")
+        self.key("status", "joint", paper=filing)
+        self.assertEqual([(client.full_name, role) for client, role in signers(self.again())],
+                         [("Lorna Abernathy", "taxpayer"), ("Wren Abernathy", "spouse")])  # fmt: skip
+
+    def test_what_was_taken_out_and_exists_once_comes_back_when_it_is_added_again(self):
+        _, paper = entry.add_spouse(self.preparer, self.return_.pk)
+        entry.remove_paper(self.preparer, self.return_.pk, paper.pk)
+        self.assertEqual(entry.add_spouse(self.preparer, self.return_.pk)[1].pk, paper.pk)
+        _, deposit = entry.add_paper(self.preparer, self.return_.pk, "deposit")
+        entry.remove_paper(self.preparer, self.return_.pk, deposit.pk)
+        _, again = entry.add_paper(self.preparer, self.return_.pk, "deposit")
+        self.assertEqual((again.pk, again.removed_at), (deposit.pk, None))

@@ -45,8 +45,10 @@ def _first(listed):
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
     wanted = [kind for kind in pack_of(return_).papers if not (kind.single and kind.kind in there)]
-    people = {"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}
-    return [people, *({"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted)]
+    people = [{"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}]
+    if not any(paper.values.get("role") == "spouse" for paper in listed):
+        people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})
+    return [*people, *({"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted)]
 
 
 @require_POST
@@ -124,7 +126,10 @@ def _beside_form(request, saved, context, at):
 @require_POST
 def add(request, return_id):
     kind, owner = request.POST.get("kind", ""), request.POST.get("owner", "")
-    return_, paper = entry.add_paper(request.user, return_id, kind, owner)
+    if kind == "spouse":
+        return_, paper = entry.add_spouse(request.user, return_id)
+    else:
+        return_, paper = entry.add_paper(request.user, return_id, kind, owner)
     return _go(request, reverse("paper", args=[return_.pk, paper.pk]))
 
 

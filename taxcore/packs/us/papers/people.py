@@ -38,6 +38,8 @@ class UnitedStatesPerson(Person):
     )  # fmt: skip
     birth_date = Day(None, "Date of birth", needed="Age decides deductions and credits.")
     occupation = Text(None, "Occupation", longest=40, only=_filer)
+    email = Text(None, "Mail address", longest=80, only=_filer, pattern=r"[^@\s]+@[^@\s]+\.[^@\s]+",
+                 pattern_says="A mail address looks like name@place.example.", help="The signing link goes there.")  # fmt: skip
     blind = Flag(None, "Blind at year end", cites="IRC 63(f)(4)", only=_filer)
     claimed_by_other = Flag(None, "Somebody else can claim this person", cites="IRC 63(c)(5)", only=_filer)
     death_date = Day(None, "Date of death")

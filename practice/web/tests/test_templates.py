@@ -1,0 +1,31 @@
+"""Templates compile, partials say what they take, and nothing in a page is written inline."""
+
+import re
+from pathlib import Path
+
+from django.template.loader import get_template
+from django.test import SimpleTestCase
+
+_ROOT = Path(__file__).resolve().parents[2]
+_PAGES = sorted(_ROOT.glob("*/templates/**/*.html"))
+
+
+class TemplateTests(SimpleTestCase):
+    def test_every_template_compiles(self):
+        for path in [*_PAGES, *_ROOT.glob("*/templates/**/*.txt")]:
+            name = str(path.relative_to(path.parents[1] if path.parents[1].name == "templates" else path.parents[2]))
+            with self.subTest(name):
+                get_template(name)
+
+    def test_every_fragment_says_what_it_takes(self):
+        for path in _PAGES:
+            if path.name.startswith("_"):
+                with self.subTest(path.name):
+                    self.assertRegex(path.read_text().lstrip(), r"^\{# .+ #\}")
+
+    def test_no_inline_script_style_or_handler(self):
+        for path in _PAGES:
+            if path.parent.name in ("delivery",) or path.name == "authorisation.html":
+                continue  # printed by the server, never shown by a browser
+            with self.subTest(path.name):
+                self.assertIsNone(re.search(r"<style|\sstyle=|<script(?![^>]*src=)|\son[a-z]+=|hx-on", path.read_text()))
