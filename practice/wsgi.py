@@ -2,6 +2,7 @@
 
 import gc
 import os
+import sys
 
 from django.core.wsgi import get_wsgi_application
 
@@ -13,3 +14,7 @@ application = get_wsgi_application()
 gc.collect()
 gc.freeze()
 gc.set_threshold(50_000, 20, 50)
+
+# A request waits for the database a dozen times. Coming back it would have to wait five milliseconds for a neighbour that
+# computes; with half a millisecond four users at once were answered a quarter faster.
+sys.setswitchinterval(0.0005)

@@ -4,6 +4,7 @@ import re
 
 from django import forms
 
+from taxcore.packs.us import PACK
 from taxcore.packs.us.base import STATES
 
 
@@ -26,7 +27,9 @@ class HouseholdForm(forms.Form):
     city = forms.CharField(max_length=40, required=False)
     state = forms.ChoiceField(choices=[("", ""), *STATES.items()], required=False)
     zip = forms.CharField(max_length=10, label="ZIP code", required=False)
-    year = forms.TypedChoiceField(choices=[(2025, "2025"), (2024, "2024")], coerce=int, label="Return for")
+    year = forms.TypedChoiceField(
+        choices=[(year, str(year)) for year in sorted(PACK.years, reverse=True)], coerce=int, label="Return for"
+    )
 
     def clean_number(self):
         return _number(self.cleaned_data["number"])

@@ -11,8 +11,9 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
 from practice.web.lists import export, sorted_by
+from taxcore.packs.us import PACK
 
-YEARS = (2025, 2024)
+YEARS = tuple(sorted(PACK.years, reverse=True))
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 
 
@@ -65,7 +66,7 @@ def new(request):
 def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
-    year = int(request.POST["year"]) if request.POST.get("year") in ("2024", "2025") else request.user.firm.season
+    year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
     if existing := found.returns.filter(year=year, purpose="filing").first():
         return redirect("papers", existing.pk)
     roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)

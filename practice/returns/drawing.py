@@ -75,11 +75,11 @@ class PaperView:
         return self.paper.kind != "filing" and self.paper.values.get("role") != "taxpayer"
 
 
-def paper_view(return_, paper, result):
-    """Everything the middle column shows of one paper."""
+def paper_view(return_, paper, result, with_fields=True):
+    """Everything the middle column shows of one paper; or only its head and findings."""
     node = node_of(paper, result)
     by_address = _findings_by_address(result)
-    declared = node.fields()
+    declared = node.fields() if with_fields else {}
     fields = [
         field_view(return_, paper, node, name, name, by_address)
         for name, spec in declared.items()
@@ -91,6 +91,37 @@ def paper_view(return_, paper, result):
     return PaperView(
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings
     )
+
+
+def differing_fields(return_, paper, before, after, path):
+    """The field at `path`, and every other one of the paper that looks different after a change."""
+    old = _looks(paper, before) if before is not after else {}
+    by_address = _findings_by_address(after)
+    found = []
+    for here, (node, name, look) in _looks(paper, after).items():
+        if here == path or (old and (here not in old or old[here][2] != look)):
+            found.append(field_view(return_, paper, node, name, here, by_address))
+    return found
+
+
+def _looks(paper, result):
+    """{path: (node, name, what a reader would see of it)} of every field and row's field."""
+    node = node_of(paper, result)
+    by_address = _findings_by_address(result)
+    looks = {}
+    for name, spec in node.fields().items():
+        if isinstance(spec, Rows):
+            for row in node.cell(name).value:
+                for inner in row.fields():
+                    looks[f"{name}.{row.key}.{inner}"] = _look(row, inner, by_address)
+        elif spec.applies(node):
+            looks[name] = _look(node, name, by_address)
+    return looks
+
+
+def _look(node, name, by_address):
+    cell = node.cell(name)
+    return node, name, (cell.how, cell.value, by_address.get(cell.address) if by_address else None)
 
 
 def node_of(paper, result):

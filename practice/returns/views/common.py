@@ -18,7 +18,7 @@ def open_page(request, return_id, action="view"):
     if str(return_.pk) not in remembered:
         remembered[str(return_.pk)] = {line.authority.code: str(line.amount) for line in result.bottom_lines}
         request.session.modified = True
-    return return_, result, shared(request, return_, result)
+    return return_, result, shared(request, return_, result) | {"others": others_in(return_, request.user)}
 
 
 def shared(request, return_, result, before=None):
@@ -28,7 +28,6 @@ def shared(request, return_, result, before=None):
         "return": return_,
         "household": return_.household,
         "bottom": bottom_view(result, before, opened),
-        "others": others_in(return_, request.user),
         "may_key": may(request.user, "key"),
         "now": timezone.localtime(),
         "living": _living(return_, result),

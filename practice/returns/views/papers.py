@@ -11,7 +11,7 @@ from practice.firm.permissions import require
 from practice.returns import entry
 from practice.returns.addresses import place_of
 from practice.returns.computing import pack_of
-from practice.returns.drawing import history_view, paper_view, ripple_view
+from practice.returns.drawing import differing_fields, history_view, paper_view, ripple_view
 from practice.returns.lineage import lineage_of
 from practice.returns.presence import note_presence, others_in
 from practice.returns.views.common import index_of, live_papers, open_page, shared
@@ -70,7 +70,8 @@ def _field_again(request, return_id, paper_id, path, typed, status, error="", co
     paper = get_object_or_404(return_.papers, pk=paper_id)
     field = _find(paper_view(return_, paper, result), path)
     field.error, field.typed, field.conflict = error, typed, conflict
-    return render(request, "returns/_field.html", context | {"field": field}, status=status)
+    template = "returns/_cell.html" if "." in path else "returns/_field.html"
+    return render(request, template, context | {"field": field}, status=status)
 
 
 def _find(view, path):
@@ -81,38 +82,18 @@ def _find(view, path):
 
 def _moved(request, saved, whole=False):
     """After a change: the fields of this paper that look different now, index, ripple, bottom line."""
-    after_view = paper_view(saved.return_, saved.paper, saved.after)
     context = shared(request, saved.return_, saved.after, saved.before)
     context |= {
         "groups": index_of(saved.return_, saved.after, saved.paper),
-        "view": after_view,
+        "view": paper_view(saved.return_, saved.paper, saved.after, with_fields=whole),
         "ripple": ripple_view(saved.before, saved.after, saved.says),
         "whole": whole,
         "path": saved.path,
-        "fields": [] if whole else _differing(saved, after_view),
+        "fields": [] if whole else differing_fields(saved.return_, saved.paper, saved.before, saved.after, saved.path),
     }
     if at := request.POST.get("at"):
         return _beside_form(request, saved, context, at)
     return render(request, "returns/_moved.html", context)
-
-
-def _differing(saved, after_view):
-    """The saved field and every other one whose drawn value or findings changed with it."""
-    before_view = _fields_of(paper_view(saved.return_, saved.paper, saved.before)) if saved.before is not saved.after else {}
-    now = _fields_of(after_view)
-    looks = ("computed", "how", "findings")
-    return [
-        field
-        for path, field in now.items()
-        if path == saved.path
-        or path not in before_view
-        or any(getattr(field, look) != getattr(before_view[path], look) for look in looks)
-    ]
-
-
-def _fields_of(view):
-    fields = [*view.fields, *([view.owner] if view.owner else [])]
-    return {field.path: field for field in [*fields, *(f for table in view.tables for _, row in table.rows for f in row)]}
 
 
 def _beside_form(request, saved, context, at):

@@ -52,7 +52,7 @@ class IncomeTaxReturn(FederalForm):
     def adjustments(self):
         return self.adjusting.adjustments
 
-    @line({2024: "11", 2025: "11a"}, "Adjusted gross income", weight="total", cites="IRC 62")
+    @line({2022: "11", 2025: "11a"}, "Adjusted gross income", weight="total", cites="IRC 62")
     def adjusted_gross_income(self):
         return total(self.total_income, less=self.adjustments)
 
@@ -60,11 +60,11 @@ class IncomeTaxReturn(FederalForm):
     def agi_carried(self):
         return self.adjusted_gross_income
 
-    @line({2024: "12", 2025: "12e"}, "Standard deduction", cites="IRC 63(c)")
+    @line({2022: "12", 2025: "12e"}, "Standard deduction", cites="IRC 63(c)")
     def standard_deduction(self):
         return self.standard.deduction
 
-    @line({2024: "13", 2025: "13a"}, "Qualified business income deduction", cites="IRC 199A")
+    @line({2022: "13", 2025: "13a"}, "Qualified business income deduction", cites="IRC 199A")
     def business_deduction(self):
         return nothing_because("there is no business on this return")
 
@@ -135,7 +135,7 @@ class IncomeTaxReturn(FederalForm):
     def withheld(self):
         return total(self.withheld_wages, self.withheld_other, self.withheld_more)
 
-    @line({2024: "27", 2025: "27a"}, "Earned income credit", cites="IRC 32")
+    @line({2022: "27", 2025: "27a"}, "Earned income credit", cites="IRC 32")
     def earned_income_credit(self):
         return self.earned.credit
 

@@ -1,6 +1,6 @@
 """The same return by hand: one plain function from papers to refund, with its own amounts, written apart from the engine.
 
-For cross-checks over generated returns and as the yardstick of the bench. Knows wages, interest, one or two people, 2024 and
+For cross-checks over generated returns and as the yardstick of the bench. Knows wages, interest, one or two people, 2022 to
 2025, Illinois for the whole year; nothing that stops filing.
 """
 
@@ -8,20 +8,36 @@ from decimal import ROUND_HALF_UP, Decimal
 
 D = Decimal
 SINGLE = {
+    2022: [(0, 10), (10_275, 12), (41_775, 22), (89_075, 24), (170_050, 32), (215_950, 35), (539_900, 37)],
+    2023: [(0, 10), (11_000, 12), (44_725, 22), (95_375, 24), (182_100, 32), (231_250, 35), (578_125, 37)],
     2024: [(0, 10), (11_600, 12), (47_150, 22), (100_525, 24), (191_950, 32), (243_725, 35), (609_350, 37)],
     2025: [(0, 10), (11_925, 12), (48_475, 22), (103_350, 24), (197_300, 32), (250_525, 35), (626_350, 37)],
 }
-TOP_SEPARATE = {2024: 365_600, 2025: 375_800}
+TOP_SEPARATE = {2022: 323_925, 2023: 346_875, 2024: 365_600, 2025: 375_800}
+TOP_JOINT = {2022: 647_850, 2023: 693_750, 2024: 731_200, 2025: 751_600}
 HEAD = {
+    2022: [(0, 10), (14_650, 12), (55_900, 22), (89_050, 24), (170_050, 32), (215_950, 35), (539_900, 37)],
+    2023: [(0, 10), (15_700, 12), (59_850, 22), (95_350, 24), (182_100, 32), (231_250, 35), (578_100, 37)],
     2024: [(0, 10), (16_550, 12), (63_100, 22), (100_500, 24), (191_950, 32), (243_700, 35), (609_350, 37)],
     2025: [(0, 10), (17_000, 12), (64_850, 22), (103_350, 24), (197_300, 32), (250_500, 35), (626_350, 37)],
 }
-BASIC = {2024: {"single": 14_600, "head_of_household": 21_900}, 2025: {"single": 15_750, "head_of_household": 23_625}}
-MORE = {2024: (1_950, 1_550), 2025: (2_000, 1_600)}
-EXEMPTION = {2024: 2_775, 2025: 2_850}
-BASE = {2024: 168_600, 2025: 176_100}
+BASIC = {
+    2022: {"single": 12_950, "head_of_household": 19_400},
+    2023: {"single": 13_850, "head_of_household": 20_800},
+    2024: {"single": 14_600, "head_of_household": 21_900},
+    2025: {"single": 15_750, "head_of_household": 23_625},
+}
+MORE = {2022: (1_750, 1_400), 2023: (1_850, 1_500), 2024: (1_950, 1_550), 2025: (2_000, 1_600)}
+EXEMPTION = {2022: 2_425, 2023: 2_425, 2024: 2_775, 2025: 2_850}
+LEAST = {2022: (1_150, 400), 2023: (1_250, 400), 2024: (1_300, 450), 2025: (1_350, 450)}
+BASE = {2022: 147_000, 2023: 160_200, 2024: 168_600, 2025: 176_100}
 # Earned income credit without children: most, start single, start joint, end single, end joint, investment income
-EARNED = {2024: (632, 10_330, 17_250, 18_591, 25_511, 11_600), 2025: (649, 10_620, 17_730, 19_104, 26_214, 11_950)}
+EARNED = {
+    2022: (560, 9_160, 15_290, 16_480, 22_610, 10_300),
+    2023: (600, 9_800, 16_370, 17_640, 24_210, 11_000),
+    2024: (632, 10_330, 17_250, 18_591, 25_511, 11_600),
+    2025: (649, 10_620, 17_730, 19_104, 26_214, 11_950),
+}
 
 
 def dollars(amount):
@@ -35,7 +51,7 @@ def schedule(year, status):
     if status == "separate":
         return [*single[:-1], (TOP_SEPARATE[year], 37)]
     if status in ("joint", "surviving_spouse"):
-        return [(edge * 2, rate) for edge, rate in single[:-1]] + [({2024: 731_200, 2025: 751_600}[year], 37)]
+        return [(edge * 2, rate) for edge, rate in single[:-1]] + [(TOP_JOINT[year], 37)]
     return single
 
 
@@ -115,7 +131,8 @@ def by_hand(data):
     kind = "head_of_household" if status == "head_of_household" else "single"
     basic = D(BASIC[year][kind] * (2 if status in ("joint", "surviving_spouse") else 1))
     if any(v.get("claimed_by_other") == "yes" for v in filers):
-        basic = min(basic, max(D({2024: 1_300, 2025: 1_350}[year]), wages + 450))
+        least, added = LEAST[year]
+        basic = min(basic, max(D(least), wages + added))
     deduction = basic + boxes * MORE[year][1 if married else 0]
     senior = D(0)
     if year >= 2025 and status != "separate":
@@ -136,7 +153,7 @@ def by_hand(data):
     exempt = (own * EXEMPTION[year] + 1_000 * boxes) if within else 0
     state_tax = dollars(max(state_agi - exempt, D(0)) * 495 / 10_000)
     rows = [row for paper in (*w2s, *slips) for row in paper.get("states", []) if row.get("state") == "IL"]
-    state_paid = get(rows, "withheld") + dollars(credit / 5)
+    state_paid = get(rows, "withheld") + dollars(credit * (18 if year == 2022 else 20) / 100)
     return {
         "us.1040.11a" if year >= 2025 else "us.1040.11": agi,
         "us.1040.15": taxable,
@@ -147,6 +164,6 @@ def by_hand(data):
         "us.1040.37": max(owed - paid, D(0)),
         "us-il.il-1040.11": max(state_agi - exempt, D(0)),
         "us-il.il-1040.23": state_tax,
-        "us-il.il-1040.38": max(state_paid - state_tax, D(0)),
-        "us-il.il-1040.41": max(state_tax - state_paid, D(0)),
+        f"us-il.il-1040.{38 if year >= 2024 else 37}": max(state_paid - state_tax, D(0)),
+        f"us-il.il-1040.{41 if year >= 2024 else 40}": max(state_tax - state_paid, D(0)),
     }

@@ -57,6 +57,8 @@ class ChildCreditTests(TestCase):
         ("one dollar above costs 50",                         2025,    1,   400_001, 2_150,     0),
         ("nothing is left 44,000 above",                      2025,    1,   444_000,     0,     0),
         ("2,000 in 2024",                                     2024,    1,   100_000, 2_000,     0),
+        ("2023 paid out up to 1,600",                         2023,    1,    25_000,     0, 1_600),
+        ("2022 paid out up to 1,500",                         2022,    1,    25_000,     0, 1_500),
     ]  # fmt: skip
 
     def test_against_tax_and_paid_out(self):
@@ -103,6 +105,21 @@ class EarnedIncomeCreditTests(TestCase):
     def test_the_last_band_of_2024_is_cut_off(self):
         # 18,550 to 18,591, middle 18,570.50: 632 less 630.40
         self.assertEqual(result(person(), filing(), w2(18_590), year=2024)["us.1040.27"].amount, 2)
+
+    # The last, cut-off bands of 2023's table, one for each number of children
+    LAST_BANDS = [(0, 17_639, 2), (1, 46_559, 1), (2, 52_917, 2), (3, 56_837, 4)]
+
+    def test_the_last_bands_of_2023(self):
+        for children, income, expected in self.LAST_BANDS:
+            with self.subTest(f"{children} children"):
+                papers = [person(), filing(), *[child(f"d{n}") for n in range(children)], w2(income)]
+                self.assertEqual(result(*papers, year=2023)["us.1040.27"].amount, expected)
+
+    def test_illinois_gave_18_percent_in_2022_and_had_no_child_credit(self):
+        found = parents(child(), w2(40_000), year=2022)
+        # 3,733 less 15.98% of 13,765 (middle 40,025 above 26,260): 1,533; 18% of that is 276
+        self.assertEqual([found["us.1040.27"].amount, found["us-il.il-1040.29"].amount], [1_533, 276])
+        self.assertNotIn("child_credit", [cell.spec.name for cell in found.lines()])
 
     def test_illinois_adds_a_fifth_and_for_a_young_child_two_fifths_of_that(self):
         found = parents(child(), w2(40_000))

@@ -39,6 +39,11 @@ class TaxTests(TestCase):
         (2024, "joint",                   94_299,    10_849, "2,320 + 12% of 71,075 (middle 94,275)"),
         (2024, "head_of_household",      100_500,    15_469, "1,655 + 5,586 + 22% of 37,400 = 15,469"),
         (2024, "separate",               365_600,    98_335, "half of a couple's schedule: 98,334.75"),
+        (2023, "single",                  44_725,     5_147, "1,100 + 4,047, middle 44,725 is the edge itself"),
+        (2023, "joint",                  100_000,    12_615, "2,200 + 8,094 + 22% of 10,550 = 12,615"),
+        (2023, "head_of_household",      100_000,    15_794, "1,570 + 5,298 + 7,810 (22% of 35,500) + 24% of 4,650"),
+        (2022, "single",                 100_000,    17_836, "1,027.50 + 3,780 + 10,406 + 24% of 10,925 = 17,835.50"),
+        (2022, "joint",                   50_000,     5_592, "2,055 + 12% of 29,475 (middle 50,025)"),
     ]  # fmt: skip
 
     def test_the_official_table_and_the_brackets(self):
@@ -58,7 +63,7 @@ class TaxTests(TestCase):
         self.assertEqual({income: tuple(map(int, table_row(D(income)))) for income in rows}, rows)
 
 
-PACK_LAW = {year: data(year=year) and compute(PACK, data(year=year)).run.laws["us"] for year in (2024, 2025)}
+PACK_LAW = {year: data(year=year) and compute(PACK, data(year=year)).run.laws["us"] for year in PACK.years}
 
 
 class StandardDeductionTests(TestCase):

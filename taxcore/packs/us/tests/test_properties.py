@@ -33,7 +33,7 @@ def returns(draw):
                  early_withdrawal=draw(some.sampled_from(["0", "12.34"])))
         for n in range(draw(some.integers(0, 3)))
     ]  # fmt: skip
-    return data(*people, filing(status), *papers, year=draw(some.sampled_from([2024, 2025])))
+    return data(*people, filing(status), *papers, year=draw(some.sampled_from([2022, 2023, 2024, 2025])))
 
 
 class PropertyTests(TestCase):

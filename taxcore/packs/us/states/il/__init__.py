@@ -62,7 +62,14 @@ def earned_income_credit_by_age(run):
     denied_for_age = worksheet.not_allowed.startswith("nobody is between")
     grown = any((person.years_old() or 0) >= 18 for person in run.form("us.1040").filers)
     dependant = any(person.claimed_by_other for person in run.form("us.1040").filers)
-    if lives_here(run) and denied_for_age and grown and not dependant and run.form("us.1040").adjusted_gross_income < below:
+    if (
+        run.year >= 2023
+        and lives_here(run)
+        and denied_for_age
+        and grown
+        and not dependant
+        and run.form("us.1040").adjusted_gross_income < below
+    ):
         yield stops_filing("us-il.eitc-by-age", at=run.form("us-il.il-1040").address("earned_income_credit"),
                            cites="35 ILCS 5/212", says="Illinois gives its earned income credit without the federal age "
                            "limits, which is not computed yet. This return cannot be filed with it from here.")  # fmt: skip

@@ -163,8 +163,10 @@ class IncomeTax(IllinoisForm):
     def earned_income_credit(self):
         return share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
 
-    @line("30", "Child credit", cites="35 ILCS 5/244")
+    @line({2024: "30"}, "Child credit", cites="35 ILCS 5/244")
     def child_credit(self):
+        if "child_credit" not in self.law:
+            return nothing_because("the law begins in 2024")
         law = self.law.child_credit
         young = [
             one for one in self.every("us.dependant") if one.counts_for_earned_income and one.who.years_old() < law.child_below
@@ -173,27 +175,27 @@ class IncomeTax(IllinoisForm):
             return nothing_because("there is no qualifying child below 12")
         return share(law.share_of_earned_income_credit, of=self.earned_income_credit)
 
-    @line("31", "Payments", weight="total")
+    @line({2022: "30", 2024: "31"}, "Payments", weight="total")
     def payments(self):
         return total(self.withheld, self.earned_income_credit, self.child_credit)
 
-    @line("32", "Overpaid")
+    @line({2022: "31", 2024: "32"}, "Overpaid")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax_carried)
 
-    @line("33", "Underpaid")
+    @line({2022: "32", 2024: "33"}, "Underpaid")
     def underpaid(self):
         return excess(self.total_tax_carried, over=self.payments)
 
-    @line("37", "Overpayment after donations")
+    @line({2022: "36", 2024: "37"}, "Overpayment after donations")
     def overpayment(self):
         return total(self.overpaid)
 
-    @line("38", "Refund", weight="total")
+    @line({2022: "37", 2024: "38"}, "Refund", weight="total")
     def refund(self):
         return total(self.overpayment)
 
-    @line("41", "Amount owed", weight="total")
+    @line({2022: "40", 2024: "41"}, "Amount owed", weight="total")
     def owed(self):
         return total(self.underpaid)
 
