@@ -185,7 +185,7 @@ class StoryTests(RunningTestCase):
         self.assertIn("TM", bea.find("#presence").text)
         bea.key("Federal tax withheld", "5300")
         tilde.key("Federal tax withheld", "5400")
-        tilde.sees("Bea Thorne keyed 5300.00", "you keyed 5400")
+        tilde.sees("Bea Thorne keyed 5,300.00", "you keyed 5400")
         self.assertEqual(
             self.practice.sql(f"select values->>'federal_withheld' from returns_paper where of_id={return_id} and key='w1'"),
             "5300.00",

@@ -112,7 +112,13 @@ class Result:
         return self._readers.get(id(cell), [])
 
     def way_up(self, cell: Cell) -> list[Cell]:
-        """The shortest way from a figure to a bottom line, the figure first; only itself when nothing reads it."""
+        """The shortest way from a figure to a bottom line, the figure first; only itself when nothing reads it.
+
+        A way through figures that have an amount comes before a shorter one through zeros.
+        """
+        return self._way(cell, through_zeros=False) or self._way(cell, through_zeros=True) or [cell]
+
+    def _way(self, cell: Cell, through_zeros: bool) -> list[Cell]:
         goals = {line.address for line in self.bottom_lines}
         came_from: dict[int, Cell | None] = {id(cell): None}
         queue = [cell]
@@ -120,10 +126,10 @@ class Result:
             if here.address in goals and here is not cell:
                 return _walk_back(here, came_from)
             for reader in self.readers(here):
-                if id(reader) not in came_from:
+                if id(reader) not in came_from and (through_zeros or (reader.is_amount and reader.value)):
                     came_from[id(reader)] = here
                     queue.append(reader)
-        return [cell]
+        return []
 
 
 def _walk_back(cell: Cell, came_from: dict[int, Cell | None]) -> list[Cell]:

@@ -69,6 +69,11 @@ def _steps(because: Because, outcome: Decimal) -> Iterator[Sentence]:
             yield from _steps(operand.value.because, operand.value)
 
 
+def parts_of(because: Because) -> list[Part]:
+    """The operands of one step, named."""
+    return [_part(operand, False) for operand in because.operands]
+
+
 def _part(operand: Operand, won: bool) -> Part:
     value = operand.value
     rate = operand.name == "rate"

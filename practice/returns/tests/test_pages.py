@@ -40,7 +40,7 @@ class SaveAnswerTests(PageTestCase):
     def test_a_conflict_shows_both(self):
         self.save("wages", "62000", "61480.00")
         answer = self.save("wages", "63000", "61480.00")
-        self.assertContains(answer, "Bea Thorne keyed 62000.00", status_code=409)
+        self.assertContains(answer, "Bea Thorne keyed 62,000.00", status_code=409)
         self.assertContains(answer, "you keyed 63000", status_code=409)
 
     def test_a_correction_beside_a_form_draws_the_form_again(self):
@@ -75,6 +75,9 @@ class LineageTests(PageTestCase):
         from practice.returns.computing import result_of
 
         self.assertIn("there is no dependant", why_zero(result_of(self.return_)["us.1040.21"]))
+        self.assertEqual(
+            why_zero(result_of(self.return_)["us.1040.37"]), "1040 24 Total tax 5,249 is not above 1040 33 Payments 5,812"
+        )
 
 
 class OverridePageTests(PageTestCase):

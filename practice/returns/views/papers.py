@@ -179,13 +179,12 @@ def lineage(request, return_id):
     """The side panel for one figure: its lineage, and for a paper's field who keyed it when."""
     return_, result, context = open_page(request, return_id)
     at = request.GET.get("at", "")
-    context |= {"lineage": lineage_of(result, at), "fields": [], "history": _history_at(return_, result, at), "narrow": True}
+    context |= {"lineage": lineage_of(result, at), "fields": [], "history": None}
+    if place := place_of(live_papers(return_), result, at):
+        paper, path, _ = place
+        keyed_by = paper.provenance.get(path, {}).get("by", "")
+        context |= {"history": history_view(paper, path), "keyed_by": keyed_by, "narrow": True}
     return render(request, "returns/_lineage.html", context)
-
-
-def _history_at(return_, result, at):
-    place = place_of(live_papers(return_), result, at)
-    return history_view(place[0], place[1]) if place else None
 
 
 def download(request, return_id):
