@@ -124,7 +124,7 @@ class Supervisor:
         log = open(self.logs / f"{name}.log", "a")  # noqa: SIM115 - the child keeps it
         self.running[name] = subprocess.Popen(
             command, cwd=HOME, env=self.environment | extra, stdout=log, stderr=log, stdin=subprocess.DEVNULL,
-            start_new_session=True, preexec_fn=_die_with_parent,
+            start_new_session=True, preexec_fn=die_with_parent,
         )  # fmt: skip
         self.started_at[name] = time.monotonic()
         (self.logs / f"{name}.pid").write_text(str(self.running[name].pid))
@@ -184,7 +184,7 @@ class Supervisor:
         print("Stopped.", flush=True)
 
 
-def _die_with_parent() -> None:
+def die_with_parent() -> None:
     """Linux: the child gets SIGTERM if this process dies without saying goodbye."""
     ctypes.CDLL(None).prctl(1, signal.SIGTERM)
 

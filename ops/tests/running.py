@@ -19,6 +19,7 @@ from selenium.webdriver.support.ui import WebDriverWait
 from ops.browser import browser
 from ops.installation import HOME
 from ops.machine import free_port
+from ops.start import die_with_parent
 
 _DROPPED = ("IMPUESTO_DB_HOST", "IMPUESTO_DB_PORT", "IMPUESTO_DB_USER", "IMPUESTO_DB_PASSWORD", "IMPUESTO_DB_NAME",
             "IMPUESTO_SECRET_KEY", "IMPUESTO_AUTHORITY_KEY", "IMPUESTO_FIELD_KEYS", "DJANGO_SETTINGS_MODULE")  # fmt: skip
@@ -56,8 +57,9 @@ class RunningPractice:
         command += [] if self.demo else ["--no-demo"]
         self.output = open(self.data / "start.out", "w+")  # noqa: SIM115 - closed with the process
         self.process = subprocess.Popen(
-            command, cwd="/", env=clean_environment(), stdout=self.output, stderr=subprocess.STDOUT, start_new_session=True
-        )
+            command, cwd="/", env=clean_environment(), stdout=self.output, stderr=subprocess.STDOUT, start_new_session=True,
+            preexec_fn=die_with_parent,  # a test run that is killed leaves nothing running either
+        )  # fmt: skip
         until = time.monotonic() + seconds
         while "Ctrl+C" not in self.said():
             if self.process.poll() is not None or time.monotonic() > until:
