@@ -221,7 +221,7 @@ def _wait(base: str) -> None:
 
 def _memory(pid: int) -> float:
     """Megabytes resident of a process and all below it."""
-    children = subprocess.run(["ps", "-o", "pid=", "--ppid", str(pid)], capture_output=True, text=True).stdout.split()
+    children = [child for task in Path(f"/proc/{pid}/task").glob("*/children") for child in task.read_text().split()]
     status = Path(f"/proc/{pid}/status").read_text()
     own = re.search(r"VmRSS:\s*(\d+)", status)
     return (int(own[1]) / 1024 if own else 0) + sum(_memory(int(child)) for child in children)

@@ -22,13 +22,14 @@ class Part:
 
 def summary_chart(result):
     """Parts of total income: each authority's tax and what is left. Empty when there is no income."""
-    income = result.run.form("us.1040").total_income
+    authorities = [line.authority for line in result.bottom_lines]
+    forms = [result.run.form(authority.form.code()) for authority in authorities]
+    income = forms[0].cell(authorities[0].income).value
     if income <= 0:
         return []
-    amounts = [("Federal tax", result.run.form("us.1040").total_tax, "tax")]
-    if result.run.pack.authority("us-il").applies(result.run):
-        amounts.append(("Illinois tax", result.run.form("us-il.il-1040").total_tax, "state"))
-    left = income - sum((amount for _, amount, _ in amounts), Decimal(0))
+    taxes = [form.cell(authority.tax).value for authority, form in zip(authorities, forms, strict=True)]
+    amounts = [(f"{one.name}, tax", tax, "state" if one.after else "tax") for one, tax in zip(authorities, taxes, strict=True)]
+    left = income - sum(taxes, Decimal(0))
     parts, x = [], 0
     for name, amount, css in [*amounts, ("Left of income", max(left, Decimal(0)), "left")]:
         width = min(int(_WIDTH * amount / income), _WIDTH - x)

@@ -74,4 +74,3 @@ class FirmOwned(models.Model):
 
     class Meta:
         abstract = True
-        base_manager_name = None

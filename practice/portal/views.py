@@ -74,9 +74,6 @@ def client_only(view):
     return inner
 
 
-_FACTS = ("total_income", "adjusted_gross_income", "taxable_income", "total_tax", "payments")
-
-
 @client_only
 def home(request):
     """The summary in plain words, what is to be signed, what can be downloaded."""
@@ -87,10 +84,10 @@ def home(request):
     context = {"link": link, "of": return_, "asked": asked, "package": delivered, "client": link.client, "firm": link.firm}
     if snapshot:
         result = result_of_snapshot(snapshot)
-        federal = result.run.form("us.1040")
+        first = result.run.form(result.bottom_lines[0].authority.form.code())
         context |= {
             "lines": result.bottom_lines, "chart": summary_chart(result), "result": result, "snapshot": snapshot,
-            "facts": [federal.cell(name) for name in _FACTS],
+            "facts": [cell for cell in first.lines() if cell.spec.weight == "total" and cell.value],
         }  # fmt: skip
     if asked:
         context["to_sign"] = _to_sign(link, asked)

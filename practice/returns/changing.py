@@ -53,11 +53,8 @@ def changed(actor, return_, before):
 
 def summarise(return_, result):
     """What lists show, kept with the return."""
-    counts = {"stops": 0, "check": 0, "idea": 0}
-    for finding in result.findings:
-        counts[finding.weight] += 1
     lines = [{"code": b.authority.code, "name": b.authority.name, "amount": str(b.amount)} for b in result.bottom_lines]
-    return_.summary = {"counts": counts, "lines": lines, "version": return_.version}
+    return_.summary = {"counts": result.counts, "lines": lines, "version": return_.version}
     return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
     return_.together = sum(b.amount for b in result.bottom_lines)
 

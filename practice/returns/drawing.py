@@ -279,11 +279,11 @@ def _item(declared, paper, result, worst, current):
 
 
 def _worst_by_prefix(result):
-    """The heaviest finding of each paper; findings come heaviest first."""
+    """The heaviest finding of each paper, by jurisdiction and kind[key], however deep its place; heaviest come first."""
     worst = {}
     for finding in result.findings:
         for at in finding.at:
-            worst.setdefault(at.rsplit(".", 1)[0].split(".states[")[0].split(".codes[")[0], finding.weight)
+            worst.setdefault(".".join(at.split(".")[:2]), finding.weight)
     return worst
 
 
@@ -311,14 +311,7 @@ def bottom_view(after, before=None, opened=None):
     ]  # fmt: skip
     together = sum((line.amount for line in lines), Decimal(0))
     start = sum((Decimal(amount) for amount in opened.values()), Decimal(0)) if opened is not None else together
-    return {"lines": lines, "together": together, "since_opened": together - start, "counts": counts(after)}
-
-
-def counts(result):
-    found = {"stops": 0, "check": 0, "idea": 0}
-    for finding in result.findings:
-        found[finding.weight] += 1
-    return found
+    return {"lines": lines, "together": together, "since_opened": together - start, "counts": after.counts}
 
 
 def ripple_view(before, after, says):
@@ -333,7 +326,7 @@ def ripple_view(before, after, says):
     ]  # fmt: skip
     forms = [(form, list(lines)) for form, lines in groupby(moved, key=lambda one: one.form)]
     untouched = [form.title for form in after.forms if form.title not in {name for name, _ in forms}]
-    return {"says": says, "bottom": bottom, "forms": forms, "still": untouched, "moved": len(moved)}
+    return {"says": says, "bottom": bottom, "forms": forms, "still": untouched}
 
 
 def history_view(paper, path):

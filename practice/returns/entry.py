@@ -1,7 +1,7 @@
 """Keying: one field, one row, one paper at a time. Each is one transaction with its history."""
 
 import re
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
 
@@ -42,7 +42,6 @@ class Saved:
     after: Result
     says: str
     path: str = ""
-    moved_from: dict = field(default_factory=dict)
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,7 @@ def open_return(actor, household_id, year, people, preparer=None):
     """A filing return for a year. `people` are (person id, role) pairs; their details are copied as they are now."""
     household = fetch(Household.objects, actor, pk=household_id)
     require(actor, "open", household)
-    return_ = Return(firm=actor.firm, household=household, year=year, due=date(year + 1, 4, 15), preparer=preparer or actor)
+    return_ = Return(firm=actor.firm, household=household, year=year, preparer=preparer or actor)
     authority = pack_of(return_).authorities[0]
     return_.due = date(year + 1, *authority.due)
     reach(return_, Stage.GATHER, "")

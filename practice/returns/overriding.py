@@ -7,7 +7,7 @@ from django.db import transaction
 from practice.firm.events import record
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import result_of
-from practice.returns.models import FieldChange, LineOverride
+from practice.returns.models import FieldChange
 from taxcore.engine import BadValue
 from taxcore.engine.forms import Line
 
@@ -22,8 +22,8 @@ def set_override(actor, return_id, address, amount: Decimal, reason: str):
         raise BadValue(f"There is no line {address} to set.", address)
     if not reason.strip():
         raise BadValue("Say why the computed amount does not stand.", reason)
-    row, _ = LineOverride.objects.across_firms("the return was fetched for the actor's firm").update_or_create(
-        of=return_, address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason.strip(), "by": actor}
+    row, _ = return_.overrides.update_or_create(
+        address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason.strip(), "by": actor}
     )
     _history(actor, return_, address, str(cell.value), str(amount), reason)
     forget(return_, "overrides")

@@ -35,12 +35,15 @@ class ServiceAway(Exception):
 
 
 def signers(return_):
-    """(client, role) of everyone who must sign, the taxpayer first."""
+    """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
     papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
     by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
     status = return_.papers.filter(kind="filing", removed_at=None).values_list("values__status", flat=True).first()
     roles = ("taxpayer", "spouse") if status == "joint" else ("taxpayer",)
-    return [(by_role[role], role) for role in roles if role in by_role]
+    missing = [role for role in roles if role not in by_role]
+    if missing:
+        raise CannotSign(f"The {missing[0]} is not a client yet, so nobody could sign. Add the {missing[0]} to the return.")
+    return [(by_role[role], role) for role in roles]
 
 
 def authorities_to_sign(return_):
@@ -63,8 +66,7 @@ def ask_for_signature(actor, return_id):
         asked.append(request)
         if client.email and not _all_signed_by(return_, client):
             send_link(return_, client, "signature")
-    reach(return_, Stage.SIGN, _progress(return_))
-    return_.save()
+    _move_on(return_)
     record(actor, "signature asked for", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
     return asked
 
@@ -85,9 +87,11 @@ def missing_signatures(return_):
     ]
 
 
-def _progress(return_):
-    needed = len(signers(return_)) * len(authorities_to_sign(return_))
-    return f"{needed - len(missing_signatures(return_))} of {needed} signed"
+def _move_on(return_):
+    """To the stage that the signatures allow."""
+    needed, missing = len(signers(return_)) * len(authorities_to_sign(return_)), len(missing_signatures(return_))
+    reach(return_, Stage.SIGN if missing else Stage.FILE, f"{needed - missing} of {needed} signed" if missing else "to send")
+    return_.save()
 
 
 # Identity, checked by an outside service
@@ -178,9 +182,7 @@ def _sign(return_id, client, role, authority, image, manner, witness, address, s
         firm=return_.firm, of=return_, snapshot_id=snapshot_id, authority=authority, client=client, role=role,
         name=client.full_name, image=_checked(image), manner=manner, witness=witness, address=address,
     )  # fmt: skip
-    missing = missing_signatures(return_)
-    reach(return_, Stage.SIGN if missing else Stage.FILE, _progress(return_) if missing else "to send")
-    return_.save()
+    _move_on(return_)
     says = f"{client.full_name} for {pack_of(return_).authority(authority).name}"
     record(witness, "signed", return_, says=says, by=client.full_name, manner=manner)
     from practice.signing.tasks import make_authorisation

@@ -9,6 +9,7 @@ from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.returns.changing import Settled
 from practice.returns.entry import NoSuchField
+from practice.signing.asking import CannotSign
 
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "
@@ -49,8 +50,8 @@ class refusals:
             return self._page(request, 404, "Nothing here", "There is nothing at this address in your practice.")
         if isinstance(exception, NoSuchField):
             return self._page(request, 404, "Nothing here", "This field or paper is not on the return any more. Reload the page.")
-        if isinstance(exception, Settled):
-            return self._page(request, 409, "Not changed", exception.says)
+        if isinstance(exception, (Settled, CannotSign)):
+            return self._page(request, 409, "Not done", exception.says)
         if isinstance(exception, OperationalError):
             return self._page(
                 request, 503, "Not saved", "The database does not answer at the moment. Nothing is lost; it is tried again."

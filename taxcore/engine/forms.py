@@ -36,13 +36,11 @@ class Line(Spec):
         weight: str = "",
         loop: Loop | None = None,
         rounding: Any = "form",
-        only_if: bool = False,
     ):
         super().__init__(numbers, label, cites=cites)
         self.method = method
         self.weight = weight
         self.loop = loop
-        self.only_if = only_if
         self.own_rounding = rounding
         self.__doc__ = method.__doc__
 

@@ -20,7 +20,7 @@ Check = Callable[[Any], Iterable[Finding]]
 
 @dataclass(frozen=True)
 class Authority:
-    """Someone a return is filed with. `refund` and `owed` are attribute names on `form`; `due` gives month and day."""
+    """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day."""
 
     code: str
     name: str
@@ -32,7 +32,8 @@ class Authority:
     applies: Callable[[Run], bool]
     after: str = ""
     declaration: str = ""
-    person_may_file_alone: bool = True
+    tax: str = "total_tax"
+    income: str = "total_income"
 
 
 @dataclass(frozen=True)
@@ -58,7 +59,6 @@ class Pack:
     checks: tuple[Check, ...]
     law: Mapping[str, Path]
     groups: Mapping[str, str]
-    forms_note: str = ""
 
     def paper(self, kind: str) -> type[Paper] | None:
         return next((paper for paper in (self.people, *self.papers) if paper.kind == kind), None)

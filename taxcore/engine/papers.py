@@ -48,7 +48,6 @@ class Field(Spec):
         pattern: str = "",
         pattern_says: str = "",
         longest: int = 120,
-        carries: bool = True,
         shape: str = "",
         only: Callable[[Any], bool] | None = None,
     ):
@@ -60,7 +59,6 @@ class Field(Spec):
         self.pattern = re.compile(pattern) if pattern else None
         self.pattern_says = pattern_says
         self.longest = longest
-        self.carries = carries
         self.shape = shape
         self.only = only
         self.computed_by: Callable[[Any], Any] | None = None
@@ -310,9 +308,6 @@ class _Keyed(Node):
         """The fields that can be keyed, in the order of the printed document."""
         return cls._fields
 
-    def amount_fields(self) -> list[str]:
-        return [name for name, field in self.fields().items() if isinstance(field, Amount)]
-
 
 class Row(_Keyed):
     """One row of a table inside a paper."""
@@ -345,7 +340,6 @@ class Paper(_Keyed):
     joint_owner: ClassVar[bool] = False
     heading: ClassVar[str] = ""
     main: ClassVar[str] = ""
-    adds: ClassVar[bool] = True
 
     owner = Choice(None, "Owner", OWNERS)
 

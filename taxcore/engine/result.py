@@ -55,6 +55,11 @@ class Result:
     def findings(self) -> tuple[Finding, ...]:
         return tuple(sorted(self._findings(), key=lambda found: (_ORDER[found.weight], found.code, found.at)))
 
+    @property
+    def counts(self) -> dict[str, int]:
+        """How many findings of each weight."""
+        return {weight: sum(found.weight == weight for found in self.findings) for weight in _ORDER}
+
     def _findings(self) -> Iterator[Finding]:
         for paper in (*self.run.people(), *self.run.all_papers()):
             yield from _of_paper(paper)

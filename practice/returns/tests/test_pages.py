@@ -129,3 +129,13 @@ class HouseholdTests(PageTestCase):
         document = self.get("download-return").json()
         self.assertEqual(document["people"][0]["number"], "921-17-5580")
         self.assertEqual(self.events("return exported").count(), 1)
+
+
+class IndexTests(PageTestCase):
+    def test_a_finding_deep_in_any_table_marks_its_paper(self):
+        from practice.returns.computing import result_of
+        from practice.returns.drawing import index_view
+
+        self.client.post(reverse("add-row", args=[self.return_.pk, self.paper.pk]), {"rows": "others"})
+        groups = index_view(self.again(), [self.paper], result_of(self.return_))
+        self.assertEqual([item.weight for _, _, items in groups for item in items], ["stops"])

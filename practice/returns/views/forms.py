@@ -3,7 +3,6 @@
 from decimal import Decimal
 
 from django.shortcuts import render
-from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may
@@ -93,8 +92,3 @@ def override(request, return_id):
     context = shared(request, return_, after, before) | form_context(return_, after, request.POST.get("form", ""), at)
     context |= {"tab": "forms", "may_override": True, "override_error": error, "typed": request.POST}
     return render(request, "returns/_corrected.html", context, status=422 if error else 200)
-
-
-def line_url(return_, address):
-    """Where a figure opens: papers' fields on their paper, lines on their form."""
-    return f"{reverse('forms', args=[return_.pk])}?at={address}"

@@ -16,6 +16,24 @@ from practice.signing.tasks import make_authorisation
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
 
+class SignersTests(OfficeTestCase):
+    def test_nobody_who_must_sign_is_left_out(self):
+        from django.urls import reverse
+
+        from practice.returns.entry import add_spouse
+
+        _, spouse = add_spouse(self.preparer, self.return_.pk)
+        self.key("status", "joint", paper=self.return_.papers.get(kind="filing"))
+        for name, value in {"first_name": "Wren", "number": "913228046", "birth_date": "1/5/1980"}.items():
+            self.key(name, value, paper=spouse)
+        spouse.refresh_from_db()
+        spouse.person = None
+        spouse.save()
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        answer = self.client.post(reverse("ask-signature", args=[self.return_.pk]))
+        self.assertContains(answer, "The spouse is not a client yet", status_code=409)
+
+
 class LockingTests(OfficeTestCase):
     def test_a_locked_return_has_a_hash_of_what_was_frozen(self):
         snapshot = locking.lock_figures(self.signer, self.return_.pk)

@@ -1,6 +1,6 @@
 """Schedule 1, part II: adjustments to income, and Schedule 1-A, the deductions that began in 2025."""
 
-from taxcore.engine import excess, fact, line, linked, nothing_because, share, times, total
+from taxcore.engine import excess, line, linked, nothing_because, share, times, total
 from taxcore.packs.us.base import FederalForm
 
 
@@ -71,10 +71,6 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "38"}, "Additional deductions", weight="total")
     def deductions(self):
         return total(self.seniors) if "senior_deduction" in self.law else nothing_because("the law begins in 2025")
-
-    @fact("Persons of 65 or older")
-    def persons(self):
-        return sum(1 for person in self.income.filers if person.is_aged())
 
     def _for(self, person):
         if person is None or not person.is_aged():

@@ -82,7 +82,7 @@ class Filing(FederalPaper):
     """Filing status, address, residency and the questions on the first page."""
 
     kind, name, official, group = "filing", "Status and questions", "1040, page 1", "people"
-    single, owned, adds = True, False, False
+    single, owned = True, False
 
     status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.")
     street = Text(None, "Street and number", needed="The authority writes to this address.", wide=True, longest=60)
@@ -104,7 +104,7 @@ class Deposit(FederalPaper):
     """Where a refund goes. Routing numbers carry a check digit (ABA policy)."""
 
     kind, name, official, group = "deposit", "Refund by deposit", "1040, lines 35b to 35d", "payments"
-    single, owned, adds = True, False, False
+    single, owned = True, False
 
     routing = Text("35b", "Bank routing number", pattern=r"\d{9}",
                    pattern_says="A routing number has nine digits.", longest=9)  # fmt: skip

@@ -12,7 +12,7 @@ class Questions(Paper):
 
     jurisdiction = "us-il"
     kind, name, official, group = "il-questions", "Illinois questions", "IL-1040", "places"
-    single, owned, adds = True, False, False
+    single, owned = True, False
 
     use_tax = Amount("21", "Use tax on untaxed purchases", help="Zero is an answer too.", cites="35 ILCS 105/3")
     property_tax = Amount("16a", "Property tax paid on the main home", cites="35 ILCS 5/208")
