@@ -2,6 +2,7 @@
 
 import hashlib
 import hmac
+import logging
 import secrets
 from datetime import timedelta
 
@@ -12,6 +13,8 @@ from django.utils import timezone
 from practice.firm.crypto import seal
 from practice.firm.events import record
 from practice.portal.models import PortalLink
+
+log = logging.getLogger(__name__)
 
 LINK_DAYS = 7
 CODE_MINUTES = 10
@@ -45,6 +48,7 @@ def look_up(token):
     """The link of a token, if it may still be opened. LinkRefused otherwise, and an event for a known link."""
     link = _all().select_related("of", "client", "firm", "of__household").filter(token_digest=_digest(token)).first()
     if link is None:
+        log.warning("a portal link that is none of ours was tried, digest %s", _digest(token)[:12])  # no firm to log it for
         raise LinkRefused("This link is not one of ours. Please use the newest mail from the office, or call.")
     if link.closed_at or link.opened_at or link.expires_at < timezone.now():
         why = "used before" if link.opened_at else "expired" if link.expires_at < timezone.now() else "replaced by a newer one"

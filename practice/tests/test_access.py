@@ -11,6 +11,7 @@ from practice.clients.models import Household
 from practice.demo.building import build_firm, build_household
 from practice.demo.scenario import HOUSEHOLDS
 from practice.dispatch.filing import file_return
+from practice.firm.models import Event
 from practice.firm.permissions import MAY, NotOfThisFirm, Refused, may
 from practice.firm.scope import Unscoped
 from practice.portal import links
@@ -64,6 +65,10 @@ class OtherFirmTests(OfficeTestCase):
             with self.subTest(name):
                 self.assertEqual(self.client.get(reverse(name, args=[self.return_.pk])).status_code, 404)
         self.assertEqual(self.client.get(reverse("household", args=[self.household.pk])).status_code, 404)
+
+    def test_asking_for_another_firms_things_is_written_down(self):
+        self.client.get(reverse("papers", args=[self.return_.pk]))
+        self.assertEqual(Event.objects.for_firm(self.stranger.firm).filter(what="refused").count(), 1)
 
     def test_changes_from_another_firm_are_refused(self):
         posts = [
@@ -193,7 +198,9 @@ class PortalLinkTests(OfficeTestCase):
 
     def test_an_altered_link_opens_nothing(self):
         self.token = "u" * 40
-        self.assertEqual(self.open().status_code, 410)
+        with self.assertLogs("practice.portal.links", "WARNING") as logged:
+            self.assertEqual(self.open().status_code, 410)
+        self.assertNotIn(self.token, logged.output[0])
 
     def test_a_newer_link_closes_the_older_one(self):
         ask_for_signature(self.signer, self.return_.pk)
