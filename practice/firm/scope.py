@@ -74,3 +74,4 @@ class FirmOwned(models.Model):
 
     class Meta:
         abstract = True
+        base_manager_name = None
