@@ -207,7 +207,7 @@ def add_spouse(actor, return_id):
 def _new_key(return_, declared):
     if declared.single:
         return declared.kind
-    taken = set(return_.papers.filter(kind=declared.kind).values_list("key", flat=True))
+    taken = set(return_.papers.values_list("key", flat=True))
     stem = re.sub(r"[^a-z]", "", declared.kind) or "p"
     return next(key for key in (f"{stem}{n}" for n in range(1, len(taken) + 2)) if key not in taken)
 

@@ -18,7 +18,7 @@ from taxcore.engine.explain import (
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.forms import Form, Loop, fact, line, linked
 from taxcore.engine.pack import Authority, Pack
-from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Row, Rows, Text
+from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Refer, Row, Rows, Text
 from taxcore.engine.result import Result, compute, ripple
 from taxcore.engine.values import Override, PaperValues, ReturnData
 
@@ -44,6 +44,7 @@ __all__ = [
     "Paper",
     "PaperValues",
     "Person",
+    "Refer",
     "Result",
     "ReturnData",
     "Row",

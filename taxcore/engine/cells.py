@@ -20,7 +20,7 @@ class Cell:
     stands in front of.
     """
 
-    __slots__ = ("because", "computed", "how", "node", "reads", "reason", "spec", "value")
+    __slots__ = ("because", "computed", "how", "node", "pending", "reads", "reason", "spec", "value")
 
     def __init__(self, node: Node, spec: Spec):
         self.node = node
@@ -31,6 +31,7 @@ class Cell:
         self.because: Because | None = None
         self.computed: Any = None
         self.reason = ""
+        self.pending = False
 
     @property
     def address(self) -> str:
@@ -83,6 +84,8 @@ class Spec:
         cell = node.cells.get(self.name)
         if cell is None:
             cell = node.run.evaluate(node, self)
+        elif cell.pending:
+            node.run.meet_again(cell)
         node.run.reading.append(cell)
         return cell.value
 
@@ -106,10 +109,7 @@ class Spec:
 
     def _settle(self, cell: Cell, value: Any) -> None:
         if isinstance(value, Decimal):
-            if isinstance(value, Explained):
-                cell.because = value.because
-            else:
-                cell.because = None
+            cell.because = value.because if type(value) is Explained else None
             cell.computed = value
             rounding = cell.node.rounding_of(self)
             rounded = rounding(value) if rounding else value
@@ -153,7 +153,9 @@ class Node:
     def cell(self, name: str) -> Cell:
         """The cell of that attribute, evaluated, without counting as a read."""
         found = self.cells.get(name)
-        return found if found is not None else self.run.evaluate(self, self.specs[name])
+        if found is not None and not found.pending:
+            return found
+        return self.run.evaluate(self, self.specs[name])
 
     def address(self, name: str) -> str:
         """Address of a place by its attribute name or its official number."""

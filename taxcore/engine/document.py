@@ -40,9 +40,9 @@ def read(document: Any) -> ReturnData:
         raise DocumentError("The document's year is not a whole number.")
     people = [_paper(item, "person") for item in _list(document, "people")]
     papers = [_paper(item, None) for item in _list(document, "papers")]
-    ids = [(paper.kind, paper.id) for paper in (*people, *papers)]
+    ids = [paper.id for paper in (*people, *papers)]
     if len(ids) != len(set(ids)):
-        raise DocumentError("Two papers of one kind have the same id.")
+        raise DocumentError("Two papers have the same id.")
     overrides = dict(_override(item) for item in _list(document, "overrides"))
     training = document.get("training", False) is True
     return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training)

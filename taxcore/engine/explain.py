@@ -16,16 +16,27 @@ Amounts = Any  # an amount, an iterable of amounts, or a mapping from names to a
 
 def total(*values: Amounts, less: Amounts = ()) -> Explained:
     """Sum of everything given, less everything in `less`. May be negative."""
-    operands = [*_operands(values), *_operands((less,), minus=True)] if less != () else list(_operands(values))
+    operands: list[Operand] = []
+    _gather(values, False, operands.append)
+    if less != ():
+        _gather((less,), True, operands.append)
     value = ZERO
     for operand in operands:
         value = value - operand.value if operand.minus else value + operand.value
+    return Explained.by(value, Because("total", tuple(operands), _Sum(operands)))
 
-    def redo(*amounts: Decimal) -> Decimal:
-        signed = zip(amounts, operands, strict=True)
+
+class _Sum:
+    """Adds amounts again, with the signs of these operands."""
+
+    __slots__ = ("operands",)
+
+    def __init__(self, operands: list[Operand]):
+        self.operands = operands
+
+    def __call__(self, *amounts: Decimal) -> Decimal:
+        signed = zip(amounts, self.operands, strict=True)
         return sum((-amount if operand.minus else amount for amount, operand in signed), ZERO)
-
-    return Explained.by(value, Because("total", tuple(operands), redo))
 
 
 def least(*values: Amounts, of: Mapping[str, Decimal] | None = None) -> Explained:
@@ -92,17 +103,21 @@ def explained(kind: str, value: Decimal, operands: Iterable[Operand], redo: Any,
 
 def _operands(values: Iterable[Amounts], minus: bool = False) -> list[Operand]:
     found: list[Operand] = []
+    _gather(values, minus, found.append)
+    return found
+
+
+def _gather(values: Iterable[Amounts], minus: bool, add: Any) -> None:
     for value in values:
         if isinstance(value, Decimal):
-            found.append(Operand(value, None, minus))
+            add(Operand(value, None, minus))
         elif isinstance(value, int):
-            found.append(Operand(Decimal(value), None, minus))
+            add(Operand(Decimal(value), None, minus))
         elif isinstance(value, Mapping):
             for name, named in value.items():
-                found.append(Operand(named if isinstance(named, Decimal) else Decimal(named), name, minus))
+                add(Operand(named if isinstance(named, Decimal) else Decimal(named), name, minus))
         else:
-            found += _operands(value, minus)
-    return found
+            _gather(value, minus, add)
 
 
 def _chosen(kind: str, choose: Any, operands: tuple[Operand, ...]) -> Explained:

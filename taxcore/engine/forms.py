@@ -7,6 +7,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.explain import nothing_because, total
 from taxcore.engine.figures import Figure
 from taxcore.engine.papers import Paper
 
@@ -82,13 +83,15 @@ class Form(Node):
     """Base of every form and worksheet.
 
     `per` says how many there are: "return" (one), "person" (taxpayer and spouse), "dependant", or a kind of
-    paper (one for each).
+    paper or several kinds (one for each paper; ids are unique within a return).
+    `needs` are the kinds of papers without which there is nothing to work out.
     `number` is the official one; the address is made from jurisdiction and number: us.sch-b, us-il.il-1040.
     """
 
     number: ClassVar[str] = ""
     name: ClassVar[str] = ""
-    per: ClassVar[str] = "return"
+    per: ClassVar[str | tuple[str, ...]] = "return"
+    needs: ClassVar[tuple[str, ...]] = ()
     worksheet: ClassVar[bool] = False
     rounding: ClassVar[Any] = None
 
@@ -98,8 +101,23 @@ class Form(Node):
 
     @classmethod
     def code(cls) -> str:
-        slug = cls.number.lower().replace("schedule ", "sch-").replace(" ", "-")
-        return f"{cls.jurisdiction}.{slug}"
+        made = cls.__dict__.get("_code")
+        if made is None:
+            slug = cls.number.lower().replace("schedule ", "sch-").replace(" ", "-")
+            made = cls._code = f"{cls.jurisdiction}.{slug}"
+        return made
+
+    _code: ClassVar[str]
+
+    @classmethod
+    def idle(cls, run: Run) -> bool:
+        """Nothing on the return calls for this form: none of the papers it `needs` is there. Then nobody evaluates it."""
+        return bool(cls.needs) and not any(run.papers(kind) for kind in cls.needs)
+
+    @classmethod
+    def keys(cls, run: Run) -> list[str | None] | None:
+        """Which of them there are, where none of the words of `per` says it. None: `per` does."""
+        return None
 
     def required(self) -> bool:
         """Whether this form goes with the return. Lines are computed when read, whether it goes or not."""
@@ -123,6 +141,12 @@ class Form(Node):
     def person(self, role: str) -> Any:
         """Taxpayer or spouse, or None."""
         return self.run.person(role)
+
+    def brought(self, code: str, name: str, key: str | None = None) -> Any:
+        """A line of another form, or nothing because no paper calls for that form."""
+        if self.run.is_idle(code):
+            return nothing_because(f"no paper on this return calls for {self.run.declared(code).number}")
+        return total(getattr(self.run.form(code, key), name))
 
     def every(self, code: str) -> list[Any]:
         """All instances of a form that exists more than once."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
+from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -60,11 +61,19 @@ class Pack:
     law: Mapping[str, Path]
     groups: Mapping[str, str]
 
+    @cached_property
+    def by_kind(self) -> Mapping[str, type[Paper]]:
+        return {paper.kind: paper for paper in (self.people, *self.papers)}
+
+    @cached_property
+    def by_code(self) -> Mapping[str, type[Form]]:
+        return {form.code(): form for form in self.forms}
+
     def paper(self, kind: str) -> type[Paper] | None:
-        return next((paper for paper in (self.people, *self.papers) if paper.kind == kind), None)
+        return self.by_kind.get(kind)
 
     def form(self, code: str) -> type[Form] | None:
-        return next((form for form in self.forms if form.code() == code), None)
+        return self.by_code.get(code)
 
     def authority(self, code: str) -> Authority | None:
         return next((authority for authority in self.authorities if authority.code == code), None)

@@ -248,6 +248,33 @@ class Choice(Field):
         return {"enum": list(self.options), "description": self.label}
 
 
+class Refer(Field):
+    """Another paper or person of the return, by its id. Where only one can be meant it is that one, unless `optional`."""
+
+    kind = "refer"
+
+    def __init__(self, number: Numbers, label: str, kinds: tuple[str, ...], *, optional: bool = False, **options: Any):
+        super().__init__(number, label, longest=40, pattern=r"[a-z0-9][a-z0-9-]{0,39}", **options)
+        self.pattern_says = f"{label} is not one of this return's."
+        self.kinds = kinds
+        self.optional = optional
+
+    def candidates(self, node: Any) -> list[Any]:
+        """The papers and people that can be meant."""
+        people = node.run.people() if "person" in self.kinds else []
+        return [*people, *(paper for kind in self.kinds for paper in node.run.papers(kind))]
+
+    def fill(self, cell: Cell) -> None:
+        super().fill(cell)
+        node: Any = cell.node
+        keys = [one.key for one in self.candidates(node)]
+        if cell.value and cell.value not in keys:
+            node.run.refuse(cell, BadValue(self.pattern_says, cell.value))
+            cell.how, cell.value = "empty", ""
+        elif not cell.value and len(keys) == 1 and not self.optional:
+            cell.how, cell.value = "computed", keys[0]
+
+
 class Rows(Field):
     """A small table inside a paper. The value is a tuple of row nodes, each with an id that stays with it."""
 

@@ -59,15 +59,17 @@ class Run:
         self.bad_values: list[tuple[Cell, BadValue]] = []
         self.unknown: list[PaperValues] = []
         self.unsettled: list[Cell] = []
-        self._pending: dict[tuple[int, str], Cell] = {}
+        self._pending: list[Cell] = []
         self._trail: list[tuple[Node, str]] = []
+        self._rounds = 0
+        self._idle: dict[str, bool] = {}
         self._forms: dict[tuple[str, str | None], Form] = {}
         self._papers: dict[str, list[Any]] = {}
         self._people: list[Any] = []
         self._take_in(data)
 
     def _take_in(self, data: ReturnData) -> None:
-        kinds = {paper.kind: paper for paper in (self.pack.people, *self.pack.papers)}
+        kinds = self.pack.by_kind
         for values in data.papers:
             paper = kinds.get(values.kind)
             if paper is None:
@@ -111,26 +113,43 @@ class Run:
     def form(self, code: str, key: str | None = None) -> Any:
         found = self._forms.get((code, key))
         if found is None:
-            form = self.pack.form(code)
-            if form is None:
-                raise EngineError(f"{self.pack.code} has no form {code!r}")
-            found = self._forms[code, key] = form(self, key)
+            found = self._forms[code, key] = self.declared(code)(self, key)
         return found
 
-    def every(self, code: str) -> list[Any]:
+    def declared(self, code: str) -> type[Form]:
         form = self.pack.form(code)
         if form is None:
             raise EngineError(f"{self.pack.code} has no form {code!r}")
-        return [self.form(code, key) for key in self.keys_of(form)]
+        return form
+
+    def is_idle(self, code: str) -> bool:
+        """Whether nothing on the return calls for that form; asked often, answered once."""
+        found = self._idle.get(code)
+        if found is None:
+            found = self._idle[code] = self.declared(code).idle(self)
+        return found
+
+    def every(self, code: str) -> list[Any]:
+        return [self.form(code, key) for key in self.keys_of(self.declared(code))]
 
     def keys_of(self, form: type[Form]) -> list[str | None]:
+        if self.is_idle(form.code()):
+            return []
+        own = form.keys(self)
+        if own is not None:
+            return own
         if form.per == "return":
             return [None]
         if form.per == "person":
             return [person.role for person in self._people if person.role in ("taxpayer", "spouse")]
         if form.per == "dependant":
             return [person.key for person in self.people("dependant")]
-        return [paper.key for paper in self.papers(form.per)]
+        kinds = (form.per,) if isinstance(form.per, str) else form.per
+        return [paper.key for kind in kinds for paper in self.papers(kind)]
+
+    def by_key(self, kinds: tuple[str, ...], key: str) -> Any:
+        """The paper of one of these kinds with that id, or None."""
+        return next((paper for kind in kinds for paper in self.papers(kind) if paper.key == key), None)
 
     def otherwise(self, **changes: Any) -> Run:
         """The same return with something changed, computed apart: for rules that compare."""
@@ -142,46 +161,59 @@ class Run:
     # Evaluation
 
     def evaluate(self, node: Node, spec: Spec) -> Cell:
-        mark = (id(node), spec.name)
-        again = self._pending.get(mark)
-        if again is not None:
-            return self._met_again(again)
         cell = Cell(node, spec)
+        node.cells[spec.name] = cell
         loop = spec.loop if isinstance(spec, Line) else None
         outer = self.reading
-        self._pending[mark] = cell
+        self._pending.append(cell)
+        cell.pending = True
         self.reading = cell.reads
         try:
             if loop is None:
                 spec.fill(cell)
             else:
                 self._go_round(cell, spec, loop)
-        except _EnterLoop as entry:
-            if entry.again is not cell:
+        except BaseException as raised:
+            self._take_back(cell, outer)
+            if not isinstance(raised, _EnterLoop) or raised.again is not cell:
                 raise
-            del self._pending[mark]
             self.reading = []
-            self.evaluate(entry.head.node, entry.head.spec)
-            return self.evaluate(node, spec)
-        finally:
-            self._pending.pop(mark, None)
+            raised.head.node.cell(raised.head.spec.name)
             self.reading = outer
-        node.cells[spec.name] = cell
-        self._trail.append((node, spec.name))
+            return node.cell(spec.name)
+        cell.pending = False
+        self._pending.pop()
+        self.reading = outer
+        if self._rounds:
+            self._trail.append((node, spec.name))
         return cell
 
-    def _met_again(self, cell: Cell) -> Cell:
+    def _take_back(self, cell: Cell, outer: list[Cell]) -> None:
+        """An evaluation that did not end leaves nothing behind."""
+        cell.pending = False
+        self._pending.pop()
+        cell.node.cells.pop(cell.spec.name, None)
+        self.reading = outer
+
+    def meet_again(self, cell: Cell) -> None:
+        """A figure that is still being worked out was read: in a declared loop its guess serves, elsewhere it is an error."""
         if isinstance(cell.spec, Line) and cell.spec.loop:
             cell.how = "looped"
-            return cell
-        inside = list(self._pending.values())
-        inside = inside[inside.index(cell) :]
+            return
+        inside = self._pending[self._pending.index(cell) :]
         head = next((c for c in inside if isinstance(c.spec, Line) and c.spec.loop), None)
         if head is not None:
             raise _EnterLoop(cell, head)
         raise UndeclaredLoop([member.address for member in (*inside, cell)])
 
     def _go_round(self, cell: Cell, spec: Spec, loop: Loop) -> None:
+        self._rounds += 1
+        try:
+            self._repeat(cell, spec, loop)
+        finally:
+            self._rounds -= 1
+
+    def _repeat(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)
         guess = override.amount if override else loop.start
         for number in range(loop.rounds):

@@ -1,6 +1,13 @@
 """What every American form and paper shares: jurisdiction, whole dollars, the list of states."""
 
+from decimal import ROUND_HALF_UP, Decimal
+
 from taxcore.engine import Form, Paper, whole
+
+
+def places(value, number):
+    """A ratio as forms ask for it: so many decimal places, halves up."""
+    return value.quantize(Decimal(1).scaleb(-number), ROUND_HALF_UP)
 
 
 class FederalPaper(Paper):

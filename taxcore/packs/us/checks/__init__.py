@@ -1,5 +1,6 @@
 """Diagnostics of the American individual return, one module per subject."""
 
-from taxcore.packs.us.checks import identity, people, unsupported, wages
+from taxcore.packs.us.checks import amounts, benefits, identity, ownership, people, unsupported, wages
 
-CHECKS = (*identity.CHECKS, *people.CHECKS, *wages.CHECKS, *unsupported.CHECKS)
+MODULES = (identity, ownership, people, wages, amounts, benefits, unsupported)
+CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

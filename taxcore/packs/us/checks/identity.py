@@ -77,8 +77,11 @@ def employer_number(run):
 
 
 def _payers(run):
-    yield from ((paper, "employer_number") for paper in run.papers("w2"))
-    yield from ((paper, "payer_number") for paper in run.papers("1099-int"))
+    """Every paper with a number of an employer, payer or entity, and which field it is."""
+    for paper in run.all_papers():
+        for name in ("employer_number", "payer_number", "entity_number"):
+            if name in paper.fields():
+                yield paper, name
 
 
 def bank_number(run):

@@ -40,6 +40,22 @@ def _makes_eligible(one):
     return one.not_a_child == "" or (one.not_a_relative == "" and related)
 
 
+def surviving_spouse(run):
+    """IRC 2(a): for the two years after the spouse's, with a child at home for whom the taxpayer keeps it."""
+    if run.form("us.1040").status != "surviving_spouse":
+        return
+    filing = run.single("filing")
+    if filing.spouse_died not in (run.year - 1, run.year - 2):
+        yield stops_filing("us.filing.spouse-died", at=filing.address("spouse_died"), cites="IRC 2(a)(1)",
+                           says="A surviving spouse lost husband or wife in one of the two years before. Key the year, or "
+                                "choose another status.")  # fmt: skip
+    children = [one for one in run.every("us.dependant") if one.who.relationship == "child" and one.is_dependant]
+    if not any((one.who.months_at_home or 0) == 12 for one in children):
+        yield stops_filing("us.filing.no-child-at-home", at=filing.address("status"), cites="IRC 2(a)(1)(B)",
+                           says="A surviving spouse has a child at home all year. Add the child, or choose another "
+                                "status.")  # fmt: skip
+
+
 def credit_lost_at_seventeen(run):
     """The commonest surprise of a family's year."""
     limit = run.laws["us"].child_credit.age_below
@@ -50,4 +66,4 @@ def credit_lost_at_seventeen(run):
                             "takes its place. Tell the client before they ask.")  # fmt: skip
 
 
-CHECKS = (spouse_missing, not_a_dependant, head_of_household_without_person, credit_lost_at_seventeen)
+CHECKS = (spouse_missing, not_a_dependant, head_of_household_without_person, surviving_spouse, credit_lost_at_seventeen)

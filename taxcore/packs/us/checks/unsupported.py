@@ -1,24 +1,69 @@
 """Law that is not computed yet stops filing with its name; it is never a silent zero. docs/law-coverage.md lists it all."""
 
-from taxcore.engine import check, stops_filing
+from taxcore.engine import ZERO, check, stops_filing
 from taxcore.packs.us.base import STATES, UNTAXED
-from taxcore.packs.us.papers.wages import ELECTIVE_DEFERRALS
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CODES = {
     "A": "Schedule 2, line 13 (tax on tips not collected)",
     "B": "Schedule 2, line 13 (tax on tips not collected)",
-    "H": "Schedule 1, line 24f (501(c)(18)(D) contributions)",
     "K": "Schedule 2, line 17k (excise on parachute payments)",
     "M": "Schedule 2, line 13 (tax on life insurance)",
     "N": "Schedule 2, line 13 (tax on life insurance)",
-    "Q": "the combat pay election",
     "R": "Form 8853",
     "T": "Form 8839",
-    "W": "Form 8889",
     "Z": "Schedule 2, line 17h (409A plans)",
     "FF": "Form 8962 with a small employer's health arrangement",
     "HH": "the section 83(i) election",
 }
+
+# (paper, field, code, what): an amount or a yes there calls for law that is not computed
+_FIELDS = (
+    ("w2", "allocated_tips", "4137", "Form 4137, allocated tips,"),
+    ("other-income", "tips", "4137", "Form 4137, tips not reported,"),
+    ("w2", "statutory_employee", "statutory-employee", "Schedule C of a statutory employee"),
+    ("1099-div", "small_business", "1202", "Section 1202, small business stock,"),
+    ("1099-b", "contracts", "6781", "Form 6781, contracts and straddles,"),
+    ("1099-r", "capital_gain", "4972", "Form 4972, lump-sum distributions,"),
+    ("1099-misc", "rents", "schedule-e-rents", "Schedule E, part I, rents,"),
+    ("1099-misc", "royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
+    ("1099-misc", "crop_insurance", "schedule-f", "Schedule F, farming,"),
+    ("1099-g", "agriculture", "schedule-f", "Schedule F, agriculture payments,"),
+    ("1099-g", "market_gain", "schedule-f", "Schedule F, market gain,"),
+    ("1099-g", "trade_income", "refund-of-business", "A tax refund that belongs to a business"),
+    ("business", "depreciation", "4562", "Form 4562, depreciation,"),
+    ("business", "home_depreciation", "4562", "Form 8829, depreciation of the home,"),
+    ("business", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
+    ("adjustments", "reservist", "2106", "Form 2106"),
+    ("adjustments", "archer", "8853", "Form 8853, Archer MSA,"),
+    ("hsa", "archer", "8853", "Form 8853, Archer MSA,"),
+    ("itemized", "casualty", "4684", "Form 4684, casualties,"),
+    ("gift", "vehicle", "8283-b", "Form 8283, a car, boat or plane,"),
+    ("gift", "one_thing_above_5000", "8283-b", "Form 8283, section B,"),
+    ("care", "household_employee", "schedule-h", "Schedule H, household employees,"),
+    ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),
+    ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
+    ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
+    ("credits-carried", "minimum_tax", "8801", "Form 8801, minimum tax credit,"),
+    ("credits-carried", "mortgage_certificate", "8396", "Form 8396, mortgage interest credit,"),
+    ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
+    ("credits-carried", "vehicle", "8936", "Form 8936, clean vehicles,"),
+    ("credits-carried", "elderly", "schedule-r", "Schedule R, elderly or disabled,"),
+    ("penalty", "annualise", "2210-ai", "Form 2210, Schedule AI,"),
+    ("penalty", "waiver", "2210-waiver", "Form 2210, a waiver,"),
+    ("penalty", "farmer", "2210-f", "Form 2210-F"),
+)  # fmt: skip
+
+_OF_SHARES = (
+    ("rental", "8582", "Rental income of a share, Form 8582,"),
+    ("other_rental", "8582", "Rental income of a share, Form 8582,"),
+    ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
+    ("section_1231", "4797", "Form 4797, section 1231 gain,"),
+    ("section_179", "4562", "Form 4562, section 179,"),
+    ("other_deductions", "share-deductions", "Other deductions of a share"),
+    ("credits", "3800", "Credits of a share, Form 3800,"),
+    ("final_year", "share-deductions", "Final year deductions of a trust"),
+)
 
 
 def _stop(code, at, form):
@@ -26,52 +71,80 @@ def _stop(code, at, form):
                         says=f"{form} is not computed yet. This return cannot be filed with it from here.")  # fmt: skip
 
 
+def planning_year(run):
+    """Forms of the newest year are not final: the figures serve planning."""
+    if run.laws["us"].year.planning:
+        yield stops_filing("us.planning-year", at=run.single("filing").address("status"),
+                           says=f"The forms of {run.year} are not final. The figures serve for planning and cannot be "
+                                "filed.")  # fmt: skip
+
+
 def wage_boxes(run):
     for wage in run.papers("w2"):
         for row in wage.codes:
             if row.code in _CODES and row.amount:
                 yield _stop("w2-code", row.address("amount"), f"Code {row.code}: {_CODES[row.code]}")
-        if wage.allocated_tips:
-            yield _stop("4137", wage.address("allocated_tips"), "Form 4137, allocated tips,")
-        if wage.care_benefits:
-            yield _stop("2441", wage.address("care_benefits"), "Form 2441, employer's care benefits,")
-        if wage.statutory_employee:
-            yield _stop("statutory-employee", wage.address("statutory_employee"), "Schedule C of a statutory employee")
-        yield from _special_pay(run, wage)
+        for row in wage.others:
+            if row.kind == "railroad" and row.amount:
+                yield _stop("railroad", row.address("amount"), "Railroad retirement tax")
 
 
-def _special_pay(run, wage):
-    if run.year >= 2025 and wage.social_security_tips:
-        yield _stop("tips", wage.address("social_security_tips"), "Schedule 1-A, part II, the deduction for tips,")
-    for row in wage.others:
-        if run.year >= 2025 and row.kind == "overtime" and row.amount:
-            yield _stop("overtime", row.address("amount"), "Schedule 1-A, part III, the deduction for overtime,")
-        if row.kind == "railroad" and row.amount:
-            yield _stop("railroad", row.address("amount"), "Railroad retirement tax")
-
-
-def interest_boxes(run):
-    forms = {
-        "foreign_tax": "Form 1116 or the election without it",
-        "private_activity": "Form 6251, private activity bonds,",
-        "market_discount": "Market discount",
-        "premium": "Bond premium",
-        "treasury_premium": "Bond premium on Treasury obligations",
-        "exempt_premium": "Bond premium on tax-exempt bonds",
-    }
-    for paper in run.papers("1099-int"):
-        for name, form in forms.items():
+def fields(run):
+    for kind, name, code, form in _FIELDS:
+        for paper in run.papers(kind):
             if getattr(paper, name):
-                yield _stop(f"interest-{name.replace('_', '-')}", paper.address(name), form)
+                yield _stop(code, paper.address(name), form)
 
 
-def people(run):
+def shares(run):
+    for kind in SHARES:
+        for paper in run.papers(kind):
+            for name, code, form in _OF_SHARES:
+                covered = name == "other_deductions" and kind == "k1-1041"
+                if name in paper.fields() and getattr(paper, name) and not covered:
+                    yield _stop(code, paper.address(name), form)
+            if paper.ordinary < 0 and paper.all_at_risk is not True:
+                yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
+            if paper.ordinary < 0 and (not paper.participates or paper.publicly_traded):
+                yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
+
+
+def passive_business(run):
+    for one in run.every("us.sch-c"):
+        if one.profit < 0 and one.books.participates is False:
+            yield _stop("8582", one.books.address("participates"), "Form 8582, a passive loss,")
+
+
+def large_business_loss(run):
+    """IRC 461(l): what is above the limit waits for next year. Keyed as added back, it is accepted."""
+    form = run.form("us.1040")
+    losses = -sum((one.profit for one in run.every("us.sch-c")), ZERO) - run.form("us.sch-e").together
+    keyed = any(paper.excess_business_loss for paper in run.papers("other-income"))
+    if losses > run.laws["us"].excess_business_loss[form.status] and not keyed:
+        yield _stop("461", run.form("us.sch-1").address("business"), "Form 461, business losses above the limit,")
+
+
+def retirement_codes(run):
+    for paper in run.papers("1099-r"):
+        if "A" in paper.codes():
+            yield _stop("4972", paper.address("code"), "Form 4972, ten-year averaging,")
+        if "5" in paper.codes():
+            yield _stop("prohibited", paper.address("code"), "A prohibited transaction of an IRA")
+    for form in run.every("us.8606"):
+        if form.above_contributions > 0 and form.conversion_basis > 0:
+            yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions taken out within five years")
+
+
+def savings_accounts(run):
+    for paper in run.papers("1099-sa"):
+        if paper.account_kind in ("archer", "medicare"):
+            yield _stop("8853", paper.address("account_kind"), "Form 8853")
+
+
+def deceased(run):
     for person in run.people():
         if person.death_date is not None:
             yield _stop("deceased", person.address("death_date"), "The return of somebody who died")
-    if run.form("us.1040").status == "surviving_spouse":
-        yield _stop("status-person", run.single("filing").address("status"),
-                    "The test of who makes a surviving spouse eligible")  # fmt: skip
 
 
 def due_diligence(run):
@@ -80,6 +153,7 @@ def due_diligence(run):
     claimed = {
         "child_credit": form.child_credit + form.additional_child_credit > 0,
         "earned_income_credit": form.earned_income_credit > 0,
+        "education_paid": form.education.american_left > 0,
         "standard_deduction": form.status == "head_of_household",
     }
     for name, is_claimed in claimed.items():
@@ -87,48 +161,31 @@ def due_diligence(run):
             yield _stop("8867", form.address(name), "Form 8867, the preparer's checklist for this benefit,")
 
 
-def savers_credit(run):
-    form = run.form("us.1040")
-    deferring = [wage for wage in run.papers("w2") if sum(wage.coded(ELECTIVE_DEFERRALS | {"G", "EE"})) > 0]
-    if deferring and form.adjusted_gross_income <= run.laws["us"].limits.savers_credit[form.status]:
-        yield _stop("8880", deferring[0].address("codes"), "Form 8880, the saver's credit,")
+def childs_gain(run):
+    form = run.form("us.8615")
+    if form.applies and (form.gains.collectibles_gain > 0 or form.gains.property_gain > 0):
+        yield _stop("8615-gains", form.address("tax_on_together"), "Form 8615 with gain of the 25% or 28% kind")
 
 
-def childs_tax(run):
-    form, limit = run.form("us.1040"), run.laws["us"].limits.child_unearned
-    taxpayer = run.person("taxpayer")
-    young = taxpayer is not None and (taxpayer.age_at_end() or 99) < limit.age_below
-    if young and form.standard.is_dependant and form.taxable_interest > limit.income_above:
-        yield _stop("8615", form.address("taxable_interest"), "Form 8615, tax on a child's unearned income,")
-
-
-def foreign_accounts(run):
-    if run.form("us.sch-b").required():
-        yield check("us.schedule-b-part-iii", at=run.form("us.sch-b").address("taxable"),
-                    says="Schedule B part III asks about foreign accounts and trusts. Ask the client; a yes cannot be "
-                         "filed from here yet.")  # fmt: skip
-
-
-def digital_assets(run):
-    filing = run.single("filing")
-    if filing.digital_assets:
-        yield _stop("digital-assets", filing.address("digital_assets"), "Form 8949, digital assets,")
-
-
-def itemising_spouse(run):
-    filing = run.single("filing")
-    if run.form("us.1040").status == "separate" and filing.spouse_itemises:
-        yield _stop("schedule-a", filing.address("spouse_itemises"), "Schedule A, needed because the spouse itemises,")
+def foreign_tax_limits(run):
+    """Gains at lower rates make the fraction of Form 1116 a calculation of its own. IRC 904(b)(2)."""
+    form, federal = run.form("us.1116"), run.form("us.1040")
+    if not form.required():
+        return
+    if federal.qualified_dividends + form.gains.preferred >= 20_000:
+        yield _stop("1116-gains", form.address("limit"), "Form 1116 with 20,000 or more of gain and qualified dividends")
+    if run.form("us.6251").tax > 0:
+        yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
 
 
 def other_states(run):
-    """Wages or withholding of a state whose return is not made here."""
+    """Income or withholding of a state whose return is not made here."""
     home = run.single("filing").residence
-    made = {authority.code for authority in run.pack.authorities}
+    made = {authority.code for authority in run.pack.authorities if authority.applies(run) or not home}
     if home and home not in UNTAXED and f"us-{home.lower()}" not in made:
         yield _stop("state", run.single("filing").address("residence"), f"The return of {STATES[home]}")
-    for paper in (*run.papers("w2"), *run.papers("1099-int")):
-        for row in paper.states:
+    for paper in run.all_papers():
+        for row in paper.states if "states" in paper.specs else ():
             if row.state and row.state != home and row.state not in UNTAXED:
                 yield _stop("state", row.address("state"), f"The non-resident return of {STATES[row.state]}")
             if row.state == home and home in UNTAXED and row.withheld:
@@ -136,14 +193,16 @@ def other_states(run):
 
 
 def underpayment(run):
-    form, limits = run.form("us.1040"), run.laws["us"].limits.underpayment
-    if form.owed >= limits.owed_below and form.payments < limits.share_of_year * form.total_tax:
+    """Where last year's tax is not known nobody can say whether there is a penalty."""
+    form, penalty = run.form("us.1040"), run.form("us.2210")
+    unknown = penalty.excused in ("last year's tax is not keyed", "the interest rates of the year are not all known")
+    if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
         yield check("us.2210", at=form.address("owed"), cites="IRC 6654",
-                    says=f"{form.owed:,} is owed and less than 90% was paid during the year. A penalty (Form 2210) may "
-                         "apply; it is left to the authority to work out.")  # fmt: skip
+                    says=f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that "
+                         "the penalty (Form 2210) can be worked out, or leave it to the authority.")  # fmt: skip
 
 
 CHECKS = (
-    wage_boxes, interest_boxes, people, due_diligence, savers_credit, childs_tax, foreign_accounts, digital_assets,
-    itemising_spouse, other_states, underpayment,
+    planning_year, wage_boxes, fields, shares, passive_business, large_business_loss, retirement_codes, savings_accounts,
+    deceased, due_diligence, childs_gain, foreign_tax_limits, other_states, underpayment,
 )  # fmt: skip

@@ -1,31 +1,12 @@
-"""Wage statements: whose they are, whether their boxes agree with each other. IRC 3101, 3121, 6051."""
+"""Wage statements: whether their boxes agree with each other. IRC 3101, 3121, 6051."""
 
 from decimal import Decimal
 
-from taxcore.engine import Mend, check, stops_filing
+from taxcore.engine import check, stops_filing
 from taxcore.packs.us.checks.identity import digits
 from taxcore.packs.us.papers.wages import DEFERRED_BUT_INSURED, ELECTIVE_DEFERRALS
 
 _CENT_ROUNDING = Decimal(1)
-
-
-def owner_missing(run):
-    if run.form("us.1040").status != "joint":
-        return
-    for wage in run.papers("w2"):
-        if wage.owner not in ("taxpayer", "spouse"):
-            yield stops_filing("us.w2.owner-missing", at=wage.address("owner"),
-                               says=f"{wage.title}: whose wages are these? Choose the taxpayer or the spouse, since "
-                                    "several limits count for each person.")  # fmt: skip
-
-
-def spouse_not_here(run):
-    for paper in run.all_papers():
-        if paper.owned and paper.owner in ("spouse", "joint") and run.form("us.1040").status != "joint":
-            yield stops_filing("us.owner-not-on-return", at=paper.address("owner"),
-                               says=f"{paper.title} belongs to the spouse, and this is not a joint return. Give it to "
-                                    "the taxpayer or take it out.", mend=Mend("Give it to the taxpayer",
-                                    paper.address("owner"), "taxpayer"))  # fmt: skip
 
 
 def employee_number_of_another(run):
@@ -152,7 +133,7 @@ def deferrals_above_limit(run):
 
 
 CHECKS = (
-    owner_missing, spouse_not_here, employee_number_of_another, social_security_above_base,
+    employee_number_of_another, social_security_above_base,
     social_security_wages_differ, social_security_withheld_differs, medicare_below_social_security,
     withheld_above_wages, state_withheld_above_wages, state_number_missing, states_do_not_add_up, code_twice,
     statement_twice, deferrals_above_limit,

@@ -1,9 +1,9 @@
 """Schedule 8812: credits for children and other dependants, and the part that is paid out. IRC 24.
 
-The route through Puerto Rico, Form 2555 and self-employment has no paper yet.
+The route through Puerto Rico and Form 2555 has no paper.
 """
 
-from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, steps, times, total
+from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, share, steps, times, total
 from taxcore.packs.us.base import FederalForm
 
 
@@ -13,6 +13,7 @@ class ChildCredit(FederalForm):
     number, name = "Schedule 8812", "Credits for children and other dependants"
     income = linked("us.1040")
     excess_withheld = linked("us.sch-3")
+    adjusting = linked("us.sch-1")
 
     def required(self):
         return bool(self.run.people("dependant"))
@@ -64,7 +65,16 @@ class ChildCredit(FederalForm):
 
     @line("13", "Tax that it can lower")
     def limit(self):
+        """Credit limit worksheet A: after the credits of Schedule 3, those of worksheet B included."""
         return excess(self.income.tax_before_credits, over=self.income.other_credits)
+
+    @fact("Part that could not be paid out", cites="IRC 24(d)(1)")
+    def not_payable(self):
+        """Credit limit worksheet B: credits that end unused come before the part of this one that can be paid out."""
+        if self.before_limit == 0:
+            return nothing_because("there is no child credit")
+        cap = times(self.children, self.law.child_credit.refundable_each, of="children")
+        return excess(self.before_limit, over=least(cap, self.larger_route))
 
     @line("14", "Credit against tax", weight="total")
     def credit(self):
@@ -84,7 +94,9 @@ class ChildCredit(FederalForm):
 
     @line("18a", "Earned income")
     def earned(self):
-        return self.income.wages
+        """Combat pay counts here always. IRC 24(d)(1)(B)."""
+        people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
+        return total([one.earned for one in people], [one.combat_pay for one in people])
 
     @line("19", "Earned income above the floor", cites="IRC 24(d)(1)(B)(i)")
     def above_floor(self):
@@ -99,13 +111,21 @@ class ChildCredit(FederalForm):
         papers = self.papers("w2")
         return total([w.social_security_withheld for w in papers], [w.medicare_withheld for w in papers])
 
+    @line("22", "Half of the self-employment tax")
+    def half_self_employment(self):
+        return total(self.adjusting.half_self_employment)
+
+    @line("23", "Together")
+    def payroll_tax(self):
+        return total(self.payroll_withheld, self.half_self_employment)
+
     @line("24", "Earned income credit and excess withheld")
     def set_against(self):
         return total(self.income.earned_income_credit, self.excess_withheld.excess_social_security)
 
     @line("25", "Payroll tax above that")
     def by_payroll_tax(self):
-        return excess(self.payroll_withheld, over=self.set_against)
+        return excess(self.payroll_tax, over=self.set_against)
 
     @line("26", "Larger of the two routes")
     def larger_route(self):

@@ -1,8 +1,8 @@
-"""Earned income credit: the official table's rule, by bands of 50. IRC 32. Combat pay and self-employment have no paper yet."""
+"""Earned income credit: the official table's rule, by bands of 50. IRC 32."""
 
 from decimal import Decimal
 
-from taxcore.engine import Operand, explained, fact, least, line, linked, nothing_because, total, whole
+from taxcore.engine import Operand, excess, explained, fact, least, line, linked, nothing_because, total, whole
 from taxcore.packs.us.base import FederalForm
 
 _BAND = Decimal(50)
@@ -21,17 +21,28 @@ class EarnedIncomeCredit(FederalForm):
     def children(self):
         return min(sum(1 for one in self.every("us.dependant") if one.counts_for_earned_income), 3)
 
+    @fact("Investment income", cites="IRC 32(i)")
+    def invested(self):
+        """Interest taxed or not, dividends, gain; income of shares the owner took no part in."""
+        income = self.income
+        gain = excess(income.capital_gain, over=0)
+        passive = excess(self.run.form("us.8960").passive if not self.run.is_idle("us.sch-e") else 0, over=0)
+        return total(income.taxable_interest, income.exempt_interest, income.dividends, gain, passive)
+
+    @fact("Separated, with a child at home", cites="IRC 32(d)(2)")
+    def lives_apart(self):
+        return bool(self.paper("filing").lived_apart_half) and self.children > 0
+
     @fact("Why there is none")
     def not_allowed(self):
         """The first condition that fails, in the order of the instructions; empty when the credit is possible."""
         income, law = self.income, self.law.earned_income_credit
-        invested = income.taxable_interest + income.exempt_interest
         old_enough = any(law.youngest <= (person.age_at_end() or 0) <= law.oldest for person in income.filers)
         dependant = any(person.claimed_by_other for person in income.filers)
         conditions = [
-            (income.wages > 0, "there is no earned income"),
-            (income.status != "separate", "a married person must file jointly"),
-            (invested <= law.investment_income, "investment income is above the limit"),
+            (self.earned > 0, "there is no earned income"),
+            (income.status != "separate" or self.lives_apart, "a married person must file jointly"),
+            (self.invested <= law.investment_income, "investment income is above the limit"),
             (all(person.number for person in income.filers), "somebody has no social security number"),
             (self.children or old_enough, "nobody is between 25 and 64 and there is no qualifying child"),
             (self.children or not dependant, "somebody else can claim the taxpayer"),
@@ -40,7 +51,9 @@ class EarnedIncomeCredit(FederalForm):
 
     @line("1", "Earned income")
     def earned(self):
-        return self.income.wages
+        """Combat pay counts where that is chosen: a taxpayer keys it only then. IRC 32(c)(2)(B)(vi)."""
+        people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
+        return excess(total([one.earned for one in people], [one.combat_pay for one in people]), over=0)
 
     @line("2", "Credit at earned income")
     def at_earned(self):
@@ -84,3 +97,22 @@ class EarnedIncomeCredit(FederalForm):
 
         note = f"{self.children} children, phase-out from {start:,}"
         return explained("Official table", redo(amount), [Operand(amount)], redo, note=note)
+
+
+class ScheduleEIC(FederalForm):
+    """Schedule EIC: the children behind the credit, one each. IRC 32(c)(3)."""
+
+    number, name, per = "Schedule EIC", "Earned income credit, qualifying child", "dependant"
+
+    def required(self):
+        made = self.run.form("us.dependant", self.key)
+        return self.run.form("us.earned-income-credit").credit > 0 and made.counts_for_earned_income
+
+    @line("3", "Year of birth")
+    def born(self):
+        who = self.run.form("us.dependant", self.key).who
+        return total(who.birth_date.year if who.birth_date else 0)
+
+    @line("6", "Months lived here")
+    def months(self):
+        return total(self.run.form("us.dependant", self.key).who.months_at_home or 0)

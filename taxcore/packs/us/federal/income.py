@@ -1,8 +1,12 @@
 """Form 1040: the individual return, from wages to refund or balance due."""
 
-from taxcore.engine import excess, fact, line, linked, nothing_because, total
+from taxcore.engine import ZERO, excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
+
+_OTHER_WITHHOLDING = (
+    "1099-int", "1099-oid", "1099-div", "1099-b", "1099-da", "1099-r", "ssa-1099", "1099-g", "1099-nec", "1099-misc", "1099-k",
+)  # fmt: skip
 
 
 class IncomeTaxReturn(FederalForm):
@@ -13,11 +17,16 @@ class IncomeTaxReturn(FederalForm):
     adjusting = linked("us.sch-1")
     additional = linked("us.sch-1-a")
     standard = linked("us.standard-deduction")
+    itemized = linked("us.sch-a")
+    gains = linked("us.sch-d")
     children = linked("us.sch-8812")
     earned = linked("us.earned-income-credit")
+    education = linked("us.8863")
     more_taxes = linked("us.sch-2")
     more_payments = linked("us.sch-3")
     high_wages = linked("us.8959")
+    child_tax = linked("us.8615")
+    underpaying = linked("us.2210")
 
     @fact("Filing status")
     def status(self):
@@ -28,13 +37,34 @@ class IncomeTaxReturn(FederalForm):
         roles = ("taxpayer", "spouse") if self.status == "joint" else ("taxpayer",)
         return tuple(person for person in map(self.person, roles) if person is not None)
 
+    def _others(self, name):
+        return [getattr(paper, name) for paper in self.papers("other-income")]
+
     @line("1a", "Wages, box 1 of all statements")
     def wage_statements(self):
-        return total([paper.wages for paper in self.papers("w2")])
+        return total([paper.wages for paper in self.papers("w2") if not paper.statutory_employee])
+
+    @line("1b", "Household employee's wages")
+    def household_wages(self):
+        return total(self._others("household_wages"))
+
+    @line("1e", "Taxable care benefits, Form 2441")
+    def care_benefits(self):
+        return self.brought("us.2441", "taxable")
+
+    @line("1h", "Other earned income")
+    def other_earned(self):
+        disabled = [paper.gross for paper in self.papers("1099-r") if paper.disability_pension]
+        return total(self._others("other_earned"), disabled)
+
+    @line("1i", "Combat pay counted as earned")
+    def combat_pay(self):
+        """It is not part of the sum: only the credits look at it."""
+        return total(self._others("combat_pay"))
 
     @line("1z", "Wages together")
     def wages(self):
-        return total(self.wage_statements)
+        return total(self.wage_statements, self.household_wages, self.care_benefits, self.other_earned)
 
     @line("2a", "Tax-exempt interest")
     def exempt_interest(self):
@@ -44,9 +74,59 @@ class IncomeTaxReturn(FederalForm):
     def taxable_interest(self):
         return self.interest.taxable
 
+    @line("3a", "Qualified dividends", cites="IRC 1(h)(11)")
+    def qualified_dividends(self):
+        return self.interest.qualified
+
+    @line("3b", "Ordinary dividends")
+    def dividends(self):
+        return self.interest.dividends
+
+    @line("4a", "IRA distributions")
+    def ira_gross(self):
+        return total([paper.gross for paper in self.papers("1099-r") if paper.ira])
+
+    @line("4b", "Taxable IRA distributions")
+    def ira_taxable(self):
+        return total([one.taxable_in_all for one in self.every("us.8606")])
+
+    def _pensions(self):
+        return [paper for paper in self.papers("1099-r") if not paper.ira and not paper.disability_pension]
+
+    @line("5a", "Pensions and annuities")
+    def pension_gross(self):
+        return total([paper.gross for paper in self._pensions()])
+
+    @line("5b", "Taxable pensions")
+    def pension_taxable(self):
+        papers = [paper for paper in self._pensions() if not paper.is_roth()]
+        return total([self.run.form("us.distribution", paper.key).income for paper in papers])
+
+    @line("6a", "Social security benefits")
+    def benefits_received(self):
+        return excess(self.brought("us.benefits", "received"), over=0)
+
+    @line("6b", "Taxable benefits", cites="IRC 86")
+    def taxable_benefits(self):
+        return self.brought("us.benefits", "taxable")
+
+    @line({2022: "7", 2025: "7a"}, "Capital gain or loss")
+    def capital_gain(self):
+        return self.brought("us.sch-d", "counted")
+
+    @line("8", "Additional income, Schedule 1")
+    def additional_income(self):
+        return total(self.adjusting.other_income)
+
+    @fact("Income other than benefits")
+    def income_without_benefits(self):
+        return total(self.wages, self.taxable_interest, self.dividends, self.ira_taxable, self.pension_taxable,
+                     self.capital_gain, self.additional_income)  # fmt: skip
+
     @line("9", "Total income", weight="total")
     def total_income(self):
-        return total(self.wages, self.taxable_interest)
+        return total(self.wages, self.taxable_interest, self.dividends, self.ira_taxable, self.pension_taxable,
+                     self.taxable_benefits, self.capital_gain, self.additional_income)  # fmt: skip
 
     @line("10", "Adjustments, Schedule 1")
     def adjustments(self):
@@ -60,34 +140,83 @@ class IncomeTaxReturn(FederalForm):
     def agi_carried(self):
         return self.adjusted_gross_income
 
-    @line({2022: "12", 2025: "12e"}, "Standard deduction", cites="IRC 63(c)")
+    @fact("Itemised rather than standard")
+    def is_itemised(self):
+        """By choice, or because it is more; apart from a spouse who itemises there is no standard deduction at all."""
+        choice = self.paper("itemized").choice
+        if choice == "itemise" or (self.status == "separate" and self.paper("filing").spouse_itemises):
+            return True
+        return choice != "standard" and self.itemized.deduction > self.standard.deduction
+
+    @line({2022: "12", 2025: "12e"}, "Standard or itemised deduction", cites="IRC 63(b), (c), (d)")
     def standard_deduction(self):
-        return self.standard.deduction
+        return total(self.itemized.deduction) if self.is_itemised else total(self.standard.deduction)
 
     @line({2022: "13", 2025: "13a"}, "Qualified business income deduction", cites="IRC 199A")
     def business_deduction(self):
-        return nothing_because("there is no business on this return")
+        return self.brought("us.8995", "deduction")
 
     @line({2025: "13b"}, "Additional deductions, Schedule 1-A")
     def additional_deductions(self):
         return self.additional.deductions
 
+    @fact("Schedule 1-A, where the year has it")
+    def additional_in_all(self):
+        return total(self.additional_deductions) if self.year >= 2025 else nothing_because("the law begins in 2025")
+
+    @fact("Gifts of money without itemising", cites="IRC 170(p)")
+    def gifts_without_itemizing(self):
+        law = self.law.itemized
+        if "gifts_without_itemizing" not in law or self.is_itemised:
+            return nothing_because("it begins in 2026, for people who do not itemise")
+        given = sum((paper.amount for paper in self.papers("gift") if paper.gift_kind == "cash"), ZERO)
+        return total(min(given, law.gifts_without_itemizing[self.status]))
+
+    @fact("Deductions before the business deduction")
+    def deductions_before_business(self):
+        return total(self.standard_deduction, self.additional_in_all, self.gifts_without_itemizing)
+
     @line("14", "Deductions together")
     def deductions(self):
-        added = () if self.additional_deductions is None else (self.additional_deductions,)
-        return total(self.standard_deduction, self.business_deduction, added)
+        return total(self.standard_deduction, self.business_deduction, self.additional_in_all, self.gifts_without_itemizing)
 
     @line("15", "Taxable income", weight="total", cites="IRC 63(b)")
     def taxable_income(self):
         return excess(self.adjusted_gross_income, over=self.deductions)
 
-    @line("16", "Tax", cites="IRC 1(j), 3")
-    def tax(self):
+    @fact("Which worksheet the tax comes from")
+    def tax_method(self):
+        """Schedule D's where gain of the 25% or 28% kind is there or gain is treated as investment income; else by kind."""
+        if self.run.is_idle("us.sch-d"):
+            return "preferred" if self.qualified_dividends > 0 else "table"
+        elected = self.brought("us.4952", "elected") if self.is_itemised else ZERO
+        if self.gains.is_gain and (self.gains.collectibles_gain > 0 or self.gains.property_gain > 0 or elected > 0):
+            return "schedule D"
+        return "preferred" if self.qualified_dividends > 0 or self.gains.preferred > 0 else "table"
+
+    @fact("Tax by the taxpayer's own rates")
+    def tax_by_own_rates(self):
+        if self.tax_method == "schedule D":
+            return total(self.run.form("us.schedule-d-tax-worksheet").tax)
+        if self.tax_method == "preferred":
+            return total(self.run.form("us.qualified-dividends-worksheet").tax)
         return tax_on(self.taxable_income, self.law, self.status)
 
-    @line("17", "From Schedule 2, line 3")
+    @line("16", "Tax", cites="IRC 1(h), 1(j), 3")
+    def tax(self):
+        if not self.run.is_idle("us.8615") and self.child_tax.applies:
+            return total(self.child_tax.tax)
+        if self.tax_method == "table":
+            return tax_on(self.taxable_income, self.law, self.status)
+        return total(self.tax_by_own_rates)
+
+    @line("17", "Added to the tax, Schedule 2")
     def other_tax_before_credits(self):
-        return nothing_because("nothing on this return calls for Schedule 2, part I")
+        return total(self.more_taxes.before_credits)
+
+    @fact("Premium credit repaid")
+    def premium_repaid(self):
+        return total(self.more_taxes.premium_repaid)
 
     @line("18", "Together")
     def tax_before_credits(self):
@@ -99,9 +228,13 @@ class IncomeTaxReturn(FederalForm):
             return nothing_because("there is no dependant on this return")
         return self.children.credit
 
-    @line("20", "From Schedule 3, line 8")
+    @fact("Foreign tax credit")
+    def foreign_credit(self):
+        return total(self.more_payments.foreign)
+
+    @line("20", "Credits, Schedule 3")
     def other_credits(self):
-        return nothing_because("nothing on this return calls for Schedule 3, part I")
+        return total(self.more_payments.credits)
 
     @line("21", "Credits")
     def credits(self):
@@ -125,15 +258,21 @@ class IncomeTaxReturn(FederalForm):
 
     @line("25b", "Withheld, 1099", cites="IRC 31(c)")
     def withheld_other(self):
-        return total([paper.withheld for paper in self.papers("1099-int")])
+        return total([paper.withheld for kind in _OTHER_WITHHOLDING for paper in self.papers(kind)])
 
     @line("25c", "Withheld, other forms")
     def withheld_more(self):
-        return self.high_wages.counted_as_withheld
+        shares = [paper.withheld for paper in self.papers("k1-1041")]
+        return total(self.high_wages.counted_as_withheld, [paper.withheld for paper in self.papers("w2g")], shares)
 
     @line("25d", "Withheld together")
     def withheld(self):
         return total(self.withheld_wages, self.withheld_other, self.withheld_more)
+
+    @line("26", "Estimated payments", cites="IRC 6315")
+    def estimates(self):
+        paper = self.paper("estimates")
+        return total([row.amount for row in paper.rows], paper.applied)
 
     @line({2022: "27", 2025: "27a"}, "Earned income credit", cites="IRC 32")
     def earned_income_credit(self):
@@ -143,21 +282,26 @@ class IncomeTaxReturn(FederalForm):
     def additional_child_credit(self):
         return self.children.paid_out
 
+    @line("29", "Education credit paid out, Form 8863", cites="IRC 25A(i)")
+    def education_paid(self):
+        return self.brought("us.8863", "paid_out")
+
     @line("31", "From Schedule 3, line 15")
     def other_payments(self):
         return self.more_payments.payments
 
     @line("32", "Other payments and refundable credits")
     def refundable(self):
-        return total(self.earned_income_credit, self.additional_child_credit, self.other_payments)
+        return total(self.earned_income_credit, self.additional_child_credit, self.education_paid, self.other_payments)
 
     @line("33", "Payments", weight="total")
     def payments(self):
-        return total(self.withheld, self.refundable)
+        return total(self.withheld, self.estimates, self.refundable)
 
     @line("34", "Overpaid")
     def overpaid(self):
-        return excess(self.payments, over=self.total_tax)
+        """After the penalty, which lowers a refund before it makes a balance due."""
+        return excess(self.payments, over=[self.total_tax, self.penalty] if self.penalty else self.total_tax)
 
     @line("35a", "Refund", weight="total", cites="IRC 6402(a)")
     def refund(self):
@@ -169,4 +313,8 @@ class IncomeTaxReturn(FederalForm):
 
     @line("37", "Amount owed", weight="total", cites="IRC 6151")
     def owed(self):
-        return excess(self.total_tax, over=self.payments)
+        return excess(total(self.total_tax, self.penalty), over=self.payments)
+
+    @line("38", "Penalty for underpaying, in the amount owed", cites="IRC 6654")
+    def penalty(self):
+        return total(self.underpaying.penalty)

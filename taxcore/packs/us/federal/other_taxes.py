@@ -1,18 +1,45 @@
-"""Schedule 2, part II, with Forms 8959 and 8960: the taxes on high wages and on investment income of high incomes."""
+"""Schedule 2 with Forms 8959 and 8960: taxes besides the income tax."""
 
-from taxcore.engine import excess, least, line, linked, nothing_because, share, total
+from taxcore.engine import ZERO, excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
+
+_INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
 
 
 class OtherTaxes(FederalForm):
-    """Other taxes. IRC 3101(b)(2), 1411. The rest of the schedule stops filing where a paper calls for it."""
+    """Minimum tax and repaid premium credit (part I), other taxes (part II). The rest stops filing where it is called for."""
 
     number, name = "Schedule 2", "Additional taxes"
     wages_tax = linked("us.8959")
     investment_tax = linked("us.8960")
+    minimum = linked("us.6251")
 
     def required(self):
-        return self.other_taxes > 0
+        return self.other_taxes > 0 or self.before_credits > 0
+
+    @line({2022: "2", 2024: "1a"}, "Premium credit paid in advance, to repay")
+    def premium_repaid(self):
+        return self.brought("us.8962", "to_repay")
+
+    @line({2022: None, 2024: "1z"}, "Repayments together")
+    def repayments(self):
+        return total(self.premium_repaid)
+
+    @line({2022: "1", 2024: "2"}, "Alternative minimum tax")
+    def minimum_tax(self):
+        return total(self.minimum.tax)
+
+    @line("3", "Added to the tax", weight="total")
+    def before_credits(self):
+        return total(self.minimum_tax, self.premium_repaid)
+
+    @line("4", "Self-employment tax")
+    def self_employment(self):
+        return total([one.tax for one in self.every("us.sch-se")])
+
+    @line("8", "Additional tax on retirement and savings accounts")
+    def retirement(self):
+        return total([one.tax for one in self.every("us.5329")])
 
     @line("11", "Additional Medicare tax, Form 8959")
     def medicare(self):
@@ -22,13 +49,25 @@ class OtherTaxes(FederalForm):
     def investment(self):
         return self.investment_tax.tax
 
+    @line("17c", "Health savings account distributions")
+    def health_savings(self):
+        return total([one.additional_tax for one in self.every("us.8889")])
+
+    @line("17d", "Health savings account cover ended")
+    def health_savings_testing(self):
+        return total([one.failed_tax for one in self.every("us.8889")])
+
+    @line("18", "Lines 17 together")
+    def others(self):
+        return total(self.health_savings, self.health_savings_testing)
+
     @line("21", "Other taxes", weight="total")
     def other_taxes(self):
-        return total(self.medicare, self.investment)
+        return total(self.self_employment, self.retirement, self.medicare, self.investment, self.others)
 
 
 class AdditionalMedicareTax(FederalForm):
-    """Additional Medicare tax on wages. IRC 3101(b)(2); withholding: 3102(f), 31(a)."""
+    """Additional Medicare tax on wages and self-employment. IRC 1401(b)(2), 3101(b)(2); withholding: 3102(f), 31(a)."""
 
     number, name = "8959", "Additional Medicare tax"
     income = linked("us.1040")
@@ -56,17 +95,46 @@ class AdditionalMedicareTax(FederalForm):
     def on_wages(self):
         return share(self.law.additional_medicare.rate, of=self.above)
 
+    @line("8", "Earnings from self-employment")
+    def self_employment(self):
+        """One person's loss does not lower the other's earnings."""
+        return total([greatest(one.net_earnings, 0) for one in self.every("us.sch-se")])
+
+    @line("9", "Threshold")
+    def second_threshold(self):
+        return self.law.additional_medicare.threshold[self.income.status]
+
+    @line("10", "Wages")
+    def wages_again(self):
+        return total(self.wages_together)
+
+    @line("11", "Threshold left")
+    def threshold_left(self):
+        return excess(self.second_threshold, over=self.wages_again)
+
+    @line("12", "Earnings above it")
+    def earnings_above(self):
+        return excess(self.self_employment, over=self.threshold_left)
+
+    @line("13", "0.9% of that")
+    def on_self_employment(self):
+        return share(self.law.additional_medicare.rate, of=self.earnings_above)
+
     @line("18", "Additional Medicare tax", weight="total")
     def tax(self):
-        return total(self.on_wages)
+        return total(self.on_wages, self.on_self_employment)
 
     @line("19", "Medicare tax withheld, box 6")
     def withheld(self):
         return total([wage.medicare_withheld for wage in self.papers("w2")])
 
+    @line("20", "Wages")
+    def wages_withheld_on(self):
+        return total(self.wages)
+
     @line("21", "Regular Medicare tax on wages")
     def regular(self):
-        return share(self.law.payroll.medicare_rate, of=self.wages)
+        return share(self.law.payroll.medicare_rate, of=self.wages_withheld_on)
 
     @line("22", "Additional tax withheld")
     def withheld_above(self):
@@ -85,6 +153,7 @@ class NetInvestmentIncomeTax(FederalForm):
 
     number, name = "8960", "Net investment income tax"
     income = linked("us.1040")
+    adjusting = linked("us.sch-1")
 
     def required(self):
         return self.tax > 0
@@ -93,9 +162,55 @@ class NetInvestmentIncomeTax(FederalForm):
     def interest(self):
         return self.income.taxable_interest
 
+    @line("2", "Ordinary dividends")
+    def dividends(self):
+        return total(self.income.dividends)
+
+    @line("3", "Annuities of no qualified plan")
+    def annuities(self):
+        papers = [paper for paper in self.papers("1099-r") if _INVESTMENT_CODES & paper.codes()]
+        return total([self.run.form("us.distribution", paper.key).income for paper in papers])
+
+    @line("4a", "Partnerships, S corporations, trusts")
+    def entities(self):
+        return total(self.adjusting.entities)
+
+    @line("4b", "Of them, from a trade the owner took part in", cites="IRC 1411(c)(2)(A)")
+    def active(self):
+        papers = [p for kind in ("k1-1065", "k1-1120s", "k1-1041") for p in self.papers(kind) if p.participates]
+        return total(less=[total(p.ordinary, getattr(p, "guaranteed", ZERO)) for p in papers])
+
+    @line("4c", "Together")
+    def passive(self):
+        return total(self.entities, self.active)
+
+    @line("5a", "Gain or loss")
+    def gain(self):
+        return total(self.income.capital_gain)
+
+    @line("5d", "Net gain")
+    def net_gain(self):
+        return total(self.gain)
+
+    @line("8", "Investment income", weight="total")
+    def investment_income(self):
+        return total(self.interest, self.dividends, self.annuities, self.passive, self.net_gain)
+
+    @line("9a", "Investment interest paid")
+    def interest_deducted(self):
+        return self.brought("us.4952", "deduction") if self.income.is_itemised else nothing_because("nothing is itemised")
+
+    @line("9d", "Deductions together")
+    def deductions(self):
+        return total(self.interest_deducted)
+
+    @line("11", "Deductions")
+    def all_deductions(self):
+        return total(self.deductions)
+
     @line("12", "Net investment income")
     def net_investment_income(self):
-        return total(self.interest)
+        return excess(self.investment_income, over=self.all_deductions)
 
     @line("13", "Modified adjusted gross income")
     def modified_agi(self):

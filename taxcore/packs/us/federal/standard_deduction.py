@@ -1,6 +1,6 @@
 """Standard deduction: by status, for the aged and blind, and the smaller one of somebody else's dependant. IRC 63(c), (f)."""
 
-from taxcore.engine import fact, greatest, least, line, linked, nothing_because, times, total
+from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, times, total
 from taxcore.packs.us.base import FederalForm
 
 
@@ -22,7 +22,9 @@ class StandardDeduction(FederalForm):
     def earned(self):
         if not self.is_dependant:
             return nothing_because("nobody else can claim the taxpayer")
-        return total(self.income.wages, self.law.standard_deduction.dependant_added)
+        people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
+        earned = excess(total([one.earned for one in people]), over=0)
+        return total(earned, self.law.standard_deduction.dependant_added)
 
     @line("3", "Basic amount")
     def basic(self):

@@ -1,9 +1,51 @@
 """What can be keyed for an American individual return, in the order the index lists it."""
 
-from taxcore.packs.us.papers.interest import InterestStatement
+from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
+from taxcore.packs.us.papers.business import (
+    BusinessBooks,
+    MiscellaneousStatement,
+    NonemployeeStatement,
+    PaymentCardStatement,
+)
+from taxcore.packs.us.papers.credits import (
+    CareProvider,
+    CareQuestions,
+    CarriedCredits,
+    EnergyCosts,
+    ForeignTaxQuestions,
+    MarketplaceStatement,
+    PremiumCreditQuestions,
+    TuitionStatement,
+)
+from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
+from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatement
+from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
+from taxcore.packs.us.papers.other_income import GamblingStatement, OtherIncome, PublicPayments
+from taxcore.packs.us.papers.payments import (
+    Estimates,
+    Extension,
+    MinimumTaxItems,
+    NextYear,
+    ParentsFigures,
+    PenaltyQuestions,
+    PriorYear,
+    SplitDeposit,
+)
 from taxcore.packs.us.papers.people import Deposit, Filing, UnitedStatesPerson
+from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
+from taxcore.packs.us.papers.shares import SHARES
 from taxcore.packs.us.papers.wages import WageStatement
 
-PAPERS = (Filing, WageStatement, InterestStatement, Deposit)
+PAPERS = (
+    Filing, ParentsFigures,
+    WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
+    CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, NonemployeeStatement,
+    MiscellaneousStatement, PaymentCardStatement, *SHARES, GamblingStatement, EducationAccount, OtherIncome,
+    PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
+    Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
+    CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
+    ForeignTaxQuestions, CarriedCredits,
+    Estimates, PriorYear, PenaltyQuestions, Extension, NextYear, Deposit, SplitDeposit,
+)  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

@@ -25,6 +25,10 @@ def _filer(person):
     return person.role != "dependant"
 
 
+def _apart(filing):
+    return filing.status == "separate"
+
+
 class UnitedStatesPerson(Person):
     """Taxpayer, spouse or dependant. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another), 152."""
 
@@ -48,8 +52,8 @@ class UnitedStatesPerson(Person):
     relationship = Choice(None, "Relationship", RELATIONSHIPS, needed="It decides which benefits are possible.", only=_dependant)
     months_at_home = Count(None, "Months in the taxpayer's home", most=12, only=_dependant, cites="IRC 152(c)(1)(B)",
                            needed="Count absences for school or illness as months at home.")  # fmt: skip
-    student = Flag(None, "Full-time student in five months", cites="IRC 152(f)(2)", only=_dependant)
-    disabled = Flag(None, "Permanently and totally disabled", cites="IRC 22(e)(3)", only=_dependant)
+    student = Flag(None, "Full-time student in five months", cites="IRC 152(f)(2)")
+    disabled = Flag(None, "Permanently and totally disabled", cites="IRC 22(e)(3)")
     supports_self = Flag(None, "Paid more than half of own support", cites="IRC 152(c)(1)(D)", only=_dependant)
     supported = Flag(None, "Taxpayer paid more than half of support", cites="IRC 152(d)(1)(C)", only=_dependant)
     gross_income = Amount(None, "Own gross income", cites="IRC 152(d)(1)(B)", only=_dependant)
@@ -97,6 +101,14 @@ class Filing(FederalPaper):
     spouse_itemises = Flag(None, "Spouse itemises on a separate return", cites="IRC 63(c)(6)(A)")
     kept_home = Flag(None, "Unmarried, paid over half of the home", cites="IRC 2(b), 7703(b)",
                      only=lambda filing: filing.status == "head_of_household")  # fmt: skip
+    spouse_covered = Flag(None, "Spouse is covered by a plan at work", cites="IRC 219(g)", only=_apart)
+    lived_apart = Flag(None, "Lived apart from the spouse all year", cites="IRC 86(c)(1)(C)(ii), 219(g)(4)", only=_apart)
+    lived_apart_half = Flag(None, "Lived apart for the last six months", cites="IRC 32(d)(2)", only=_apart)
+    spouse_died = Count(None, "Year the spouse died", most=2199, cites="IRC 2(a)(1)",
+                        only=lambda filing: filing.status == "surviving_spouse")  # fmt: skip
+    foreign_account = Flag(None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.")
+    foreign_report = Flag(None, "FinCEN 114 must be filed", cites="31 CFR 1010.350")
+    foreign_country = Text(None, "Country of the account", longest=40)
     telephone = Text(None, "Telephone", longest=20)
 
 

@@ -1,10 +1,8 @@
 """Illinois: individual return of a full-year resident. Part-year and non-resident returns stop filing."""
 
-from pathlib import Path
-
 from taxcore.engine import Amount, Authority, Paper, check, stops_filing
 from taxcore.packs.us.states import State
-from taxcore.packs.us.states.il.forms import IncomeTax, Modifications
+from taxcore.packs.us.states.il.forms import LAW, IncomeTax, Modifications, lives_here
 
 
 class Questions(Paper):
@@ -16,10 +14,6 @@ class Questions(Paper):
 
     use_tax = Amount("21", "Use tax on untaxed purchases", help="Zero is an answer too.", cites="35 ILCS 105/3")
     property_tax = Amount("16a", "Property tax paid on the main home", cites="35 ILCS 5/208")
-
-
-def lives_here(run):
-    return run.single("filing").residence == "IL"
 
 
 def use_tax_not_answered(run):
@@ -83,7 +77,7 @@ STATE = State(
     ),
     forms=(IncomeTax, Modifications),
     papers=(Questions,),
-    law=Path(__file__).parent / "years",
+    law=LAW,
     checks=(use_tax_not_answered, property_tax_not_supported, schedule_m_line_number, underpayment_possible,
             earned_income_credit_by_age),
 )  # fmt: skip

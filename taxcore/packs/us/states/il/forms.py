@@ -1,12 +1,26 @@
 """Form IL-1040 for people who lived in Illinois the whole year. 35 ILCS 5."""
 
+from pathlib import Path
+
 from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
+from taxcore.engine import law as law_files
+
+LAW = Path(__file__).parent / "years"
+
+
+def lives_here(run):
+    """Years without a file of law have no return here: the residence then stops filing by name."""
+    return run.single("filing").residence == "IL" and run.year in law_files.years(LAW)
 
 
 class IllinoisForm(Form):
     jurisdiction = "us-il"
     rounding = staticmethod(whole)
     federal = linked("us.1040")
+
+    @classmethod
+    def idle(cls, run):
+        return not lives_here(run)
 
 
 class Modifications(IllinoisForm):
@@ -19,7 +33,7 @@ class Modifications(IllinoisForm):
 
     @fact("Interest on US obligations", cites="31 USC 3124; 35 ILCS 5/203(a)(2)(N)", rounding=whole)
     def government_interest(self):
-        return total([paper.government_interest for paper in self.papers("1099-int")])
+        return total(self.federal.interest.from_government)
 
 
 class IncomeTax(IllinoisForm):
@@ -46,11 +60,13 @@ class IncomeTax(IllinoisForm):
 
     @line("5", "Social security and retirement income")
     def retirement(self):
-        return nothing_because("there is no retirement income on this return")
+        """What federal income holds of pensions, IRAs and social security: Illinois taxes none of it. 35 ILCS 5/203(a)(2)(F)."""
+        federal = self.federal
+        return total(federal.ira_taxable, federal.pension_taxable, federal.taxable_benefits)
 
     @line("6", "State refund in federal income")
     def state_refund(self):
-        return nothing_because("there is no state refund in federal income")
+        return total(self.federal.adjusting.state_refunds)
 
     @line("7", "Other subtractions, Schedule M")
     def subtractions(self):
@@ -156,7 +172,7 @@ class IncomeTax(IllinoisForm):
 
     @line("25", "Illinois tax withheld", cites="35 ILCS 5/601(b)")
     def withheld(self):
-        rows = [row for kind in ("w2", "1099-int") for paper in self.papers(kind) for row in paper.states]
+        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ())]
         return total([row.withheld for row in rows if row.state == "IL"])
 
     @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")

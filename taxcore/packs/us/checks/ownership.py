@@ -1,0 +1,29 @@
+"""Whose papers are: the law works out many things for each person, so each paper must say to whom it belongs."""
+
+from taxcore.engine import Mend, stops_filing
+
+
+def owner_missing(run):
+    if run.form("us.1040").status != "joint":
+        return
+    for paper in run.all_papers():
+        if paper.owned and not paper.single and paper.owner not in _allowed(paper):
+            yield stops_filing("us.owner-missing", at=paper.address("owner"),
+                               says=f"{paper.title}: whose is this? Choose the taxpayer or the spouse, since "
+                                    "several limits count for each person.")  # fmt: skip
+
+
+def _allowed(paper):
+    return ("taxpayer", "spouse", "joint") if paper.joint_owner else ("taxpayer", "spouse")
+
+
+def spouse_not_here(run):
+    for paper in run.all_papers():
+        if paper.owned and paper.owner in ("spouse", "joint") and run.form("us.1040").status != "joint":
+            yield stops_filing("us.owner-not-on-return", at=paper.address("owner"),
+                               says=f"{paper.title} belongs to the spouse, and this is not a joint return. Give it to "
+                                    "the taxpayer or take it out.", mend=Mend("Give it to the taxpayer",
+                                    paper.address("owner"), "taxpayer"))  # fmt: skip
+
+
+CHECKS = (owner_missing, spouse_not_here)

@@ -1,0 +1,190 @@
+"""Form 2441: child and dependent care, with employer's benefits. IRC 21, 129."""
+
+from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, share, steps, times, total
+from taxcore.packs.us.base import FederalForm
+
+_AGE_BELOW = 13
+
+
+class CareCredit(FederalForm):
+    """Credit for the cost of care that lets both earn; part III for benefits an employer gave."""
+
+    number, name = "2441", "Child and dependent care"
+    income = linked("us.1040")
+    more_credits = linked("us.sch-3")
+
+    @classmethod
+    def idle(cls, run):
+        """No provider was paid, and no employer gave benefits."""
+        return not run.papers("care") and not any(wage.is_keyed("care_benefits") for wage in run.papers("w2"))
+
+    def required(self):
+        return self.expenses > 0 or self.benefits > 0
+
+    @property
+    def questions(self):
+        return self.paper("care-questions")
+
+    def _rows(self):
+        return [row for paper in self.papers("care") for row in paper.costs if row.person]
+
+    def _qualifies(self, key):
+        """A child below 13 for part of the year, or somebody disabled who lived here for more than half of it. IRC 21(b)(1)."""
+        person = next((one for one in self.run.people() if one.key == key), None)
+        if person is None or person.role == "taxpayer":
+            return False
+        if person.role == "spouse":
+            return bool(person.disabled)
+        made = self.run.form("us.dependant", key)
+        age = person.years_old()
+        young = not made.not_a_child and age is not None and age <= _AGE_BELOW
+        return young or (bool(person.disabled) and (person.months_at_home or 0) >= 7)
+
+    @fact("Persons cared for who qualify")
+    def persons(self):
+        return len({row.person for row in self._rows() if self._qualifies(row.person)})
+
+    @fact("Costs of care for them")
+    def expenses(self):
+        return total([row.amount for row in self._rows() if self._qualifies(row.person)])
+
+    @fact("Most that counts", cites="IRC 21(c)")
+    def most(self):
+        if self.persons == 0:
+            return nothing_because("nobody who was cared for is below 13 or disabled")
+        return total(self.law.care.one if self.persons == 1 else self.law.care.several)
+
+    @fact("Why there is none")
+    def not_allowed(self):
+        apart = self.income.status == "separate" and not self.questions.lived_apart
+        return "a married person must file jointly, unless they lived apart" if apart else ""
+
+    @line("3", "Costs that count")
+    def counted(self):
+        if self.benefits > 0:
+            return total(self.after_benefits)
+        return least(of={"costs": self.expenses, "most": self.most})
+
+    @line("4", "Taxpayer's earned income")
+    def taxpayers_earned(self):
+        return self._earned("taxpayer", self.questions.student_months)
+
+    @line("5", "Spouse's earned income")
+    def spouses_earned(self):
+        """Not married filing jointly: the taxpayer's own again."""
+        if self.income.status != "joint":
+            return total(self.taxpayers_earned)
+        return self._earned("spouse", self.questions.spouse_student_months)
+
+    def _earned(self, role, months):
+        """A student or somebody who cannot care for himself counts as earning so much a month. IRC 21(d)(2)."""
+        law, own = self.law.care, greatest(self.run.form("us.earned-income", role).earned, 0)
+        if not months:
+            return own
+        each = law.student_month_one if self.persons == 1 else law.student_month_several
+        return greatest(of={"earned": own, "as a student or disabled": times(months, each, of="months")})
+
+    @line("6", "Smallest of lines 3 to 5")
+    def base(self):
+        return least(of={"costs": self.counted, "taxpayer's earned income": self.taxpayers_earned,
+                         "spouse's earned income": self.spouses_earned})  # fmt: skip
+
+    @line("7", "Adjusted gross income")
+    def agi(self):
+        return total(self.income.adjusted_gross_income)
+
+    @line("8", "Rate", rounding=None, cites="IRC 21(a)(2)")
+    def rate(self):
+        """One point less for each 2,000 begun above 15,000, never below the least; from 2026 a second fall follows."""
+        law, status = self.law.care, self.income.status
+        first = steps(excess(self.agi, over=law.falls_from), of=law.step)
+        if "middle" not in law:
+            return greatest(total(law.most, less=first * law.each), law.least)
+        second = steps(excess(self.agi, over=law.falls_again_from[status]), of=law.second_step[status])
+        middle = greatest(total(law.most, less=first * law.each), law.middle)
+        return greatest(total(middle, less=second * law.each), law.least)
+
+    @line("9a", "Credit on them")
+    def on_costs(self):
+        if self.not_allowed:
+            return nothing_because(self.not_allowed)
+        return share(self.rate, of=self.base)
+
+    @line("9b", "Credit for last year's costs")
+    def on_earlier(self):
+        return total(self.questions.prior_year_expenses)
+
+    @line("9c", "Together")
+    def before_limit(self):
+        return total(self.on_costs, self.on_earlier)
+
+    @line("10", "Tax it can lower")
+    def limit(self):
+        return excess(self.income.tax_before_credits, over=self.more_credits.foreign)
+
+    @line("11", "Credit", weight="total")
+    def credit(self):
+        return least(of={"credit": self.before_limit, "tax it can lower": self.limit})
+
+    # Part III
+
+    @line("12", "Employer's benefits, box 10")
+    def benefits(self):
+        return total([wage.care_benefits for wage in self.papers("w2")])
+
+    @line("13", "Carried in")
+    def carried_in(self):
+        return total(self.questions.carried_in)
+
+    @line("14", "Forfeited or carried on")
+    def forfeited(self):
+        return total(self.questions.forfeited)
+
+    @line("15", "Benefits of the year")
+    def benefits_left(self):
+        return total(self.benefits, self.carried_in, less=self.forfeited)
+
+    @line("16", "Costs of the year")
+    def incurred(self):
+        return total(self.expenses)
+
+    @line("17", "Smaller of the two")
+    def within_costs(self):
+        return least(self.benefits_left, self.incurred)
+
+    @line("20", "Smallest with both earned incomes")
+    def within_earnings(self):
+        return least(of={"benefits and costs": self.within_costs, "taxpayer's earned income": self.taxpayers_earned,
+                         "spouse's earned income": self.spouses_earned})  # fmt: skip
+
+    @line("21", "Most that is free", cites="IRC 129(a)(2)(A)")
+    def most_excluded(self):
+        return self.law.care.excluded[self.income.status]
+
+    @line("25", "Free of tax")
+    def excluded(self):
+        return least(of={"benefits, costs and earnings": self.within_earnings, "most": self.most_excluded})
+
+    @line("26", "Taxable benefits", weight="total", cites="IRC 129(a)")
+    def taxable(self):
+        return excess(self.benefits_left, over=self.excluded)
+
+    @line("27", "Most that counts")
+    def most_again(self):
+        return total(self.most)
+
+    @line("28", "Free benefits")
+    def used(self):
+        return total(self.excluded)
+
+    @line("29", "Left for the credit")
+    def room(self):
+        return excess(self.most_again, over=self.used)
+
+    @line("30", "Costs the benefits did not pay")
+    def own_costs(self):
+        return excess(self.expenses, over=self.used)
+
+    @line("31", "Costs for the credit")
+    def after_benefits(self):
+        return least(self.room, self.own_costs)

@@ -1,0 +1,95 @@
+"""Schedule 3: credits that lower the tax, in the order the law uses them up, and other payments. IRC 26, 31(b), 6413(c)."""
+
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.packs.us.base import FederalForm
+
+
+class CreditsAndPayments(FederalForm):
+    """Nonrefundable credits (part I), other payments and refundable credits (part II)."""
+
+    number, name = "Schedule 3", "Additional credits and payments"
+    income = linked("us.1040")
+    children = linked("us.sch-8812")
+
+    def required(self):
+        return self.payments > 0 or self.credits > 0
+
+    @line("1", "Foreign tax")
+    def foreign(self):
+        return self.brought("us.1116", "credit")
+
+    @line("2", "Child and dependent care")
+    def care(self):
+        return self.brought("us.2441", "credit")
+
+    @line("3", "Education")
+    def education(self):
+        return self.brought("us.8863", "credit")
+
+    @line("4", "Retirement savings")
+    def savings(self):
+        return self.brought("us.8880", "credit")
+
+    @line({2022: "5", 2023: "5a"}, "Clean energy of the home")
+    def clean_energy(self):
+        return self.brought("us.5695", "clean_credit")
+
+    @line({2022: None, 2023: "5b"}, "Improvements of the home")
+    def improvements(self):
+        return self.brought("us.5695", "improvement_credit")
+
+    @line("6c", "Adoption, carried in", cites="IRC 23(c)")
+    def adoption(self):
+        """After the part of the child credit that cannot be paid out."""
+        if self.paper("credits-carried").adoption == 0:
+            return nothing_because("none was carried in")
+        room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
+        return least(of={"carried in": self.paper("credits-carried").adoption, "tax it can lower": room})
+
+    @line("7", "Lines 6 together")
+    def others(self):
+        return total(self.adoption)
+
+    @line("8", "Credits", weight="total")
+    def credits(self):
+        return total(self.foreign, self.care, self.education, self.savings, self.clean_energy, self.improvements, self.others)
+
+    @fact("Used up before home improvements")
+    def before_improvements(self):
+        return total(self.foreign, self.care, self.education, self.savings)
+
+    @fact("Used up before the adoption credit")
+    def before_adoption(self):
+        return total(self.before_improvements, self.improvements)
+
+    @fact("Used up before clean energy")
+    def before_clean_energy(self):
+        return total(self.before_adoption, self.adoption)
+
+    @line("9", "Premium tax credit, net")
+    def premium_credit(self):
+        return self.brought("us.8962", "net_credit")
+
+    @line("10", "Paid with the extension")
+    def with_extension(self):
+        return total(self.paper("estimates").with_extension)
+
+    @fact("Most social security tax of one person")
+    def most(self):
+        return share(self.law.payroll.social_security_rate, of=self.law.payroll.wage_base)
+
+    @line("11", "Excess social security tax withheld", cites="IRC 6413(c)")
+    def excess_social_security(self):
+        return total([self._excess_of(role) for role in ("taxpayer", "spouse")])
+
+    @line("15", "Other payments", weight="total")
+    def payments(self):
+        return total(self.premium_credit, self.with_extension, self.excess_social_security)
+
+    def _excess_of(self, role):
+        """What several employers withheld above one person's most. One employer's own mistake is for that employer to mend."""
+        papers = self.papers("w2", role)
+        if len(papers) < 2:
+            return nothing_because("one employer withholds no more than the law asks")
+        withheld = [least(paper.social_security_withheld, self.most) for paper in papers]
+        return excess(total(withheld), over=self.most)

@@ -1,0 +1,133 @@
+"""Form 1116, one category, and the credit without it. IRC 901, 904, 904(j)."""
+
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.packs.us.base import FederalForm, places
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+
+
+class ForeignTax(FederalForm):
+    """Foreign tax up to the share of the tax that foreign income bears. Gains at lower rates above 20,000 stop filing."""
+
+    number, name = "1116", "Foreign tax credit"
+    income = linked("us.1040")
+    itemized = linked("us.sch-a")
+    gains = linked("us.sch-d")
+
+    @classmethod
+    def idle(cls, run):
+        papers = [paper for kind in ("1099-int", "1099-div", *SHARES) for paper in run.papers(kind)]
+        return not run.papers("foreign-tax") and not any(paper.is_keyed("foreign_tax") for paper in papers)
+
+    def required(self):
+        return self.tax > 0 and not self.without_form and not self.questions.deduct_instead
+
+    @property
+    def questions(self):
+        return self.paper("foreign-tax")
+
+    @fact("Credit without the form", cites="IRC 904(j)")
+    def without_form(self):
+        """All of it on payers' statements, passive, and no more than 300, or 600 jointly."""
+        plain = self.questions.other_tax == 0 and not self.questions.carried and self.questions.category != "general"
+        return plain and self.tax <= self.law.foreign_tax.without_form[self.income.status]
+
+    @line("1a", "Gross income from abroad")
+    def gross(self):
+        return total(self.questions.gross_income, [paper.foreign_income for paper in self.papers("1099-div")])
+
+    @line("2", "Deductions for it")
+    def direct(self):
+        return total(self.questions.direct_deductions)
+
+    @line("3a", "Deductions for no particular income")
+    def general_deductions(self):
+        if not self.income.is_itemised:
+            return total(self.income.standard_deduction)
+        return total(self.itemized.medical_allowed, self.itemized.taxes)
+
+    @line("3d", "Gross income from abroad")
+    def gross_again(self):
+        return total(self.gross)
+
+    @line("3e", "Gross income from everywhere")
+    def gross_everywhere(self):
+        business = [one.gross_income - one.profit for one in self.every("us.sch-c")]
+        return total(self.income.total_income, business)
+
+    @line("3f", "Share from abroad", rounding=None)
+    def gross_share(self):
+        if self.gross_everywhere <= 0:
+            return nothing_because("there is no gross income")
+        return least(places(self.gross_again / self.gross_everywhere, 4), 1)
+
+    @line("3g", "Its part of those deductions")
+    def apportioned(self):
+        return share(self.gross_share, of=self.general_deductions)
+
+    @line("4a", "Its part of home mortgage interest")
+    def mortgage_part(self):
+        if not self.income.is_itemised:
+            return nothing_because("nothing is itemised")
+        return share(self.gross_share, of=self.itemized.home_interest)
+
+    @line("6", "Deductions together")
+    def deductions(self):
+        return total(self.direct, self.apportioned, self.mortgage_part)
+
+    @line("7", "Income from abroad")
+    def net(self):
+        return excess(self.gross, over=self.deductions)
+
+    @line("8", "Foreign tax")
+    def tax(self):
+        statements = [paper.foreign_tax for kind in ("1099-int", "1099-div") for paper in self.papers(kind)]
+        shares = [paper.foreign_tax for kind in SHARES for paper in self.papers(kind)]
+        return total(statements, shares, self.questions.other_tax)
+
+    @line("10", "Left over from earlier years", cites="IRC 904(c)")
+    def carried(self):
+        return total([row.amount for row in self.questions.carried if (row.from_year or 0) >= self.year - 10])
+
+    @line("14", "Tax available")
+    def available(self):
+        return total(self.tax, self.carried)
+
+    @line("17", "Income from abroad")
+    def net_again(self):
+        return total(self.net)
+
+    @line("18", "Taxable income")
+    def taxable_income(self):
+        return total(self.income.taxable_income)
+
+    @line("19", "Share of it", rounding=None)
+    def part(self):
+        if self.taxable_income <= 0:
+            return nothing_because("there is no taxable income")
+        return least(places(self.net_again / self.taxable_income, 4), 1)
+
+    @line("20", "Tax")
+    def us_tax(self):
+        return total(self.income.tax, self.income.premium_repaid)
+
+    @line("21", "Its share")
+    def limit(self):
+        return share(self.part, of=self.us_tax)
+
+    @line("24", "Credit of this category", weight="total")
+    def by_form(self):
+        return least(of={"tax available": self.available, "its share of the tax": self.limit})
+
+    @fact("Credit")
+    def credit(self):
+        if self.available == 0:
+            return nothing_because("no foreign tax was paid")
+        if self.questions.deduct_instead:
+            return nothing_because("it is deducted instead")
+        if self.without_form:
+            return least(of={"foreign tax": self.tax, "tax": self.us_tax})
+        return total(self.by_form)
+
+    @fact("Left over for later years")
+    def left_over(self):
+        return excess(self.available, over=self.by_form) if not self.without_form else nothing_because("the form is not used")

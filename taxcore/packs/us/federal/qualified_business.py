@@ -1,0 +1,338 @@
+"""Qualified business income: Forms 8995 and 8995-A with its Schedules A, B and C. IRC 199A."""
+
+from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, share, total
+from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+
+_BUSINESSES = ("business", *SHARES)
+
+
+class QualifiedIncome(FederalForm):
+    """One business: its qualified income after what the owner deducts for it. IRC 199A(c); 26 CFR 1.199A-3(b)(1)(vi)."""
+
+    number, name, per, worksheet = "Qualified income", "Qualified business income", _BUSINESSES, True
+
+    @property
+    def paper(self):
+        return self.run.by_key(_BUSINESSES, self.key)
+
+    def required(self):
+        return self.paper.kind == "business" or self.income != 0
+
+    @line("1", "Income of the business")
+    def gross(self):
+        paper = self.paper
+        if paper.kind != "business":
+            return total(paper.qualified_income)
+        if paper.not_qualified:
+            return nothing_because("it is no qualified business")
+        return total(self.run.form("us.sch-c", self.key).profit)
+
+    @line("2", "Half of the self-employment tax")
+    def half(self):
+        return self._share_of_tax() if self._counts() else nothing_because("it does not lower this business")
+
+    @line("3", "Health insurance")
+    def health(self):
+        if not self._counts() or self.paper.kind == "k1-1041":
+            return nothing_because("it does not lower this business")
+        return total(self.run.form("us.7206", self.key).deduction)
+
+    @line("4", "Payments into plans")
+    def plans(self):
+        if not self._counts():
+            return nothing_because("it does not lower this business")
+        if self.run.is_idle("us.plans"):
+            return nothing_because("no plan was paid into")
+        return total(self.run.form("us.plans", self._owner()).of_paper(self.key))
+
+    @line("5", "Qualified business income", weight="total")
+    def income(self):
+        return total(self.gross, less=[self.half, self.health, self.plans])
+
+    @line("6", "W-2 wages")
+    def wages(self):
+        return total(self.paper.wages if self.paper.kind == "business" else self.paper.qualified_wages)
+
+    @line("7", "Unadjusted basis of property")
+    def property_basis(self):
+        return total(self.paper.property_basis)
+
+    @fact("Loss carried in")
+    def loss_before(self):
+        return total(self.paper.loss_before)
+
+    def _owner(self):
+        return self.paper.owner or "taxpayer"
+
+    def _counts(self):
+        return self.paper.kind != "business" or not self.paper.not_qualified
+
+    def _share_of_tax(self):
+        """In proportion to the profits that bear the tax."""
+        if self.run.is_idle("us.sch-se"):
+            return nothing_because("nobody here is self-employed")
+        schedule = self.run.form("us.sch-se", self._owner())
+        mine = self.gross if self.paper.kind == "business" else getattr(self.paper, "self_employment", ZERO)
+        profits = [one.profit for one in self.every("us.sch-c") if one.earner == self._owner() and one.profit > 0]
+        profits += [p.self_employment for p in self.papers("k1-1065", self._owner()) if p.self_employment > 0]
+        whole = sum(profits, ZERO)
+        if mine <= 0 or whole <= 0:
+            return nothing_because("it bears no self-employment tax")
+        return total(schedule.half * mine / whole)
+
+
+class QualifiedBusiness(FederalForm):
+    """Form 8995, the simplified way, and the choice of the way. IRC 199A(a), (b)(2), (e)(2)."""
+
+    number, name = "8995", "Qualified business income deduction"
+    needs = ("business", "1099-div", "k1-1065", "k1-1120s", "k1-1041")
+    income = linked("us.1040")
+    gains = linked("us.sch-d")
+    limited = linked("us.8995-a")
+
+    def required(self):
+        return self.exists and not self.above_threshold
+
+    @fact("There is qualified income, or a loss of it")
+    def exists(self):
+        carried = self.loss_before != 0
+        return carried or self.trust_income > 0 or any(one.gross != 0 for one in self.every("us.qualified-income"))
+
+    @fact("Taxable income is above the threshold", cites="IRC 199A(e)(2)")
+    def above_threshold(self):
+        return self.taxable_income > self.law.qbi.threshold[self.income.status]
+
+    @line("2", "Qualified income of all businesses")
+    def all_income(self):
+        return total([one.income for one in self.every("us.qualified-income")])
+
+    @line("3", "Loss carried in")
+    def loss_before(self):
+        return total(less=[one.loss_before for one in self.every("us.qualified-income")])
+
+    @line("4", "Together")
+    def total_income(self):
+        return excess(total(self.all_income, self.loss_before), over=0)
+
+    @line("5", "20% of it")
+    def component(self):
+        return share(self.law.qbi.rate, of=self.total_income)
+
+    @line("6", "Section 199A dividends and publicly traded partnerships")
+    def trust_income(self):
+        shares = [share_.trust_dividends for kind in SHARES for share_ in self.papers(kind)]
+        return total([paper.trust_dividends for paper in self.papers("1099-div")], shares)
+
+    @line("8", "Together")
+    def trust_together(self):
+        return total(self.trust_income)
+
+    @line("9", "20% of it")
+    def trust_component(self):
+        return share(self.law.qbi.rate, of=self.trust_together)
+
+    @line("10", "Before the income limit")
+    def before_limit(self):
+        return total(self.component, self.trust_component)
+
+    @line("11", "Taxable income before this deduction")
+    def taxable_income(self):
+        return excess(self.income.adjusted_gross_income, over=self.income.deductions_before_business)
+
+    @line("12", "Net capital gain and qualified dividends", cites="IRC 199A(e)(1)")
+    def net_capital_gain(self):
+        return total(self.brought("us.sch-d", "preferred"), self.income.qualified_dividends)
+
+    @line("13", "Less that")
+    def ordinary(self):
+        return excess(self.taxable_income, over=self.net_capital_gain)
+
+    @line("14", "20% of it")
+    def income_limit(self):
+        return share(self.law.qbi.rate, of=self.ordinary)
+
+    @line("15", "Deduction", weight="total")
+    def simple_deduction(self):
+        return self._not_below_least(
+            least(
+                of={
+                    "20% of qualified income": self.before_limit,
+                    "20% of taxable income less net capital gain": self.income_limit,
+                }
+            )
+        )
+
+    @line("16", "Loss carried on")
+    def loss_after(self):
+        return least(total(self.all_income, self.loss_before), 0)
+
+    @fact("Deduction on Form 1040")
+    def deduction(self):
+        if not self.exists:
+            return nothing_because("there is no qualified business on this return")
+        return total(self.limited.deduction) if self.above_threshold else total(self.simple_deduction)
+
+    def _not_below_least(self, found):
+        """From 2026 an active business with 1,000 of qualified income has at least 400. IRC 199A(i)."""
+        law = self.law.qbi
+        if "least" not in law or self._active_income() < law.least_from:
+            return found
+        return least(of={"deduction or least": greatest(found, law.least), "taxable income": self.taxable_income})
+
+    def _active_income(self):
+        worksheets = [one for one in self.every("us.qualified-income") if one.paper.participates and one.income > 0]
+        return sum((one.income for one in worksheets), ZERO)
+
+
+class LimitedBusiness(FederalForm):
+    """Form 8995-A, parts II and III of one business or group. IRC 199A(b)(2), (3), (d)(3); Schedules A to C."""
+
+    number, name, per, worksheet = "8995-A business", "8995-A, one business", "group", True
+    simple = linked("us.8995")
+
+    @classmethod
+    def keys(cls, run):
+        """A group stands under its word, any other business under its id."""
+        found = {}
+        for kind in _BUSINESSES:
+            for paper in run.papers(kind):
+                found.setdefault(paper.group_of or paper.key, True)
+        return list(found)
+
+    def required(self):
+        return self.simple.exists and self.simple.above_threshold
+
+    def _members(self):
+        worksheets = self.every("us.qualified-income")
+        return [one for one in worksheets if (one.paper.group_of or one.paper.key) == self.key]
+
+    @fact("Share of a service trade that still counts", cites="IRC 199A(d)(3)")
+    def applicable(self):
+        """Schedule A: all below the range, none above it, in proportion inside."""
+        if not any(one.paper.service_trade for one in self._members()):
+            return ZERO + 1
+        return 1 - self.phase_in
+
+    @fact("How far into the range", cites="IRC 199A(b)(3)(B)")
+    def phase_in(self):
+        law, status = self.law.qbi, self.simple.income.status
+        above = excess(self.simple.taxable_income, over=law.threshold[status])
+        return min(above / law.range[status], ZERO + 1)
+
+    @fact("Qualified income that counts, before losses")
+    def own_income(self):
+        return total(sum((one.income for one in self._members()), ZERO) * self.applicable)
+
+    @line("2", "Qualified income after losses of others")
+    def income(self):
+        """Schedule C: losses lower the profits of the others in proportion. IRC 199A(c)(2)."""
+        others = self.every("us.8995-a-business")
+        profits = sum((one.own_income for one in others if one.own_income > 0), ZERO)
+        losses = -sum((one.own_income for one in others if one.own_income < 0), ZERO) - self.simple.loss_before
+        if self.own_income <= 0 or profits <= 0:
+            return nothing_because("there is no profit", self.own_income)
+        return excess(self.own_income, over=losses * self.own_income / profits)
+
+    @line("3", "20% of it")
+    def component(self):
+        return share(self.law.qbi.rate, of=self.income)
+
+    @line("4", "W-2 wages")
+    def wages(self):
+        return total(sum((one.wages for one in self._members()), ZERO) * self.applicable)
+
+    @line("5", "50% of them")
+    def wage_limit(self):
+        return share(self.law.qbi.wage_share, of=self.wages)
+
+    @line("6", "25% of them")
+    def quarter_wages(self):
+        return share(self.law.qbi.mixed_wage_share, of=self.wages)
+
+    @line("7", "Unadjusted basis of property")
+    def property_basis(self):
+        return total(sum((one.property_basis for one in self._members()), ZERO) * self.applicable)
+
+    @line("8", "2.5% of it")
+    def property_share(self):
+        return share(self.law.qbi.property_share, of=self.property_basis)
+
+    @line("9", "Lines 6 and 8")
+    def mixed_limit(self):
+        return total(self.quarter_wages, self.property_share)
+
+    @line("10", "Larger of lines 5 and 9")
+    def limit(self):
+        return greatest(of={"half of wages": self.wage_limit, "quarter of wages and property": self.mixed_limit})
+
+    @line("11", "Smaller of lines 3 and 10")
+    def limited(self):
+        return least(of={"20% of income": self.component, "wages and property": self.limit})
+
+    @line("12", "With the limit phased in")
+    def phased(self):
+        """Part III, lines 17 to 26: inside the range the limit takes away only its share of the difference."""
+        if self.phase_in >= 1 or self.limit >= self.component:
+            return nothing_because("the limit applies in full, or takes nothing away")
+        return total(self.component, less=(self.component - self.limit) * self.phase_in)
+
+    @line("13", "Before patrons' reduction", weight="total")
+    def result(self):
+        return greatest(self.limited, self.phased)
+
+    @line("15", "Component", weight="total")
+    def outcome(self):
+        return total(self.result)
+
+
+class LimitedBusinessIncome(FederalForm):
+    """Form 8995-A, part IV: above the threshold. IRC 199A(a), (b)."""
+
+    number, name = "8995-A", "Qualified business income deduction, limited"
+    needs = ("business", "1099-div", "k1-1065", "k1-1120s", "k1-1041")
+    simple = linked("us.8995")
+
+    def required(self):
+        return self.simple.exists and self.simple.above_threshold
+
+    @line("27", "All businesses")
+    def components(self):
+        return total([one.outcome for one in self.every("us.8995-a-business")])
+
+    @line("28", "Section 199A dividends and publicly traded partnerships")
+    def trust_income(self):
+        return total(self.simple.trust_income)
+
+    @line("31", "20% of it")
+    def trust_component(self):
+        return share(self.law.qbi.rate, of=self.trust_income)
+
+    @line("32", "Before the income limit")
+    def before_limit(self):
+        return total(self.components, self.trust_component)
+
+    @line("33", "Taxable income before this deduction")
+    def taxable_income(self):
+        return total(self.simple.taxable_income)
+
+    @line("34", "Net capital gain and qualified dividends")
+    def net_capital_gain(self):
+        return total(self.simple.net_capital_gain)
+
+    @line("35", "Less that")
+    def ordinary(self):
+        return excess(self.taxable_income, over=self.net_capital_gain)
+
+    @line("36", "20% of it")
+    def income_limit(self):
+        return share(self.law.qbi.rate, of=self.ordinary)
+
+    @line("39", "Deduction", weight="total")
+    def deduction(self):
+        return self.simple._not_below_least(least(of={"businesses": self.before_limit, "income limit": self.income_limit}))
+
+    @line("40", "Loss carried on")
+    def loss_after(self):
+        profits = [one.own_income for one in self.every("us.8995-a-business")]
+        return least(total(profits, self.simple.loss_before), 0)

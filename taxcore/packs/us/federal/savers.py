@@ -1,0 +1,109 @@
+"""Form 8880: the saver's credit. IRC 25B."""
+
+from decimal import Decimal
+
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.packs.us.base import FederalForm
+
+_DEFERRED = {"D", "E", "F", "G", "H", "S", "AA", "BB", "EE"}
+_NO_DISTRIBUTION = frozenset("GHNR6")
+
+
+class SaversShare(FederalForm):
+    """One column of the form: what one person saved. IRC 25B(c), (d)."""
+
+    number, name, per, worksheet = "8880 person", "Saver's credit, one person", "person", True
+
+    @classmethod
+    def idle(cls, run):
+        return SaversCredit.idle(run)
+
+    def required(self):
+        return self.saved > 0
+
+    @fact("Why not")
+    def not_allowed(self):
+        person = self.person(self.key)
+        reasons = [
+            (person.age_at_end() is not None and person.years_old() >= 18, "is younger than 18"),
+            (not person.student, "is a full-time student"),
+            (not person.claimed_by_other, "can be claimed by somebody else"),
+        ]
+        return next((reason for holds, reason in reasons if not holds), "")
+
+    @line("1", "Paid into IRAs")
+    def iras(self):
+        return total([total(paper.traditional, paper.roth) for paper in self.papers("ira", self.key)])
+
+    @line("2", "Deferred into plans")
+    def deferred(self):
+        wages = [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        own = [total(books.deferral, books.simple) for books in self.papers("business", self.key)]
+        return total([total(wage.coded(_DEFERRED)) for wage in wages], own)
+
+    @line("3", "Together")
+    def together(self):
+        return total(self.iras, self.deferred)
+
+    @line("4", "Distributions of the testing period")
+    def distributions(self):
+        """Of this year; those of the two years before and up to the due date are keyed with the IRAs."""
+        papers = [p for p in self.papers("1099-r", self.key) if not p.codes() & _NO_DISTRIBUTION]
+        kept = [excess(p.gross, over=[p.rolled_over, p.converted]) for p in papers]
+        return total(kept, [paper.testing_distributions for paper in self.papers("ira", self.key)])
+
+    @line("5", "Less that")
+    def saved(self):
+        if self.not_allowed:
+            return nothing_because(self.not_allowed)
+        return excess(self.together, over=self.distributions)
+
+    @line("6", "2,000 at most")
+    def capped(self):
+        return least(of={"saved": self.saved, "most": self.law.savers_credit.most})
+
+
+class SaversCredit(FederalForm):
+    """The credit: a share of what both saved, by income. IRC 25B(a), (b)."""
+
+    number, name = "8880", "Saver's credit"
+    income = linked("us.1040")
+    more_credits = linked("us.sch-3")
+
+    @classmethod
+    def idle(cls, run):
+        saved = any(row.code in _DEFERRED for wage in run.papers("w2") for row in wage.codes)
+        return not saved and not run.papers("ira") and not run.papers("business")
+
+    def required(self):
+        return self.credit > 0
+
+    @line("7", "Saved")
+    def saved(self):
+        roles = {person.role for person in self.income.filers}
+        return total([one.capped for one in self.every("us.8880-person") if one.key in roles])
+
+    @line("8", "Adjusted gross income")
+    def agi(self):
+        return total(self.income.adjusted_gross_income)
+
+    @line("9", "Rate", rounding=None)
+    def rate(self):
+        law, status = self.law.savers_credit, self.income.status
+        for name, rate in (("half_up_to", "0.5"), ("fifth_up_to", "0.2"), ("tenth_up_to", "0.1")):
+            if self.agi <= law[name][status]:
+                return total(Decimal(rate))
+        return nothing_because("income is above the last step", self.agi)
+
+    @line("10", "Credit before the tax limit")
+    def before_limit(self):
+        return share(self.rate, of=self.saved)
+
+    @line("11", "Tax it can lower")
+    def limit(self):
+        earlier = (self.more_credits.foreign, self.more_credits.care, self.more_credits.education)
+        return excess(self.income.tax_before_credits, over=earlier)
+
+    @line("12", "Credit", weight="total")
+    def credit(self):
+        return least(of={"credit": self.before_limit, "tax it can lower": self.limit})

@@ -1,0 +1,120 @@
+"""Deduction for health insurance of the self-employed. IRC 162(l); with a marketplace plan: 26 CFR 1.162(l)-1, Pub. 974."""
+
+from decimal import Decimal
+
+from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.packs.us.base import FederalForm
+
+_KINDS = ("business", "k1-1065", "k1-1120s")
+
+
+class SelfEmployedHealth(FederalForm):
+    """One business at a time: no more than what that business earns. Form 7206; the long-term care limit goes by age."""
+
+    number, name, per = "7206", "Self-employed health insurance", _KINDS
+    premium_credit = linked("us.8962")
+
+    @property
+    def paper(self):
+        return self.run.by_key(_KINDS, self.key)
+
+    def required(self):
+        return self.premiums > 0
+
+    @fact("Marketplace premiums of this business")
+    def marketplace(self):
+        return total([total([row.premium * _months(row) for row in p.months]) for p in self._policies()])
+
+    def _policies(self):
+        return [paper for paper in self.papers("1095-a") if paper.business == self.key]
+
+    @fact("Advance payments for them")
+    def advance(self):
+        return total([total([row.advance * _months(row) for row in p.months]) for p in self._policies()])
+
+    @fact("Premiums less the credit for them")
+    def marketplace_left(self):
+        """What the credit does not pay; the credit depends on income, and income on this. The circle is cut at line 14."""
+        if self.marketplace == 0:
+            return nothing_because("no marketplace cover belongs to this business")
+        return excess(self.marketplace, over=self.premium_credit.credit)
+
+    @line("1", "Premiums")
+    def premiums(self):
+        return total(self.paper.health_insurance, self.marketplace_left)
+
+    @line("2", "Long-term care premiums, up to the limit by age")
+    def care_premiums(self):
+        paid = getattr(self.paper, "care_insurance", Decimal(0))
+        owner = self.run.person(self.paper.owner or "taxpayer")
+        if not paid or owner is None:
+            return nothing_because("none were paid")
+        return least(of={"paid": paid, "limit by age": care_limit(self.law, owner.age_at_end() or 0)})
+
+    @line("3", "Together")
+    def together(self):
+        return total(self.premiums, self.care_premiums)
+
+    @line("4", "Profit of the business")
+    def profit(self):
+        paper = self.paper
+        if paper.kind == "business":
+            return excess(self.run.form("us.sch-c", self.key).profit, over=0)
+        if paper.kind == "k1-1065":
+            return excess(paper.self_employment, over=0)
+        return nothing_because("a shareholder's wages are on line 11")
+
+    @line("5", "Profits that bear the tax")
+    def all_profits(self):
+        owner = self.paper.owner or "taxpayer"
+        profits = [one.profit for one in self.every("us.sch-c") if one.earner == owner and one.profit > 0]
+        return total(profits, [p.self_employment for p in self.papers("k1-1065", owner) if p.self_employment > 0])
+
+    @line("6", "Share of this business", rounding=None)
+    def profit_share(self):
+        if self.all_profits == 0:
+            return nothing_because("no profit bears self-employment tax")
+        return min(self.profit / self.all_profits, Decimal(1))
+
+    @line("7", "Half of the tax, its share")
+    def half(self):
+        return share(self.profit_share, of=self.brought("us.sch-se", "half", self.paper.owner or "taxpayer"))
+
+    @line("8", "Profit less that")
+    def after_half(self):
+        return excess(self.profit, over=self.half)
+
+    @line("9", "Payments into plans, their share")
+    def plans(self):
+        if self.run.is_idle("us.plans"):
+            return nothing_because("no plan was paid into")
+        return self.run.form("us.plans", self.paper.owner or "taxpayer").of_paper(self.key)
+
+    @line("10", "Left")
+    def left(self):
+        return excess(self.after_half, over=self.plans)
+
+    @line("11", "Shareholder's Medicare wages")
+    def wages(self):
+        if self.paper.kind != "k1-1120s":
+            return nothing_because("it is no S corporation")
+        number = self.paper.entity_number
+        return total([w.medicare_wages for w in self.papers("w2", self.paper.owner) if w.employer_number == number])
+
+    @line("13", "Limit")
+    def limit(self):
+        return total(self.left, self.wages)
+
+    @line("14", "Deduction", weight="total", loop=Loop(Decimal(1)))
+    def deduction(self):
+        return least(of={"premiums": self.together, "limit": self.limit})
+
+
+def care_limit(law, age):
+    """Most of one person's long-term care premiums. IRC 213(d)(10)."""
+    steps = ((40, "up_to_40"), (50, "up_to_50"), (60, "up_to_60"), (70, "up_to_70"), (999, "older"))
+    return law.long_term_care[next(name for up_to, name in steps if age <= up_to)]
+
+
+def _months(row):
+    return max((row.last or 0) - (row.first or 13) + 1, 0)

@@ -1,0 +1,180 @@
+"""Form 2210: penalty for underpaying during the year, regular method. IRC 6654, 6621.
+
+The annualised method, farmers and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
+instalment first.
+"""
+
+from datetime import date, timedelta
+from decimal import Decimal
+
+from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, linked, nothing_because, share, total, whole
+from taxcore.packs.us.base import FederalForm
+
+_QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
+_COLUMNS = "abcd"
+
+
+class Underpayment(FederalForm):
+    """Whether there is a penalty, and how much. IRC 6654(a), (b), (d), (e)."""
+
+    number, name = "2210", "Underpayment of estimated tax"
+    income = linked("us.1040")
+
+    def required(self):
+        return self.penalty > 0
+
+    @property
+    def prior(self):
+        return self.paper("prior-year")
+
+    @line("1", "Tax after credits")
+    def tax_after_credits(self):
+        return total(self.income.tax_after_credits)
+
+    @line("2", "Other taxes")
+    def other_taxes(self):
+        """Not the additional taxes that are no tax for this purpose; retirement plans' and accounts' are."""
+        return total(self.income.other_taxes)
+
+    @line("3", "Credits that are paid out")
+    def refundable(self):
+        credits = (self.income.earned_income_credit, self.income.additional_child_credit, self.income.education_paid)
+        return total(credits, self.run.form("us.sch-3").premium_credit)
+
+    @line("4", "Tax of the year")
+    def tax(self):
+        return excess(total(self.tax_after_credits, self.other_taxes), over=self.refundable)
+
+    @line("5", "90% of it")
+    def share_of_year(self):
+        return share(self.law.underpayment.share_of_year, of=self.tax)
+
+    @line("6", "Withheld")
+    def withheld(self):
+        return total(self.income.withheld, self.run.form("us.sch-3").excess_social_security)
+
+    @line("7", "Tax less what was withheld")
+    def not_withheld(self):
+        return excess(self.tax, over=self.withheld)
+
+    @line("8", "Last year's tax", cites="IRC 6654(d)(1)(B)(ii), (C)")
+    def last_year(self):
+        """110% where last year's income was high."""
+        law, income = self.law.underpayment, self.prior.adjusted_gross_income
+        high = income > law.high_income[self.income.status]
+        return share(law.prior_share_high if high else law.prior_share, of=self.prior.tax)
+
+    @line("9", "Payment that was required")
+    def required_payment(self):
+        if self.prior.whole_year is False:
+            return total(self.share_of_year)
+        return least(of={"90% of this year": self.share_of_year, "last year's": self.last_year})
+
+    @fact("Why there is no penalty")
+    def excused(self):
+        law, questions = self.law.underpayment, self.paper("penalty")
+        reasons = [
+            (self.not_withheld >= law.owed_below, "less than 1,000 was left after withholding"),
+            (self.prior.is_keyed("tax"), "last year's tax is not keyed"),
+            (not (self.prior.tax == 0 and self.prior.whole_year is not False), "no tax was owed last year"),
+            (self.withheld < self.required_payment, "enough was withheld"),
+            (not questions.by_authority, "it is left to the authority"),
+            ("rates" in law, "the interest rates of the year are not all known"),
+        ]
+        return next((reason for holds, reason in reasons if not holds), "")
+
+    @line("10", "Each instalment")
+    def instalment(self):
+        return share(self.law.underpayment.installment_share, of=self.required_payment)
+
+    @fact("Days of the instalments")
+    def due_dates(self):
+        return tuple(_business_day(date(self.year + (month == 1), month, day)) for month, day in _QUARTERS)
+
+    def _payments(self):
+        """(day, amount) of everything paid, oldest first."""
+        estimates = self.paper("estimates")
+        quarter = self.withheld / 4
+        rows = [(day, quarter) for day in self.due_dates]
+        rows += [(self.due_dates[0], estimates.applied)]
+        rows += [(row.paid, row.amount) for row in estimates.rows if row.paid is not None]
+        return sorted((day, amount) for day, amount in rows if amount > 0)
+
+    @line("17", "Underpaid, all instalments")
+    def underpaid(self):
+        return total([owed for due, since, owed, _ in self._spells() if since == due])
+
+    @line("19", "Penalty", weight="total")
+    def penalty(self):
+        if self.excused:
+            return nothing_because(self.excused)
+        spells = list(self._spells())
+        if not spells:
+            return nothing_because("every instalment was paid in time")
+        operands = [
+            Operand(owed, f"instalment of {due:%d %B}, from {since:%d %B} to {until:%d %B %Y}")
+            for due, since, owed, until in spells
+        ]
+
+        def redo(*amounts):
+            parts = [self._interest(one[1], amount, one[3]) for one, amount in zip(spells, amounts, strict=True)]
+            return whole(sum(parts, ZERO))
+
+        return explained("Interest by days", redo(*(one[2] for one in spells)), operands, redo)
+
+    def _spells(self):
+        """(due day, since, amount outstanding, until): one for each stretch in which an instalment was short."""
+        payments = [list(one) for one in self._payments()]
+        end = self._end()
+        for due in self.due_dates:
+            short, since = Decimal(self.instalment), due
+            for payment in payments:
+                used = min(payment[1], short)
+                if used <= 0:
+                    continue
+                until = min(payment[0], end)
+                if until > since:
+                    yield due, since, short, until
+                    since = until
+                payment[1] -= used
+                short -= used
+            if short > 0 and end > since:
+                yield due, since, short, end
+
+    def _end(self):
+        paid_on = self.paper("penalty").paid_on
+        return min(paid_on, date(self.year + 1, 4, 15)) if paid_on else date(self.year + 1, 4, 15)
+
+    def _interest(self, since, amount, until):
+        """Simple interest by days, each quarter at its rate, over the days of its calendar year."""
+        rates, year = self.law.underpayment.rates, self.year
+        quarters = (
+            (date(year, 4, 1), date(year, 6, 30), rates.second_quarter), (date(year, 7, 1), date(year, 9, 30), rates.third_quarter),
+            (date(year, 10, 1), date(year, 12, 31), rates.fourth_quarter), (date(year + 1, 1, 1), date(year + 1, 4, 15), rates.first_quarter),
+        )  # fmt: skip
+        interest = ZERO
+        for first, last, rate in quarters:
+            start, stop = max(since, first - timedelta(1)), min(until, last)
+            days = (stop - start).days
+            if days > 0:
+                interest += amount * rate * days / (366 if _leap(last.year) else 365)
+        return interest
+
+
+def _leap(year):
+    return year % 4 == 0 and (year % 100 != 0 or year % 400 == 0)
+
+
+def _business_day(day):
+    """The next day on which an office is open: weekends, Emancipation Day, Martin Luther King's day. IRC 7503."""
+    while day.weekday() >= 5 or _is_holiday(day):
+        day += timedelta(1)
+    return day
+
+
+def _is_holiday(day):
+    king = day.month == 1 and day.weekday() == 0 and 15 <= day.day <= 21
+    emancipation = day.month == 4 and (
+        day.day == 16 or (day.day == 15 and day.weekday() == 4) or (day.day == 17 and day.weekday() == 0)
+    )
+    return king or emancipation

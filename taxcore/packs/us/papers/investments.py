@@ -1,0 +1,136 @@
+"""Dividends and sales of securities and digital assets: Forms 1099-DIV, 1099-B, 1099-DA. IRC 6042, 6045."""
+
+from taxcore.engine import Amount, Choice, Day, Row, Rows, Text
+from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.papers.statements import PayersStatement, state_rows
+
+
+class DividendStatement(PayersStatement):
+    """Dividends and distributions. IRC 301, 852(b)(3), 1(h)(11), 199A(b)(1)(B)."""
+
+    kind, name, official, group = "1099-div", "Dividend statement", "1099-DIV", "income"
+    short = "Dividends"
+    main, joint_owner = "dividends", True
+
+    dividends = Amount("1a", "Ordinary dividends")
+    qualified = Amount("1b", "Qualified dividends, part of box 1a", cites="IRC 1(h)(11)")
+    capital_gain = Amount("2a", "Capital gain distributions", cites="IRC 852(b)(3)")
+    unrecaptured = Amount("2b", "Unrecaptured section 1250 gain, part of box 2a", cites="IRC 1(h)(6)")
+    small_business = Amount("2c", "Section 1202 gain, part of box 2a", cites="IRC 1202")
+    collectibles = Amount("2d", "Collectibles gain, part of box 2a", cites="IRC 1(h)(5)")
+    property_dividends = Amount("2e", "Section 897 dividends, part of box 1a")
+    property_gain = Amount("2f", "Section 897 gain, part of box 2a")
+    return_of_capital = Amount("3", "Distributions that are no dividend", cites="IRC 301(c)(2)",
+                               help="They lower the basis of the shares and are not taxed until it is used up.")  # fmt: skip
+    withheld = Amount("4", "Federal tax withheld")
+    trust_dividends = Amount("5", "Section 199A dividends, part of box 1a", cites="IRC 199A(b)(1)(B)")
+    investment_expenses = Amount("6", "Investment expenses", help="Not deductible since 2018.")
+    foreign_tax = Amount("7", "Foreign tax paid")
+    foreign_country = Text("8", "Foreign country", longest=40)
+    foreign_income = Amount(None, "Foreign part of the dividends", help="From the payer's supplement; for Form 1116.")
+    cash_liquidation = Amount("9", "Liquidation, cash")
+    other_liquidation = Amount("10", "Liquidation, not cash")
+    exempt_interest = Amount("12", "Exempt-interest dividends", cites="IRC 852(b)(5)")
+    private_activity = Amount("13", "Private activity part of box 12", cites="IRC 57(a)(5)")
+    government_interest = Amount(None, "Of box 1a, from US obligations", cites="31 USC 3124", help="From the payer's supplement.")
+    not_the_owners = Amount(None, "Passed on to the real owner")
+    states = state_rows("14 to 16")
+
+
+# What Form 8949 asks of a sale: how long it was held, and what the broker told the authority
+SECURITIES = {
+    "A": "Short-term, basis reported",
+    "B": "Short-term, basis not reported",
+    "C": "Short-term, not on a 1099-B",
+    "D": "Long-term, basis reported",
+    "E": "Long-term, basis not reported",
+    "F": "Long-term, not on a 1099-B",
+}
+DIGITAL = {
+    "G": "Digital asset, short-term, basis reported",
+    "H": "Digital asset, short-term, basis not reported",
+    "I": "Digital asset, short-term, not on a 1099-DA",
+    "J": "Digital asset, long-term, basis reported",
+    "K": "Digital asset, long-term, basis not reported",
+    "L": "Digital asset, long-term, not on a 1099-DA",
+}
+SHORT, LONG = frozenset("ABCGHI"), frozenset("DEFJKL")
+
+ADJUSTMENTS = {
+    "B": "Basis on the statement is wrong",
+    "C": "Collectible",
+    "D": "Market discount is income",
+    "E": "Selling expense not on the statement",
+    "H": "Gain on the main home left out",
+    "L": "Loss that does not count",
+    "M": "Several sales in one row",
+    "N": "Received for somebody else",
+    "O": "Another adjustment",
+    "Q": "Qualified small business stock left out",
+    "R": "Rollover of gain",
+    "S": "Loss on small business stock",
+    "T": "Type of gain on the statement is wrong",
+    "W": "Wash sale",
+    "X": "DC zone or renewal community asset",
+    "Y": "Deferred gain now taxed",
+    "Z": "Gain deferred into an opportunity fund",
+}
+
+
+class SaleRow(Row):
+    """One sale. The adjustment is added to proceeds less basis: positive for a loss not allowed, negative for gain left out."""
+
+    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say how long it was held and what the statement reports.")
+    description = Text("1a", "What was sold", longest=60)
+    acquired = Text("1b", "Acquired", longest=12, help="A date, or VARIOUS, or INHERITED.")
+    sold = Day("1c", "Sold")
+    proceeds = Amount("1d", "Proceeds")
+    basis = Amount("1e", "Cost or other basis")
+    code = Choice("f", "Adjustment code", ADJUSTMENTS)
+    adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
+    collectible = Amount(None, "Collectibles gain in it", cites="IRC 1(h)(5)", negative=True)
+
+
+class SummaryRow(Row):
+    """All sales of one box together, as the broker adds them up. Rows with adjustments need the broker's list attached."""
+
+    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say which sales these totals are.")
+    proceeds = Amount("1d", "Proceeds")
+    basis = Amount("1e", "Cost or other basis")
+    wash_sales = Amount("1g", "Wash sale losses not allowed", cites="IRC 1091")
+    other_adjustment = Amount("g", "Other adjustment", negative=True)
+    collectible = Amount(None, "Collectibles gain in it", cites="IRC 1(h)(5)", negative=True)
+
+
+class _Sales(PayersStatement):
+    joint_owner, group = True, "income"
+    withheld = Amount("4", "Federal tax withheld")
+    summaries = Rows(None, "Totals by box", SummaryRow)
+    sales = Rows(None, "Sale by sale", SaleRow)
+
+
+class BrokerStatement(_Sales):
+    """Sales of securities through one broker. IRC 6045(g)."""
+
+    kind, name, official, short = "1099-b", "Broker's sales", "1099-B", "Sales"
+    contracts = Amount("11", "Profit or loss on regulated futures contracts", negative=True, cites="IRC 1256")
+    states = state_rows("14 to 16")
+
+
+class DigitalAssetStatement(_Sales):
+    """Sales of digital assets; the statement exists since 2025, the sales were taxed before. IRC 6045(g)(3)(D)."""
+
+    kind, name, official, short = "1099-da", "Digital asset sales", "1099-DA", "Digital assets"
+
+
+class CapitalCarryover(FederalPaper):
+    """What last year's Schedule D left. IRC 1212(b)."""
+
+    kind, name, official, group = "capital-carryover", "Capital loss carried in", "Schedule D, prior year", "income"
+    single, owned = True, False
+
+    short_term = Amount("6", "Short-term loss carried in", help="From last year's carryover worksheet, as a positive amount.")
+    long_term = Amount("14", "Long-term loss carried in", help="From last year's carryover worksheet, as a positive amount.")
+    other_short = Amount("4", "Other short-term gain or loss", negative=True, help="Forms 6252, 4684, 6781, 8824.")
+    other_long = Amount("11", "Other long-term gain or loss", negative=True, help="Forms 2439, 6252, 4684, 6781, 8824.")
+    unrecaptured = Amount("19", "Unrecaptured section 1250 gain from elsewhere", cites="IRC 1(h)(6)")

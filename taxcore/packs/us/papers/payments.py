@@ -1,0 +1,130 @@
+"""What was paid during the year, and what last year left: estimates, extension, penalties, how refunds go. IRC 6654, 6402."""
+
+from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
+from taxcore.packs.us.base import FederalPaper
+
+
+class PaymentRow(Row):
+    paid = Day(None, "Paid on", needed="The day decides which instalment it belongs to.")
+    amount = Amount(None, "Amount")
+
+
+class StatePaymentRow(Row):
+    state = Text(None, "State", longest=2)
+    paid = Day(None, "Paid on")
+    amount = Amount(None, "Amount")
+
+
+class Estimates(FederalPaper):
+    """Estimated tax of the year. IRC 6654(c)."""
+
+    kind, name, official, group = "estimates", "Estimated payments", "1040-ES", "payments"
+    single, owned = True, False
+
+    applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)")
+    rows = Rows("26", "Payments", PaymentRow)
+    state_rows = Rows(None, "Payments to states", StatePaymentRow)
+    with_extension = Amount("10", "Paid with the extension", cites="IRC 6081")
+
+
+class PriorYear(FederalPaper):
+    """Figures of last year's return that this one asks for."""
+
+    kind, name, official, group = "prior-year", "Last year's return", "1040, prior year", "payments"
+    single, owned = True, False
+
+    adjusted_gross_income = Amount(
+        None, "Adjusted gross income", negative=True, help="It identifies the signer and decides the safe harbour."
+    )
+    tax = Amount(None, "Tax after credits, with other taxes", cites="IRC 6654(d)(1)(B)", help="As Form 2210 line 8 asks for it.")
+    whole_year = Flag(None, "It covered twelve months", help="Empty: yes.")
+    itemised = Flag(None, "It was itemised", cites="IRC 111")
+    itemised_total = Amount(None, "Its itemised deductions")
+    state_tax_deducted = Amount(None, "State income tax in them", help="Line 5a, where income and not sales tax was chosen.")
+    sales_tax_then = Amount(None, "Sales tax that could have been chosen")
+    above_cap = Amount(None, "Taxes above the cap then", help="Lines 5d less 5e.")
+    standard_then = Amount(None, "Standard deduction it could have had")
+    separate_or_negative = Amount(None, "Taxable income if it was below zero", negative=True)
+
+
+class PenaltyQuestions(FederalPaper):
+    """Underpayment of estimated tax. IRC 6654(d), (e)."""
+
+    kind, name, official, group = "penalty", "Penalty for underpaying", "2210", "payments"
+    single, owned = True, False
+
+    annualise = Flag(None, "Use the annualised method", cites="IRC 6654(d)(2)")
+    waiver = Flag(None, "Ask for a waiver", cites="IRC 6654(e)(3)")
+    farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)")
+    by_authority = Flag(None, "Leave the penalty to the authority")
+    paid_on = Day(None, "Balance paid on", help="Empty: the due date.")
+
+
+class Extension(FederalPaper):
+    """More time to file. IRC 6081."""
+
+    kind, name, official, group = "extension", "Extension", "4868", "payments"
+    single, owned = True, False
+
+    asked = Flag(None, "Ask for more time")
+    expected_tax = Amount("4", "Expected tax", help="Empty: total tax as computed.")
+    paying = Amount("7", "Paying with it")
+    abroad = Flag("8", "Out of the country on the due date")
+
+
+class SplitRow(Row):
+    routing = Text("a", "Routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9,
+                   needed="The deposit needs it.")  # fmt: skip
+    kind = Choice("c", "Kind", {"checking": "Checking", "savings": "Savings"}, needed="The deposit needs it.")
+    account = Text("d", "Account", secret=True, longest=17, needed="The deposit needs it.", pattern=r"[A-Za-z0-9-]{4,17}",
+                   pattern_says="An account number has 4 to 17 letters and digits.")  # fmt: skip
+    amount = Amount(None, "Amount")
+
+
+class SplitDeposit(FederalPaper):
+    """A refund over two or three accounts. Form 8888."""
+
+    kind, name, official, group = "split-deposit", "Refund over several accounts", "8888", "payments"
+    single, owned = True, False
+    rows = Rows("1", "Accounts", SplitRow)
+
+
+class NextYear(FederalPaper):
+    """What the vouchers for next year are made from."""
+
+    kind, name, official, group = "next-year", "Next year's estimates", "1040-ES", "payments"
+    single, owned = True, False
+
+    make = Flag(None, "Make vouchers")
+    each = Amount(None, "Each instalment", help="Empty: a quarter of the safe harbour, less withholding.")
+
+
+class ParentsFigures(FederalPaper):
+    """What Form 8615 asks of the parent. IRC 1(g)."""
+
+    kind, name, official, group = "parent", "Parent's figures", "8615", "people"
+    single, owned = True, False
+
+    parent_name = Text("A", "Parent", longest=60)
+    parent_number = Text("B", "Parent's number", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
+                         pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
+    status = Choice("C", "Parent's filing status", {"single": "Single", "joint": "Joint", "separate": "Separate",
+                                                    "head_of_household": "Head of household", "surviving_spouse": "Surviving spouse"})  # fmt: skip
+    taxable_income = Amount("6", "Parent's taxable income")
+    preferred = Amount(None, "Parent's net capital gain and qualified dividends")
+    parent_tax = Amount("10", "Parent's tax", help="Empty: worked out from the amounts here.")
+    others_unearned = Amount("7", "Other children's net unearned income")
+    support_above_half = Flag(None, "Own earned income is more than half of own support", cites="IRC 1(g)(2)(A)")
+    no_parent = Flag(None, "Neither parent alive at year end")
+
+
+class MinimumTaxItems(FederalPaper):
+    """What the alternative minimum tax counts otherwise. IRC 56, 57."""
+
+    kind, name, official, group = "minimum-tax", "Minimum tax items", "6251", "deductions"
+    single, owned = True, False
+
+    stock_options = Amount("2i", "Incentive stock options exercised", cites="IRC 56(b)(3)")
+    depreciation = Amount("2l", "Depreciation difference", negative=True, cites="IRC 56(a)(1)")
+    small_business = Amount("2h", "Small business stock left out", cites="IRC 57(a)(7)")
+    other = Amount("3", "Other adjustments", negative=True)

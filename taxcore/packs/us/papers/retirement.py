@@ -1,0 +1,174 @@
+"""Pensions, annuities, accounts for retirement, and social security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
+
+from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, total
+from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.papers.statements import PayersStatement, state_rows
+
+CODES = {
+    "1": "Early, no exception known",
+    "2": "Early, an exception applies",
+    "3": "Disability",
+    "4": "Death",
+    "5": "Prohibited transaction",
+    "6": "Tax-free exchange",
+    "7": "Normal",
+    "8": "Excess contributions, taxable this year",
+    "9": "Cost of life insurance protection",
+    "A": "Ten-year averaging possible",
+    "B": "Designated Roth account",
+    "C": "Reportable death benefit",
+    "D": "Annuity of no qualified plan",
+    "E": "Correction of the plan's own",
+    "F": "Charitable gift annuity",
+    "G": "Direct rollover",
+    "H": "Direct rollover of a designated Roth account",
+    "J": "Early distribution from a Roth IRA",
+    "K": "IRA assets without a ready value",
+    "L": "Loan treated as distribution",
+    "M": "Loan offset of a qualified plan",
+    "N": "Contribution moved to another IRA, this year",
+    "P": "Excess contributions, taxable last year",
+    "Q": "Qualified distribution from a Roth IRA",
+    "R": "Contribution moved to another IRA, last year",
+    "S": "Early distribution from a SIMPLE in its first two years",
+    "T": "Roth IRA distribution, exception applies",
+    "U": "Dividend of an employee stock plan",
+    "W": "Payments for long-term care insurance",
+    "Y": "Gift to charity straight from the IRA",
+}
+
+# Form 5329, instructions to line 2: why an early distribution bears no additional tax. IRC 72(t)(2), (6) to (9)
+EXCEPTIONS = {
+    "01": "Left the employer at 55 or later",
+    "02": "Equal payments over life",
+    "03": "Disability",
+    "04": "Death",
+    "05": "Medical expenses above the floor",
+    "06": "Ordered by a divorce court, not from an IRA",
+    "07": "Health insurance while unemployed, IRA",
+    "08": "Higher education, IRA",
+    "09": "First home, IRA, 10,000 at most",
+    "10": "Levy",
+    "11": "Reservist called up",
+    "12": "Something else that the law excepts",
+    "13": "Public plan of section 457",
+    "19": "Birth or adoption, 5,000 at most",
+    "20": "Terminal illness",
+    "21": "Corrective distribution of earnings",
+    "22": "Domestic abuse",
+    "23": "Emergency expense, 1,000 at most",
+}
+ROTH, EARLY = frozenset("JQT"), frozenset("1JS")
+
+
+class RetirementDistribution(PayersStatement):
+    """One distribution statement of one owner. IRC 72, 402, 408(d), 408A(d), 72(t)."""
+
+    kind, name, official, group = "1099-r", "Retirement distribution", "1099-R", "income"
+    short, main = "Retirement", "gross"
+
+    gross = Amount("1", "Gross distribution")
+    taxable = Amount("2a", "Taxable amount", help="Empty: worked out from the codes, the basis and the answers below.")
+    undetermined = Flag("2b", "Taxable amount not determined")
+    total_distribution = Flag(None, "Total distribution")
+    capital_gain = Amount("3", "Capital gain in box 2a", help="Form 4972 only.")
+    withheld = Amount("4", "Federal tax withheld")
+    own_contributions = Amount("5", "Own contributions, Roth basis or premiums")
+    unrealised = Amount("6", "Unrealised appreciation in employer's securities", cites="IRC 402(e)(4)")
+    code = Choice("7", "Code", CODES, needed="Copy the first code from box 7.")
+    second_code = Choice("7b", "Second code", CODES)
+    ira = Flag(None, "IRA, SEP or SIMPLE", needed="Box 7 has a mark beside the codes: yes or no.")
+    other = Amount("8", "Other")
+    total_contributions = Amount("9b", "Own contributions in all", cites="IRC 72(d)")
+    conversion_amount = Amount("10", "Allocable to a designated Roth account within five years")
+    first_roth_year = Count("11", "First year of the designated Roth account", most=2199)
+    rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)")
+    converted = Amount(None, "Converted to a Roth IRA", cites="IRC 408A(d)(3)")
+    charity = Amount(None, "Paid straight to charity", cites="IRC 408(d)(8)")
+    disability_pension = Flag(None, "Disability pay before the plan's retirement age", help="It counts as wages, line 1h.")
+    exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)")
+    excepted = Amount(None, "Amount of the exception", help="Empty: the whole taxable amount.")
+    start = Day(None, "Annuity began", cites="IRC 72(d)(1)(B)", help="For the simplified method.")
+    age_at_start = Count(None, "Age when it began", most=120)
+    joint_age_at_start = Count(None, "Other annuitant's age then", most=120)
+    months_paid = Count(None, "Months paid this year", most=12)
+    recovered_before = Amount(None, "Cost recovered in earlier years")
+    states = state_rows("14 to 16")
+
+    def codes(self):
+        return {self.code, self.second_code} - {""}
+
+    def moved_all(self):
+        """Nothing of it was kept."""
+        return total(self.rolled_over, self.converted, self.charity) >= self.gross or bool(self.codes() & {"G", "H"})
+
+    def is_roth(self):
+        return bool(ROTH & self.codes())
+
+
+class BenefitStatement(FederalPaper):
+    """Social security or tier 1 railroad benefits of one person. IRC 86(d)."""
+
+    kind, name, official, group = "ssa-1099", "Social security benefits", "SSA-1099 or RRB-1099", "income"
+    short, main = "Benefits", "net"
+
+    paid = Amount("3", "Benefits paid")
+    repaid = Amount("4", "Benefits repaid")
+    net = Amount("5", "Net benefits", negative=True)
+    withheld = Amount("6", "Federal tax withheld")
+    medicare_premiums = Amount(None, "Medicare premiums taken out", help="They are medical expenses.", cites="IRC 213(d)(1)(D)")
+    earlier_years = Amount(None, "Of box 3, for earlier years", cites="IRC 86(e)")
+    lump_sum_taxable = Amount(None, "Taxable benefits by the lump-sum election", cites="IRC 86(e)",
+                              help="Worked out apart, year by year; used instead when it is smaller.")  # fmt: skip
+
+    @net.when_empty
+    def _net(self):
+        return total(self.paid, less=self.repaid)
+
+
+class RetirementAccounts(FederalPaper):
+    """One person's own contributions to IRAs and what Form 8606 asks. Form 5498 has most of it. IRC 219, 408(o), 408A."""
+
+    kind, name, official, group = "ira", "IRA contributions and basis", "5498, 8606", "adjustments"
+    short, main = "IRA", "traditional"
+
+    traditional = Amount("1", "Paid into traditional IRAs for the year")
+    roth = Amount("10", "Paid into Roth IRAs for the year")
+    covered = Flag(None, "Covered by a plan at work", cites="IRC 219(g)(5)", help="Empty: box 13 of the wage statements decides.")
+    not_deducted = Amount(None, "Not to be deducted, by choice", cites="IRC 408(o)(2)(B)(ii)")
+    basis_before = Amount(None, "Basis at the end of last year", help="Line 14 of last year's Form 8606.")
+    paid_after_year = Amount(None, "Of it, paid after the end of the year")
+    value_at_end = Amount("5", "Value of all traditional IRAs at year end", help="With SEP and SIMPLE IRAs.")
+    repaid = Amount(None, "Outstanding rollovers at year end")
+    roth_basis = Amount(None, "Roth contributions not yet taken back", help="All years before, and this one.")
+    roth_conversion_basis = Amount(None, "Roth conversions not yet taken back")
+    testing_distributions = Amount(None, "Distributions of the two years before, and up to the due date", cites="IRC 25B(d)(2)")
+    excess_before = Amount(None, "Excess contributions left from last year", cites="IRC 4973")
+    roth_excess_before = Amount(None, "Excess Roth contributions left from last year", cites="IRC 4973(f)")
+
+    @covered.when_empty
+    def _covered(self):
+        return any(wage.retirement_plan for wage in self.run.papers("w2") if (wage.owner or "taxpayer") == self.owner)
+
+
+class EducationAccount(PayersStatement):
+    """Distribution of a section 529 or Coverdell account: information, unless more was taken than was spent. IRC 529(c)(3), 530."""
+
+    kind, name, official, group = "1099-q", "Education account distribution", "1099-Q", "income"
+    short, main = "Education account", "gross"
+
+    gross = Amount("1", "Gross distribution")
+    earnings = Amount("2", "Earnings")
+    basis = Amount("3", "Basis")
+    expenses = Amount(
+        None, "Qualified expenses it paid for", cites="IRC 529(e)(3)", help="Less what a credit or a scholarship uses."
+    )
+    rolled_over = Amount("4", "Rolled over")
+    no_additional_tax = Amount(None, "Taxable part without the additional tax", help="Scholarship, disability, death.")
+
+    def taxable(self):
+        """Earnings in the share that was not spent on education."""
+        if self.gross <= 0:
+            return total(0)
+        unspent = excess(self.gross, over=[self.rolled_over, self.expenses])
+        return total(self.earnings * unspent / self.gross)
