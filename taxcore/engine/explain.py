@@ -6,7 +6,7 @@ A line returns what a helper gives it. Nesting is fine: `share(rate, of=excess(x
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Mapping, Sequence
-from decimal import ROUND_CEILING, Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from typing import Any
 
 from taxcore.engine.figures import ZERO, Because, Explained, Operand
@@ -72,6 +72,25 @@ def steps(value: Amounts, *, of: Decimal) -> Explained:
     """How many steps of size `of` it takes to reach `value`, part steps counting whole. Nothing below zero."""
     operands = (*_operands((value,)), Operand(of, "step"))
     return Explained.by(_steps(operands[0].value, of), Because("steps", operands, _steps))
+
+
+def ratio(part: Amounts, *, over: Amounts, places: int | None = None) -> Explained:
+    """`part` divided by `over`, to so many decimal places, halves up. Nothing over nothing is zero."""
+    operands = (*_operands((part,)), *_operands((over,)))
+    redo = _Ratio(places)
+    return Explained.by(redo(operands[0].value, operands[1].value), Because("ratio", operands, redo))
+
+
+def pro_rata(value: Amounts, part: Amounts, whole: Amounts) -> Explained:
+    """As much of `value` as `part` is of `whole`."""
+    operands = (*_operands((value,)), *_operands((part,)), *_operands((whole,)))
+    return Explained.by(_pro_rata(*(o.value for o in operands)), Because("pro rata", operands, _pro_rata))
+
+
+def full_steps(value: Amounts, *, of: Decimal) -> Explained:
+    """How many whole steps of size `of` are in `value`; a part of a step does not count."""
+    operands = (*_operands((value,)), Operand(of, "step"))
+    return Explained.by(_full_steps(operands[0].value, of), Because("full steps", operands, _full_steps))
 
 
 def by_bands(value: Amounts, bands: Sequence[tuple[Decimal, Decimal]]) -> Explained:
@@ -140,6 +159,27 @@ def _nothing(*amounts: Decimal) -> Decimal:
 
 def _steps(value: Decimal, step: Decimal) -> Decimal:
     return max((value / step).to_integral_value(ROUND_CEILING), ZERO)
+
+
+class _Ratio:
+    __slots__ = ("places",)
+
+    def __init__(self, places: int | None):
+        self.places = places
+
+    def __call__(self, part: Decimal, over: Decimal) -> Decimal:
+        if over == 0:
+            return ZERO
+        found = part / over
+        return found if self.places is None else found.quantize(Decimal(1).scaleb(-self.places), ROUND_HALF_UP)
+
+
+def _pro_rata(value: Decimal, part: Decimal, whole: Decimal) -> Decimal:
+    return value * part / whole if whole else ZERO
+
+
+def _full_steps(value: Decimal, step: Decimal) -> Decimal:
+    return max((value / step).to_integral_value(ROUND_FLOOR), ZERO)
 
 
 def _band_parts(amount: Decimal, bands: Sequence[tuple[Decimal, Decimal]]) -> Iterator[tuple[Decimal, Decimal, Decimal]]:

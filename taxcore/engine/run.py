@@ -25,6 +25,9 @@ class UndeclaredLoop(EngineError):
         self.members = members
 
 
+_ENOUGH = 4
+
+
 class _EnterLoop(Exception):
     """Unwinds to the figure that was met again, so that the loop is entered at its declared line instead."""
 
@@ -216,6 +219,7 @@ class Run:
     def _repeat(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)
         guess = override.amount if override else loop.start
+        near = 0  # rounds within the tolerance: figures in whole units may still come to rest exactly
         for number in range(loop.rounds):
             since = len(self._trail)
             cell.how, cell.reads[:] = "computed", []
@@ -224,7 +228,8 @@ class Run:
             self.reading = cell.reads
             spec.fill(cell)
             met, found = cell.how == "looped", cell.value
-            if not met or abs(found - guess) <= loop.tolerance:
+            near = near + 1 if abs(found - guess) <= loop.tolerance else 0
+            if not met or found == guess or near > _ENOUGH:
                 cell.how = "computed" if met else cell.how
                 return
             last = number == loop.rounds - 1

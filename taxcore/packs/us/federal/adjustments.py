@@ -1,9 +1,7 @@
 """Schedule 1: income of other kinds and adjustments; Schedule 1-A: the deductions that began in 2025."""
 
-from decimal import ROUND_FLOOR
-
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, steps, times, total
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import excess, fact, full_steps, least, line, linked, nothing_because, ratio, share, steps, times, total
+from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
@@ -326,7 +324,7 @@ class StudentLoans(FederalForm):
     @line("7", "Share taken away", rounding=None)
     def part(self):
         """To three places at least; never more than one."""
-        taken = places(self.above / self.law.student_loan.range[self.income.status], 3)
+        taken = ratio(self.above, over=self.law.student_loan.range[self.income.status], places=3)
         return least(of={"income above over the range": taken, "all of it": 1})
 
     @line("8", "Reduction")
@@ -400,7 +398,7 @@ class AdditionalDeductions(FederalForm):
 
     @line({2025: "11"}, "Whole thousands of it")
     def tips_steps(self):
-        return (self.tips_above / self.law.tips.step).to_integral_value(ROUND_FLOOR)
+        return full_steps(self.tips_above, of=self.law.tips.step)
 
     @line({2025: "12"}, "100 for each")
     def tips_reduction(self):
@@ -430,7 +428,7 @@ class AdditionalDeductions(FederalForm):
 
     @line({2025: "19"}, "Whole thousands of it")
     def overtime_steps(self):
-        return (self.overtime_above / self.law.overtime.step).to_integral_value(ROUND_FLOOR)
+        return full_steps(self.overtime_above, of=self.law.overtime.step)
 
     @line({2025: "20"}, "100 for each")
     def overtime_reduction(self):

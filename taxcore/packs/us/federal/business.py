@@ -2,8 +2,8 @@
 
 from decimal import Decimal
 
-from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, share, times, total
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.packs.us.base import FederalForm
 
 _HALF = Decimal("0.5")
 _EXPENSES = (
@@ -126,7 +126,9 @@ class Business(FederalForm):
         law = self.law.home_office
         area = least(Decimal(self.books.home_area or 0), law.most_square_feet)
         months = 12 if self.books.home_months is None else self.books.home_months
-        return least(of={"by area": area * months / 12 * law.each_square_foot, "profit": excess(self.before_home, over=0)})
+        return least(
+            of={"by area": pro_rata(share(law.each_square_foot, of=area), months, 12), "profit": excess(self.before_home, over=0)}
+        )
 
     @line("31", "Net profit or loss", weight="total")
     def profit(self):
@@ -179,7 +181,7 @@ class HomeOffice(FederalForm):
         """To six places, which is two more than the form's percent asks for."""
         if self.whole_area == 0:
             return nothing_because("the home's area was not keyed")
-        return least(places(self.area / self.whole_area, 6), 1)
+        return least(ratio(self.area, over=self.whole_area, places=6), 1)
 
     @line("8", "Profit it may use up")
     def limit(self):
@@ -466,4 +468,4 @@ class Plans(FederalForm):
         """The part of one business, for its qualified income: as much as was paid through it, in the share allowed."""
         paid = sum((total(b.sep, b.profit_sharing, b.deferral, b.simple) for b in self._books() if b.key == key), ZERO)
         paid += sum((p.sep for p in self.papers("k1-1065", self.key) if p.key == key), ZERO)
-        return total(paid * self.deduction / self.paid) if self.paid else ZERO
+        return pro_rata(self.deduction, paid, self.paid)

@@ -1,7 +1,20 @@
 """Form 8615: a child's unearned income at the parent's rates. IRC 1(g)."""
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, share, total, whole
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import (
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    total,
+    whole,
+)
+from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
 
 
@@ -86,12 +99,12 @@ class ChildTax(FederalForm):
     def own_preferred(self):
         return total(self.brought("us.sch-d", "preferred"), self.income.qualified_dividends)
 
-    @fact("Gain and dividends in line 5")
+    @fact("Gain and dividends in line 5", rounding=whole)
     def preferred_in_net(self):
         """In the proportion of line 5 to line 1, at most line 5."""
         if self.unearned == 0:
             return nothing_because("there is no unearned income")
-        return whole(least(self.own_preferred * self.net_unearned / self.unearned, self.net_unearned))
+        return least(pro_rata(self.own_preferred, self.net_unearned, self.unearned), self.net_unearned)
 
     @line("9", "Tax on line 8")
     def tax_on_together(self):
@@ -111,7 +124,7 @@ class ChildTax(FederalForm):
     @line("12b", "Share of this child", rounding=None)
     def part(self):
         both = self.net_unearned + self.others
-        return places(self.net_unearned / both, 3) if self.others else ZERO + 1
+        return ratio(self.net_unearned, over=both, places=3) if self.others else total(1)
 
     @line("13", "This child's part")
     def own_part(self):

@@ -1,7 +1,7 @@
 """Form 8863: credits for education, student by student. IRC 25A."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.packs.us.base import FederalForm
 
 
 class Student(FederalForm):
@@ -114,7 +114,9 @@ class EducationCredits(FederalForm):
         """To three places; all of it when the room is as wide as the range."""
         if self.income.status == "separate":
             return nothing_because("a married person must file jointly")
-        return least(of={"room over the range": places(self.room / self.law.education.range[self.income.status], 3), "all": 1})
+        return least(
+            of={"room over the range": ratio(self.room, over=self.law.education.range[self.income.status], places=3), "all": 1}
+        )
 
     @line("7", "Credit of the first four years")
     def american_left(self):

@@ -1,7 +1,7 @@
 """Form 1116, one category, and the credit without it. IRC 901, 904, 904(j)."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
@@ -58,7 +58,7 @@ class ForeignTax(FederalForm):
     def gross_share(self):
         if self.gross_everywhere <= 0:
             return nothing_because("there is no gross income")
-        return least(places(self.gross_again / self.gross_everywhere, 4), 1)
+        return least(ratio(self.gross_again, over=self.gross_everywhere, places=4), 1)
 
     @line("3g", "Its part of those deductions")
     def apportioned(self):
@@ -104,7 +104,7 @@ class ForeignTax(FederalForm):
     def part(self):
         if self.taxable_income <= 0:
             return nothing_because("there is no taxable income")
-        return least(places(self.net_again / self.taxable_income, 4), 1)
+        return least(ratio(self.net_again, over=self.taxable_income, places=4), 1)
 
     @line("20", "Tax")
     def us_tax(self):

@@ -1,6 +1,6 @@
 """Form 8889: health savings accounts, for each person. IRC 223."""
 
-from taxcore.engine import excess, fact, greatest, least, line, nothing_because, share, total
+from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 _MONTHS = range(1, 13)
@@ -54,7 +54,7 @@ class HealthSavings(FederalForm):
         return total(self._by_months(yearly))
 
     def _by_months(self, yearly):
-        return total([yearly[self._cover(month)] for month in _MONTHS]) / 12
+        return ratio(total([yearly[self._cover(month)] for month in _MONTHS]), over=12)
 
     @line("4", "Archer MSA")
     def archer(self):
@@ -76,7 +76,7 @@ class HealthSavings(FederalForm):
         months = sum(1 for month in _MONTHS if self._cover(month))
         if paper is not None and paper.whole_year and self._cover(12):
             months = 12
-        return total(law.catch_up * months / 12)
+        return pro_rata(law.catch_up, months, 12)
 
     @line("8", "Limit")
     def limit(self):

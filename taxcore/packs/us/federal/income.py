@@ -197,7 +197,7 @@ class IncomeTaxReturn(FederalForm):
     @fact("Tax by the taxpayer's own rates")
     def tax_by_own_rates(self):
         if self.tax_method == "schedule D":
-            return total(self.run.form("us.schedule-d-tax-worksheet").tax)
+            return total(self.run.form("us.sch-d-tax-worksheet").tax)
         if self.tax_method == "preferred":
             return total(self.run.form("us.qualified-dividends-worksheet").tax)
         return tax_on(self.taxable_income, self.law, self.status)

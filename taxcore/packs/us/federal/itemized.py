@@ -2,8 +2,23 @@
 
 from decimal import Decimal
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, share, times, total
-from taxcore.packs.us.base import FederalForm, places
+from taxcore.engine import (
+    ZERO,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    steps,
+    times,
+    total,
+)
+from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.self_employed_health import care_limit
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -99,14 +114,14 @@ class MortgageInterest(FederalForm):
     def limit(self):
         law = self.law.itemized
         halves = 2 if self.income.status == "separate" else 1
-        return greatest(law.mortgage_debt / halves, least(self.older, law.older_mortgage_debt / halves))
+        return greatest(ratio(law.mortgage_debt, over=halves), least(self.older, ratio(law.older_mortgage_debt, over=halves)))
 
     @line("4", "Share within it", rounding=None)
     def share_allowed(self):
         """To three places, as the publication asks."""
         if self.balances <= self.limit:
             return total(1)
-        return places(self.limit / self.balances, 3)
+        return ratio(self.limit, over=self.balances, places=3)
 
     @line("5", "Interest and points")
     def interest(self):
@@ -146,7 +161,7 @@ class Gifts(FederalForm):
         return greatest(self.income.adjusted_gross_income, 0)
 
     def _left(self, part, *used):
-        return excess(self.base * self.law.itemized[part], over=used)
+        return excess(share(self.law.itemized[part], of=self.base), over=used)
 
     @line("1", "Money, public charities")
     def cash(self):
@@ -345,7 +360,7 @@ class Itemized(FederalForm):
     @staticmethod
     def _part(office, name):
         whole = office.books.home_interest if name == "interest" else office.books.home_taxes
-        return whole * office.business_share if office.books.home_itemised else ZERO
+        return share(office.business_share, of=whole) if office.books.home_itemised else ZERO
 
     @line("8b", "Mortgage interest without a statement")
     def unreported(self):
@@ -362,9 +377,9 @@ class Itemized(FederalForm):
             return nothing_because("it is deductible again from 2026")
         apart = 2 if self.income.status == "separate" else 1
         above = excess(self.agi, over=Decimal(100_000) / apart)
-        tenths = min(-(-above // (Decimal(1_000) / apart)), Decimal(10))
+        tenths = min(steps(above, of=Decimal(1_000) / apart), Decimal(10))
         paid = total([paper.insurance for paper in self.papers("1098") if paper.use != "other"])
-        return total(paid * (10 - tenths) / 10)
+        return pro_rata(paid, 10 - tenths, 10)
 
     @line("8e", "Together")
     def home_interest(self):
@@ -423,4 +438,4 @@ class Itemized(FederalForm):
         # IRC 68(a)(2): taxable income, with the itemised deductions added back, above where the highest rate begins
         above = excess(self.income.adjusted_gross_income - self.income.additional_in_all, over=top)
         base = least(of={"itemised": self.before_limit, "income in the highest bracket": above})
-        return total(self.before_limit, less=base * law.limitation_numerator / law.limitation_denominator)
+        return total(self.before_limit, less=pro_rata(base, law.limitation_numerator, law.limitation_denominator))

@@ -12,7 +12,7 @@ class MinimumTax(FederalForm):
     income = linked("us.1040")
     itemized = linked("us.sch-a")
     gains = linked("us.sch-d")
-    worksheet_d = linked("us.schedule-d-tax-worksheet")
+    worksheet_d = linked("us.sch-d-tax-worksheet")
     dividends_worksheet = linked("us.qualified-dividends-worksheet")
 
     def required(self):

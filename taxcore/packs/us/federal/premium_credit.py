@@ -2,7 +2,21 @@
 
 from decimal import ROUND_FLOOR, Decimal
 
-from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, linked, nothing_because, total
+from taxcore.engine import (
+    ZERO,
+    Operand,
+    excess,
+    explained,
+    fact,
+    least,
+    line,
+    linked,
+    nothing_because,
+    ratio,
+    share,
+    times,
+    total,
+)
 from taxcore.packs.us.base import FederalForm, places
 
 _HUNDRED = Decimal(100)
@@ -49,7 +63,11 @@ class PremiumCredit(FederalForm):
     @line("4", "Poverty line")
     def poverty(self):
         law = self.law.premium_credit.poverty[self.questions.poverty or self._where()]
-        return total(law.first, law.each_more * (self.family - 1)) if self.family else nothing_because("nobody files")
+        return (
+            total(law.first, times(self.family - 1, law.each_more, of="more persons"))
+            if self.family
+            else nothing_because("nobody files")
+        )
 
     def _where(self):
         return {"AK": "alaska", "HI": "hawaii"}.get(self.paper("filing").residence, "elsewhere")
@@ -90,11 +108,11 @@ class PremiumCredit(FederalForm):
 
     @line("8a", "Own contribution a year")
     def contribution(self):
-        return total(self.household * self.figure) if self.household > 0 else nothing_because("there is no household income")
+        return share(self.figure, of=self.household) if self.household > 0 else nothing_because("there is no household income")
 
     @line("8b", "Own contribution a month")
     def monthly_contribution(self):
-        return total(self.contribution / 12)
+        return ratio(self.contribution, over=12)
 
     @fact("Twelve months alike")
     def whole_year(self):

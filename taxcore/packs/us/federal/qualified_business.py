@@ -1,6 +1,6 @@
 """Qualified business income: Forms 8995 and 8995-A with its Schedules A, B and C. IRC 199A."""
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, share, total
+from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, pro_rata, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -79,7 +79,7 @@ class QualifiedIncome(FederalForm):
         whole = sum(profits, ZERO)
         if mine <= 0 or whole <= 0:
             return nothing_because("it bears no self-employment tax")
-        return total(schedule.half * mine / whole)
+        return pro_rata(schedule.half, mine, whole)
 
 
 class QualifiedBusiness(FederalForm):
@@ -211,18 +211,18 @@ class LimitedBusiness(FederalForm):
     def applicable(self):
         """Schedule A: all below the range, none above it, in proportion inside."""
         if not any(one.paper.service_trade for one in self._members()):
-            return ZERO + 1
-        return 1 - self.phase_in
+            return total(1)
+        return total(1, less=self.phase_in)
 
     @fact("How far into the range", cites="IRC 199A(b)(3)(B)")
     def phase_in(self):
         law, status = self.law.qbi, self.simple.income.status
         above = excess(self.simple.taxable_income, over=law.threshold[status])
-        return min(above / law.range[status], ZERO + 1)
+        return least(ratio(above, over=law.range[status]), 1)
 
     @fact("Qualified income that counts, before losses")
     def own_income(self):
-        return total(sum((one.income for one in self._members()), ZERO) * self.applicable)
+        return share(self.applicable, of=total([one.income for one in self._members()]))
 
     @line("2", "Qualified income after losses of others")
     def income(self):
@@ -232,7 +232,7 @@ class LimitedBusiness(FederalForm):
         losses = -sum((one.own_income for one in others if one.own_income < 0), ZERO) - self.simple.loss_before
         if self.own_income <= 0 or profits <= 0:
             return nothing_because("there is no profit", self.own_income)
-        return excess(self.own_income, over=losses * self.own_income / profits)
+        return excess(self.own_income, over=pro_rata(losses, self.own_income, profits))
 
     @line("3", "20% of it")
     def component(self):
@@ -240,7 +240,7 @@ class LimitedBusiness(FederalForm):
 
     @line("4", "W-2 wages")
     def wages(self):
-        return total(sum((one.wages for one in self._members()), ZERO) * self.applicable)
+        return share(self.applicable, of=total([one.wages for one in self._members()]))
 
     @line("5", "50% of them")
     def wage_limit(self):
@@ -252,7 +252,7 @@ class LimitedBusiness(FederalForm):
 
     @line("7", "Unadjusted basis of property")
     def property_basis(self):
-        return total(sum((one.property_basis for one in self._members()), ZERO) * self.applicable)
+        return share(self.applicable, of=total([one.property_basis for one in self._members()]))
 
     @line("8", "2.5% of it")
     def property_share(self):
@@ -275,7 +275,7 @@ class LimitedBusiness(FederalForm):
         """Part III, lines 17 to 26: inside the range the limit takes away only its share of the difference."""
         if self.phase_in >= 1 or self.limit >= self.component:
             return nothing_because("the limit applies in full, or takes nothing away")
-        return total(self.component, less=(self.component - self.limit) * self.phase_in)
+        return total(self.component, less=share(self.phase_in, of=total(self.component, less=self.limit)))
 
     @line("13", "Before patrons' reduction", weight="total")
     def result(self):

@@ -1,7 +1,24 @@
 """Distributions for retirement: what of each is taxed. IRC 72(d), 402(c), 408(d), 408A(d); Form 8606, simplified method."""
 
-from taxcore.engine import ZERO, cents, excess, fact, least, line, linked, nothing_because, share, times, total
-from taxcore.packs.us.base import FederalForm, places
+from decimal import Decimal
+
+from taxcore.engine import (
+    Loop,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    steps,
+    times,
+    total,
+)
+from taxcore.packs.us.base import FederalForm
 
 # Expected payments by age at the start. IRC 72(d)(1)(B)(iii), (iv)
 _ONE_LIFE = ((55, 360), (60, 310), (65, 260), (70, 210), (999, 160))
@@ -54,7 +71,7 @@ class SimplifiedMethod(_OfDistribution):
     @line("4", "Cost in each payment", rounding=None)
     def each(self):
         """In cents, as the worksheet keeps it."""
-        return cents(self.cost / self.payments) if self.payments else ZERO
+        return ratio(self.cost, over=self.payments, places=2)
 
     @line("5", "For the months paid")
     def for_months(self):
@@ -195,7 +212,7 @@ class Basis(FederalForm):
         """To five places, never above one."""
         if self.together == 0:
             return nothing_because("there is nothing to share it over")
-        return least(places(self.basis_now / self.together, 5), 1)
+        return least(ratio(self.basis_now, over=self.together, places=5), 1)
 
     @line("11", "Basis in the conversions")
     def basis_converted(self):
@@ -253,7 +270,9 @@ class Basis(FederalForm):
     @fact("Income of IRAs")
     def taxable_in_all(self):
         """What Form 1040 line 4b takes: by this form where there is basis or a conversion, else by the statements."""
-        if self.basis > 0 or self.conversions > 0:
+        if self.distributions == 0 and self.conversions == 0:
+            of_traditional = total([self.run.form("us.distribution", p.key).income for p in self._statements(roth=False)])
+        elif self.basis > 0 or self.conversions > 0:
             of_traditional = total(self.taxable, self.taxable_conversion)
         else:
             worksheets = [self.run.form("us.distribution", p.key) for p in self._statements(roth=False)]
@@ -344,13 +363,12 @@ class IraDeduction(FederalForm):
             return nothing_because("income is above the range for people covered by a plan", self.modified_agi)
         if above == 0:
             return total(self.room)
-        left = self.most * (width - above) / width
-        step = self.law.ira.round_up_to
-        rounded = -(-left // step) * step
-        return least(of={"reduced limit": max(rounded, self.law.ira.least), "may be paid in": self.room})
+        left = pro_rata(self.most, width - above, width)
+        return least(of={"reduced limit": self._rounded_up(left), "may be paid in": self.room})
 
-    @line("6", "Deduction", weight="total")
+    @line("6", "Deduction", weight="total", loop=Loop(Decimal(1)))
     def deduction(self):
+        """What is not deducted is basis, basis lowers taxable distributions, and those count in the income that limits this."""
         account = self._account()
         if account is None:
             return nothing_because("nothing was paid in")
@@ -364,14 +382,20 @@ class IraDeduction(FederalForm):
         if status == "separate" and self.paper("filing").lived_apart:
             status = "single"
         left = excess(self.room, over=self.paid)
-        above = excess(self.income.adjusted_gross_income - self._conversion_income(), over=law.roth_from[status])
+        above = excess(self.income.adjusted_gross_income, over=[self._conversion_income(), law.roth_from[status]])
         width = law.roth_range[status]
         if above >= width:
             return nothing_because("income is above the range for Roth IRAs")
         if above == 0:
             return left
-        reduced = -(-(self.most * (width - above) / width) // law.round_up_to) * law.round_up_to
-        return least(max(reduced, law.least), left)
+        return least(self._rounded_up(pro_rata(self.most, width - above, width)), left)
+
+    def _rounded_up(self, amount):
+        """To the next ten, at least 200. IRC 219(g)(2)(B), (C)."""
+        law = self.law.ira
+        return greatest(
+            of={"rounded up": times(steps(amount, of=law.round_up_to), law.round_up_to, of="tens"), "least": law.least}
+        )
 
     def _conversion_income(self):
         return self.run.form("us.8606", self.key).taxable_conversion

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 _KINDS = ("business", "k1-1065", "k1-1120s")
@@ -74,7 +74,7 @@ class SelfEmployedHealth(FederalForm):
     def profit_share(self):
         if self.all_profits == 0:
             return nothing_because("no profit bears self-employment tax")
-        return min(self.profit / self.all_profits, Decimal(1))
+        return least(ratio(self.profit, over=self.all_profits), 1)
 
     @line("7", "Half of the tax, its share")
     def half(self):
@@ -88,7 +88,7 @@ class SelfEmployedHealth(FederalForm):
     def plans(self):
         if self.run.is_idle("us.plans"):
             return nothing_because("no plan was paid into")
-        return self.run.form("us.plans", self.paper.owner or "taxpayer").of_paper(self.key)
+        return total(self.run.form("us.plans", self.paper.owner or "taxpayer").of_paper(self.key))
 
     @line("10", "Left")
     def left(self):

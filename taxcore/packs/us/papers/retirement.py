@@ -1,6 +1,6 @@
 """Pensions, annuities, accounts for retirement, and social security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, total
+from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, pro_rata, total
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -171,4 +171,4 @@ class EducationAccount(PayersStatement):
         if self.gross <= 0:
             return total(0)
         unspent = excess(self.gross, over=[self.rolled_over, self.expenses])
-        return total(self.earnings * unspent / self.gross)
+        return pro_rata(self.earnings, unspent, self.gross)
