@@ -11,10 +11,10 @@ from django.utils.safestring import mark_safe
 from practice.firm.crypto import masked, unseal
 from practice.returns.computing import pack_of
 from practice.returns.entry import fingerprint
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Rows, ripple
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, ripple
 from taxcore.engine.papers import OWNERS
 
-_KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"))
+_KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"), (Refer, "choice"))
 
 
 @dataclass
@@ -39,6 +39,7 @@ class FieldView:
     wide: bool = False
     secret: bool = False
     needed: bool = False
+    begins: str = ""
     findings: list = field(default_factory=list)
     error: str = ""
     typed: str = ""
@@ -68,6 +69,16 @@ class PaperView:
     fields: list
     tables: list
     findings: list
+
+    @property
+    def parts(self):
+        """(heading, fields) in the order of the paper; the first part has none unless its first field begins one."""
+        parts = [("", [])]
+        for shown in self.fields:
+            if shown.begins:
+                parts.append((shown.begins, []))
+            parts[-1][1].append(shown)
+        return [part for part in parts if part[1]]
 
     @property
     def may_go(self):
@@ -155,7 +166,7 @@ def field_view(return_, paper, node, name, path, by_address):
         id=f"f-{paper.pk}-{path.replace('.', '-')}",
         paper=paper.pk,
         path=path,
-        number=_number(spec),
+        number=_number(spec, node.year),
         label=spec.label,
         kind=next((kind for base, kind in _KIND if isinstance(spec, base)), "text"),
         value=_masked_if(spec, _display(spec, cell)) if keyed else "",
@@ -163,19 +174,20 @@ def field_view(return_, paper, node, name, path, by_address):
         how=mark.get("how", "keyed") if keyed else cell.how,
         was=fingerprint(return_.firm_id, spec, plain),
         address=cell.address,
-        options=_options(spec, _display(spec, cell) if keyed else ""),
+        options=_options(spec, node, _chosen(spec, cell) if keyed else ""),
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),
         help=spec.help,
         wide=spec.wide,
         secret=spec.secret,
         needed=bool(spec.needed),
+        begins=spec.begins,
         findings=by_address.get(cell.address, []),
     )
 
 
-def _number(spec):
-    number = spec.numbers if isinstance(spec.numbers, str) else ""
+def _number(spec, year):
+    number = spec.number_in(year) or ""
     return "" if not number or (number[0].isalpha() and len(number) > 1) else number
 
 
@@ -186,6 +198,8 @@ def _display(spec, cell):
         return f"{cell.value.month}/{cell.value.day}/{cell.value.year}"
     if isinstance(spec, Flag):
         return "yes" if cell.value else "no"
+    if isinstance(spec, Refer):
+        return next((one.title for one in spec.candidates(cell.node) if one.key == cell.value), "")
     return str(cell.value)
 
 
@@ -193,10 +207,16 @@ def _masked_if(spec, text):
     return masked(text) if spec.secret and text else text
 
 
-def _options(spec, chosen):
+def _chosen(spec, cell):
+    return str(cell.value) if isinstance(spec, Refer) else _display(spec, cell)
+
+
+def _options(spec, node, chosen):
     """The options of a list as HTML; made once for each list and value, since fifty states stand on most papers."""
     if isinstance(spec, Flag):
         return _option_list((("yes", "Yes"), ("no", "No")), chosen)
+    if isinstance(spec, Refer):
+        return _option_list(tuple((one.key, f"{one.title}, {one.name.lower()}") for one in spec.candidates(node)), chosen)
     if isinstance(spec, Choice):
         return _option_list(tuple(spec.options.items()), chosen)
     return ""
@@ -216,12 +236,12 @@ def _table(return_, paper, node, name, spec, by_address):
         (row.key, [field_view(return_, paper, row, inner, f"{name}.{row.key}.{inner}", by_address) for inner in row.fields()])
         for row in node.cell(name).value
     ]
-    heads = [(_number(inner), inner.label, isinstance(inner, Amount)) for inner in spec.row.fields().values()]
+    heads = [(_number(inner, node.year), inner.label, isinstance(inner, Amount)) for inner in spec.row.fields().values()]
     totals = [
         sum((row.cell(inner).value for row in node.cell(name).value), Decimal(0)) if isinstance(declared, Amount) else None
         for inner, declared in spec.row.fields().items()
     ]
-    return TableView(name, _number(spec), spec.label, heads, rows, totals if len(rows) > 1 else [])
+    return TableView(name, _number(spec, node.year), spec.label, heads, rows, totals if len(rows) > 1 else [])
 
 
 def _owners(result, node):

@@ -29,7 +29,8 @@ class BadValue(ValueError):
 class Field(Spec):
     """One box of a paper. `needed` is what to do when it is empty at filing; empty means it may stay so.
 
-    `wide` asks for a whole row on screen; `secret` values are encrypted at rest and masked on screen.
+    `wide` asks for a whole row on screen; `secret` values are encrypted at rest and masked on screen; `begins` is the
+    heading of the part of the paper that starts with this field.
     """
 
     kind = "text"
@@ -50,6 +51,7 @@ class Field(Spec):
         longest: int = 120,
         shape: str = "",
         only: Callable[[Any], bool] | None = None,
+        begins: str = "",
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -61,6 +63,7 @@ class Field(Spec):
         self.longest = longest
         self.shape = shape
         self.only = only
+        self.begins = begins
         self.computed_by: Callable[[Any], Any] | None = None
 
     def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:

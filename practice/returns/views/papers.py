@@ -48,7 +48,11 @@ def _kinds(return_, listed):
     people = [{"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}]
     if not any(paper.values.get("role") == "spouse" for paper in listed):
         people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})
-    return [*people, *({"kind": kind.kind, "name": kind.name, "official": kind.official} for kind in wanted)]
+    groups = {"people": people}
+    for kind in wanted:
+        groups.setdefault(kind.group, []).append({"kind": kind.kind, "name": kind.name, "official": kind.official})
+    names = pack_of(return_).groups
+    return [(names[code], groups[code]) for code in names if code in groups]
 
 
 @require_POST

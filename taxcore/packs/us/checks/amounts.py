@@ -45,10 +45,10 @@ def foreign_accounts(run):
     filing = run.single("filing")
     if run.form("us.sch-b").required() and filing.foreign_account is None:
         yield check("us.schedule-b-part-iii", at=filing.address("foreign_account"),
-                    says="Schedule B, part III, asks about foreign accounts and trusts. Ask the client and answer it.")  # fmt: skip
+                    says="Schedule B, part III, asks about foreign accounts and trusts. Ask the client.")  # fmt: skip
     if filing.foreign_account and filing.foreign_report is None:
         yield check("us.foreign-report-open", at=filing.address("foreign_report"), cites="31 CFR 1010.350",
-                    says="There is a foreign account. Above 10,000 on any day FinCEN 114 is due: answer whether it is.")  # fmt: skip
+                    says="There is a foreign account. Above 10,000 on any day FinCEN 114 is due: is it?")  # fmt: skip
 
 
 def digital_assets(run):
@@ -157,7 +157,7 @@ def deductions(run):
     for paper in run.papers("1098"):
         if paper.interest and not paper.principal and not paper.average and paper.use != "other":
             yield check("us.1098.principal-missing", at=paper.address("principal"), cites="IRC 163(h)(3)",
-                        says=f"{paper.title}: without box 2 the limit on debt cannot be tested. Copy it from the paper.")  # fmt: skip
+                        says=f"{paper.title}: without box 2 the limit on debt cannot be tested. Copy it.")  # fmt: skip
     for paper in run.papers("gift"):
         if paper.amount >= 250 and paper.acknowledged is None:
             yield check("us.gift.acknowledgement", at=paper.address("acknowledged"), cites="IRC 170(f)(8)",

@@ -30,8 +30,9 @@ def care_nobody_qualifies(run):
 def care_benefits_taxed(run):
     form = run.form("us.2441")
     if form.taxable > 0:
-        wage = next(wage for wage in run.papers("w2") if wage.care_benefits)
-        yield check("us.care.benefits-taxed", at=wage.address("care_benefits"), cites="IRC 129(a)",
+        wage = next((wage for wage in run.papers("w2") if wage.care_benefits), None)
+        place = wage.address("care_benefits") if wage else run.single("care-questions").address("carried_in")
+        yield check("us.care.benefits-taxed", at=place, cites="IRC 129(a)",
                     says=f"{form.taxable:,} of the employer's care benefits is income, because costs, earnings or the limit do "
                          "not cover it. Add the care providers if they are missing.")  # fmt: skip
 
@@ -61,7 +62,7 @@ def student_loans_apart(run):
         paper = run.papers("1098-e")[0]
         reason = "filed apart" if run.form("us.1040").status == "separate" else "income or another's claim rules it out"
         yield idea("us.student-loan.denied", at=paper.address("interest"), cites="IRC 221",
-                   says=f"No student loan interest is deducted: {reason}. Compare with a joint return where that is open.")  # fmt: skip
+                   says=f"No student loan interest is deducted: {reason}. Compare with a joint return.")  # fmt: skip
 
 
 def tuition_without_first_credit(run):
@@ -108,7 +109,7 @@ def gambling_losses(run):
     federal = run.form("us.sch-1")
     if federal.gambling > 0 and run.single("itemized").gambling_losses == ZERO and run.form("us.1040").is_itemised:
         yield idea("us.gambling.losses", at=run.single("itemized").address("gambling_losses"), cites="IRC 165(d)",
-                   says=f"{federal.gambling:,} was won. Losses up to that are deductible: ask for the record of them.")  # fmt: skip
+                   says=f"{federal.gambling:,} was won. Losses up to that are deductible: ask for a record.")  # fmt: skip
 
 
 CHECKS = (

@@ -24,7 +24,7 @@ def _from_books(number, name, label):
 
 
 class Business(FederalForm):
-    """Profit or loss from one business."""
+    """Profit or loss from one business. IRC 61(a)(2), 162, 274, 280A."""
 
     number, name, per = "Schedule C", "Profit or loss from business", "business"
 
@@ -339,7 +339,7 @@ class SelfEmploymentTax(FederalForm):
 
 
 class Partnerships(FederalForm):
-    """Schedule E, parts II and III: shares of partnerships, S corporations, estates and trusts. Rentals stop filing."""
+    """Schedule E, parts II and III: shares of entities. IRC 702, 1366, 652, 662. Rentals stop filing."""
 
     number, name = "Schedule E", "Supplemental income"
     needs = ("k1-1065", "k1-1120s", "k1-1041")
@@ -422,7 +422,7 @@ class Plans(FederalForm):
         return self.paid > 0
 
     def _books(self):
-        return [paper for paper in self.papers("business", self.key)]
+        return self.papers("business", self.key)
 
     @line("1", "Net earnings less half the tax")
     def earnings(self):

@@ -29,7 +29,7 @@ def adjustment_of(row):
 
 
 class Sales(FederalForm):
-    """Form 8949, one for each box. Columns d to h; the rows themselves are the brokers' papers."""
+    """Form 8949, one for each box. Columns d to h; the rows are the brokers' papers. IRC 1001."""
 
     number, name, per = "8949", "Sales of capital assets", "box"
 
@@ -89,7 +89,7 @@ def _gain(number, proceeds, basis, adjustments, label):
 
 
 class CapitalGains(FederalForm):
-    """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; what may be deducted and carried: 16 to 21."""
+    """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
     needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "k1-1065", "k1-1120s", "k1-1041")

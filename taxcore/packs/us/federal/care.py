@@ -7,7 +7,7 @@ _AGE_BELOW = 13
 
 
 class CareCredit(FederalForm):
-    """Credit for the cost of care that lets both earn; part III for benefits an employer gave."""
+    """Credit for the cost of care that lets both earn; part III: benefits of an employer. IRC 21, 129."""
 
     number, name = "2441", "Child and dependent care"
     income = linked("us.1040")
@@ -16,10 +16,11 @@ class CareCredit(FederalForm):
     @classmethod
     def idle(cls, run):
         """No provider was paid, and no employer gave benefits."""
-        return not run.papers("care") and not any(wage.is_keyed("care_benefits") for wage in run.papers("w2"))
+        benefits = any(wage.is_keyed("care_benefits") for wage in run.papers("w2"))
+        return not benefits and not run.papers("care") and not run.single("care-questions").is_keyed("carried_in")
 
     def required(self):
-        return self.expenses > 0 or self.benefits > 0
+        return self.expenses > 0 or self.benefits_left > 0
 
     @property
     def questions(self):
@@ -61,7 +62,7 @@ class CareCredit(FederalForm):
 
     @line("3", "Costs that count")
     def counted(self):
-        if self.benefits > 0:
+        if self.benefits_left > 0:
             return total(self.after_benefits)
         return least(of={"costs": self.expenses, "most": self.most})
 
@@ -142,7 +143,7 @@ class CareCredit(FederalForm):
 
     @line("15", "Benefits of the year")
     def benefits_left(self):
-        return total(self.benefits, self.carried_in, less=self.forfeited)
+        return excess(total(self.benefits, self.carried_in), over=self.forfeited)
 
     @line("16", "Costs of the year")
     def incurred(self):

@@ -19,7 +19,7 @@ from taxcore.packs.us.federal.tax import tax_on
 
 
 class ChildTax(FederalForm):
-    """Tax of certain children. The parent's amounts are keyed; gain is taken in proportion, as the instructions do."""
+    """Tax of certain children. The parent's amounts are keyed; gain is taken in proportion. IRC 1(g)."""
 
     number, name = "8615", "Tax of children with unearned income"
     needs = (

@@ -5,7 +5,7 @@ from taxcore.packs.us.base import FederalForm
 
 
 class CreditsAndPayments(FederalForm):
-    """Nonrefundable credits (part I), other payments and refundable credits (part II)."""
+    """Nonrefundable credits (part I), other payments (part II). IRC 26(a), 31."""
 
     number, name = "Schedule 3", "Additional credits and payments"
     income = linked("us.1040")

@@ -9,7 +9,7 @@ _ENDED = "the law ended with 2025"
 
 
 class EnergyCredits(FederalForm):
-    """Part I, clean energy; part II, improvements. The old credit of 2022 stops filing."""
+    """Part I, clean energy; part II, improvements. IRC 25C, 25D. The old credit of 2022 stops filing."""
 
     number, name = "5695", "Residential energy credits"
     needs = ("energy",)

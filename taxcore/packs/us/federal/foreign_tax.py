@@ -6,7 +6,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 class ForeignTax(FederalForm):
-    """Foreign tax up to the share of the tax that foreign income bears. Gains at lower rates above 20,000 stop filing."""
+    """Foreign tax up to the share of the tax that foreign income bears. IRC 904(a). Gains from 20,000 stop filing."""
 
     number, name = "1116", "Foreign tax credit"
     income = linked("us.1040")

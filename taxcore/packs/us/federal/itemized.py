@@ -257,7 +257,7 @@ class NonCashGifts(FederalForm):
 
 
 class Itemized(FederalForm):
-    """Itemised deductions. The cap on taxes falls with income from 2025; from 2026 gifts have a floor and high incomes a limit."""
+    """Itemised deductions. IRC 63(d). The cap on taxes falls with income from 2025; 2026 brings a floor of gifts and a limit."""
 
     number, name = "Schedule A", "Itemized deductions"
     income = linked("us.1040")

@@ -7,7 +7,7 @@ _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of 
 
 
 class OtherTaxes(FederalForm):
-    """Minimum tax and repaid premium credit (part I), other taxes (part II). The rest stops filing where it is called for."""
+    """Minimum tax and repaid premium credit (part I), other taxes (part II). IRC 55, 36B(f), 72(t), 223(f)(4), 1401."""
 
     number, name = "Schedule 2", "Additional taxes"
     wages_tax = linked("us.8959")

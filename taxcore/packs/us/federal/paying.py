@@ -32,7 +32,7 @@ class Extension(FederalForm):
 
 
 class Voucher(FederalForm):
-    """Form 1040-V: a balance paid by cheque."""
+    """Form 1040-V: a balance paid by cheque. IRC 6151."""
 
     number, name = "1040-V", "Payment voucher"
     income = linked("us.1040")
@@ -93,7 +93,7 @@ class NextYear(FederalForm):
 
 
 class SplitRefund(FederalForm):
-    """Form 8888: a refund over two or three accounts."""
+    """Form 8888: a refund over two or three accounts. IRC 6402."""
 
     number, name = "8888", "Refund over several accounts"
     income = linked("us.1040")

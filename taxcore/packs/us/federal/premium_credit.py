@@ -23,7 +23,7 @@ _HUNDRED = Decimal(100)
 
 
 class PremiumCredit(FederalForm):
-    """Credit for marketplace cover, against what was paid in advance. Shared policies and marriage in the year stop filing."""
+    """Credit for marketplace cover, against what was paid in advance. IRC 36B. Shared policies stop filing."""
 
     number, name = "8962", "Premium tax credit"
     needs = ("1095-a",)

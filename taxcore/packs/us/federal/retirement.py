@@ -104,7 +104,7 @@ class SimplifiedMethod(_OfDistribution):
 
 
 class Distribution(_OfDistribution):
-    """One distribution that is not from a Roth IRA: how much of it is income before Form 8606. Our own worksheet."""
+    """One distribution that is not from a Roth IRA: how much of it is income. IRC 72, 402. Our own worksheet."""
 
     number, name = "Distribution", "Retirement distribution"
     method = property(lambda form: form.run.form("us.simplified-method", form.key))

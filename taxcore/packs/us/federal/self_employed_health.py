@@ -9,7 +9,7 @@ _KINDS = ("business", "k1-1065", "k1-1120s")
 
 
 class SelfEmployedHealth(FederalForm):
-    """One business at a time: no more than what that business earns. Form 7206; the long-term care limit goes by age."""
+    """One business at a time: no more than what that business earns. Form 7206; long-term care goes by age. IRC 162(l)."""
 
     number, name, per = "7206", "Self-employed health insurance", _KINDS
     premium_credit = linked("us.8962")

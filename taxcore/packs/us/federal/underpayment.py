@@ -149,9 +149,11 @@ class Underpayment(FederalForm):
         """Simple interest by days, each quarter at its rate, over the days of its calendar year."""
         rates, year = self.law.underpayment.rates, self.year
         quarters = (
-            (date(year, 4, 1), date(year, 6, 30), rates.second_quarter), (date(year, 7, 1), date(year, 9, 30), rates.third_quarter),
-            (date(year, 10, 1), date(year, 12, 31), rates.fourth_quarter), (date(year + 1, 1, 1), date(year + 1, 4, 15), rates.first_quarter),
-        )  # fmt: skip
+            (date(year, 4, 1), date(year, 6, 30), rates.second_quarter),
+            (date(year, 7, 1), date(year, 9, 30), rates.third_quarter),
+            (date(year, 10, 1), date(year, 12, 31), rates.fourth_quarter),
+            (date(year + 1, 1, 1), date(year + 1, 4, 15), rates.first_quarter),
+        )
         interest = ZERO
         for first, last, rate in quarters:
             start, stop = max(since, first - timedelta(1)), min(until, last)

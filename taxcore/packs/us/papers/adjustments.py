@@ -8,7 +8,8 @@ from taxcore.packs.us.papers.statements import PayersStatement
 class AlimonyRow(Row):
     recipient = Text(None, "Paid to", longest=60, needed="Line 19b asks who received it.")
     number = Text(None, "Recipient's number", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                  needed="Line 19b asks for it.", pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
+                  needed="Line 19b asks for it.",
+                  pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
     since = Day(None, "Date of the agreement", needed="Only an agreement before 2019 counts.")
     amount = Amount(None, "Paid")
 
@@ -61,7 +62,7 @@ class HealthSavings(FederalPaper):
     spouses_part = Amount(
         None, "Limit given to the spouse", cites="IRC 223(b)(5)", help="Of the family limit that two spouses share."
     )
-    archer = Amount("4", "Archer MSA payments")
+    archer = Amount("4", "Archer MSA payments", begins="Less usual")
     from_ira = Amount("10", "Moved in from an IRA", cites="IRC 408(d)(9)")
     after_year_employer = Amount(None, "Employer's payment in box W for last year", help="It counted last year.")
     next_year_employer = Amount(None, "Employer's payment next year for this year")

@@ -36,11 +36,14 @@ class BusinessBooks(FederalPaper):
     not_qualified = Flag(None, "No qualified business", cites="IRC 199A(d)", help="Abroad, or work done as an employee.")
 
     receipts = Amount(
-        "1", "Receipts on no statement", help="Statements 1099-NEC, MISC and K given to this business are added to it."
+        "1",
+        "Receipts on no statement",
+        help="Statements 1099-NEC, MISC and K given to this business are added to it.",
+        begins="Income",
     )
     returns = Amount("2", "Returns and allowances")
     other_income = Amount("6", "Other income", negative=True)
-    advertising = Amount("8", "Advertising")
+    advertising = Amount("8", "Advertising", begins="Expenses")
     commissions = Amount("10", "Commissions and fees")
     contract_labour = Amount("11", "Contract labour")
     depletion = Amount("12", "Depletion")
@@ -64,14 +67,14 @@ class BusinessBooks(FederalPaper):
     wages = Amount("26", "Wages paid")
     others = Rows("48", "Other expenses", OtherExpense)
 
-    inventory_start = Amount("35", "Inventory at the start")
+    inventory_start = Amount("35", "Inventory at the start", begins="Goods sold")
     purchases = Amount("36", "Purchases, less personal use")
     labour = Amount("37", "Cost of labour")
     materials = Amount("38", "Materials and supplies")
     other_costs = Amount("39", "Other costs")
     inventory_end = Amount("41", "Inventory at the end")
 
-    car_method = Choice(None, "Car costs by", CAR_METHODS, cites="IRC 274(d), 280F")
+    car_method = Choice(None, "Car costs by", CAR_METHODS, cites="IRC 274(d), 280F", begins="Car")
     car_placed = Day("43", "Car in service since")
     miles = Count("44a", "Business miles", most=999999)
     miles_from_july = Count(None, "Of them, from July on", most=999999, help="The rate changed in July 2022; no other year asks.")
@@ -81,7 +84,7 @@ class BusinessBooks(FederalPaper):
     parking = Amount(None, "Parking and tolls")
     car_evidence = Flag("47a", "Evidence for the miles", cites="IRC 274(d)")
 
-    home_method = Choice(None, "Home office by", HOME_METHODS, cites="IRC 280A(c)")
+    home_method = Choice(None, "Home office by", HOME_METHODS, cites="IRC 280A(c)", begins="Home office")
     home_area = Count(None, "Square feet of the office", most=99999)
     home_total = Count(None, "Square feet of the home", most=99999)
     home_months = Count(None, "Months used", most=12, help="Empty: twelve.")
@@ -99,14 +102,16 @@ class BusinessBooks(FederalPaper):
 
     not_at_risk = Flag("32b", "Some of it is not at risk", cites="IRC 465")
     health_insurance = Amount(
-        None, "Owner's health insurance", cites="IRC 162(l)", help="Premiums the business or its owner paid."
+        None, "Owner's health insurance", cites="IRC 162(l)", help="Premiums the business or its owner paid.", begins="Owner"
     )
     care_insurance = Amount(None, "Owner's long-term care insurance", cites="IRC 162(l)(2)(C)")
     sep = Amount(None, "Paid into owner's SEP", cites="IRC 404(h)")
     simple = Amount(None, "Paid into owner's SIMPLE", cites="IRC 408(p)")
     deferral = Amount(None, "Owner's 401(k) deferral", cites="IRC 402(g)")
     profit_sharing = Amount(None, "Owner's 401(k), employer's part", cites="IRC 404(a)(3)")
-    property_basis = Amount(None, "Unadjusted basis of qualified property", cites="IRC 199A(b)(6)")
+    property_basis = Amount(
+        None, "Unadjusted basis of qualified property", cites="IRC 199A(b)(6)", begins="Qualified business income"
+    )
     group_of = Text(None, "Aggregated with", longest=20, cites="26 CFR 1.199A-4",
                     help="The same word on each business of one group.")  # fmt: skip
     loss_before = Amount(

@@ -59,7 +59,7 @@ class TuitionStatement(PayersStatement):
         None,
         "Books and materials bought",
         help="Counts for the first four years; for lifetime learning only what the school requires to be bought from it.",
-    )
+    , begins="Student")
     books_from_school = Amount(None, "Of the books, bought from the school as required")
     other_aid = Amount(None, "Other tax-free help", help="Employer's help, section 529 money, veterans' help.")
     taxed_scholarship = Amount(None, "Scholarship treated as income", cites="26 CFR 1.25A-5(c)(3)")
@@ -78,7 +78,7 @@ class EnergyCosts(FederalPaper):
     kind, name, official, group = "energy", "Home energy", "5695", "credits"
     single, owned = True, False
 
-    solar_electric = Amount("1", "Solar electricity")
+    solar_electric = Amount("1", "Solar electricity", begins="Clean energy")
     solar_water = Amount("2", "Solar hot water")
     wind = Amount("3", "Wind")
     geothermal = Amount("4", "Geothermal heat pump")
@@ -86,7 +86,7 @@ class EnergyCosts(FederalPaper):
     fuel_cell = Amount("8", "Fuel cell", help="Main home only.")
     fuel_cell_kilowatts = Count("10", "Tenths of a kilowatt of the fuel cell", most=9999)
     carried_in = Amount("12", "Credit carried in")
-    insulation = Amount("18a", "Insulation and air sealing", cites="IRC 25C(c)(3)(A)")
+    insulation = Amount("18a", "Insulation and air sealing", cites="IRC 25C(c)(3)(A)", begins="Improvements")
     door_most = Amount("19a", "Most expensive outer door")
     other_doors = Amount("19d", "Other outer doors")
     windows = Amount("20a", "Windows and skylights")

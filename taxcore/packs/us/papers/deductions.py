@@ -13,7 +13,9 @@ class Itemizing(FederalPaper):
     single, owned = True, False
 
     choice = Choice("18", "Standard or itemised", CHOICES, cites="IRC 63(e)", help="Empty: whichever is larger.")
-    medical = Amount("1", "Doctors, hospitals, medicines", cites="IRC 213", help="After what insurance paid back.")
+    medical = Amount(
+        "1", "Doctors, hospitals, medicines", cites="IRC 213", help="After what insurance paid back.", begins="Medical"
+    )
     health_premiums = Amount(
         None, "Health insurance premiums", help="Not through an employer's plan before tax. Medicare from the SSA-1099 is added."
     )
@@ -22,7 +24,7 @@ class Itemizing(FederalPaper):
     medical_miles = Count(None, "Medical miles", most=99999)
     medical_miles_from_july = Count(None, "Of them, from July on", most=99999, help="Only 2022 asks.")
     state_income_tax = Amount(
-        "5a", "State income tax paid, earlier years", help="Withholding and this year's estimates are added."
+        "5a", "State income tax paid, earlier years", help="Withholding and this year's estimates are added.", begins="Taxes"
     )
     sales_tax = Amount(
         None,
@@ -33,12 +35,12 @@ class Itemizing(FederalPaper):
     property_tax = Amount("5b", "Real estate tax", help="Without what a mortgage statement reports.")
     vehicle_tax = Amount("5c", "Tax on personal property by value")
     other_taxes = Amount("6", "Other taxes", help="Foreign income tax that is not credited; generation-skipping tax.")
-    unreported_mortgage = Amount("8b", "Mortgage interest without a statement")
+    unreported_mortgage = Amount("8b", "Mortgage interest without a statement", begins="Interest")
     points = Amount("8c", "Points without a statement", cites="IRC 461(g)(2)")
     investment_interest = Amount("9", "Investment interest", cites="IRC 163(d)")
     investment_interest_before = Amount(None, "Investment interest carried in", cites="IRC 163(d)(2)")
     gains_as_income = Amount(None, "Gains and dividends to treat as investment income", cites="IRC 163(d)(4)(B)")
-    casualty = Amount("15", "Loss of a declared disaster, Form 4684", cites="IRC 165(h)")
+    casualty = Amount("15", "Loss of a declared disaster, Form 4684", cites="IRC 165(h)", begins="Other")
     gambling_losses = Amount("16", "Gambling losses", cites="IRC 165(d)")
     other = Amount(
         None, "Other deductions without a floor", cites="IRC 67(b)", help="Estate tax, repaid income, impairment costs."

@@ -33,7 +33,12 @@ class InterestStatement(PayersStatement):
     exempt_premium = Amount("13", "Bond premium on tax-exempt bonds", cites="IRC 171(a)(2)")
     bond_number = Text("14", "Number of the bond", longest=20)
     states = Rows("15", "States, boxes 15 to 17", InterestStateRow)
-    accrued = Amount(None, "Accrued interest bought with a bond", help="Paid to the seller; it belongs to the seller.")
+    accrued = Amount(
+        None,
+        "Accrued interest bought with a bond",
+        help="Paid to the seller; it belongs to the seller.",
+        begins="Adjustments, Schedule B",
+    )
     not_the_owners = Amount(None, "Passed on to the real owner", help="Interest received in one's name for somebody else.")
     seller_financed = Flag(None, "Paid by somebody who lives in the home sold")
     education_bonds = Amount(None, "Savings bond interest used for education, Form 8815", cites="IRC 135",

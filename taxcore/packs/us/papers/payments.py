@@ -1,7 +1,7 @@
 """What was paid during the year, and what last year left: estimates, extension, penalties, how refunds go. IRC 6654, 6402."""
 
 from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
-from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.base import STATUSES, FederalPaper
 
 
 class PaymentRow(Row):
@@ -38,7 +38,7 @@ class PriorYear(FederalPaper):
     )
     tax = Amount(None, "Tax after credits, with other taxes", cites="IRC 6654(d)(1)(B)", help="As Form 2210 line 8 asks for it.")
     whole_year = Flag(None, "It covered twelve months", help="Empty: yes.")
-    itemised = Flag(None, "It was itemised", cites="IRC 111")
+    itemised = Flag(None, "It was itemised", cites="IRC 111", begins="For a state refund")
     itemised_total = Amount(None, "Its itemised deductions")
     state_tax_deducted = Amount(None, "State income tax in them", help="Line 5a, where income and not sales tax was chosen.")
     sales_tax_then = Amount(None, "Sales tax that could have been chosen")
@@ -108,8 +108,7 @@ class ParentsFigures(FederalPaper):
     parent_name = Text("A", "Parent", longest=60)
     parent_number = Text("B", "Parent's number", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
                          pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
-    status = Choice("C", "Parent's filing status", {"single": "Single", "joint": "Joint", "separate": "Separate",
-                                                    "head_of_household": "Head of household", "surviving_spouse": "Surviving spouse"})  # fmt: skip
+    status = Choice("C", "Parent's filing status", STATUSES)
     taxable_income = Amount("6", "Parent's taxable income")
     preferred = Amount(None, "Parent's net capital gain and qualified dividends")
     parent_tax = Amount("10", "Parent's tax", help="Empty: worked out from the amounts here.")

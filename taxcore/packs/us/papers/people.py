@@ -106,7 +106,9 @@ class Filing(FederalPaper):
     lived_apart_half = Flag(None, "Lived apart for the last six months", cites="IRC 32(d)(2)", only=_apart)
     spouse_died = Count(None, "Year the spouse died", most=2199, cites="IRC 2(a)(1)",
                         only=lambda filing: filing.status == "surviving_spouse")  # fmt: skip
-    foreign_account = Flag(None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.")
+    foreign_account = Flag(
+        None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.", begins="Foreign accounts"
+    )
     foreign_report = Flag(None, "FinCEN 114 must be filed", cites="31 CFR 1010.350")
     foreign_country = Text(None, "Country of the account", longest=40)
     telephone = Text(None, "Telephone", longest=20)

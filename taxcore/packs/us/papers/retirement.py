@@ -82,13 +82,13 @@ class RetirementDistribution(PayersStatement):
     total_contributions = Amount("9b", "Own contributions in all", cites="IRC 72(d)")
     conversion_amount = Amount("10", "Allocable to a designated Roth account within five years")
     first_roth_year = Count("11", "First year of the designated Roth account", most=2199)
-    rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)")
+    rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)", begins="What became of it")
     converted = Amount(None, "Converted to a Roth IRA", cites="IRC 408A(d)(3)")
     charity = Amount(None, "Paid straight to charity", cites="IRC 408(d)(8)")
     disability_pension = Flag(None, "Disability pay before the plan's retirement age", help="It counts as wages, line 1h.")
-    exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)")
+    exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)", begins="Before 59½")
     excepted = Amount(None, "Amount of the exception", help="Empty: the whole taxable amount.")
-    start = Day(None, "Annuity began", cites="IRC 72(d)(1)(B)", help="For the simplified method.")
+    start = Day(None, "Annuity began", cites="IRC 72(d)(1)(B)", help="For the simplified method.", begins="Simplified method")
     age_at_start = Count(None, "Age when it began", most=120)
     joint_age_at_start = Count(None, "Other annuitant's age then", most=120)
     months_paid = Count(None, "Months paid this year", most=12)
@@ -136,13 +136,17 @@ class RetirementAccounts(FederalPaper):
     roth = Amount("10", "Paid into Roth IRAs for the year")
     covered = Flag(None, "Covered by a plan at work", cites="IRC 219(g)(5)", help="Empty: box 13 of the wage statements decides.")
     not_deducted = Amount(None, "Not to be deducted, by choice", cites="IRC 408(o)(2)(B)(ii)")
-    basis_before = Amount(None, "Basis at the end of last year", help="Line 14 of last year's Form 8606.")
+    basis_before = Amount(
+        None, "Basis at the end of last year", help="Line 14 of last year's Form 8606.", begins="Basis and value, Form 8606"
+    )
     paid_after_year = Amount(None, "Of it, paid after the end of the year")
     value_at_end = Amount("5", "Value of all traditional IRAs at year end", help="With SEP and SIMPLE IRAs.")
     repaid = Amount(None, "Outstanding rollovers at year end")
-    roth_basis = Amount(None, "Roth contributions not yet taken back", help="All years before, and this one.")
+    roth_basis = Amount(None, "Roth contributions not yet taken back", help="All years before, and this one.", begins="Roth IRAs")
     roth_conversion_basis = Amount(None, "Roth conversions not yet taken back")
-    testing_distributions = Amount(None, "Distributions of the two years before, and up to the due date", cites="IRC 25B(d)(2)")
+    testing_distributions = Amount(
+        None, "Distributions of the two years before, and up to the due date", cites="IRC 25B(d)(2)", begins="Credits and excess"
+    )
     excess_before = Amount(None, "Excess contributions left from last year", cites="IRC 4973")
     roth_excess_before = Amount(None, "Excess Roth contributions left from last year", cites="IRC 4973(f)")
 
@@ -152,7 +156,7 @@ class RetirementAccounts(FederalPaper):
 
 
 class EducationAccount(PayersStatement):
-    """Distribution of a section 529 or Coverdell account: information, unless more was taken than was spent. IRC 529(c)(3), 530."""
+    """Section 529 or Coverdell account: information, unless more was taken than spent. IRC 529(c)(3), 530."""
 
     kind, name, official, group = "1099-q", "Education account distribution", "1099-Q", "income"
     short, main = "Education account", "gross"

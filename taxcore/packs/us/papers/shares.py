@@ -17,7 +17,9 @@ class _Share(FederalPaper):
     participates = Flag(None, "Took part materially", cites="IRC 469(h)", needed="A loss depends on it.")
     all_at_risk = Flag(None, "Loss within basis and at risk", cites="IRC 465, 704(d), 1366(d)", help="Only asked of a loss.")
     publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)")
-    qualified_income = Amount(None, "Qualified business income", negative=True, cites="IRC 199A(c)")
+    qualified_income = Amount(
+        None, "Qualified business income", negative=True, cites="IRC 199A(c)", begins="Qualified business income"
+    )
     qualified_wages = Amount(None, "W-2 wages of the business", cites="IRC 199A(b)(4)")
     property_basis = Amount(None, "Unadjusted basis of qualified property", cites="IRC 199A(b)(6)")
     trust_dividends = Amount(None, "Section 199A dividends", cites="IRC 199A(b)(1)(B)")

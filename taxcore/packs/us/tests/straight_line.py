@@ -97,6 +97,16 @@ def earned_credit(year, status, filers, wages, agi, invested):
     return min(at(wages), at(agi)) if agi >= start else at(wages)
 
 
+def state_tax_deducted(year, status, agi, papers):
+    """Withheld for states, up to the cap: the only thing these returns could itemise."""
+    withheld = dollars(sum((D(row.get("withheld") or 0) for p in papers for row in p.get("states", [])), D(0)))
+    half = 2 if status == "separate" else 1
+    cap = D(10_000) / half
+    if year >= 2025:
+        cap = max(D(40_000) / half - D("0.3") * max(agi - D(500_000) / half, D(0)), cap)
+    return min(withheld, dollars(cap))
+
+
 def high_income(year, status, papers, agi, taxable_interest):
     """(other taxes, withheld of them, excess social security) for statements that all belong to one person."""
     threshold = 250_000 if status == "joint" else 125_000 if status == "separate" else 200_000
@@ -135,7 +145,8 @@ def by_hand(data):
     if any(v.get("claimed_by_other") == "yes" for v in filers):
         least, added = LEAST[year]
         basic = min(basic, max(D(least), wages + added))
-    deduction = basic + boxes * MORE[year][1 if married else 0]
+    standard = basic + boxes * MORE[year][1 if married else 0]
+    deduction = max(standard, state_tax_deducted(year, status, agi, [*w2s, *slips]))
     senior = D(0)
     if year >= 2025 and status != "separate":
         limit = 150_000 if status == "joint" else 75_000
