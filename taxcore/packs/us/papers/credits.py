@@ -59,7 +59,8 @@ class TuitionStatement(PayersStatement):
         None,
         "Books and materials bought",
         help="Counts for the first four years; for lifetime learning only what the school requires to be bought from it.",
-    , begins="Student")
+        begins="Student",
+    )
     books_from_school = Amount(None, "Of the books, bought from the school as required")
     other_aid = Amount(None, "Other tax-free help", help="Employer's help, section 529 money, veterans' help.")
     taxed_scholarship = Amount(None, "Scholarship treated as income", cites="26 CFR 1.25A-5(c)(3)")

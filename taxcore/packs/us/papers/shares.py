@@ -32,7 +32,7 @@ class _Share(FederalPaper):
 class PartnershipShare(_Share):
     kind, name, official, short = "k1-1065", "Share of a partnership", "Schedule K-1 (1065)", "Partnership"
 
-    ordinary = Amount("1", "Ordinary business income", negative=True)
+    ordinary = Amount("1", "Ordinary business income", negative=True, begins="The boxes")
     rental = Amount("2", "Rental real estate", negative=True)
     other_rental = Amount("3", "Other rental", negative=True)
     guaranteed = Amount("4c", "Guaranteed payments", negative=True, cites="IRC 707(c)")
@@ -66,7 +66,7 @@ class PartnershipShare(_Share):
 class CorporationShare(_Share):
     kind, name, official, short = "k1-1120s", "Share of an S corporation", "Schedule K-1 (1120-S)", "S corporation"
 
-    ordinary = Amount("1", "Ordinary business income", negative=True)
+    ordinary = Amount("1", "Ordinary business income", negative=True, begins="The boxes")
     rental = Amount("2", "Rental real estate", negative=True)
     other_rental = Amount("3", "Other rental", negative=True)
     interest = Amount("4", "Interest")
@@ -94,7 +94,7 @@ class CorporationShare(_Share):
 class TrustShare(_Share):
     kind, name, official, short = "k1-1041", "Share of an estate or trust", "Schedule K-1 (1041)", "Trust"
 
-    interest = Amount("1", "Interest")
+    interest = Amount("1", "Interest", begins="The boxes")
     government_interest = Amount(None, "Of box 1, from US obligations", cites="31 USC 3124")
     dividends = Amount("2a", "Ordinary dividends")
     qualified_dividends = Amount("2b", "Qualified dividends")
