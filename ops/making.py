@@ -76,6 +76,7 @@ def made_files() -> dict[Path, str]:
     """Path and content of every file that declarations make."""
     from practice.demo import scenario
     from taxcore.engine import document
+    from taxcore.engine import law as law_files
     from taxcore.engine.filed import filed_schema
     from taxcore.packs import pack_named
 
@@ -83,7 +84,7 @@ def made_files() -> dict[Path, str]:
     made = {
         HOME / "authority" / "schemas" / f"{authority.code}-{year}.xsd": filed_schema(pack, authority, year)
         for authority in pack.authorities
-        for year in pack.years
+        for year in law_files.years(pack.law[authority.form.jurisdiction])
     }
     made[HOME / "docs" / "impuesto-return.schema.json"] = json.dumps(document.schema(pack), indent=1) + "\n"
     made[HOME / "authority" / "registry" / "demo.json"] = json.dumps(scenario.authority_register(), indent=1) + "\n"
