@@ -10,6 +10,7 @@ import subprocess
 import tempfile
 import threading
 import time
+import tracemalloc
 from pathlib import Path
 
 from ops.installation import HOME, PYTHON, Installation
@@ -61,63 +62,81 @@ def timed(work, rounds: int) -> list[float]:
 
 
 def computation(rounds: int) -> None:
+    from practice.demo.plain import demo_returns
     from taxcore.engine import compute
     from taxcore.packs.us import PACK
     from taxcore.packs.us.tests.straight_line import by_hand
 
-    print("\nFull compute of each demo return: every line, lineage on; with diagnostics; against a straight-line function")
-    for name, data in demo_returns():
+    print("\nFull compute of each demo return: every line, lineage on; with diagnostics; wages and interest alone also against")
+    print("a straight-line function that works out eleven lines")
+    for entry, data in demo_returns():
         lines = timed(lambda data=data: compute(PACK, data), rounds)
         whole = timed(lambda data=data: compute(PACK, data).findings, rounds)
-        straight = timed(lambda data=data: by_hand(data), rounds)
-        ratio = statistics.median(lines) / statistics.median(straight)
-        print(f"  {name:<26} {spread(lines)}   with diagnostics {spread(whole)}   {ratio:4.1f} times the straight line")
+        ratio = ""
+        if not entry.get("papers") and not entry.get("dependants"):
+            straight = timed(lambda data=data: by_hand(data), rounds)
+            ratio = f"   {statistics.median(lines) / statistics.median(straight):4.1f} times the straight line"
+        print(f"  {entry['name']:<31} {spread(lines)}   with diagnostics {spread(whole)}{ratio}")
+    print("\nHeavy returns")
+    for name, data in (("family of 60 papers", heavy_family()), ("10,000 sales, one by one", many_sales(10_000))):
+        few = max(rounds // 10, 5)
+        lines = timed(lambda data=data: compute(PACK, data), few)
+        whole = timed(lambda data=data: compute(PACK, data).findings, few)
+        print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}")
+    print(
+        f"  memory while 10,000 sales are computed: {_peak(many_sales(10_000)):.0f} MB at most, 5,000: {_peak(many_sales(5_000)):.0f}"
+    )
 
 
-def demo_returns():
-    """(name, data) of the scenario's returns, made without a database."""
-    from practice.demo import scenario
+def _peak(data) -> float:
+    """Most memory in use during one computation, in MB."""
+    from taxcore.engine import compute
+    from taxcore.packs.us import PACK
+
+    tracemalloc.start()
+    compute(PACK, data)
+    peak = tracemalloc.get_traced_memory()[1]
+    tracemalloc.stop()
+    return peak / 1024**2
+
+
+def heavy_family():
+    """Every household's papers but the people's on one joint return: some sixty, of most kinds there are."""
+    from practice.demo.plain import demo_returns
     from taxcore.engine import PaperValues, ReturnData
+    from taxcore.packs.us import PACK
 
-    for entry in scenario.HOUSEHOLDS:
-        roles = ("taxpayer", "spouse")
-        people = [
-            PaperValues(role, "person", {"role": role} | {
-                name: str(member["person"][name]) for name in ("first_name", "last_name", "number", "birth_date")})
-            for role, member in zip(roles, entry["people"], strict=False)
-        ]  # fmt: skip
-        status = "joint" if len(people) > 1 else "single"
-        street, city, state, code = entry["address"]
-        filing = {
-            "status": status,
-            "residence": "IL",
-            "digital_assets": "no",
-            "street": street,
-            "city": city,
-            "state": state,
-            "zip": code,
-        }
-        children = [PaperValues(f"d{n}", "person", {"role": "dependant"} | d) for n, d in enumerate(entry.get("dependants", []))]
-        papers = [PaperValues("filing", "filing", filing), *children, *_papers(entry)]
-        yield entry["name"], ReturnData("us", 2025, (*people, *papers), {}, training=True)
+    entries = dict((entry["name"], data) for entry, data in demo_returns())
+    base = entries["Halloran-Voss, Ione and Perrin"]
+    papers, singles = [*base.papers], {paper.kind for paper in base.papers}
+    for name, data in entries.items():
+        for paper in data.papers if data is not base else ():
+            declared = PACK.paper(paper.kind)
+            if (
+                paper.kind == "person"
+                or paper.kind == "parent"
+                or len(papers) >= 60
+                or (declared.single and paper.kind in singles)
+            ):
+                continue
+            singles.add(paper.kind)
+            papers.append(PaperValues(paper.id if declared.single else f"x{len(papers)}", paper.kind, paper.values))
+    return ReturnData("us", 2025, tuple(papers), {}, training=True)
 
 
-def _papers(entry):
-    from practice.demo import scenario
+def many_sales(number: int):
+    """One broker's statement with so many rows, a tenth of them adjusted."""
     from taxcore.engine import PaperValues
+    from taxcore.packs.us.tests.returns import data, w2
 
-    for number, wages in enumerate(entry["wages"]):
-        name, ein, street, city, state, code, state_number = scenario.EMPLOYERS[wages["employer"]]
-        row = {"id": "1", "state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}
-        yield PaperValues(f"w{number}", "w2", {
-            "owner": wages["owner"], "employer": name, "employer_number": ein, "employer_street": street, "employer_city": city,
-            "employer_state": state, "employer_zip": code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
-            "states": [row], "codes": [{"id": str(n), "code": c, "amount": a} for n, (c, a) in enumerate(wages.get("codes", []))],
-        })  # fmt: skip
-    for number, (bank, owner, amount, treasury) in enumerate(entry["interest"]):
-        yield PaperValues(
-            f"i{number}", "1099-int", {"owner": owner, "payer": bank, "interest": amount, "government_interest": treasury}
-        )
+    rows = [
+        {"id": str(n), "box": "ADBE"[n % 4], "description": f"{n} Quay Freight", "acquired": "02/11/2025", "sold": "2025-06-02",
+         "proceeds": f"{1000 + n}.{n % 100:02}", "basis": f"{980 + n}.10",
+         **({"code": "W", "adjustment": "3.00"} if n % 10 == 0 else {})}
+        for n in range(number)
+    ]  # fmt: skip
+    broker = PaperValues("b1", "1099-b", {"owner": "taxpayer", "payer": "Sandbar Brokers", "sales": rows})
+    return data(w2(60_000, 5_000), broker)
 
 
 # The pages, through HTTP

@@ -68,6 +68,8 @@ def _key_papers(actor, return_, entry):
         name, number = scenario.BANKS[bank]
         values = {"payer": name, "payer_number": number, "interest": amount}
         add_paper(actor, return_.pk, "1099-int", owner, values | ({"government_interest": treasury} if treasury else {}))
+    for kind, owner, values in entry.get("papers", []):
+        add_paper(actor, return_.pk, kind, owner, values)
     if entry["use_tax"]:
         add_paper(actor, return_.pk, "il-questions", "", {"use_tax": entry["use_tax"]})
     if "deposit" in entry:
@@ -83,6 +85,8 @@ def _wage_values(wages):
         "codes": [{"code": code, "amount": amount} for code, amount in wages.get("codes", [])],
         "states": [{"state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}],
     }  # fmt: skip
+    if wages.get("others"):
+        values["others"] = [{"kind": kind, "description": text, "amount": amount} for kind, text, amount in wages["others"]]
     if wages.get("no_number"):
         del values["employer_number"]
     if wages.get("box_3"):

@@ -6,6 +6,8 @@ numbers 555-01xx, mail at example domains. The registers of the stand-ins are ma
 
 from datetime import date
 
+from practice.demo import households
+
 FIRM = {
     "name": "Larkspur Row Tax", "town": "Galena", "address": "14 Larkspur Row, Galena, Illinois 61036",
     "telephone": "815-555-0114", "season": 2025, "training": True, "training_day": date(2026, 2, 10),
@@ -137,6 +139,7 @@ HOUSEHOLDS = [
         "interest": [],
         "stage": "prepare", "answers": {}, "use_tax": "",
     },
+    *households.HOUSEHOLDS,
 ]  # fmt: skip
 
 

@@ -146,7 +146,7 @@ def _curve(left, right):
 def _words(cell):
     """Upper and lower words of a box: a paper's name and its box, or a line's label and its number."""
     if isinstance(cell.node, Paper | Row):
-        number = _number(cell.spec)
+        number = _number(cell.spec, cell.node.year)
         return _clip(cell.node.title, 20), f"box {number}" if number else _clip(cell.label, 9)
     return _clip(cell.label, 20), _clip(f"{cell.node.title} {cell.number}".strip().replace("Schedule ", "Sch. "), 12)
 

@@ -68,6 +68,8 @@ class Spec:
     """A place on a node: a line, a fact or a paper's field. Reading it as an attribute evaluates it once."""
 
     name: str = ""
+    loop: Any = None
+    own_rounding: Any = "form"
 
     def __init__(self, number: Numbers, label: str, *, cites: str = ""):
         self.numbers = number

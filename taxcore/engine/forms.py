@@ -124,7 +124,7 @@ class Form(Node):
         return True
 
     def rounding_of(self, spec: Spec) -> Callable[[Decimal], Decimal] | None:
-        own: Any = spec.own_rounding if isinstance(spec, Line) else "form"
+        own = spec.own_rounding
         return self.rounding if own == "form" else own
 
     def lines(self) -> list[Cell]:
@@ -145,7 +145,8 @@ class Form(Node):
     def brought(self, code: str, name: str, key: str | None = None) -> Any:
         """A line of another form, or nothing because no paper calls for that form."""
         if self.run.is_idle(code):
-            return nothing_because(f"no paper on this return calls for {self.run.declared(code).number}")
+            called = self.run.declared(code)
+            return nothing_because(f"nothing on this return calls for {called.number}, {called.name.lower()}")
         return total(getattr(self.run.form(code, key), name))
 
     def every(self, code: str) -> list[Any]:

@@ -107,7 +107,12 @@ class Field(Spec):
     def fill(self, cell: Cell) -> None:
         node: Any = cell.node
         raw = node.values.get(self.name)
-        if raw is not None and raw != "":
+        if raw is None or raw == "":
+            if self.computed_by is None:
+                cell.how = "empty"
+                self._keep(cell, self.empty)
+                return
+        else:
             try:
                 if not isinstance(raw, (str, int, Decimal, date)):
                     raise BadValue(f"{self.label} cannot be read.", raw)

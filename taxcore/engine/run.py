@@ -7,7 +7,7 @@ from typing import Any
 from taxcore.engine import law as law_files
 from taxcore.engine.cells import Cell, Node, Spec
 from taxcore.engine.figures import Figure
-from taxcore.engine.forms import Form, Line, Loop
+from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import BadValue, Paper
 from taxcore.engine.values import PaperValues, ReturnData
@@ -68,6 +68,7 @@ class Run:
         self._idle: dict[str, bool] = {}
         self._forms: dict[tuple[str, str | None], Form] = {}
         self._papers: dict[str, list[Any]] = {}
+        self._by_key: dict[str, Any] = {}
         self._people: list[Any] = []
         self._take_in(data)
 
@@ -80,7 +81,8 @@ class Run:
             elif paper is self.pack.people:
                 self._people.append(paper(self, values.id, values.values))
             else:
-                self._papers.setdefault(values.kind, []).append(paper(self, values.id, values.values))
+                made = self._by_key[values.id] = paper(self, values.id, values.values)
+                self._papers.setdefault(values.kind, []).append(made)
 
     # What forms and checks ask for
 
@@ -152,7 +154,8 @@ class Run:
 
     def by_key(self, kinds: tuple[str, ...], key: str) -> Any:
         """The paper of one of these kinds with that id, or None."""
-        return next((paper for kind in kinds for paper in self.papers(kind) if paper.key == key), None)
+        found = self._by_key.get(key)
+        return found if found is not None and found.kind in kinds else None
 
     def otherwise(self, **changes: Any) -> Run:
         """The same return with something changed, computed apart: for rules that compare."""
@@ -166,7 +169,7 @@ class Run:
     def evaluate(self, node: Node, spec: Spec) -> Cell:
         cell = Cell(node, spec)
         node.cells[spec.name] = cell
-        loop = spec.loop if isinstance(spec, Line) else None
+        loop = spec.loop
         outer = self.reading
         self._pending.append(cell)
         cell.pending = True
@@ -200,11 +203,11 @@ class Run:
 
     def meet_again(self, cell: Cell) -> None:
         """A figure that is still being worked out was read: in a declared loop its guess serves, elsewhere it is an error."""
-        if isinstance(cell.spec, Line) and cell.spec.loop:
+        if cell.spec.loop:
             cell.how = "looped"
             return
         inside = self._pending[self._pending.index(cell) :]
-        head = next((c for c in inside if isinstance(c.spec, Line) and c.spec.loop), None)
+        head = next((c for c in inside if c.spec.loop), None)
         if head is not None:
             raise _EnterLoop(cell, head)
         raise UndeclaredLoop([member.address for member in (*inside, cell)])

@@ -42,6 +42,9 @@ DOING = {
     "share": "Rate times amount",
     "times": "Number times amount",
     "steps": "Steps, part steps counting whole",
+    "full steps": "Whole steps alone",
+    "ratio": "The first over the second",
+    "pro rata": "As much of the first as the second is of the third",
     "bands": "By bands",
     "nothing": "Nothing, because",
 }

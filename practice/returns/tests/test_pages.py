@@ -71,7 +71,10 @@ class LineageTests(PageTestCase):
         self.assertContains(page, "Bea Thorne")
 
     def test_a_zero_says_why(self):
-        self.assertContains(self.get("forms", at="us.1040.13a"), "Zero because</b> there is no business on this return")
+        self.assertContains(
+            self.get("forms", at="us.1040.13a"),
+            "Zero because</b> nothing on this return calls for 8995, qualified business income deduction",
+        )
         from practice.returns.computing import result_of
 
         self.assertIn("there is no dependant", why_zero(result_of(self.return_)["us.1040.21"]))

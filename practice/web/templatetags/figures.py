@@ -24,9 +24,11 @@ def exact(value):
 
 @register.filter
 def fitting(value):
-    """Cents only when there are any."""
+    """Cents only when there are any; a rate or a share below one with the places it has, six at most."""
     if isinstance(value, Decimal) and value == value.to_integral_value():
         return _set(value, 0)
+    if isinstance(value, Decimal) and abs(value) < 1 and value != round(value, 2):
+        return f"{round(value, 6).normalize():f}"
     return _set(value, 2)
 
 

@@ -313,7 +313,8 @@ class IncomeTaxReturn(FederalForm):
 
     @line("37", "Amount owed", weight="total", cites="IRC 6151")
     def owed(self):
-        return excess(total(self.total_tax, self.penalty), over=self.payments)
+        due = total(self.total_tax, self.penalty) if self.penalty else self.total_tax
+        return excess(due, over=self.payments)
 
     @line("38", "Penalty for underpaying, in the amount owed", cites="IRC 6654")
     def penalty(self):

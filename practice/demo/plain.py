@@ -1,0 +1,67 @@
+"""The scenario's returns as plain values, made without a database: for the bench and for tests of the computation."""
+
+from practice.demo import scenario
+from taxcore.engine import PaperValues, ReturnData
+
+YEAR = 2025
+
+
+def demo_returns():
+    """(household's entry, its return) of every household."""
+    for entry in scenario.HOUSEHOLDS:
+        people = [
+            PaperValues(role, "person", {"role": role} | _person(member))
+            for role, member in zip(("taxpayer", "spouse"), entry["people"], strict=False)
+        ]
+        dependants = [
+            PaperValues(f"person{n}", "person", {"role": "dependant"} | values)
+            for n, values in enumerate(entry.get("dependants", []), start=1)
+        ]
+        papers = [_filing(entry, len(people) > 1), *people, *dependants, *_wages(entry), *_interest(entry), *_others(entry)]
+        yield entry, ReturnData("us", YEAR, tuple(papers), {}, training=True)
+
+
+def _person(member):
+    kept = {name: str(member["person"][name]) for name in ("first_name", "last_name", "number", "birth_date")}
+    return kept | ({"claimed_by_other": "yes"} if member.get("claimed") else {})
+
+
+def _filing(entry, couple):
+    address = dict(zip(("street", "city", "state", "zip"), entry["address"], strict=True))
+    answers = {"status": "joint" if couple else "single", "residence": "IL", "digital_assets": "no"} | entry["answers"]
+    return PaperValues("filing", "filing", answers | address)
+
+
+def _wages(entry):
+    for number, wages in enumerate(entry["wages"], start=1):
+        name, ein, street, city, state, code, state_number = scenario.EMPLOYERS[wages["employer"]]
+        row = {"id": "1", "state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}
+        others = [{"id": str(n), "kind": k, "description": d, "amount": a} for n, (k, d, a) in enumerate(wages.get("others", []))]
+        yield PaperValues(f"w{number}", "w2", {
+            "owner": wages["owner"], "employer": name, "employer_number": ein, "employer_street": street, "employer_city": city,
+            "employer_state": state, "employer_zip": code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
+            "states": [row], "others": others,
+            "codes": [{"id": str(n), "code": c, "amount": a} for n, (c, a) in enumerate(wages.get("codes", []))],
+        })  # fmt: skip
+
+
+def _interest(entry):
+    for number, (bank, owner, amount, treasury) in enumerate(entry["interest"], start=1):
+        values = {"owner": owner, "payer": scenario.BANKS[bank][0], "interest": amount, "government_interest": treasury}
+        yield PaperValues(f"int{number}", "1099-int", values)
+
+
+def _others(entry):
+    from taxcore.packs.us import PACK
+
+    taken = {}
+    for kind, owner, values in entry.get("papers", []):
+        taken[kind] = taken.get(kind, 0) + 1
+        key = kind if PACK.paper(kind).single else f"{''.join(filter(str.isalpha, kind)) or 'p'}{taken[kind]}"
+        yield PaperValues(key, kind, ({"owner": owner} if owner else {}) | {n: _rows(v) for n, v in values.items()})
+    if entry["use_tax"]:
+        yield PaperValues("il-questions", "il-questions", {"use_tax": entry["use_tax"]})
+
+
+def _rows(value):
+    return [{"id": str(n)} | row for n, row in enumerate(value, start=1)] if isinstance(value, list) else value
