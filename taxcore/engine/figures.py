@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 from typing import TYPE_CHECKING, Any
@@ -56,16 +56,56 @@ class Operand:
     minus: bool = False
 
 
-@dataclass(slots=True)
 class Because:
-    """How an amount came about. `redo` computes it again from the operands' amounts, which tests do for every line."""
+    """How an amount came about. `redo` computes it again from what `again` gives, which tests do for every line.
 
-    kind: str
-    operands: tuple[Operand, ...]
-    redo: Callable[..., Decimal]
-    winner: int | None = None
-    note: str = ""
-    table: tuple[tuple[Decimal, Decimal, Decimal], ...] = ()
+    `given` is what a helper was given, (added, taken away); `operands` are made from it when somebody looks at them.
+    """
+
+    __slots__ = ("_operands", "given", "kind", "note", "redo", "table", "winner")
+
+    def __init__(
+        self,
+        kind: str,
+        given: tuple[Any, Any],
+        redo: Callable[..., Decimal],
+        *,
+        winner: int | None = None,
+        note: str = "",
+        table: tuple[tuple[Decimal, Decimal, Decimal], ...] = (),
+        known: tuple[Operand, ...] | None = None,
+    ):
+        self.kind = kind
+        self.given = given
+        self.redo = redo
+        self.winner = winner
+        self.note = note
+        self.table = table
+        self._operands = known
+
+    @property
+    def operands(self) -> tuple[Operand, ...]:
+        if self._operands is None:
+            added, taken_away = self.given
+            self._operands = (*_operands(added, False), *_operands(taken_away, True))
+        return self._operands
+
+    def again(self) -> Decimal:
+        """The amount, worked out once more from its operands."""
+        return self.redo(*(-operand.value if operand.minus else operand.value for operand in self.operands))
+
+
+def _operands(values: Any, minus: bool) -> Iterator[Operand]:
+    for value in values:
+        if isinstance(value, Decimal):
+            yield Operand(value, None, minus)
+        elif isinstance(value, int):
+            yield Operand(Decimal(value), None, minus)
+        elif isinstance(value, Mapping):
+            for name, named in value.items():
+                yield Operand(named if isinstance(named, Decimal) else Decimal(named), name, minus)
+        else:
+            yield from _operands(value, minus)
 
 
 class Explained(Decimal):

@@ -18,7 +18,7 @@ def assert_explained(test, cell):
 
 
 def _assert_steps(test, because, outcome, address):
-    test.assertEqual(because.redo(*(operand.value for operand in because.operands)), outcome, address)
+    test.assertEqual(because.again(), outcome, address)
     for operand in because.operands:
         if isinstance(operand.value, Explained):
             _assert_steps(test, operand.value.because, operand.value, address)
