@@ -83,9 +83,8 @@ def computation(rounds: int) -> None:
         lines = timed(lambda data=data: compute(PACK, data), few)
         whole = timed(lambda data=data: compute(PACK, data).findings, few)
         print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}")
-    print(
-        f"  memory while 10,000 sales are computed: {_peak(many_sales(10_000)):.0f} MB at most, 5,000: {_peak(many_sales(5_000)):.0f}"
-    )
+    most, half = _peak(many_sales(10_000)), _peak(many_sales(5_000))
+    print(f"  most memory while computing: {most:.0f} MB for 10,000 sales, {half:.0f} MB for 5,000")
 
 
 def _peak(data) -> float:
@@ -106,10 +105,10 @@ def heavy_family():
     from taxcore.engine import PaperValues, ReturnData
     from taxcore.packs.us import PACK
 
-    entries = dict((entry["name"], data) for entry, data in demo_returns())
+    entries = {entry["name"]: data for entry, data in demo_returns()}
     base = entries["Halloran-Voss, Ione and Perrin"]
     papers, singles = [*base.papers], {paper.kind for paper in base.papers}
-    for name, data in entries.items():
+    for data in entries.values():
         for paper in data.papers if data is not base else ():
             declared = PACK.paper(paper.kind)
             if (

@@ -12,7 +12,7 @@ MISSING = {"Roake, Tamsin": set(), "Vantongeren, Mabel": {"us.w2.employer-number
 
 class DemoReturnTests(TestCase):
     def test_about_twenty_five_households(self):
-        self.assertGreaterEqual(len(list(demo_returns())), 25)
+        self.assertGreaterEqual(len(list(demo_returns())), 24)
 
     def test_each_computes_without_an_unexplained_stop(self):
         for entry, data in demo_returns():

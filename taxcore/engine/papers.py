@@ -66,6 +66,22 @@ class Field(Spec):
         self.begins = begins
         self.computed_by: Callable[[Any], Any] | None = None
 
+    def __get__(self, node: Any, owner: type | None = None) -> Any:
+        """As any place is read; but what is only keyed needs no evaluation that others could wait for."""
+        if node is None:
+            return self
+        cell = node.cells.get(self.name)
+        if cell is None:
+            if self.computed_by is None:
+                cell = node.cells[self.name] = Cell(node, self)
+                self.fill(cell)
+            else:
+                cell = node.run.evaluate(node, self)
+        elif cell.pending:
+            node.run.meet_again(cell)
+        node.run.reading.append(cell)
+        return cell.value
+
     def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:
         """Decorator: what the field is computed from until somebody keys it."""
         self.computed_by = method
@@ -85,6 +101,14 @@ class Field(Spec):
         if self.pattern and not self.pattern.fullmatch(text):
             raise BadValue(self.pattern_says or f"{self.label} is not written as expected.", raw)
         return text
+
+    def fits(self, raw: Any) -> bool:
+        """Whether a keyed value would be taken, asked without keeping anything."""
+        try:
+            self.parse(raw)
+        except BadValue:
+            return False
+        return isinstance(raw, (str, int, Decimal, date))
 
     def tidy(self, text: str) -> str:
         """Digits put into the field's shape (000-00-0000) where their count fits it; anything else unchanged."""
@@ -266,6 +290,10 @@ class Refer(Field):
         self.pattern_says = f"{label} is not one of this return's."
         self.kinds = kinds
         self.optional = optional
+
+    def fits(self, raw: Any) -> bool:
+        """Only the return knows what can be meant."""
+        return False
 
     def candidates(self, node: Any) -> list[Any]:
         """The papers and people that can be meant."""

@@ -170,9 +170,8 @@ def _of_paper(paper: Paper) -> Iterator[Finding]:
     for cell, field in _worth_looking(paper):
         if isinstance(field, Rows):
             for row in cell.value:
-                for row_cell, row_field in _worth_looking(row):
-                    if row_cell.how == "empty":
-                        yield _missing(paper, row_cell, row_field)
+                for row_cell, row_field in _of_row(row):
+                    yield _missing(paper, row_cell, row_field)
         elif cell.how == "empty":
             yield _missing(paper, cell, field)
 
@@ -185,6 +184,19 @@ def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
             cell = node.cell(name)
             if field.needed or isinstance(field, Rows):
                 yield cell, field
+
+
+def _of_row(row: Any) -> Iterator[tuple[Cell, Field]]:
+    """Needed fields of a row that are empty. What is keyed is only parsed: thousands of rows need no cell for every text."""
+    for name, field in row.fields().items():
+        raw = row.values.get(name)
+        if raw is None or raw == "":
+            if field.needed and field.applies(row):
+                cell = row.cell(name)
+                if cell.how == "empty":
+                    yield cell, field
+        elif name not in row.cells and not field.fits(raw):
+            row.cell(name)
 
 
 def _missing(paper: Paper, cell: Cell, field: Field) -> Finding:

@@ -69,14 +69,14 @@ def sales_rows(run):
     for kind in ("1099-b", "1099-da"):
         for paper in run.papers(kind):
             for row in paper.sales:
-                if row.sold is not None and row.sold.year != run.year:
+                if row.is_keyed("sold") and row.sold is not None and row.sold.year != run.year:
                     yield stops_filing("us.sale.other-year", at=row.address("sold"),
                                        says=f"{paper.title}: this sale was not in {run.year}. Correct the date or take it "
                                             "out.")  # fmt: skip
-                if row.adjustment and not row.code:
+                if row.is_keyed("adjustment") and row.adjustment and not row.code:
                     yield stops_filing("us.sale.code-missing", at=row.address("code"),
                                        says=f"{paper.title}: an adjustment needs its code in column f. Choose it.")  # fmt: skip
-                if row.code == "W" and row.adjustment < 0:
+                if row.is_keyed("code") and row.code == "W" and row.adjustment < 0:
                     yield check("us.sale.wash-sale-sign", at=row.address("adjustment"), cites="IRC 1091",
                                 says=f"{paper.title}: a wash sale takes a loss away, so its adjustment is positive. Compare "
                                      "it with the statement.")  # fmt: skip

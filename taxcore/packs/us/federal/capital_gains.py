@@ -1,6 +1,6 @@
 """Schedule D and Form 8949: gains and losses on property held for investment. IRC 1001, 1091, 1211, 1212, 1221, 1222."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, total
+from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, total
 from taxcore.engine.forms import Line
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.investments import DIGITAL, SECURITIES
@@ -10,40 +10,43 @@ _BOXES = tuple(SECURITIES | DIGITAL)
 _STATEMENTS = ("1099-b", "1099-da")
 
 
-def _rows(form):
+def _statement_rows(run):
     """Every sale and every total, of all brokers."""
     for kind in _STATEMENTS:
-        for paper in form.papers(kind):
+        for paper in run.papers(kind):
             yield from paper.summaries
             yield from paper.sales
 
 
 def is_plain(row):
     """Basis reported and nothing to adjust: it may go straight to Schedule D."""
-    return row.box in ("A", "D", "G", "J") and not adjustment_of(row) and not getattr(row, "code", "")
+    return row.box in ("A", "D", "G", "J") and not adjustment_of(row) and not (row.is_keyed("code") and row.code)
 
 
 def adjustment_of(row):
-    """Column g, however the row gives it."""
-    return row.adjustment if "adjustment" in row.specs else row.wash_sales + row.other_adjustment
+    """Column g, however the row gives it. What nobody keyed is not read: most of thousands of rows have none."""
+    names = [name for name in ("adjustment", "wash_sales", "other_adjustment") if row.is_keyed(name)]
+    return sum((getattr(row, name) for name in names), ZERO)
 
 
 class Sales(FederalForm):
     """Form 8949, one for each box. Columns d to h; the rows are the brokers' papers. IRC 1001."""
 
     number, name, per = "8949", "Sales of capital assets", "box"
+    schedule = linked("us.sch-d")
 
     @classmethod
     def keys(cls, run):
-        rows = [row for kind in _STATEMENTS for paper in run.papers(kind) for row in (*paper.summaries, *paper.sales)]
-        used = {row.box for row in rows}
+        if run.is_idle("us.sch-d"):
+            return []
+        used = {box for box, _ in run.form("us.sch-d").rows_by_box}
         return [box for box in _BOXES if box in used]
 
     def required(self):
-        return any(True for _ in self._mine())
+        return bool(self._mine())
 
     def _mine(self):
-        return (row for row in _rows(self) if row.box == self.key and not is_plain(row))
+        return self.schedule.rows_by_box.get((self.key, False), [])
 
     @line("d", "Proceeds")
     def proceeds(self):
@@ -66,7 +69,8 @@ def _plain_column(number, boxes, name, label):
     """One column of Schedule D line 1a or 8a."""
 
     def column(form):
-        return total([getattr(row, name) for row in _rows(form) if row.box in boxes and is_plain(row)])
+        rows = form.rows_by_box
+        return total([getattr(row, name) for box in boxes for row in rows.get((box, True), [])])
 
     return Line(f"{number}-{label[0]}", label[1], column)
 
@@ -75,7 +79,8 @@ def _boxes_column(number, boxes, name, label):
     """One column of the lines that come from Form 8949."""
 
     def column(form):
-        return total([getattr(form.run.form("us.8949", box), name) for box in boxes])
+        used = [box for box in boxes if (box, False) in form.rows_by_box]
+        return total([getattr(form.run.form("us.8949", box), name) for box in used])
 
     return Line(f"{number}-{label[0]}", label[1], column)
 
@@ -100,6 +105,15 @@ class CapitalGains(FederalForm):
             return True
         held = (self.short_carried, self.long_carried, self.other_short, self.other_long, self.short_shares, self.long_shares)
         return any(held) or self.unrecaptured > 0 or self.collectibles != 0
+
+    @fact("Sales by box, and whether anything is to adjust")
+    def rows_by_box(self):
+        """{(box, plain): rows}, sorted once for all columns."""
+        found = {}
+        for row in _statement_rows(self.run):
+            if row.box:
+                found.setdefault((row.box, is_plain(row)), []).append(row)
+        return found
 
     short_plain_proceeds = _plain_column("1a", "AG", "proceeds", ("d", "Proceeds, nothing adjusted"))
     short_plain_basis = _plain_column("1a", "AG", "basis", ("e", "Basis, nothing adjusted"))
@@ -190,7 +204,7 @@ class CapitalGains(FederalForm):
     @fact("Collectibles gain before losses")
     def collectibles(self):
         shares = [share.collectibles for kind in SHARES for share in self.papers(kind)]
-        sales = [row.collectible for row in _rows(self)]
+        sales = [row.collectible for row in _statement_rows(self.run) if row.is_keyed("collectible")]
         return total(sales, [paper.collectibles for paper in self.papers("1099-div")], shares)
 
     @fact("Unrecaptured section 1250 gain before losses")
