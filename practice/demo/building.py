@@ -55,7 +55,7 @@ def _key_papers(actor, return_, entry):
     if entry["stage"] != "gather":
         save_field(actor, return_.pk, filing.pk, "residence", "IL", "")
         for name, value in entry["answers"].items():
-            save_field(actor, return_.pk, filing.pk, name, value, "")
+            save_field(actor, return_.pk, filing.pk, name, value, filing.values.get(name, ""))
     for paper in return_.papers.filter(kind="person"):
         for member in entry["people"]:
             if member.get("claimed") and paper.values["first_name"] == member["person"]["first_name"]:

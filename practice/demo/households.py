@@ -70,7 +70,7 @@ HOUSEHOLDS = [
         interest=[("savings", "joint", "2204.90", "880.00")], stage="review",
     ),
     _household(
-        "Ngata, Bellamy", "chartmaker", "RA", ("77 Levee Street", "Savanna", "IL", "61074"), "Upper River Gauge Service",
+        "Ngata, Bellamy", "chartmaker", "TM", ("77 Levee Street", "Savanna", "IL", "61074"), "Upper River Gauge Service",
         [_person("Bellamy", "Ngata", "928-31-7740", date(1978, 7, 7), "Chartmaker")],
         [_wages("gauge", "taxpayer", "188200.00", "34110.00", "9315.90", codes=[("D", "23500.00"), ("DD", "8804.00")])],
         [("1099-div", "taxpayer", {"payer": "Heron Growth Fund", "payer_number": "00-3345121", "dividends": "14210.55",
@@ -106,7 +106,7 @@ HOUSEHOLDS = [
         dependants=[{"first_name": "Pim", "last_name": "Szabo", "number": "930-14-2299", "birth_date": "2016-03-14", **_CHILD}],
     ),
     _household(
-        "Lindqvist, Arvid and Mira", "cheesemaker, bookkeeper", "RA", ("1 Dairy Road", "Elizabeth", "IL", "61028"),
+        "Lindqvist, Arvid and Mira", "cheesemaker, bookkeeper", "TM", ("1 Dairy Road", "Elizabeth", "IL", "61028"),
         "Driftless Honey LLC",
         [_person("Arvid", "Lindqvist", "931-22-6603", date(1972, 3, 3), "Cheesemaker"),
          _person("Mira", "Lindqvist", "931-22-6604", date(1975, 8, 15), "Bookkeeper")],
@@ -136,7 +136,7 @@ HOUSEHOLDS = [
         stage="review",
     ),
     _household(
-        "Ashgrove, Percival and Wynn", "consultant, potter", "SH", ("3 Heron Street", *_GALENA), "Pelorus Lock Authority",
+        "Ashgrove, Percival and Wynn", "consultant, potter", "BT", ("3 Heron Street", *_GALENA), "Pelorus Lock Authority",
         [_person("Percival", "Ashgrove", "933-05-9911", date(1969, 2, 2), "Consultant"),
          _person("Wynn", "Ashgrove", "933-05-9912", date(1971, 5, 30), "Potter")],
         [_wages("lock", "spouse", "246000.00", "48200.00", "12177.00"),
@@ -185,7 +185,7 @@ HOUSEHOLDS = [
                                  "taxable": "12000.00", "code": "1", "ira": "no", "withheld": "2400.00"})],
     ),
     _household(
-        "Eastlake, Orson and Pia", "engineers", "SH", ("12 Overlook Drive", *_GALENA), "Upper River Gauge Service",
+        "Eastlake, Orson and Pia", "engineers", "BT", ("12 Overlook Drive", *_GALENA), "Upper River Gauge Service",
         [_person("Orson", "Eastlake", "938-41-6670", date(1979, 10, 1), "Engineer"),
          _person("Pia", "Eastlake", "938-41-6671", date(1983, 1, 12), "Engineer")],
         [_wages("gauge", "taxpayer", "214000.00", "41200.00", "10593.00"),
@@ -204,7 +204,7 @@ HOUSEHOLDS = [
                                    "loan_date": "2025-02-20", "new_for_owner": "yes", "assembled_here": "yes", "personal": "yes"})],
     ),
     _household(
-        "Garrow, Lettice", "pupil", "RA", ("6 Overlook Drive", *_GALENA), "Galena",
+        "Garrow, Lettice", "pupil", "TM", ("6 Overlook Drive", *_GALENA), "Galena",
         [_person("Lettice", "Garrow", "940-12-7755", date(2012, 2, 24), "Pupil", claimed=True)],
         papers=[
             ("1099-div", "taxpayer", {"payer": "Heron Growth Fund", "payer_number": "00-3345121", "dividends": "4120.00",
@@ -215,7 +215,7 @@ HOUSEHOLDS = [
         interest=[("savings", "taxpayer", "1980.00", "")],
     ),
     _household(
-        "Ibsen-Clay, Nell", "partner in a quay", "SH", ("2 Quay House", "Savanna", "IL", "61074"), "Kittiwake Boatworks LLC",
+        "Ibsen-Clay, Nell", "partner in a quay", "BT", ("2 Quay House", "Savanna", "IL", "61074"), "Kittiwake Boatworks LLC",
         [_person("Nell", "Ibsen-Clay", "941-20-9036", date(1976, 12, 6), "Wharfinger")],
         papers=[
             ("k1-1065", "taxpayer", {"entity": "Savanna Quay Partners", "entity_number": "00-4455668", "participates": "yes",

@@ -44,7 +44,7 @@ class Business(FederalForm):
 
     returns = _from_books("2", "returns", "Returns and allowances")
 
-    @line("3", "Less that")
+    @line("3", "Receipts after returns")
     def net_receipts(self):
         return total(self.receipts, less=self.returns)
 

@@ -3,7 +3,7 @@
 from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, total
 from taxcore.engine.forms import Line
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.papers.investments import DIGITAL, SECURITIES
+from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _BOXES = tuple(SECURITIES | DIGITAL)
@@ -204,8 +204,17 @@ class CapitalGains(FederalForm):
     @fact("Collectibles gain before losses")
     def collectibles(self):
         shares = [share.collectibles for kind in SHARES for share in self.papers(kind)]
-        sales = [row.collectible for row in _statement_rows(self.run) if row.is_keyed("collectible")]
+        sales = [self._collectible_in(row) for row in _statement_rows(self.run) if row.box in LONG]
         return total(sales, [paper.collectibles for paper in self.papers("1099-div")], shares)
+
+    @staticmethod
+    def _collectible_in(row):
+        """What a row's totals say of it; of a single sale all its gain, where its code is C."""
+        if "collectible" in row.specs:
+            return row.collectible
+        if not (row.is_keyed("code") and row.code == "C"):
+            return ZERO
+        return total(row.proceeds, adjustment_of(row), less=row.basis)
 
     @fact("Unrecaptured section 1250 gain before losses")
     def unrecaptured(self):

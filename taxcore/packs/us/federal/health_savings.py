@@ -112,7 +112,7 @@ class HealthSavings(FederalForm):
     def rolled_over(self):
         return total([paper.rolled_over for paper in self._statements()])
 
-    @line("14c", "Less that")
+    @line("14c", "Distributions that stayed out")
     def kept(self):
         return excess(self.distributed, over=self.rolled_over)
 

@@ -144,7 +144,7 @@ class QualifiedBusiness(FederalForm):
     def net_capital_gain(self):
         return total(self.brought("us.sch-d", "preferred"), self.income.qualified_dividends)
 
-    @line("13", "Less that")
+    @line("13", "Taxable income less net capital gain")
     def ordinary(self):
         return excess(self.taxable_income, over=self.net_capital_gain)
 
@@ -320,7 +320,7 @@ class LimitedBusinessIncome(FederalForm):
     def net_capital_gain(self):
         return total(self.simple.net_capital_gain)
 
-    @line("35", "Less that")
+    @line("35", "Taxable income less net capital gain")
     def ordinary(self):
         return excess(self.taxable_income, over=self.net_capital_gain)
 

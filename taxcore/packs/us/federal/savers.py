@@ -19,7 +19,7 @@ class SaversShare(FederalForm):
         return SaversCredit.idle(run)
 
     def required(self):
-        return self.saved > 0
+        return self.run.form("us.8880").credit > 0
 
     @fact("Why not")
     def not_allowed(self):
@@ -52,7 +52,7 @@ class SaversShare(FederalForm):
         kept = [excess(p.gross, over=[p.rolled_over, p.converted]) for p in papers]
         return total(kept, [paper.testing_distributions for paper in self.papers("ira", self.key)])
 
-    @line("5", "Less that")
+    @line("5", "Saved, after distributions")
     def saved(self):
         if self.not_allowed:
             return nothing_because(self.not_allowed)

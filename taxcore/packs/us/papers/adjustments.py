@@ -35,7 +35,7 @@ class LoanInterest(FederalPaper):
     kind, name, official, group = "1098-e", "Student loan interest", "1098-E", "adjustments"
     short, heading, main, joint_owner = "Student loan", "lender", "interest", True
 
-    lender = Text("l", "Lender", needed="Copy the name from the paper.", wide=True, longest=60)
+    lender = Text(None, "Lender", needed="Copy the name from the paper.", wide=True, longest=60)
     interest = Amount("1", "Interest")
 
 

@@ -56,7 +56,7 @@ class MortgageStatement(FederalPaper):
     kind, name, official, group = "1098", "Mortgage interest", "1098", "deductions"
     short, heading, main, joint_owner = "Mortgage", "lender", "interest", True
 
-    lender = Text("r", "Lender", needed="Copy the name from the paper.", wide=True, longest=60)
+    lender = Text(None, "Lender", needed="Copy the name from the paper.", wide=True, longest=60)
     interest = Amount("1", "Interest")
     principal = Amount("2", "Outstanding principal", help="On 1 January, or when it began.")
     origin = Day("3", "Loan made", help="Before 16 December 2017 the higher limit holds.", cites="IRC 163(h)(3)(F)")

@@ -78,7 +78,10 @@ ADJUSTMENTS = {
 
 
 class SaleRow(Row):
-    """One sale. The adjustment is added to proceeds less basis: positive for a loss not allowed, negative for gain left out."""
+    """One sale. The adjustment is added to proceeds less basis: positive for a loss not allowed, negative for gain left out.
+
+    Code C makes a long-term gain one of collectibles. IRC 1(h)(5).
+    """
 
     box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say how long it was held and what the statement reports.")
     description = Text("1a", "What was sold", longest=60)
@@ -88,7 +91,6 @@ class SaleRow(Row):
     basis = Amount("1e", "Cost or other basis")
     code = Choice("f", "Adjustment code", ADJUSTMENTS)
     adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
-    collectible = Amount(None, "Collectibles gain in it", cites="IRC 1(h)(5)", negative=True)
 
 
 class SummaryRow(Row):

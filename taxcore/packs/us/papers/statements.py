@@ -18,10 +18,10 @@ class PayersStatement(FederalPaper):
 
     heading = "payer"
 
-    payer = Text("p", "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)
-    payer_number = Text("pn", "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
+    payer = Text(None, "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)
+    payer_number = Text(None, "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                         pattern_says="A payer's number has nine digits, 00-0000000.")  # fmt: skip
-    account = Text("ac", "Account number", longest=30)
+    account = Text(None, "Account number", longest=30)
 
 
 def state_rows(boxes):
