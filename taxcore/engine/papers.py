@@ -417,8 +417,12 @@ class Paper(_Keyed):
 
     @property
     def title(self) -> str:
+        """What it says of itself; else its name, with whose it is where two people have papers."""
         named = self.values.get(self.heading) if self.heading else ""
-        return str(named or self.name)
+        if named:
+            return str(named)
+        owner = self.run.person(str(self.values.get("owner"))) if self.run.person("spouse") is not None else None
+        return f"{self.name}, {owner.title}" if owner is not None else self.name
 
 
 class Person(Paper):
