@@ -14,6 +14,11 @@ from practice.web.lists import export, sorted_by
 from taxcore.packs.us import PACK
 
 YEARS = tuple(sorted(PACK.years, reverse=True))
+
+
+def _years_left(firm, there):
+    """The season's year first: a newer one is for planning."""
+    return sorted((year for year in YEARS if year not in there), key=lambda year: (year != firm.season, -year))
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 
 
@@ -38,7 +43,7 @@ def household(request, household_id):
         "events": found.events.select_related("of")[:40],
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
-        "years": [year for year in YEARS if year not in set(found.returns.values_list("year", flat=True))],
+        "years": _years_left(request.user.firm, set(found.returns.values_list("year", flat=True))),
     }
     return render(request, "clients/household.html", context)
 
@@ -46,7 +51,7 @@ def household(request, household_id):
 def new(request):
     """A new household with its first return."""
     require(request.user, "open")
-    form = HouseholdForm(request.POST or None)
+    form = HouseholdForm(request.POST or None, initial={"year": request.user.firm.season})
     if request.method == "POST" and form.is_valid():
         data = form.cleaned_data
         try:
