@@ -19,6 +19,8 @@ YEARS = tuple(sorted(PACK.years, reverse=True))
 def _years_left(firm, there):
     """The season's year first: a newer one is for planning."""
     return sorted((year for year in YEARS if year not in there), key=lambda year: (year != firm.season, -year))
+
+
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 
 

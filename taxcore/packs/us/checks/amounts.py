@@ -33,6 +33,34 @@ def refund_without_last_year(run):
                                 "is income.")  # fmt: skip
 
 
+def refund_of_another_year(run):
+    for paper in run.papers("1099-g"):
+        if paper.state_refund and paper.refund_year is not None and paper.refund_year != run.year - 1:
+            yield check("us.1099-g.other-year", at=paper.address("refund_year"), cites="IRC 111",
+                        says=f"{paper.title}: this refund is of {paper.refund_year}. What itemising saved then decides, not last "
+                             "year: key that year's figures under last year's return.")  # fmt: skip
+
+
+def distributions_of_capital(run):
+    for paper in run.papers("1099-div"):
+        if paper.cash_liquidation or paper.other_liquidation:
+            yield check("us.1099-div.liquidation", at=paper.address("cash_liquidation"), cites="IRC 331",
+                        says=f"{paper.title}: a liquidation is a sale of the shares. Key it among the sales, with what they "
+                             "cost.")  # fmt: skip
+        elif paper.return_of_capital:
+            yield idea("us.1099-div.basis", at=paper.address("return_of_capital"), cites="IRC 301(c)(2), (3)",
+                       says=f"{paper.title}: box 3 lowers what the shares cost. Note it for the day they are sold; above their "
+                            "cost it is gain now.")  # fmt: skip
+
+
+def lump_sum_of_benefits(run):
+    for paper in run.papers("ssa-1099"):
+        if paper.earlier_years and not paper.is_keyed("lump_sum_taxable"):
+            yield idea("us.benefits.lump-sum", at=paper.address("lump_sum_taxable"), cites="IRC 86(e)",
+                       says=f"{paper.earlier_years:,} of the benefits is for earlier years. Taxing them by those years' income "
+                            "may be less: work it out and key the result.")  # fmt: skip
+
+
 def parents_figures(run):
     form = run.form("us.8615")
     if form.applies and not (run.single("parent").is_keyed("taxable_income") and run.single("parent").status):
@@ -214,6 +242,7 @@ def shared_limits(run):
 
 
 CHECKS = (
-    statement_without_business, refund_without_last_year, parents_figures, foreign_accounts, digital_assets, sales_rows,
+    statement_without_business, refund_without_last_year, refund_of_another_year, distributions_of_capital,
+    lump_sum_of_benefits, parents_figures, foreign_accounts, digital_assets, sales_rows,
     retirement, health_savings, business_facts, deductions, payments, shared_limits,
 )  # fmt: skip

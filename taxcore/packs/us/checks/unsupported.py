@@ -41,6 +41,8 @@ _FIELDS = (
     ("gift", "vehicle", "8283-b", "Form 8283, a car, boat or plane,"),
     ("gift", "one_thing_above_5000", "8283-b", "Form 8283, section B,"),
     ("care", "household_employee", "schedule-h", "Schedule H, household employees,"),
+    ("1098-t", "earlier_adjustment", "8863-recapture", "Recapture of an earlier year's education credit"),
+    ("1098-t", "scholarship_adjustment", "8863-recapture", "Recapture of an earlier year's education credit"),
     ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),
     ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),

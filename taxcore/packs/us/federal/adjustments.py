@@ -96,8 +96,7 @@ class Adjustments(FederalForm):
 
     @line("8s", "Medicaid waiver payments left out")
     def medicaid_waiver(self):
-        coded = [sum(wage.coded({"II"})) for wage in self.papers("w2")]
-        return nothing_because("box 1 leaves them out already") if not coded else total(0)
+        return total(less=self._of("medicaid_waiver"))
 
     @line("8t", "Pension of a nonqualified plan")
     def deferred_pay(self):
@@ -118,6 +117,7 @@ class Adjustments(FederalForm):
         misc += [paper.substitute for paper in self.papers("1099-misc")]
         public = [total(p.adjustment_assistance, p.grants) for p in self.papers("1099-g")]
         accounts = [paper.taxable() for paper in self.papers("1099-q")]
+        accounts += [paper.excess_earnings for paper in self.papers("1099-sa")]
         shares = [paper.other_income for kind in SHARES for paper in self.papers(kind)]
         early = self._of("digital_assets") if self.year < 2023 else []
         return total(rows, misc, public, accounts, shares, early)
@@ -127,7 +127,7 @@ class Adjustments(FederalForm):
         parts = (
             self.operating_loss, self.gambling, self.cancelled_debt, self.health_savings, self.permanent_fund, self.jury,
             self.prizes, self.hobby, self.stock_options, self.rented_things, self.excess_loss, self.disability_account,
-            self.scholarships, self.deferred_pay, self.prison_wages, self.others,
+            self.scholarships, self.medicaid_waiver, self.deferred_pay, self.prison_wages, self.others,
         )  # fmt: skip
         return total(parts, self.digital_assets if self.year >= 2023 else ())
 

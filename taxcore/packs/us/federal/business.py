@@ -150,6 +150,18 @@ class Business(FederalForm):
     def cost_sold(self):
         return total(self.goods, less=self.inventory_end)
 
+    @line("44a", "Business miles")
+    def miles(self):
+        return total(self.books.miles or 0)
+
+    @line("44b", "Miles to work and back")
+    def commuting_miles(self):
+        return total(self.books.commuting_miles or 0)
+
+    @line("44c", "Other miles")
+    def other_miles(self):
+        return total(self.books.other_miles or 0)
+
     @fact("Counts as earned income of")
     def earner(self):
         return self.books.owner or "taxpayer"
@@ -380,7 +392,7 @@ class EarnedIncome(FederalForm):
         employed = [wage.wages for wage in self._wages() if not wage.statutory_employee]
         others = self.papers("other-income", self.key)
         disabled = [p for p in self.papers("1099-r", self.key) if p.disability_pension]
-        more = ([p.household_wages for p in others], [p.other_earned for p in others], [p.gross for p in disabled])
+        more = ([total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others], [p.gross for p in disabled])
         return total(employed, more)
 
     @line("2", "Pay of nonqualified plans in the wages")

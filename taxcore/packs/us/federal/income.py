@@ -48,6 +48,11 @@ class IncomeTaxReturn(FederalForm):
     def household_wages(self):
         return total(self._others("household_wages"))
 
+    @line("1d", "Medicaid waiver payments on no statement")
+    def medicaid_waiver(self):
+        """In here and out again on Schedule 1 line 8s: not income, but earned income where it was keyed. Notice 2014-7."""
+        return total(self._others("medicaid_waiver"))
+
     @line("1e", "Taxable care benefits, Form 2441")
     def care_benefits(self):
         return self.brought("us.2441", "taxable")
@@ -64,7 +69,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("1z", "Wages together")
     def wages(self):
-        return total(self.wage_statements, self.household_wages, self.care_benefits, self.other_earned)
+        return total(self.wage_statements, self.household_wages, self.medicaid_waiver, self.care_benefits, self.other_earned)
 
     @line("2a", "Tax-exempt interest")
     def exempt_interest(self):
