@@ -12,7 +12,7 @@ from PIL import Image, UnidentifiedImageError
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.portal.links import send_link
-from practice.returns.computing import pack_of
+from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from practice.signing.locking import lock_figures
@@ -38,8 +38,7 @@ def signers(return_):
     """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
     papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
     by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
-    status = return_.papers.filter(kind="filing", removed_at=None).values_list("values__status", flat=True).first()
-    roles = ("taxpayer", "spouse") if status == "joint" else ("taxpayer",)
+    roles = pack_of(return_).signers(result_of(return_).run)
     missing = [role for role in roles if role not in by_role]
     if missing:
         raise CannotSign(f"The {missing[0]} is not a client yet, so nobody could sign. Add the {missing[0]} to the return.")

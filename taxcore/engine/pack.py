@@ -46,9 +46,13 @@ class BottomLine:
     address: str
 
 
+def _taxpayer_alone(run: Run) -> tuple[str, ...]:
+    return ("taxpayer",)
+
+
 @dataclass(frozen=True)
 class Pack:
-    """`law` maps a jurisdiction to the folder of its years; `people` is the pack's Person class."""
+    """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs."""
 
     code: str
     name: str
@@ -60,6 +64,7 @@ class Pack:
     checks: tuple[Check, ...]
     law: Mapping[str, Path]
     groups: Mapping[str, str]
+    signers: Callable[[Run], tuple[str, ...]] = _taxpayer_alone
 
     @cached_property
     def by_kind(self) -> Mapping[str, type[Paper]]:

@@ -17,6 +17,12 @@ FEDERAL = Authority(
     due=(4, 15), applies=lambda run: True, declaration="8879",
 )  # fmt: skip
 
+
+def signers(run):
+    """Everybody who files and lives: a surviving spouse signs a joint return alone. IRC 6013(a)(3), 6061."""
+    return tuple(person.role for person in run.form("us.1040").filers if person.death_date is None)
+
+
 PACK = Pack(
     code="us",
     name="United States",
@@ -27,6 +33,7 @@ PACK = Pack(
     authorities=(FEDERAL, *(state.authority for state in _STATES)),
     checks=(*CHECKS, *(check for state in _STATES for check in state.checks)),
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
+    signers=signers,
     groups={
         "people": "People",
         "income": "Income",

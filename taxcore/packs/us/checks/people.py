@@ -1,12 +1,29 @@
 """Dependants and what follows from them: who is none, who makes a filing status possible, which benefit a reason denies."""
 
-from taxcore.engine import idea, stops_filing
+from taxcore.engine import check, idea, stops_filing
 
 
 def spouse_missing(run):
     if run.form("us.1040").status == "joint" and run.person("spouse") is None:
         yield stops_filing("us.spouse-missing", at=run.single("filing").address("status"),
                            says="A joint return needs the spouse. Add the spouse, or choose another status.")  # fmt: skip
+
+
+def died_in_another_year(run):
+    """IRC 6013(a)(2): no return with somebody who died before the year began."""
+    for person in run.people():
+        if person.death_date is not None and person.death_date.year < run.year:
+            yield stops_filing("us.person.died-before", at=person.address("death_date"), cites="IRC 6013(a)",
+                               says=f"{person.title} died before {run.year} began and cannot be on this return. Correct it, "
+                                    "or take the person off.")  # fmt: skip
+
+
+def spouse_apart_unnamed(run):
+    filing = run.single("filing")
+    if run.form("us.1040").status == "separate" and not (filing.spouse_name and filing.spouse_number):
+        yield check("us.filing.spouse-unnamed", at=filing.address("spouse_name"), cites="IRC 6109",
+                    says="Filed apart: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Key "
+                         "both.")  # fmt: skip
 
 
 def not_a_dependant(run):
@@ -66,4 +83,12 @@ def credit_lost_at_seventeen(run):
                             "takes its place. Tell the client before they ask.")  # fmt: skip
 
 
-CHECKS = (spouse_missing, not_a_dependant, head_of_household_without_person, surviving_spouse, credit_lost_at_seventeen)
+CHECKS = (
+    spouse_missing,
+    died_in_another_year,
+    spouse_apart_unnamed,
+    not_a_dependant,
+    head_of_household_without_person,
+    surviving_spouse,
+    credit_lost_at_seventeen,
+)

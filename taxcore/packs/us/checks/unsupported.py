@@ -144,9 +144,10 @@ def savings_accounts(run):
 
 
 def deceased(run):
-    for person in run.people():
-        if person.death_date is not None:
-            yield _stop("deceased", person.address("death_date"), "The return of somebody who died")
+    """A surviving spouse signs a joint return; anybody else's needs a representative, Form 1310 or letters of a court."""
+    if run.person("taxpayer") is not None and not run.pack.signers(run):
+        person = run.person("taxpayer")
+        yield _stop("deceased", person.address("death_date"), "The return of somebody who died and has no spouse to sign it")
 
 
 def due_diligence(run):

@@ -78,8 +78,11 @@ class UnitedStatesPerson(Person):
 
     def is_aged(self):
         """65 by the end of the year, for IRC 63(f)(1)."""
-        age = self.age_at_end()
-        return age is not None and age >= 65
+        age, died, born = self.age_at_end(), self.death_date, self.birth_date
+        if age is None or age < 65 or died is None or died.year != self.year:
+            return age is not None and age >= 65
+        # Somebody who died before the 65th birthday was never 65: the day before it is enough
+        return (died.year - born.year, died.month, died.day + 1) >= (65, born.month, born.day)
 
 
 class Filing(FederalPaper):
@@ -106,6 +109,10 @@ class Filing(FederalPaper):
     lived_apart_half = Flag(None, "Lived apart for the last six months", cites="IRC 32(d)(2)", only=_apart)
     spouse_died = Count(None, "Year the spouse died", most=2199, cites="IRC 2(a)(1)",
                         only=lambda filing: filing.status == "surviving_spouse")  # fmt: skip
+    spouse_name = Text(None, "Name of the spouse who files apart", longest=60, only=_apart)
+    spouse_number = Text(None, "That spouse's number, or NRA", secret=True, longest=11, only=_apart,
+                         pattern=r"\d{3}-?\d{2}-?\d{4}|NRA", shape="000-00-0000",
+                         pattern_says="Nine digits, or NRA for somebody who is not resident and has none.")  # fmt: skip
     foreign_account = Flag(
         None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.", begins="Foreign accounts"
     )

@@ -93,6 +93,11 @@ def _some(kind, name):
     return "yes" if isinstance(PACK.paper(kind).fields()[name], Flag) else "5"
 
 
+def two_died(*roles):
+    people = [person(role, **({"death_date": "2025-05-05"} if role in roles else {})) for role in ("taxpayer", "spouse")]
+    return lambda: result(*people, filing("joint"))
+
+
 def one(*papers, **options):
     return lambda: result(*papers, **options)
 
@@ -155,12 +160,15 @@ CASES = [  # code, a return that has it, the same return mended
      one(filing("head_of_household", kept_home="yes"), person(), child(relationship="parent", months_at_home="0", supported="yes"))),
     ("us-il.eitc-by-age", one(person(born="2003-05-05"), w2(9_000)), one(person(born="2000-05-05"), w2(9_000))),
     ("us.unsupported.deceased", one(person(death_date="2025-05-05")), one(person())),
+    ("us.unsupported.deceased", two_died("taxpayer", "spouse"), two_died("taxpayer")),
     ("us.schedule-b-part-iii", one(interest("1501")), one(interest("1500"))),
     ("us.filing.digital-assets-missing", one(filing(digital_assets="")), one(filing())),
     ("us.unsupported.state", one(filing(residence="WI")), one(filing(residence="TX", state="TX"))),
     ("us.unsupported.state", one(w2(100, **places(("IA", "100", "3")))), one(w2(100, **places(("TX", "100", "0"))))),
     ("us.2210", one(w2(90_000, 5_000)), one(w2(90_000, 12_000))),
     ("us.planning-year", one(w2(1), year=2026), one(w2(1), year=2025)),
+    ("us.person.died-before", one(person(death_date="2024-12-31")), one(person(death_date="2025-01-01"))),
+    ("us.filing.spouse-unnamed", one(filing("separate")), one(filing("separate", spouse_name="O. Quist", spouse_number="NRA"))),
     ("us.filing.spouse-died", one(filing("surviving_spouse", spouse_died="2022"), person(), child()),
      one(filing("surviving_spouse", spouse_died="2024"), person(), child())),
     ("us.filing.no-child-at-home", one(filing("surviving_spouse", spouse_died="2024"), person(), child(months_at_home="11")),

@@ -2,6 +2,7 @@
 
 from unittest import TestCase
 
+from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.returns import child, couple, filing, interest, person, result, w2
 
 
@@ -163,3 +164,16 @@ class HeadOfHouseholdTests(TestCase):
         stops = {finding.code for finding in found.findings if finding.weight == "stops"}
         self.assertEqual(stops, {"us.unsupported.8867"})
         self.assertEqual(found["us.1040.12e"].amount, 23_625)
+
+
+class DeathTests(TestCase):
+    def test_a_surviving_spouse_signs_alone_and_both_count(self):
+        found = result(person(death_date="2025-05-05"), person("spouse"), filing("joint"))
+        self.assertEqual(PACK.signers(found.run), ("spouse",))
+        self.assertEqual(found["us.1040.12e"].amount, 31_500)
+
+    def test_somebody_who_died_before_the_65th_birthday_was_never_65(self):
+        for died, boxes in (("2025-06-13", 0), ("2025-06-14", 1)):
+            with self.subTest(died):
+                found = result(person(born="1960-06-15", death_date=died))
+                self.assertEqual(found.run.form("us.standard-deduction").boxes, boxes)
