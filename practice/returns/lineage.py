@@ -4,7 +4,6 @@ from dataclasses import dataclass
 
 from practice.returns.drawing import _number
 from taxcore.engine import words
-from taxcore.engine.figures import Explained, Figure
 from taxcore.engine.papers import Paper, Row
 
 _WIDTH, _HEIGHT, _GAP_X, _GAP_Y = 128, 36, 20, 9
@@ -55,7 +54,7 @@ def lineage_of(result, address):
         "way": way[1:],
         "graph": _graph(cell, way, leaves),
         "cites": cell.spec.cites or (type(cell.node).__doc__ or "").split(". ", 1)[-1],
-        "why_zero": why_zero(cell) if cell.is_amount and cell.value == 0 else "",
+        "why_zero": words.why_zero(cell) if cell.is_amount and cell.value == 0 else "",
     }
 
 
@@ -72,38 +71,6 @@ def leaves_of(cell):
                 found.append(source)
             queue.append(source)
     return found
-
-
-def why_zero(cell, depth=0):
-    """The condition that made a figure zero: its own, or that of what decided it. Empty for a figure that has an amount."""
-    if not cell.is_amount or cell.value != 0 or depth > 12:
-        return ""
-    if cell.because is not None:
-        return _why(cell.because, depth)
-    given = cell.computed
-    if isinstance(given, Figure) and given.cell is not cell:
-        return why_zero(given.cell, depth + 1)
-    return f"{cell.node.title} has nothing keyed at {cell.label.lower()}" if cell.how == "empty" else ""
-
-
-def _why(because, depth):
-    operands = because.operands
-    if because.kind == "nothing":
-        return because.note
-    if because.kind == "excess" and operands[0].value > 0:
-        first, over = (part.name for part in words.parts_of(because)[:2])
-        return f"{first} {operands[0].value:,.0f} is not above {over} {operands[1].value:,.0f}"
-    zeros = [operand.value for operand in operands if operand.value == 0]
-    if because.winner is not None:
-        zeros = [operands[because.winner].value]
-    for value in zeros:
-        if isinstance(value, Explained):
-            found = _why(value.because, depth + 1)
-        else:
-            found = why_zero(value.cell, depth + 1) if isinstance(value, Figure) else ""
-        if found:
-            return found
-    return "nothing that it reads has an amount" if depth == 0 else ""
 
 
 def _graph(cell, way, leaves):

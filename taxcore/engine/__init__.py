@@ -3,6 +3,7 @@
 from taxcore.engine.cells import Cell, Node
 from taxcore.engine.checks import Finding, Mend, check, idea, stops_filing
 from taxcore.engine.explain import (
+    absent,
     by_bands,
     excess,
     explained,
@@ -53,6 +54,7 @@ __all__ = [
     "Row",
     "Rows",
     "Text",
+    "absent",
     "by_bands",
     "cents",
     "check",

@@ -83,6 +83,11 @@ def nothing_because(condition: str, *read: Amounts) -> Explained:
     return Explained.by(ZERO, Because("nothing", (read, ()), _nothing, note=condition))
 
 
+def absent(condition: str) -> Explained:
+    """Zero, since nothing was keyed that would make it more: a weaker reason than a condition of the law."""
+    return Explained.by(ZERO, Because("absent", ((), ()), _nothing, note=condition))
+
+
 def when(condition: bool, value: Amounts, otherwise: str) -> Explained:
     """`value` where the condition holds; else nothing, because `otherwise`."""
     return total(value) if condition else nothing_because(otherwise)

@@ -47,6 +47,7 @@ DOING = {
     "pro rata": "As much of the first as the second is of the third",
     "bands": "By bands",
     "nothing": "Nothing, because",
+    "absent": "Nothing, because",
 }
 
 
@@ -105,3 +106,46 @@ def plain(cell: Cell) -> str:
         text = f"{sentence.doing} {' · '.join(parts)}".strip()
         lines.append(f"{text}{' ' if parts and sentence.note else ''}{sentence.note} = {sentence.outcome:,f}")
     return "\n".join(lines)
+
+
+def why_zero(cell: Cell) -> str:
+    """The condition that made a figure zero: its own, or that of what decided it. Empty for a figure that has an amount."""
+    return _why_cell(cell, 0)[1] if cell.is_amount and cell.value == 0 else ""
+
+
+# How telling a reason is: a condition of the law, an amount that is not above another, nothing keyed at all
+_CONDITION, _AMOUNT, _ABSENT, _UNKNOWN = 3, 2, 1, 0
+_DEEPEST = 14
+
+
+def _why_cell(cell: Cell, depth: int) -> tuple[int, str]:
+    if depth > _DEEPEST:
+        return _UNKNOWN, ""
+    if cell.because is not None:
+        return _why(cell.because, depth)
+    given = cell.computed
+    if isinstance(given, Figure) and given.cell is not cell:
+        return _why_cell(given.cell, depth + 1)
+    return (_ABSENT, f"{cell.node.title} has nothing keyed at {cell.label.lower()}") if cell.how == "empty" else (_UNKNOWN, "")
+
+
+def _why(because: Because, depth: int) -> tuple[int, str]:
+    operands = because.operands
+    if because.kind in ("nothing", "absent"):
+        return (_CONDITION if because.kind == "nothing" else _ABSENT), because.note
+    if because.kind == "excess" and operands[0].value > 0:
+        first, over = (part.name for part in parts_of(because)[:2])
+        return _AMOUNT, f"{first} {operands[0].value:,.0f} is not above {over} {operands[1].value:,.0f}"
+    zeros = [operand.value for operand in operands if operand.value == 0]
+    if because.winner is not None:
+        zeros = [operands[because.winner].value, *zeros]
+    best = (_UNKNOWN, "nothing that it reads has an amount" if depth == 0 else "")
+    for value in zeros:
+        found = (_UNKNOWN, "")
+        if isinstance(value, Explained):
+            found = _why(value.because, depth + 1)
+        elif isinstance(value, Figure) and value == 0:
+            found = _why_cell(value.cell, depth + 1)
+        if found[0] > best[0]:
+            best = found
+    return best

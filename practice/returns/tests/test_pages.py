@@ -2,8 +2,8 @@
 
 from django.urls import reverse
 
-from practice.returns.lineage import why_zero
 from practice.tests.office import OfficeTestCase
+from taxcore.engine.words import why_zero
 
 
 class PageTestCase(OfficeTestCase):

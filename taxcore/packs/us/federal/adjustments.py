@@ -1,6 +1,20 @@
 """Schedule 1: income of other kinds and adjustments; Schedule 1-A: the deductions that began in 2025."""
 
-from taxcore.engine import excess, fact, full_steps, least, line, linked, nothing_because, ratio, share, steps, times, total
+from taxcore.engine import (
+    absent,
+    excess,
+    fact,
+    full_steps,
+    least,
+    line,
+    linked,
+    nothing_because,
+    ratio,
+    share,
+    steps,
+    times,
+    total,
+)
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -407,7 +421,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "13"}, "Tips deducted", weight="total", cites="IRC 224")
     def tips_deduction(self):
         if self.tips == 0:
-            return nothing_because("no qualified tips were keyed")
+            return absent("no qualified tips were keyed")
         return self._unless_apart(excess(self.tips_capped, over=self.tips_reduction))
 
     @line({2025: "14c"}, "Overtime pay")
@@ -437,7 +451,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "21"}, "Overtime deducted", weight="total", cites="IRC 225")
     def overtime_deduction(self):
         if self.overtime == 0:
-            return nothing_because("no qualified overtime was keyed")
+            return absent("no qualified overtime was keyed")
         return self._unless_apart(excess(self.overtime_capped, over=self.overtime_reduction))
 
     @line({2025: "23"}, "Car loan interest")
@@ -467,7 +481,8 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "30"}, "Car loan interest deducted", weight="total", cites="IRC 163(h)(4)")
     def car_deduction(self):
         if self.car_interest == 0:
-            return nothing_because("no loan of a car that qualifies was keyed")
+            none = "no loan of a car that qualifies was keyed"
+            return nothing_because(none) if self.papers("car-loan") else absent(none)
         return excess(self.car_capped, over=self.car_reduction)
 
     @line({2025: "31"}, "Modified adjusted gross income, seniors")
@@ -497,7 +512,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "36b"}, "Spouse")
     def for_spouse(self):
         if self.income.status != "joint":
-            return nothing_because("this is not a joint return")
+            return absent("this is not a joint return")
         return self._for(self.person("spouse"))
 
     @line({2025: "37"}, "Seniors")

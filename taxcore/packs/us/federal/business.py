@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.engine import ZERO, absent, excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total
 from taxcore.packs.us.base import FederalForm
 
 _HALF = Decimal("0.5")
@@ -120,7 +120,7 @@ class Business(FederalForm):
     def home(self):
         method = self.books.home_method
         if not method:
-            return nothing_because("no home office was keyed")
+            return absent("no home office was keyed")
         if method == "regular":
             return total(self.run.form("us.8829", self.key).deduction)
         law = self.law.home_office
@@ -339,7 +339,7 @@ class SelfEmploymentTax(FederalForm):
     @line("12", "Self-employment tax", weight="total")
     def tax(self):
         if self.net_earnings == 0:
-            return nothing_because("there are no earnings from self-employment")
+            return total(self.taxed) if self.together > 0 else nothing_because("there are no earnings from self-employment")
         return total(self.social_security, self.medicare)
 
     @line("13", "Half of it", cites="IRC 164(f)")
@@ -405,7 +405,7 @@ class EarnedIncome(FederalForm):
 
     @line("4", "Statutory employee's profit")
     def statutory(self):
-        return nothing_because("no statutory employee's books are on the return")
+        return absent("no statutory employee's books are on the return")
 
     @line("5", "Earned income", weight="total")
     def earned(self):

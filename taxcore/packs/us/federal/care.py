@@ -109,6 +109,11 @@ class CareCredit(FederalForm):
     def on_costs(self):
         if self.not_allowed:
             return nothing_because(self.not_allowed)
+        if self.persons == 0:
+            return nothing_because("nobody who was cared for is below 13 or disabled")
+        if self.spouses_earned == 0 or self.taxpayers_earned == 0:
+            who = "taxpayer" if self.taxpayers_earned == 0 else "spouse"
+            return nothing_because(f"the {who} has no earned income")
         return share(self.rate, of=self.base)
 
     @line("9b", "Credit for last year's costs")

@@ -1,6 +1,6 @@
 """Form 8889: health savings accounts, for each person. IRC 223."""
 
-from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, total
+from taxcore.engine import absent, excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 _MONTHS = range(1, 13)
@@ -24,7 +24,7 @@ class HealthSavings(FederalForm):
 
     def _of(self, name):
         paper = self._paper()
-        return total(getattr(paper, name)) if paper is not None else nothing_because("no paper of a health savings account")
+        return total(getattr(paper, name)) if paper is not None else absent("no paper of a health savings account")
 
     def _statements(self):
         return [paper for paper in self.papers("1099-sa", self.key) if paper.account_kind == "hsa"]
@@ -45,7 +45,7 @@ class HealthSavings(FederalForm):
         """A twelfth for each month, or the whole of December's where that was chosen; from 55 the added amount with it."""
         law, paper = self.law.hsa, self._paper()
         if paper is None:
-            return nothing_because("no months of cover were keyed")
+            return absent("no months of cover were keyed")
         yearly = {"alone": law.alone, "family": law.family, "": 0}
         if all(self._cover(month) == "family" for month in _MONTHS):
             return total(law.family)

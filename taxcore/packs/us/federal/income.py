@@ -1,6 +1,6 @@
 """Form 1040: the individual return, from wages to refund or balance due."""
 
-from taxcore.engine import ZERO, excess, fact, line, linked, nothing_because, total
+from taxcore.engine import ZERO, absent, excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
 
@@ -230,7 +230,7 @@ class IncomeTaxReturn(FederalForm):
     @line("19", "Child credit, other dependants")
     def child_credit(self):
         if not self.run.people("dependant"):
-            return nothing_because("there is no dependant on this return")
+            return absent("there is no dependant on this return")
         return self.children.credit
 
     @fact("Foreign tax credit")

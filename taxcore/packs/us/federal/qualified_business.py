@@ -230,6 +230,8 @@ class LimitedBusiness(FederalForm):
         others = self.every("us.8995-a-business")
         profits = sum((one.own_income for one in others if one.own_income > 0), ZERO)
         losses = -sum((one.own_income for one in others if one.own_income < 0), ZERO) - self.simple.loss_before
+        if self.applicable == 0:
+            return nothing_because("it is a specified service trade and income is above the range")
         if self.own_income <= 0 or profits <= 0:
             return nothing_because("there is no profit", self.own_income)
         return excess(self.own_income, over=pro_rata(losses, self.own_income, profits))

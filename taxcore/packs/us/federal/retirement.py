@@ -4,6 +4,7 @@ from decimal import Decimal
 
 from taxcore.engine import (
     Loop,
+    absent,
     excess,
     fact,
     greatest,
@@ -164,12 +165,12 @@ class Basis(FederalForm):
 
     def _of(self, name):
         account = self._account()
-        return total(getattr(account, name)) if account is not None else nothing_because("no paper of IRAs is on the return")
+        return total(getattr(account, name)) if account is not None else absent("no paper of IRAs is on the return")
 
     @line("1", "Contributions not deducted")
     def not_deducted(self):
         if self._account() is None:
-            return nothing_because("no paper of IRAs is on the return")
+            return absent("no paper of IRAs is on the return")
         deduction = self.run.form("us.ira-deduction", self.key)
         return least(excess(deduction.paid, over=deduction.deduction), deduction.room)
 
@@ -297,7 +298,7 @@ class IraDeduction(FederalForm):
     @line("1", "Paid into traditional IRAs")
     def paid(self):
         account = self._account()
-        return total(account.traditional) if account is not None else nothing_because("nothing was paid in")
+        return total(account.traditional) if account is not None else absent("nothing was paid in")
 
     @line("2", "Most, by age")
     def most(self):
@@ -371,7 +372,7 @@ class IraDeduction(FederalForm):
         """What is not deducted is basis, basis lowers taxable distributions, and those count in the income that limits this."""
         account = self._account()
         if account is None:
-            return nothing_because("nothing was paid in")
+            return absent("nothing was paid in")
         wanted = excess(self.paid, over=account.not_deducted)
         return least(of={"paid in": wanted, "most that may be deducted": self.limit})
 

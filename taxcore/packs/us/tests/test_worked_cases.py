@@ -2,7 +2,7 @@
 
 from unittest import TestCase
 
-from taxcore.engine import compute, document
+from taxcore.engine import compute, document, words
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.explaining import assert_explained
 from taxcore.packs.us.tests.worked import all_cases, rounded_as, worked_out
@@ -10,7 +10,42 @@ from taxcore.packs.us.tests.worked import all_cases, rounded_as, worked_out
 CASES = list(all_cases())
 
 
+DENIED = [  # case                                 the benefit        why it is zero
+    ("care/one-earner",                          "us.1040.20",       "the spouse has no earned income"),
+    ("care/too-old",                             "us.2441.11",       "nobody who was cared for is below 13 or disabled"),
+    ("earned-income/filed-apart",                "us.1040.27a",      "a married person must file jointly"),
+    ("earned-income/investments-over",           "us.1040.27a",      "investment income is above the limit"),
+    ("education/past-the-range",                 "us.1040.29",       "180,000 is not above"),
+    ("education/filer-below-24",                 "us.1040.29",       "lives on the parents"),
+    ("savers/above",                             "us.sch-3.4",       "income is above the last step"),
+    ("marketplace/above-400-in-2026",            "us.8962.24",       "four times the poverty line"),
+    ("additional-deductions/car-loan-older",     "us.1040.13b",      "no loan of a car that qualifies"),
+    ("additional-deductions/senior-past",        "us.1040.13b",      "6,000 is not above"),
+    ("adjustments/student-loan-past",            "us.sch-1.21",      "2,000 is not above"),
+    ("adjustments/refund-not-itemised",          "us.sch-1.1",       "last year's return was not itemised"),
+    ("ira/covered-at-the-end",                   "us.sch-1.20",      "above the range for people covered by a plan"),
+    ("qualified-business/service-trade-above",   "us.1040.13a",      "specified service trade"),
+    ("underpayment/last-years-tax",              "us.1040.38",       "enough was withheld"),
+    ("self-employed/below-400",                  "us.sch-2.4",       "earnings are below 400"),
+    ("energy/ended",                             "us.sch-3.8",       "the law ended with 2025"),
+    ("benefits/below-the-base",                  "us.1040.6b",       "income is not above the first threshold"),
+    ("minimum-tax/taxes-added-back",             "us.6251.11",       "the regular tax is higher"),
+]  # fmt: skip
+
+
 class WorkedCaseTests(TestCase):
+    def test_a_benefit_that_was_denied_says_why(self):
+        by_name = {f"{case.topic}/{case.name}": case for case in CASES}
+        for name, address, why in DENIED:
+            with self.subTest(name):
+                result = compute(PACK, document.read(by_name[name].document))
+                form = result.run.form(address.rsplit(".", 1)[0])
+                cell = next(
+                    form.cell(n) for n, spec in form.specs.items() if spec.number_in(result.year) == address.rsplit(".", 1)[1]
+                )
+                self.assertEqual(cell.value, 0)
+                self.assertIn(why, words.why_zero(cell))
+
     def test_each_line_is_what_the_hand_found(self):
         for case in CASES:
             result = compute(PACK, document.read(case.document))
