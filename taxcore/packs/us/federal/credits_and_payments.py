@@ -1,6 +1,6 @@
 """Schedule 3: credits that lower the tax, in the order the law uses them up, and other payments. IRC 26, 31(b), 6413(c)."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.engine import absent, excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
 
@@ -42,7 +42,7 @@ class CreditsAndPayments(FederalForm):
     def adoption(self):
         """After the part of the child credit that cannot be paid out."""
         if self.paper("credits-carried").adoption == 0:
-            return nothing_because("none was carried in")
+            return absent("none was carried in")
         room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
         return least(of={"carried in": self.paper("credits-carried").adoption, "tax it can lower": room})
 
