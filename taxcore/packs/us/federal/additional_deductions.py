@@ -1,0 +1,204 @@
+"""Schedule 1-A: the deductions that began in 2025. IRC 224, 225, 163(h)(4), 151(d)(5)(C)."""
+
+from taxcore.engine import (
+    absent,
+    excess,
+    full_steps,
+    least,
+    line,
+    linked,
+    nothing_because,
+    share,
+    steps,
+    times,
+    total,
+)
+from taxcore.packs.us.base import FederalForm
+
+
+class AdditionalDeductions(FederalForm):
+    """Deductions for 2025 to 2028: tips, overtime, car loans, seniors. IRC 224, 225, 163(h)(4), 151(d)(5)(C)."""
+
+    number, name = "Schedule 1-A", "Additional deductions"
+    income = linked("us.1040")
+
+    def required(self):
+        return self.deductions > 0
+
+    def _law_for(self, section, name):
+        return self.law[section][name][self.income.status]
+
+    def _begun(self):
+        return "tips" in self.law
+
+    @line({2025: "1"}, "Adjusted gross income")
+    def adjusted_gross_income(self):
+        return self.income.adjusted_gross_income
+
+    @line({2025: "3"}, "Modified adjusted gross income")
+    def modified_agi(self):
+        return total(self.adjusted_gross_income)
+
+    def _typed(self, kind):
+        keys = {person.role for person in self.income.filers if person.number}
+        wages = [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") in keys]
+        return [row.amount for wage in wages for row in wage.others if row.kind == kind]
+
+    @line({2025: "4c"}, "Tips as an employee")
+    def employee_tips(self):
+        return total(self._typed("tips"))
+
+    @line({2025: "5"}, "Tips in own business")
+    def business_tips(self):
+        """Never more than that business earns. IRC 224(d)(1)."""
+        pairs = [(one.books.tips, one.profit) for one in self.every("us.sch-c")]
+        return total([least(tips, excess(profit, over=0)) for tips, profit in pairs])
+
+    @line({2025: "6"}, "Tips together")
+    def tips(self):
+        return total(self.employee_tips, self.business_tips)
+
+    @line({2025: "7"}, "Up to the most")
+    def tips_capped(self):
+        return least(of={"tips": self.tips, "most": self.law.tips.most})
+
+    @line({2025: "9"}, "Threshold")
+    def tips_threshold(self):
+        return self._law_for("tips", "threshold")
+
+    @line({2025: "10"}, "Income above it")
+    def tips_above(self):
+        return excess(self.modified_agi, over=self.tips_threshold)
+
+    @line({2025: "11"}, "Whole thousands of it")
+    def tips_steps(self):
+        return full_steps(self.tips_above, of=self.law.tips.step)
+
+    @line({2025: "12"}, "100 for each")
+    def tips_reduction(self):
+        return times(self.tips_steps, self.law.tips.each_step, of="thousands")
+
+    @line({2025: "13"}, "Tips deducted", weight="total", cites="IRC 224")
+    def tips_deduction(self):
+        if self.tips == 0:
+            return absent("no qualified tips were keyed")
+        return self._unless_apart(excess(self.tips_capped, over=self.tips_reduction))
+
+    @line({2025: "14c"}, "Overtime pay")
+    def overtime(self):
+        return total(self._typed("overtime"))
+
+    @line({2025: "15"}, "Up to the most")
+    def overtime_capped(self):
+        return least(of={"overtime": self.overtime, "most": self._law_for("overtime", "most")})
+
+    @line({2025: "17"}, "Threshold")
+    def overtime_threshold(self):
+        return self._law_for("overtime", "threshold")
+
+    @line({2025: "18"}, "Income above it")
+    def overtime_above(self):
+        return excess(self.modified_agi, over=self.overtime_threshold)
+
+    @line({2025: "19"}, "Whole thousands of it")
+    def overtime_steps(self):
+        return full_steps(self.overtime_above, of=self.law.overtime.step)
+
+    @line({2025: "20"}, "100 for each")
+    def overtime_reduction(self):
+        return times(self.overtime_steps, self.law.overtime.each_step, of="thousands")
+
+    @line({2025: "21"}, "Overtime deducted", weight="total", cites="IRC 225")
+    def overtime_deduction(self):
+        if self.overtime == 0:
+            return absent("no qualified overtime was keyed")
+        return self._unless_apart(excess(self.overtime_capped, over=self.overtime_reduction))
+
+    @line({2025: "23"}, "Car loan interest")
+    def car_interest(self):
+        return total([excess(paper.interest, over=paper.on_business) for paper in self.papers("car-loan") if _qualifies(paper)])
+
+    @line({2025: "24"}, "Up to the most")
+    def car_capped(self):
+        return least(of={"interest": self.car_interest, "most": self.law.car_loan.most})
+
+    @line({2025: "26"}, "Threshold")
+    def car_threshold(self):
+        return self._law_for("car_loan", "threshold")
+
+    @line({2025: "27"}, "Income above it")
+    def car_above(self):
+        return excess(self.modified_agi, over=self.car_threshold)
+
+    @line({2025: "28"}, "Thousands begun")
+    def car_steps(self):
+        return steps(self.car_above, of=self.law.car_loan.step)
+
+    @line({2025: "29"}, "200 for each")
+    def car_reduction(self):
+        return times(self.car_steps, self.law.car_loan.each_step, of="thousands")
+
+    @line({2025: "30"}, "Car loan interest deducted", weight="total", cites="IRC 163(h)(4)")
+    def car_deduction(self):
+        if self.car_interest == 0:
+            none = "no loan of a car that qualifies was keyed"
+            return nothing_because(none) if self.papers("car-loan") else absent(none)
+        return excess(self.car_capped, over=self.car_reduction)
+
+    @line({2025: "31"}, "Modified adjusted gross income, seniors")
+    def senior_income(self):
+        return self.modified_agi
+
+    @line({2025: "32"}, "Threshold")
+    def senior_threshold(self):
+        return self.law.senior_deduction.threshold[self.income.status]
+
+    @line({2025: "33"}, "Income above the threshold")
+    def above_threshold(self):
+        return excess(self.senior_income, over=self.senior_threshold)
+
+    @line({2025: "34"}, "6% of that")
+    def reduction(self):
+        return share(self.law.senior_deduction.rate, of=self.above_threshold)
+
+    @line({2025: "35"}, "Left of 6,000")
+    def each(self):
+        return excess(self.law.senior_deduction.each, over=self.reduction)
+
+    @line({2025: "36a"}, "Taxpayer")
+    def for_taxpayer(self):
+        return self._for(self.person("taxpayer"))
+
+    @line({2025: "36b"}, "Spouse")
+    def for_spouse(self):
+        if self.income.status != "joint":
+            return absent("this is not a joint return")
+        return self._for(self.person("spouse"))
+
+    @line({2025: "37"}, "Seniors")
+    def seniors(self):
+        return total(self.for_taxpayer, self.for_spouse)
+
+    @line({2025: "38"}, "Additional deductions", weight="total")
+    def deductions(self):
+        if not self._begun():
+            return nothing_because("the law begins in 2025")
+        return total(self.tips_deduction, self.overtime_deduction, self.car_deduction, self.seniors)
+
+    def _unless_apart(self, amount):
+        return nothing_because("a married person must file jointly") if self.income.status == "separate" else amount
+
+    def _for(self, person):
+        if person is None or not person.is_aged():
+            return nothing_because("not 65 by the end of the year")
+        if self.income.status == "separate":
+            return nothing_because("a married person must file jointly")
+        if not person.number:
+            return nothing_because("there is no social security number")
+        return times(1, self.each, of="person")
+
+
+def _qualifies(paper):
+    """A new car assembled here, for personal use, on a loan made after 2024. IRC 163(h)(4)(B), (D)."""
+    recent = paper.loan_date is not None and paper.loan_date.year >= 2025
+    return recent and paper.new_for_owner and paper.assembled_here and paper.personal

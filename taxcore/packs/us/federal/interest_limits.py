@@ -1,0 +1,124 @@
+"""Interest up to a limit: Form 4952 and the mortgage worksheet. IRC 163(d), (h)(3)."""
+
+from taxcore.engine import (
+    ZERO,
+    excess,
+    greatest,
+    least,
+    line,
+    linked,
+    ratio,
+    share,
+    total,
+)
+from taxcore.packs.us.base import FederalForm
+
+_NEW_DEBT_SINCE = (2017, 12, 16)
+
+
+class InvestmentInterest(FederalForm):
+    """Form 4952: investment interest up to net investment income. IRC 163(d)."""
+
+    number, name = "4952", "Investment interest expense"
+    needs = ("itemized", "k1-1065", "k1-1120s")
+    income = linked("us.1040")
+    interest = linked("us.sch-b")
+
+    def required(self):
+        return self.together > 0
+
+    @line("1", "Paid this year")
+    def paid(self):
+        return total(
+            self.paper("itemized").investment_interest, [getattr(p, "investment_interest", ZERO) for p in self._shares()]
+        )
+
+    def _shares(self):
+        return [paper for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)]
+
+    @line("2", "Carried in")
+    def carried(self):
+        return total(self.paper("itemized").investment_interest_before)
+
+    @line("3", "Together")
+    def together(self):
+        return total(self.paid, self.carried)
+
+    @line("4c", "Interest and dividends that are not qualified")
+    def ordinary(self):
+        return total(self.interest.taxable, self.interest.dividends, less=self.interest.qualified)
+
+    @line("4d", "Gain on property held for investment")
+    def gain(self):
+        return excess(self.brought("us.sch-d", "together"), over=0)
+
+    @line("4e", "Net capital gain, if smaller")
+    def net_gain(self):
+        return least(self.gain, self.brought("us.sch-d", "preferred"))
+
+    @line("4f", "Gain that is ordinary")
+    def ordinary_gain(self):
+        return excess(self.gain, over=self.net_gain)
+
+    @line("4g", "Gains and dividends treated as investment income")
+    def elected(self):
+        return least(self.paper("itemized").gains_as_income, total(self.net_gain, self.interest.qualified))
+
+    @line("6", "Net investment income")
+    def net_income(self):
+        return total(self.ordinary, self.ordinary_gain, self.elected)
+
+    @line("7", "Carried on")
+    def carried_on(self):
+        return excess(self.together, over=self.net_income)
+
+    @line("8", "Deduction", weight="total")
+    def deduction(self):
+        return least(of={"interest": self.together, "net investment income": self.net_income})
+
+
+class MortgageInterest(FederalForm):
+    """How much of the mortgage interest is on debt within the limit. Pub. 936, table 1; IRC 163(h)(3)(B), (F)."""
+
+    number, name, worksheet = "Mortgage limit", "Mortgage interest limit", True
+    needs = ("1098",)
+    income = linked("us.1040")
+
+    def required(self):
+        return self.share_allowed < 1
+
+    def _homes(self):
+        return [paper for paper in self.papers("1098") if paper.use != "other"]
+
+    def _balance(self, paper):
+        return paper.average if paper.is_keyed("average") else paper.principal
+
+    @line("1", "Average balances")
+    def balances(self):
+        return total([self._balance(paper) for paper in self._homes()])
+
+    @line("2", "Of them, before 16 December 2017")
+    def older(self):
+        return total([self._balance(p) for p in self._homes() if p.origin and p.origin.timetuple()[:3] < _NEW_DEBT_SINCE])
+
+    @line("3", "Debt within the limit")
+    def limit(self):
+        law = self.law.itemized
+        halves = 2 if self.income.status == "separate" else 1
+        return greatest(ratio(law.mortgage_debt, over=halves), least(self.older, ratio(law.older_mortgage_debt, over=halves)))
+
+    @line("4", "Share within it", rounding=None)
+    def share_allowed(self):
+        """To three places, as the publication asks."""
+        if self.balances <= self.limit:
+            return total(1)
+        return ratio(self.limit, over=self.balances, places=3)
+
+    @line("5", "Interest and points")
+    def interest(self):
+        paid = [excess(total(p.interest, p.points), over=[p.refund, p.not_for_home]) for p in self._homes()]
+        return total(paid)
+
+    @line("6", "Deductible", weight="total")
+    def deductible(self):
+        return share(self.share_allowed, of=self.interest)

@@ -1,0 +1,152 @@
+"""Form 8606: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
+
+from taxcore.engine import (
+    absent,
+    excess,
+    fact,
+    least,
+    line,
+    linked,
+    nothing_because,
+    ratio,
+    share,
+    total,
+)
+from taxcore.packs.us.base import FederalForm
+
+
+class Basis(FederalForm):
+    """Form 8606 of one person: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
+
+    number, name, per = "8606", "IRAs with basis", "person"
+    needs = ("ira", "1099-r")
+    income = linked("us.1040")
+
+    def required(self):
+        return self.not_deducted > 0 or (self.basis > 0 and self._touched()) or self.conversions > 0 or self.roth_paid > 0
+
+    def _touched(self):
+        return self.distributions > 0 or self.conversions > 0
+
+    def _account(self):
+        return next(iter(self.papers("ira", self.key)), None)
+
+    def _statements(self, roth):
+        return [paper for paper in self.papers("1099-r", self.key) if paper.ira and paper.is_roth() == roth]
+
+    def _of(self, name):
+        account = self._account()
+        return total(getattr(account, name)) if account is not None else absent("no paper of IRAs is on the return")
+
+    @line("1", "Contributions not deducted")
+    def not_deducted(self):
+        if self._account() is None:
+            return absent("no paper of IRAs is on the return")
+        deduction = self.run.form("us.ira-deduction", self.key)
+        return least(excess(deduction.paid, over=deduction.deduction), deduction.room)
+
+    @line("2", "Basis of earlier years")
+    def basis_before(self):
+        return self._of("basis_before")
+
+    @line("3", "Basis")
+    def basis(self):
+        return total(self.not_deducted, self.basis_before)
+
+    @line("4", "Paid in after the end of the year")
+    def after_year(self):
+        return least(self._of("paid_after_year"), self.not_deducted)
+
+    @line("5", "Basis for this year")
+    def basis_now(self):
+        return excess(self.basis, over=self.after_year)
+
+    @line("6", "Value at year end, with outstanding rollovers")
+    def value(self):
+        return total(self._of("value_at_end"), self._of("repaid"))
+
+    @line("7", "Distributions")
+    def distributions(self):
+        papers = [p for p in self._statements(roth=False) if not p.codes() & {"G", "N", "R", "6"}]
+        kept = [excess(p.gross, over=[p.rolled_over, p.converted, p.charity]) for p in papers]
+        return total(kept)
+
+    @line("8", "Converted to Roth IRAs")
+    def conversions(self):
+        return total([paper.converted for paper in self._statements(roth=False)])
+
+    @line("9", "Together")
+    def together(self):
+        return total(self.value, self.distributions, self.conversions)
+
+    @line("10", "Share that is basis", rounding=None)
+    def basis_share(self):
+        """To five places, never above one."""
+        if self.together == 0:
+            return nothing_because("there is nothing to share it over")
+        return least(ratio(self.basis_now, over=self.together, places=5), 1)
+
+    @line("11", "Basis in the conversions")
+    def basis_converted(self):
+        return share(self.basis_share, of=self.conversions)
+
+    @line("12", "Basis in the distributions")
+    def basis_distributed(self):
+        return share(self.basis_share, of=self.distributions)
+
+    @line("13", "Basis used")
+    def used(self):
+        return total(self.basis_converted, self.basis_distributed)
+
+    @line("14", "Basis left for later", weight="total")
+    def left(self):
+        return excess(self.basis, over=self.used)
+
+    @line("15c", "Taxable distributions")
+    def taxable(self):
+        return excess(self.distributions, over=self.basis_distributed)
+
+    @line("16", "Converted")
+    def converted(self):
+        return total(self.conversions)
+
+    @line("17", "Basis in it")
+    def converted_basis(self):
+        return total(self.basis_converted)
+
+    @line("18", "Taxable conversion")
+    def taxable_conversion(self):
+        return excess(self.converted, over=self.converted_basis)
+
+    @line("19", "Roth distributions that are not qualified", cites="IRC 408A(d)(2), (4)")
+    def roth_paid(self):
+        papers = [p for p in self._statements(roth=True) if "Q" not in p.codes()]
+        return total([excess(p.gross, over=p.rolled_over) for p in papers])
+
+    @line("22", "Roth contributions")
+    def roth_basis(self):
+        return self._of("roth_basis")
+
+    @line("23", "Above contributions")
+    def above_contributions(self):
+        return excess(self.roth_paid, over=self.roth_basis)
+
+    @line("24", "Conversions")
+    def conversion_basis(self):
+        return self._of("roth_conversion_basis")
+
+    @line("25c", "Taxable Roth distribution")
+    def roth_taxable(self):
+        return excess(self.above_contributions, over=self.conversion_basis)
+
+    @fact("Income of IRAs")
+    def taxable_in_all(self):
+        """What Form 1040 line 4b takes: by this form where there is basis or a conversion, else by the statements."""
+        if self.distributions == 0 and self.conversions == 0:
+            of_traditional = total([self.run.form("us.distribution", p.key).income for p in self._statements(roth=False)])
+        elif self.basis > 0 or self.conversions > 0:
+            of_traditional = total(self.taxable, self.taxable_conversion)
+        else:
+            worksheets = [self.run.form("us.distribution", p.key) for p in self._statements(roth=False)]
+            of_traditional = total([one.income for one in worksheets])
+        return total(of_traditional, self.roth_taxable)

@@ -1,0 +1,190 @@
+"""Schedule SE, earned income and plans of the self-employed, for each person. IRC 1401, 32(c)(2), 404."""
+
+from decimal import Decimal
+
+from taxcore.engine import ZERO, absent, excess, fact, least, line, linked, nothing_because, pro_rata, share, total
+from taxcore.packs.us.base import FederalForm
+
+_HALF = Decimal("0.5")
+
+
+class SelfEmploymentTax(FederalForm):
+    """Schedule SE of one person. IRC 1401, 1402. Farms, church pay and optional methods have no paper yet."""
+
+    number, name, per = "Schedule SE", "Self-employment tax", "person"
+    needs = ("business", "k1-1065")
+
+    def required(self):
+        return self.tax > 0
+
+    @line("2", "Net profit of all businesses")
+    def profit(self):
+        businesses = [one.profit for one in self.every("us.sch-c") if one.earner == self.key]
+        shares = [self._of_share(share_) for share_ in self.papers("k1-1065", self.key)]
+        return total(businesses, shares)
+
+    @line("3", "Together")
+    def together(self):
+        return total(self.profit)
+
+    @line("4a", "92.35% of a profit")
+    def earnings(self):
+        if self.together <= 0:
+            return total(self.together)
+        return share(self.law.self_employment.share, of=self.together)
+
+    @line("4c", "Earnings, from 400 on", cites="IRC 1402(b)(2)")
+    def taxed(self):
+        if self.earnings < self.law.self_employment.least:
+            return nothing_because("earnings are below 400", self.earnings)
+        return total(self.earnings)
+
+    @line("6", "Earnings from self-employment")
+    def net_earnings(self):
+        return total(self.taxed)
+
+    @line("7", "Wage base")
+    def base(self):
+        return self.law.payroll.wage_base
+
+    @line("8a", "Social security wages and tips")
+    def wages(self):
+        papers = [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        return total([p.social_security_wages for p in papers], [p.social_security_tips for p in papers])
+
+    @line("8d", "Together")
+    def wages_together(self):
+        return total(self.wages)
+
+    @line("9", "Base left")
+    def room(self):
+        return excess(self.base, over=self.wages_together)
+
+    @line("10", "12.4% up to it")
+    def social_security(self):
+        return share(self.law.self_employment.social_security_rate, of=least(self.net_earnings, self.room))
+
+    @line("11", "2.9%")
+    def medicare(self):
+        return share(self.law.self_employment.medicare_rate, of=self.net_earnings)
+
+    @line("12", "Self-employment tax", weight="total")
+    def tax(self):
+        if self.net_earnings == 0:
+            return total(self.taxed) if self.together > 0 else nothing_because("there are no earnings from self-employment")
+        return total(self.social_security, self.medicare)
+
+    @line("13", "Half of it", cites="IRC 164(f)")
+    def half(self):
+        return share(_HALF, of=self.tax)
+
+    def _of_share(self, paper):
+        return total(paper.self_employment, less=paper.unreimbursed)
+
+
+class EarnedIncome(FederalForm):
+    """What one person earned, for everything that depends on it. IRC 32(c)(2), 219(f)(1), 21(d), 24(d)."""
+
+    number, name, per, worksheet = "Earned income", "Earned income", "person", True
+    income = linked("us.1040")
+
+    def required(self):
+        return False
+
+    def _wages(self):
+        return [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+
+    @line("1", "Wages")
+    def wages(self):
+        employed = [wage.wages for wage in self._wages() if not wage.statutory_employee]
+        others = self.papers("other-income", self.key)
+        disabled = [p for p in self.papers("1099-r", self.key) if p.disability_pension]
+        more = ([total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others], [p.gross for p in disabled])
+        return total(employed, more)
+
+    @line("2", "Pay of nonqualified plans in the wages")
+    def deferred(self):
+        return total([wage.nonqualified_plans for wage in self._wages()])
+
+    @line("3", "Net earnings of own business")
+    def own_business(self):
+        return total(self.brought("us.sch-se", "together", self.key), less=self.brought("us.sch-se", "half", self.key))
+
+    @line("4", "Statutory employee's profit")
+    def statutory(self):
+        return absent("no statutory employee's books are on the return")
+
+    @line("5", "Earned income", weight="total")
+    def earned(self):
+        return total(self.wages, self.own_business, less=self.deferred)
+
+    @fact("Combat pay that may count")
+    def combat_pay(self):
+        return total([p.combat_pay for p in self.papers("other-income", self.key)])
+
+    @fact("Compensation for IRAs", cites="IRC 219(f)(1)")
+    def compensation(self):
+        """Wages and a profit, less half the tax on it and payments into plans; alimony under old agreements; combat pay."""
+        others = self.papers("other-income", self.key)
+        profit = excess(total(self.own_business), over=self.brought("us.plans", "deduction", self.key))
+        pay = excess(self.wages, over=self.deferred)
+        return total(pay, profit, [p.alimony for p in others], self.combat_pay)
+
+
+class Plans(FederalForm):
+    """Deduction of the self-employed for SEP, SIMPLE and 401(k), of one person. IRC 404(a)(8), 404(h), 408(p), 415(c)."""
+
+    number, name, per, worksheet = "Plans", "Self-employed retirement plans", "person", True
+    needs = ("business", "k1-1065")
+
+    def required(self):
+        return self.paid > 0
+
+    def _books(self):
+        return self.papers("business", self.key)
+
+    @line("1", "Net earnings less half the tax")
+    def earnings(self):
+        schedule = self.run.form("us.sch-se", self.key)
+        return excess(schedule.together, over=schedule.half)
+
+    @line("2", "Paid in by the employer's side")
+    def by_employer(self):
+        shares = [paper.sep for paper in self.papers("k1-1065", self.key)]
+        return total([total(books.sep, books.profit_sharing) for books in self._books()], shares)
+
+    @line("3", "Most of it", cites="IRC 404(a)(8)(D), 401(a)(17)")
+    def employer_limit(self):
+        """A quarter of what is left after it, which is a fifth of what there is before."""
+        law = self.law.plans
+        return least(of={"a fifth of earnings": share(law.share, of=least(self.earnings, law.pay)), "most": law.additions})
+
+    @line("4", "Deferral and SIMPLE")
+    def deferred(self):
+        return total([total(books.deferral, books.simple) for books in self._books()])
+
+    @line("5", "Most of it", cites="IRC 402(g), 414(v), 408(p)(2)")
+    def deferral_limit(self):
+        law, person = self.law.deferrals, self.person(self.key)
+        older = person is not None and (person.age_at_end() or 0) >= 50
+        spent = [sum(w.coded({"D", "E", "F", "S", "AA", "BB"})) for w in self.papers("w2") if (w.owner or "taxpayer") == self.key]
+        most = total(law.limit, law.catch_up if older else 0)
+        return excess(least(most, self.earnings), over=[Decimal(amount) for amount in spent])
+
+    @line("6", "Paid in")
+    def paid(self):
+        return total(self.by_employer, self.deferred)
+
+    @line("7", "Deduction", weight="total")
+    def deduction(self):
+        law, person = self.law, self.person(self.key)
+        older = person is not None and (person.age_at_end() or 0) >= 50
+        allowed = total(least(self.by_employer, self.employer_limit), least(self.deferred, self.deferral_limit))
+        most = total(law.plans.additions, law.deferrals.catch_up if older else 0)
+        return least(of={"within each limit": allowed, "most of all": most, "earnings": self.earnings})
+
+    def of_paper(self, key):
+        """The part of one business, for its qualified income: as much as was paid through it, in the share allowed."""
+        paid = sum((total(b.sep, b.profit_sharing, b.deferral, b.simple) for b in self._books() if b.key == key), ZERO)
+        paid += sum((p.sep for p in self.papers("k1-1065", self.key) if p.key == key), ZERO)
+        return pro_rata(self.deduction, paid, self.paid)
