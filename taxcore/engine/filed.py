@@ -217,7 +217,8 @@ def _form_schema(parent: ET.Element, form: type[Form], year: int, required: bool
         if number is not None:
             line = _element(sequence, element_name(name))
             content = ET.SubElement(ET.SubElement(line, "xs:complexType"), "xs:simpleContent")
-            extension = ET.SubElement(content, "xs:extension", {"base": "xs:decimal"})
+            base = "xs:string" if getattr(spec, "text", False) else "xs:decimal"
+            extension = ET.SubElement(content, "xs:extension", {"base": base})
             _attribute(extension, "line", number)
     _attribute(element[0], "number", form.number)
     if form.per != "return":

@@ -37,8 +37,10 @@ class Line(Spec):
         weight: str = "",
         loop: Loop | None = None,
         rounding: Any = "form",
+        text: bool = False,
     ):
         super().__init__(numbers, label, cites=cites)
+        self.text = text
         self.method = method
         self.weight = weight
         self.loop = loop
@@ -59,7 +61,8 @@ class Line(Spec):
 
 
 def line(number: Numbers, label: str, **options: Any) -> Callable[[Callable[[Any], Any]], Any]:
-    """A numbered line. `number` may be {first year: number, ...}. `weight="total"` sets it in the heavier face."""
+    """A numbered line. `number` may be {first year: number, ...}. `weight="total"` sets it in the heavier face; `text` is for
+    lines that hold words."""
     return lambda method: Line(number, label, method, **options)
 
 

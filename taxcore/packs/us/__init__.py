@@ -42,5 +42,6 @@ PACK = Pack(
         "credits": "Credits",
         "payments": "Payments",
         "places": "Places",
+        "diligence": "Due diligence",
     },
 )

@@ -150,20 +150,6 @@ def deceased(run):
         yield _stop("deceased", person.address("death_date"), "The return of somebody who died and has no spouse to sign it")
 
 
-def due_diligence(run):
-    """Benefits for which a paid preparer must file a checklist. IRC 6695(g)."""
-    form = run.form("us.1040")
-    claimed = {
-        "child_credit": form.child_credit + form.additional_child_credit > 0,
-        "earned_income_credit": form.earned_income_credit > 0,
-        "education_paid": form.education.american_left > 0,
-        "standard_deduction": form.status == "head_of_household",
-    }
-    for name, is_claimed in claimed.items():
-        if is_claimed:
-            yield _stop("8867", form.address(name), "Form 8867, the preparer's checklist for this benefit,")
-
-
 def childs_gain(run):
     form = run.form("us.8615")
     if form.applies and (form.gains.collectibles_gain > 0 or form.gains.property_gain > 0):
@@ -207,5 +193,5 @@ def underpayment(run):
 
 CHECKS = (
     planning_year, wage_boxes, fields, shares, passive_business, large_business_loss, retirement_codes, savings_accounts,
-    deceased, due_diligence, childs_gain, foreign_tax_limits, other_states, underpayment,
+    deceased, childs_gain, foreign_tax_limits, other_states, underpayment,
 )  # fmt: skip

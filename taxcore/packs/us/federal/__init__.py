@@ -10,6 +10,7 @@ from taxcore.packs.us.federal.child_credit import ChildCredit
 from taxcore.packs.us.federal.child_tax import ChildTax
 from taxcore.packs.us.federal.credits_and_payments import CreditsAndPayments
 from taxcore.packs.us.federal.dependants import Dependant
+from taxcore.packs.us.federal.diligence import PreparersChecklist
 from taxcore.packs.us.federal.distributions import Distribution, SimplifiedMethod
 from taxcore.packs.us.federal.earned_income import EarnedIncomeCredit, ScheduleEIC
 from taxcore.packs.us.federal.education import EducationCredits, Student
@@ -45,7 +46,7 @@ FORMS = (
     CapitalGains, Sales, Partnerships, ScheduleEIC, SelfEmploymentTax, ChildCredit,
     ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax, EnergyCredits, MinimumTax,
     SelfEmployedHealth, NonCashGifts, Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings,
-    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, QualifiedBusiness, LimitedBusinessIncome,
+    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear,
     StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant, QualifiedDividends, ScheduleDTax, LossCarryover,
     Benefits, IraDeduction, StudentLoans, StateRefund, Distribution, SimplifiedMethod, Plans, MortgageInterest, Gifts,

@@ -1,18 +1,6 @@
 """Schedule 1-A: the deductions that began in 2025. IRC 224, 225, 163(h)(4), 151(d)(5)(C)."""
 
-from taxcore.engine import (
-    absent,
-    excess,
-    full_steps,
-    least,
-    line,
-    linked,
-    nothing_because,
-    share,
-    steps,
-    times,
-    total,
-)
+from taxcore.engine import absent, excess, full_steps, least, line, linked, nothing_because, share, steps, times, total
 from taxcore.packs.us.base import FederalForm
 
 

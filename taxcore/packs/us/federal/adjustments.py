@@ -1,14 +1,6 @@
 """Schedule 1: income of other kinds and adjustments to income. IRC 61, 62(a)."""
 
-from taxcore.engine import (
-    excess,
-    fact,
-    least,
-    line,
-    linked,
-    nothing_because,
-    total,
-)
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 

@@ -1,15 +1,6 @@
 """Taxable social security benefits. IRC 86."""
 
-from taxcore.engine import (
-    excess,
-    fact,
-    least,
-    line,
-    linked,
-    nothing_because,
-    share,
-    total,
-)
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
 

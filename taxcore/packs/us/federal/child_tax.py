@@ -1,19 +1,6 @@
 """Form 8615: a child's unearned income at the parent's rates. IRC 1(g)."""
 
-from taxcore.engine import (
-    excess,
-    fact,
-    greatest,
-    least,
-    line,
-    linked,
-    nothing_because,
-    pro_rata,
-    ratio,
-    share,
-    total,
-    whole,
-)
+from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, pro_rata, ratio, share, total, whole
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
 

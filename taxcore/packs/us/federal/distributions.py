@@ -1,15 +1,6 @@
 """Distributions for retirement: how much of each is income. Simplified method and a worksheet of our own. IRC 72, 402."""
 
-from taxcore.engine import (
-    excess,
-    fact,
-    least,
-    line,
-    nothing_because,
-    ratio,
-    times,
-    total,
-)
+from taxcore.engine import excess, fact, least, line, nothing_because, ratio, times, total
 from taxcore.packs.us.base import FederalForm
 
 # Expected payments by age at the start. IRC 72(d)(1)(B)(iii), (iv)

@@ -1,17 +1,6 @@
 """Gifts to charity: the limits by kind, and Form 8283. IRC 170."""
 
-from taxcore.engine import (
-    ZERO,
-    excess,
-    fact,
-    greatest,
-    least,
-    line,
-    linked,
-    share,
-    times,
-    total,
-)
+from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, share, times, total
 from taxcore.packs.us.base import FederalForm
 
 

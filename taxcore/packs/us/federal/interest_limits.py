@@ -1,16 +1,6 @@
 """Interest up to a limit: Form 4952 and the mortgage worksheet. IRC 163(d), (h)(3)."""
 
-from taxcore.engine import (
-    ZERO,
-    excess,
-    greatest,
-    least,
-    line,
-    linked,
-    ratio,
-    share,
-    total,
-)
+from taxcore.engine import ZERO, excess, greatest, least, line, linked, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 _NEW_DEBT_SINCE = (2017, 12, 16)

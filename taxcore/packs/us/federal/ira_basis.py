@@ -1,17 +1,6 @@
 """Form 8606: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
 
-from taxcore.engine import (
-    absent,
-    excess,
-    fact,
-    least,
-    line,
-    linked,
-    nothing_because,
-    ratio,
-    share,
-    total,
-)
+from taxcore.engine import absent, excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 

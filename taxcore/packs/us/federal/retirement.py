@@ -1,13 +1,6 @@
 """Form 5329: additional taxes on retirement and savings accounts. IRC 72(t), 4973, 530(d)(4)."""
 
-from taxcore.engine import (
-    excess,
-    fact,
-    least,
-    line,
-    share,
-    total,
-)
+from taxcore.engine import excess, fact, least, line, share, total
 from taxcore.packs.us.base import FederalForm
 
 

@@ -1,12 +1,6 @@
 """Which part of a state's refund is income. IRC 111."""
 
-from taxcore.engine import (
-    excess,
-    least,
-    line,
-    nothing_because,
-    total,
-)
+from taxcore.engine import excess, least, line, nothing_because, total
 from taxcore.packs.us.base import FederalForm
 
 

@@ -1,15 +1,6 @@
 """Student loan interest. IRC 221."""
 
-from taxcore.engine import (
-    excess,
-    least,
-    line,
-    linked,
-    nothing_because,
-    ratio,
-    share,
-    total,
-)
+from taxcore.engine import excess, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
 

@@ -1,12 +1,7 @@
 """What can be keyed for an American individual return, in the order the index lists it."""
 
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
-from taxcore.packs.us.papers.business import (
-    BusinessBooks,
-    MiscellaneousStatement,
-    NonemployeeStatement,
-    PaymentCardStatement,
-)
+from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement
 from taxcore.packs.us.papers.credits import (
     CareProvider,
     CareQuestions,
@@ -18,6 +13,7 @@ from taxcore.packs.us.papers.credits import (
     TuitionStatement,
 )
 from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
+from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
 from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatement
 from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
 from taxcore.packs.us.papers.other_income import GamblingStatement, OtherIncome, PublicPayments
@@ -46,6 +42,7 @@ PAPERS = (
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,
     Estimates, PriorYear, PenaltyQuestions, Extension, NextYear, Deposit, SplitDeposit,
+    Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

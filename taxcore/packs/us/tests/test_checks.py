@@ -93,6 +93,23 @@ def _some(kind, name):
     return "yes" if isinstance(PACK.paper(kind).fields()[name], Flag) else "5"
 
 
+def checklist(**answers):
+    yes = ("own_information", "worksheets", "knowledge", "records", "substantiation", "certified")
+    no = ("inconsistent", "disallowed")
+    base = (
+        dict.fromkeys(yes, "yes") | dict.fromkeys(no, "no") | {"asked": "M. Quist", "asked_on": "2026-02-01", "manner": "person"}
+    )
+    return single("diligence", **base | answers)
+
+
+def about(key, id_="q1"):
+    return paper("diligence-child", id_, child=key, dependant="yes", absence_explained="yes", release_explained="yes")
+
+
+def studying():
+    return paper("1098-t", "t1", payer="College", student="taxpayer", paid="3000", half_time="yes")
+
+
 def two_died(*roles):
     people = [person(role, **({"death_date": "2025-05-05"} if role in roles else {})) for role in ("taxpayer", "spouse")]
     return lambda: result(*people, filing("joint"))
@@ -150,7 +167,16 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.unsupported.4137", one(w2(1, allocated_tips="1")), one(w2(1))),
     ("us.unsupported.statutory-employee", one(w2(1, statutory_employee="yes")), one(w2(1, statutory_employee="no"))),
     ("us.unsupported.railroad", one(w2(1, others=[{"id": "1", "kind": "railroad", "amount": "5"}])), one(w2(1))),
-    ("us.unsupported.8867", one(person(), child(), w2(60_000)), one(person(), child(born="2000-01-01", supported="yes"))),
+    ("us.diligence.missing", one(person(), child(), w2(60_000)), one(person(), child(), w2(60_000), checklist())),
+    ("us.diligence.child-missing", one(person(), child(), w2(60_000), checklist()), one(person(), child(), w2(60_000), checklist(), about("d1"))),
+    ("us.diligence.child-missing", one(person(), child("d1"), child("d2"), w2(60_000), about("d1")),
+     one(person(), child("d1"), child("d2"), w2(60_000), about("d1"), about("d2", "q2"))),
+    ("us.diligence.student-missing", one(studying(), w2(60_000)), one(studying(), w2(60_000), paper("diligence-student", student="taxpayer"))),
+    ("us.diligence.answered-no", one(person(), child(), w2(60_000), checklist(knowledge="no")), one(person(), child(), w2(60_000), checklist())),
+    ("us.diligence.asked-on-missing", one(person(), child(), w2(60_000), checklist(asked_on="")), one(person(), child(), w2(60_000), checklist())),
+    ("us.diligence.inquired-missing", one(person(), child(), w2(60_000), checklist(inconsistent="yes")),
+     one(person(), child(), w2(60_000), checklist(inconsistent="yes", inquired="yes", inquiry_kept="yes"))),
+    ("us.unsupported.8862", one(person(), child(), w2(60_000), checklist(disallowed="yes")), one(person(), child(), w2(60_000), checklist())),
     ("us.dependant.not-one", one(person(), child(born="2000-01-01")), one(person(), child())),
     ("us.dependant.turned-17", one(person(), child(born="2008-12-31")), one(person(), child(born="2009-01-01"))),
     ("us.person.relationship-missing", one(person(), child(relationship="")), one(person(), child())),
