@@ -162,7 +162,7 @@ class HeadOfHouseholdTests(TestCase):
     def test_a_child_and_a_kept_home_make_one(self):
         found = result(person(), filing("head_of_household", kept_home="yes"), child(), w2(60_000))
         stops = {finding.code for finding in found.findings if finding.weight == "stops"}
-        self.assertEqual(stops, {"us.unsupported.8867"})
+        self.assertEqual(stops, {"us.diligence.missing", "us.diligence.child-missing"})
         self.assertEqual(found["us.1040.12e"].amount, 23_625)
 
 
