@@ -216,7 +216,9 @@ def _options(spec, node, chosen):
     if isinstance(spec, Flag):
         return _option_list((("yes", "Yes"), ("no", "No")), chosen)
     if isinstance(spec, Refer):
-        return _option_list(tuple((one.key, f"{one.title}, {one.name.lower()}") for one in spec.candidates(node)), chosen)
+        return _option_list(
+            tuple((one.key, f"{one.title}, {getattr(one, 'role', one.name.lower())}") for one in spec.candidates(node)), chosen
+        )
     if isinstance(spec, Choice):
         return _option_list(tuple(spec.options.items()), chosen)
     return ""

@@ -22,12 +22,22 @@ def review(request, return_id):
         "tab": "review",
         "weights": [(code, name, [pair for pair in shown if pair[0].weight == code]) for code, name in WEIGHTS],
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
-        "changes": return_.changes.select_related("by", "paper")[:12],
+        "changes": [(one, _what(result.run.pack, one)) for one in return_.changes.select_related("by", "paper")[:12]],
         "nothing": not shown,
         "colleagues": return_.firm.staff.filter(is_active=True).exclude(pk=request.user.pk).order_by("name"),
         "may_hand": return_.stage in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW),
     }
     return render(request, "review/review.html", context)
+
+
+def _what(pack, change):
+    """The field that was changed, in the words of its paper; its path where the declarations no longer know it."""
+    declared = pack.paper(change.paper.kind) if change.paper else None
+    rows, _, inner = change.path.partition(".")
+    field = declared.fields().get(rows) if declared else None
+    if field is not None and inner:
+        field = field.row.fields().get(inner.rpartition(".")[2])
+    return f"{declared.name}: {field.label.lower()}" if field is not None else change.path
 
 
 def _where(return_, papers, result, finding):

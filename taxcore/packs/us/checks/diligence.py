@@ -17,7 +17,7 @@ def checklist_missing(run):
     claimed = claims(run)
     if claimed and not run.papers("diligence"):
         names = ", ".join(_NAMES[name] for name in _NAMES if name in claimed)
-        yield stops_filing("us.diligence.missing", at=run.form("us.8867").address("own_information"), cites="IRC 6695(g)",
+        yield stops_filing("us.diligence.missing", at=("us.diligence.1", run.form("us.8867").address("own_information")), cites="IRC 6695(g)",
                            says=f"The return claims {names}: a paid preparer must keep the checklist. Add the paper "
                                 "“Preparer's checklist” and ask its questions.")  # fmt: skip
 

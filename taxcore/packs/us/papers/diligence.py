@@ -67,7 +67,7 @@ class Diligence(_Asked):
 class DiligenceForChild(_Asked):
     """Questions about one child or other dependant. Form 8867, parts II and III."""
 
-    kind, name, official, heading = "diligence-child", "Checklist, one child", "8867", "child"
+    kind, name, official = "diligence-child", "Checklist, one child", "8867"
 
     child = Refer(None, "Child or dependant", ("person",), needed="Say whom it is about.", optional=True)
     lived_here = Flag("9b", "Lived here for more than half of the year", needed=_ASK, only=_claimed("eitc"), cites="IRC 32(c)(3)")
