@@ -1,7 +1,7 @@
 """Whether all that a preparer must ask for a benefit was asked, and what the answers mean. IRC 6695(g)."""
 
 from taxcore.engine import stops_filing
-from taxcore.packs.us.papers.diligence import claims
+from taxcore.packs.us.papers.diligence import Diligence, claims
 
 _NAMES = {"eitc": "the earned income credit", "child": "the child credits", "education": "the education credit",
           "head": "head of household"}  # fmt: skip
@@ -15,11 +15,12 @@ _MUST_BE_YES = (
 
 def checklist_missing(run):
     claimed = claims(run)
-    if claimed and not run.papers("diligence"):
+    if claimed and not run.papers(Diligence.kind):
         names = ", ".join(_NAMES[name] for name in _NAMES if name in claimed)
-        yield stops_filing("us.diligence.missing", at=("us.diligence.1", run.form("us.8867").address("own_information")), cites="IRC 6695(g)",
-                           says=f"The return claims {names}: a paid preparer must keep the checklist. Add the paper "
-                                "“Preparer's checklist” and ask its questions.")  # fmt: skip
+        first = f"{Diligence.jurisdiction}.{Diligence.kind}.1"  # of the paper that is to be added
+        yield stops_filing("us.diligence.missing", at=(first, run.form("us.8867").address("own_information")),
+                           cites="IRC 6695(g)", says=f"The return claims {names}: a paid preparer must keep the checklist. Add "
+                           "the paper “Preparer's checklist” and ask its questions.")  # fmt: skip
 
 
 def child_missing(run):
