@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import gc
 from collections.abc import Iterator
-from contextlib import contextmanager
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
@@ -23,23 +21,6 @@ _ORDER = {STOPS: 0, CHECK: 1, IDEA: 2}
 
 def compute(pack: Pack, data: ReturnData) -> Result:
     """Compute a return in full. The same data always gives the same result; bad input becomes findings."""
-    with _no_collecting():
-        return _compute(pack, data)
-
-
-@contextmanager
-def _no_collecting() -> Iterator[None]:
-    """All that a computation makes lives until its end: looking for garbage in the middle finds none and costs a fifth."""
-    collecting = gc.isenabled()
-    gc.disable()
-    try:
-        yield
-    finally:
-        if collecting:
-            gc.enable()
-
-
-def _compute(pack: Pack, data: ReturnData) -> Result:
     run = Run(pack, data)
     forms = [form for declared in pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
     used = [form for form in forms if form.required()]
