@@ -4,12 +4,24 @@ from taxcore.engine import excess, fact, least, line, linked, nothing_because, t
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
+_CALLING = (
+    "1099-g", "business", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q", "1099-sa", "adjustments",
+    "ira", "hsa", "1098-e", "1098-t",
+)  # fmt: skip
+
 
 class Adjustments(FederalForm):
     """Additional income (part I) and adjustments to income (part II). IRC 61, 62(a)."""
 
     number, name = "Schedule 1", "Additional income and adjustments"
     income = linked("us.1040")
+
+    @classmethod
+    def idle(cls, run):
+        """Most returns of wages and interest call for nothing here."""
+        coded = any(row.code in ("H", "W") for wage in run.papers("w2") for row in wage.codes)
+        penalties = any(paper.is_keyed("early_withdrawal") for kind in ("1099-int", "1099-oid") for paper in run.papers(kind))
+        return not coded and not penalties and not any(run.papers(kind) for kind in _CALLING)
 
     def required(self):
         return self.other_income != 0 or self.adjustments > 0 or any(self._of("gambling")) or self.business != 0

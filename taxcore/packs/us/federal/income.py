@@ -3,10 +3,14 @@
 from taxcore.engine import ZERO, absent, excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _OTHER_WITHHOLDING = (
     "1099-int", "1099-oid", "1099-div", "1099-b", "1099-da", "1099-r", "ssa-1099", "1099-g", "1099-nec", "1099-misc", "1099-k",
 )  # fmt: skip
+
+
+_ITEMISED = ("1098", "gift", "gift-carryover", "ssa-1099", "foreign-tax", *SHARES)
 
 
 class IncomeTaxReturn(FederalForm):
@@ -121,7 +125,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("8", "Additional income, Schedule 1")
     def additional_income(self):
-        return total(self.adjusting.other_income)
+        return self.brought("us.sch-1", "other_income")
 
     @fact("Income other than benefits")
     def income_without_benefits(self):
@@ -135,7 +139,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("10", "Adjustments, Schedule 1")
     def adjustments(self):
-        return self.adjusting.adjustments
+        return self.brought("us.sch-1", "adjustments")
 
     @line({2022: "11", 2025: "11a"}, "Adjusted gross income", weight="total", cites="IRC 62")
     def adjusted_gross_income(self):
@@ -149,6 +153,10 @@ class IncomeTaxReturn(FederalForm):
     def is_itemised(self):
         """By choice, or because it is more; apart from a spouse who itemises there is no standard deduction at all."""
         choice = self.paper("itemized").choice
+        # Nothing but state tax could be itemised: most returns need no Schedule A to know the answer
+        only_tax = not self.paper("itemized").values and not any(self.papers(kind) for kind in _ITEMISED)
+        if only_tax and self.status != "separate" and self.itemized.state_income_tax <= self.standard.deduction:
+            return False
         if choice == "itemise" or (self.status == "separate" and self.paper("filing").spouse_itemises):
             return True
         return choice != "standard" and self.itemized.deduction > self.standard.deduction

@@ -153,7 +153,6 @@ class NetInvestmentIncomeTax(FederalForm):
 
     number, name = "8960", "Net investment income tax"
     income = linked("us.1040")
-    adjusting = linked("us.sch-1")
 
     def required(self):
         return self.tax > 0
@@ -173,7 +172,7 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("4a", "Partnerships, S corporations, trusts")
     def entities(self):
-        return total(self.adjusting.entities)
+        return self.brought("us.sch-1", "entities")
 
     @line("4b", "Of them, from a trade the owner took part in", cites="IRC 1411(c)(2)(A)")
     def active(self):
@@ -226,6 +225,8 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("16", "Amount taxed")
     def taxed_amount(self):
+        if self.above == 0:
+            return nothing_because("income is not above the threshold", self.modified_agi)
         return least(of={"net investment income": self.net_investment_income, "income above the threshold": self.above})
 
     @line("17", "Tax", weight="total")
