@@ -39,7 +39,7 @@ def _in_return(request, return_, words):
             found.append(
                 {"post": reverse("add-paper", args=[return_.pk]), "kind": pack.people.kind, "does": "Add: Dependant", "note": ""}
             )
-        for kind in pack.papers:
+        for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
             if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
                 found.append({"post": reverse("add-paper", args=[return_.pk]), "kind": kind.kind, "does": f"Add: {kind.name}",
                               "note": kind.official})  # fmt: skip

@@ -142,3 +142,49 @@ class IndexTests(PageTestCase):
         self.client.post(reverse("add-row", args=[self.return_.pk, self.paper.pk]), {"rows": "others"})
         groups = index_view(self.again(), [self.paper], result_of(self.return_))
         self.assertEqual([item.weight for _, _, items in groups for item in items], ["stops"])
+
+
+class ManyPapersTests(PageTestCase):
+    def added(self, kind, **values):
+        from practice.returns.entry import add_paper
+
+        return add_paper(self.preparer, self.return_.pk, kind, "taxpayer" if kind != "care" else "", values)[1]
+
+    def test_a_long_paper_is_divided_into_parts(self):
+        page = self.get("paper", self.added("business", activity="Repair").pk).content.decode()
+        for heading in ("Income", "Expenses", "Goods sold", "Car", "Home office", "Owner"):
+            self.assertIn(f'<h2 class="part">{heading}</h2>', page)
+
+    def test_a_reference_offers_what_is_on_the_return_and_says_which_is_meant(self):
+        self.added("business", activity="Repair", business_name="Quarry Repairs")
+        paper = self.added("1099-nec", payer="Ferry", pay="500.00")
+        page = self.get("paper", paper.pk).content.decode()
+        self.assertIn('<option value="">Quarry Repairs</option>', page)
+        self.assertIn('<option value="business1">Quarry Repairs, business books</option>', page)
+
+    def test_a_reference_to_nothing_is_refused_at_its_field(self):
+        self.paper = self.added("1099-nec", payer="Ferry", pay="500.00")
+        self.save("business", "business9", "")
+        self.assertContains(self.get("review"), "is not one of this return")
+
+    def test_papers_of_other_years_are_not_offered(self):
+        page = self.get("papers").content.decode()
+        self.assertIn("Car loan interest", page)
+        self.return_.__class__._base_manager.filter(pk=self.return_.pk).update(year=2024)
+        page = self.get("papers").content.decode()
+        self.assertNotIn("Car loan interest", page)
+        self.assertIn("Home energy", page)
+
+    def test_keys_are_unique_within_the_return(self):
+        first, second = self.added("k1-1065", entity="Quay"), self.added("k1-1041", entity="Estate")
+        self.assertNotEqual(first.key, second.key)
+
+    def test_the_missing_checklist_is_added_from_review(self):
+        child = {"first_name": "Ada", "last_name": "Abernathy", "number": "914-33-0001", "birth_date": "2015-04-01",
+                 "relationship": "child", "months_at_home": "12", "resident": "yes"}  # fmt: skip
+        from practice.returns.entry import add_paper
+
+        add_paper(self.preparer, self.return_.pk, "person", "", child)
+        page = self.get("review").content.decode()
+        self.assertIn("a paid preparer must keep the checklist", page)
+        self.assertIn('value="diligence"', page)

@@ -44,7 +44,8 @@ def _first(listed):
 
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
-    wanted = [kind for kind in pack_of(return_).papers if not (kind.single and kind.kind in there)]
+    of_year = [kind for kind in pack_of(return_).papers if kind.since <= return_.year <= kind.until]
+    wanted = [kind for kind in of_year if not (kind.single and kind.kind in there)]
     people = [{"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}]
     if not any(paper.values.get("role") == "spouse" for paper in listed):
         people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})

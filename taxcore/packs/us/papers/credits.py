@@ -78,6 +78,7 @@ class EnergyCosts(FederalPaper):
 
     kind, name, official, group = "energy", "Home energy", "5695", "credits"
     single, owned = True, False
+    until = 2025
 
     solar_electric = Amount("1", "Solar electricity", begins="Clean energy")
     solar_water = Amount("2", "Solar hot water")

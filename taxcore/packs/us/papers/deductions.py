@@ -118,6 +118,7 @@ class CarLoan(FederalPaper):
 
     kind, name, official, group = "car-loan", "Car loan interest", "Schedule 1-A, part IV", "deductions"
     short, heading, main, joint_owner = "Car loan", "lender", "interest", True
+    since, until = 2025, 2028
 
     lender = Text(None, "Lender", needed="The records ask for it.", wide=True, longest=60)
     vin = Text("i", "Vehicle number", pattern=r"[A-HJ-NPR-Z0-9]{17}", longest=17, needed="Part IV asks for it.",

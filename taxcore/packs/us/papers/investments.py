@@ -123,6 +123,7 @@ class DigitalAssetStatement(_Sales):
     """Sales of digital assets; the statement exists since 2025, the sales were taxed before. IRC 6045(g)(3)(D)."""
 
     kind, name, official, short = "1099-da", "Digital asset sales", "1099-DA", "Digital assets"
+    since = 2025
 
 
 class CapitalCarryover(FederalPaper):
