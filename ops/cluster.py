@@ -55,7 +55,7 @@ class Cluster:
 
     def stop(self) -> None:
         if (self.data / "postmaster.pid").exists():
-            self._run("pg_ctl", "stop", "-D", str(self.data), "-m", "fast", "-w", "-t", "30")
+            self._run("pg_ctl", "stop", "-D", str(self.data), "-m", "fast", "-w", "-t", "120")
 
     def destroy(self) -> None:
         with contextlib.suppress(Trouble):
