@@ -390,7 +390,8 @@ class Paper(_Keyed):
 
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
-    `short` is the word before it there. `since` and `until` are the first and last year it can be of any use.
+    `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
+    of a paper that is `once_each` a person has no more than one.
     """
 
     kind: ClassVar[str] = ""
@@ -401,6 +402,7 @@ class Paper(_Keyed):
     single: ClassVar[bool] = False
     owned: ClassVar[bool] = True
     joint_owner: ClassVar[bool] = False
+    once_each: ClassVar[bool] = False
     since: ClassVar[int] = 0
     until: ClassVar[int] = 9999
     heading: ClassVar[str] = ""

@@ -87,8 +87,9 @@ class Run:
     # What forms and checks ask for
 
     def papers(self, kind: str, owner: str | None = None) -> list[Any]:
+        """Of a kind, or of one owner: until somebody says whose a paper is, it counts as the taxpayer's."""
         found = self._papers.get(kind, [])
-        return found if owner is None else [paper for paper in found if paper.owner == owner]
+        return found if owner is None else [paper for paper in found if (paper.owner or "taxpayer") == owner]
 
     def all_papers(self) -> list[Paper]:
         return [paper for kind in self._papers.values() for paper in kind]

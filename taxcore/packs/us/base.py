@@ -1,8 +1,16 @@
 """What every American form and paper shares: jurisdiction, whole dollars, the list of states."""
 
+import re
 from decimal import ROUND_HALF_UP, Decimal
 
 from taxcore.engine import Form, Paper, whole
+
+_NO_DIGIT = re.compile(r"\D")
+
+
+def digits(text):
+    """The digits of a number, however it is written."""
+    return _NO_DIGIT.sub("", text or "")
 
 
 def places(value, number):

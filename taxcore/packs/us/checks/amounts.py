@@ -151,7 +151,7 @@ def health_savings(run):
     for form in run.every("us.8889"):
         papers = run.papers("hsa", form.key)
         if form.employer > 0 and not papers:
-            wage = next(w for w in run.papers("w2") if (w.owner or "taxpayer") == form.key and w.coded({"W"}))
+            wage = next(w for w in run.papers("w2", form.key) if w.coded({"W"}))
             yield stops_filing("us.hsa.cover-missing", at=wage.address("codes"), cites="IRC 223",
                                says=f"{wage.title} paid into a health savings account. Add the paper for it and key the months "
                                     "of cover.")  # fmt: skip

@@ -6,18 +6,14 @@ from stdnum.exceptions import ValidationError
 from stdnum.us import ein, itin, rtn, ssn
 
 from taxcore.engine import check, stops_filing
+from taxcore.packs.us.base import digits
 
-_DIGITS = re.compile(r"\D")
 # Adoption numbers: the library knows their length only, the published structure is 9xx-93-xxxx
 _ADOPTION = re.compile(r"9\d\d93\d{4}")
 # Never issued to anybody: numbers beginning with 9 whose middle digits belong to neither itin nor atin, employers 00
 _TRAINING_PERSON = re.compile(r"9\d\d[0-4]\d\d{4}")
 _TRAINING_EMPLOYER = re.compile(r"00\d{7}")
 _TRAINING_BANK = re.compile(r"1[3-9]\d{7}")
-
-
-def digits(text):
-    return _DIGITS.sub("", text or "")
 
 
 def _is_valid(number, *kinds):

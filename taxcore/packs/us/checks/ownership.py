@@ -26,4 +26,16 @@ def spouse_not_here(run):
                                     paper.address("owner"), "taxpayer"))  # fmt: skip
 
 
-CHECKS = (owner_missing, spouse_not_here)
+def paper_twice(run):
+    """Limits of one person are worked out from one paper: a second would not be read."""
+    seen = {}
+    for paper in run.all_papers():
+        mark = (paper.kind, paper.owner or "taxpayer")
+        if paper.once_each and mark in seen:
+            yield stops_filing("us.paper-twice", at=(paper.address_prefix, seen[mark].address_prefix),
+                               says=f"{paper.title}: there are two of these for one person. Key all on one and take the other "
+                                    "out.")  # fmt: skip
+        seen.setdefault(mark, paper)
+
+
+CHECKS = (owner_missing, spouse_not_here, paper_twice)

@@ -137,6 +137,14 @@ def retirement_codes(run):
             yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions taken out within five years")
 
 
+def split_marketplace(run):
+    """One business's policies beside others: which part of the credit is whose is a computation of its own. Pub. 974."""
+    businesses = {paper.business for paper in run.papers("1095-a")}
+    if len(businesses) > 1:
+        paper = next(paper for paper in run.papers("1095-a") if paper.business)
+        yield _stop("8962-split", paper.address("business"), "Form 8962, cover of a business beside other cover,")
+
+
 def savings_accounts(run):
     for paper in run.papers("1099-sa"):
         if paper.account_kind in ("archer", "medicare"):
@@ -161,7 +169,7 @@ def foreign_tax_limits(run):
     form, federal = run.form("us.1116"), run.form("us.1040")
     if not form.required():
         return
-    if federal.qualified_dividends + form.gains.preferred >= 20_000:
+    if federal.qualified_dividends + form.gains.preferred >= form.law.foreign_tax.gains_below:
         yield _stop("1116-gains", form.address("limit"), "Form 1116 with 20,000 or more of gain and qualified dividends")
     if run.form("us.6251").tax > 0:
         yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
@@ -192,6 +200,6 @@ def underpayment(run):
 
 
 CHECKS = (
-    planning_year, wage_boxes, fields, shares, passive_business, large_business_loss, retirement_codes, savings_accounts,
-    deceased, childs_gain, foreign_tax_limits, other_states, underpayment,
+    planning_year, wage_boxes, fields, shares, passive_business, large_business_loss, retirement_codes, split_marketplace,
+    savings_accounts, deceased, childs_gain, foreign_tax_limits, other_states, underpayment,
 )  # fmt: skip

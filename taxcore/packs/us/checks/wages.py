@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import check, stops_filing
-from taxcore.packs.us.checks.identity import digits
+from taxcore.packs.us.base import digits
 from taxcore.packs.us.papers.wages import DEFERRED_BUT_INSURED, ELECTIVE_DEFERRALS
 
 _CENT_ROUNDING = Decimal(1)
@@ -122,7 +122,7 @@ def deferrals_above_limit(run):
     for person in run.people():
         if person.role not in ("taxpayer", "spouse"):
             continue
-        papers = [wage for wage in run.papers("w2") if (wage.owner or "taxpayer") == person.role]
+        papers = run.papers("w2", person.role)
         deferred = sum(sum(wage.coded(ELECTIVE_DEFERRALS)) for wage in papers)
         older = (person.age_at_end() or 0) >= 50
         limit = limits.limit + (limits.catch_up if older else 0)

@@ -24,7 +24,8 @@ class Adjustments(FederalForm):
         return not coded and not penalties and not any(run.papers(kind) for kind in _CALLING)
 
     def required(self):
-        return self.other_income != 0 or self.adjustments > 0 or any(self._of("gambling")) or self.business != 0
+        """Amounts that cancel each other must still be shown."""
+        return any(cell.value for cell in self.lines())
 
     def _of(self, name):
         return [getattr(paper, name) for paper in self.papers("other-income")]
@@ -151,7 +152,9 @@ class Adjustments(FederalForm):
 
     @line("11", "Educators' costs", cites="IRC 62(a)(2)(D)")
     def educators(self):
-        return total([least(paper.educator, self.law.educator.each) for paper in self.papers("adjustments")])
+        """Each person has the limit once."""
+        people = [total([p.educator for p in self.papers("adjustments", role)]) for role in ("taxpayer", "spouse")]
+        return total([least(spent, self.law.educator.each) for spent in people])
 
     @line("13", "Health savings accounts, Form 8889", cites="IRC 223")
     def health_savings_deduction(self):
@@ -202,13 +205,13 @@ class Adjustments(FederalForm):
     def rented_expenses(self):
         return least(total(self._of("rented_expenses")), self.rented_things)
 
-    @line("24f", "Payments into 501(c)(18)(D) plans")
-    def older_plans(self):
-        return total([total(wage.coded({"H"})) for wage in self.papers("w2")])
-
     @line("24e", "Repaid trade adjustment payments")
     def repaid_unemployment(self):
         return total([paper.repaid_unemployment for paper in self.papers("adjustments")])
+
+    @line("24f", "Payments into 501(c)(18)(D) plans")
+    def older_plans(self):
+        return total([total(wage.coded({"H"})) for wage in self.papers("w2")])
 
     @line("24h", "Legal fees, discrimination")
     def legal_fees(self):

@@ -29,7 +29,8 @@ class Benefits(FederalForm):
 
     @line("3", "Other income")
     def other_income(self):
-        return total(self.income.income_without_benefits)
+        """Savings bond interest used for education counts here. IRC 86(b)(2)(A)."""
+        return total(self.income.income_without_benefits, self.income.interest.education_bonds)
 
     @line("4", "Tax-exempt interest")
     def exempt(self):

@@ -97,7 +97,7 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "k1-1065", "k1-1120s", "k1-1041")
+    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", *SHARES)
     income = linked("us.1040")
 
     def required(self):
@@ -251,7 +251,7 @@ class LossCarryover(FederalForm):
     """What of the loss goes into next year. Worksheet of Schedule D; IRC 1212(b)."""
 
     number, name, worksheet = "Capital loss carryover", "Capital loss carryover", True
-    needs = ("1099-b", "1099-da", "capital-carryover", "k1-1065", "k1-1120s", "k1-1041")
+    needs = ("1099-b", "1099-da", "capital-carryover", *SHARES)
     income = linked("us.1040")
     gains = linked("us.sch-d")
 

@@ -19,7 +19,7 @@ class ForeignTax(FederalForm):
         return not run.papers("foreign-tax") and not any(paper.is_keyed("foreign_tax") for paper in papers)
 
     def required(self):
-        return self.tax > 0 and not self.without_form and not self.questions.deduct_instead
+        return self.available > 0 and not self.without_form and not self.questions.deduct_instead
 
     @property
     def questions(self):
@@ -127,7 +127,3 @@ class ForeignTax(FederalForm):
         if self.without_form:
             return least(of={"foreign tax": self.tax, "tax": self.us_tax})
         return total(self.by_form)
-
-    @fact("Left over for later years")
-    def left_over(self):
-        return excess(self.available, over=self.by_form) if not self.without_form else nothing_because("the form is not used")

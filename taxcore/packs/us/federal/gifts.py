@@ -3,6 +3,8 @@
 from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, share, times, total
 from taxcore.packs.us.base import FederalForm
 
+_MONEY = ("", "cash", "cash-private")
+
 
 class Gifts(FederalForm):
     """Which gifts count, kind by kind within its share of income. Pub. 526; IRC 170(b)(1), (d)(1).
@@ -115,8 +117,9 @@ class NonCashGifts(FederalForm):
         return self.run.by_key(("gift",), self.key)
 
     def required(self):
-        things = [p.amount for p in self.papers("gift") if (p.gift_kind or "cash") not in ("cash", "cash-private")]
-        return sum(things, ZERO) > 500 and (self.gift.gift_kind or "cash") not in ("cash", "cash-private")
+        """Where all things given, not money, are more than the law's amount together."""
+        things = [paper for paper in self.papers("gift") if paper.gift_kind not in _MONEY]
+        return self.gift in things and sum((p.amount for p in things), ZERO) > self.law.itemized.things_form_above
 
     @line("1h", "Fair market value")
     def value(self):

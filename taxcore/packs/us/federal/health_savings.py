@@ -85,7 +85,7 @@ class HealthSavings(FederalForm):
     @line("9", "Employer's payments, box 12 code W")
     def employer(self):
         """A statement's amount may belong to the year before; what the next statement shows for this year counts here."""
-        coded = [wage.coded({"W"}) for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        coded = [wage.coded({"W"}) for wage in self.papers("w2", self.key)]
         return excess(total(coded, self._of("next_year_employer")), over=self._of("after_year_employer"))
 
     @line("10", "Moved in from an IRA")

@@ -1,7 +1,10 @@
 """Form 8606: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
 
-from taxcore.engine import absent, excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.engine import absent, excess, fact, least, line, nothing_because, pro_rata, ratio, share, total
 from taxcore.packs.us.base import FederalForm
+
+# Rolled over directly, recharacterised, exchanged, or contributions taken back: no part of line 7
+_OUTSIDE = frozenset("GNR68P")
 
 
 class Basis(FederalForm):
@@ -9,7 +12,6 @@ class Basis(FederalForm):
 
     number, name, per = "8606", "IRAs with basis", "person"
     needs = ("ira", "1099-r")
-    income = linked("us.1040")
 
     def required(self):
         return self.not_deducted > 0 or (self.basis > 0 and self._touched()) or self.conversions > 0 or self.roth_paid > 0
@@ -56,7 +58,7 @@ class Basis(FederalForm):
 
     @line("7", "Distributions")
     def distributions(self):
-        papers = [p for p in self._statements(roth=False) if not p.codes() & {"G", "N", "R", "6"}]
+        papers = [p for p in self._statements(roth=False) if not p.codes() & _OUTSIDE]
         kept = [excess(p.gross, over=[p.rolled_over, p.converted, p.charity]) for p in papers]
         return total(kept)
 
@@ -128,14 +130,24 @@ class Basis(FederalForm):
     def roth_taxable(self):
         return excess(self.above_contributions, over=self.conversion_basis)
 
+    @fact("Basis is shared over the year's distributions")
+    def shares_basis(self):
+        """Without a distribution or conversion nobody needs to know the basis, which may depend on this year's income."""
+        return self._touched() and (self.conversions > 0 or self.basis > 0)
+
+    def income_of(self, statement):
+        """What one statement adds to income: by its share of this form where basis is shared, else by the statement itself."""
+        stated = self.run.form("us.distribution", statement.key).income
+        if not self.shares_basis or statement.codes() & _OUTSIDE:
+            return stated
+        kept = excess(statement.gross, over=[statement.rolled_over, statement.converted, statement.charity])
+        return pro_rata(self.taxable, kept, self.distributions)
+
     @fact("Income of IRAs")
     def taxable_in_all(self):
         """What Form 1040 line 4b takes: by this form where there is basis or a conversion, else by the statements."""
-        if self.distributions == 0 and self.conversions == 0:
-            of_traditional = total([self.run.form("us.distribution", p.key).income for p in self._statements(roth=False)])
-        elif self.basis > 0 or self.conversions > 0:
-            of_traditional = total(self.taxable, self.taxable_conversion)
-        else:
-            worksheets = [self.run.form("us.distribution", p.key) for p in self._statements(roth=False)]
-            of_traditional = total([one.income for one in worksheets])
-        return total(of_traditional, self.roth_taxable)
+        statements = self._statements(roth=False)
+        if not self.shares_basis:
+            return total([self.run.form("us.distribution", p.key).income for p in statements], self.roth_taxable)
+        outside = [self.run.form("us.distribution", p.key).income for p in statements if p.codes() & _OUTSIDE]
+        return total(self.taxable, self.taxable_conversion, outside, self.roth_taxable)

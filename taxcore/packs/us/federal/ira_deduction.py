@@ -76,7 +76,8 @@ class IraDeduction(FederalForm):
     @fact("Modified adjusted gross income", cites="IRC 219(g)(3)")
     def modified_agi(self):
         """With taxable benefits worked out as if no IRA were deducted, which is how Pub. 590-A breaks the circle."""
-        before = total(self.income.income_without_benefits, self.brought("us.benefits", "taxable_without_ira"))
+        bonds = self.income.interest.education_bonds
+        before = total(self.income.income_without_benefits, bonds, self.brought("us.benefits", "taxable_without_ira"))
         return total(before, less=self.adjusting.without_ira)
 
     @fact("Income where the limit falls, and over how much")
@@ -122,7 +123,8 @@ class IraDeduction(FederalForm):
         if status == "separate" and self.paper("filing").lived_apart:
             status = "single"
         left = excess(self.room, over=self.paid)
-        above = excess(self.income.adjusted_gross_income, over=[self._conversion_income(), law.roth_from[status]])
+        income = total(self.income.adjusted_gross_income, self.adjusting.ira, self.adjusting.student_loans)
+        above = excess(income, over=[self._conversion_income(), law.roth_from[status]])
         width = law.roth_range[status]
         if above >= width:
             return nothing_because("income is above the range for Roth IRAs")

@@ -1,7 +1,5 @@
 """Schedule A: itemised deductions. IRC 63(d), 163, 164, 165, 170, 213."""
 
-from decimal import Decimal
-
 from taxcore.engine import (
     ZERO,
     excess,
@@ -12,6 +10,7 @@ from taxcore.engine import (
     linked,
     nothing_because,
     pro_rata,
+    ratio,
     share,
     steps,
     times,
@@ -138,14 +137,14 @@ class Itemized(FederalForm):
 
     @line({2022: None, 2026: "8d"}, "Mortgage insurance", cites="IRC 163(h)(3)(E)")
     def insurance(self):
-        """Above 100,000 of income it falls by a tenth for each 1,000 begun, or 500 apart."""
-        if self.year < 2026:
+        """It falls by a tenth for each 1,000 begun above 100,000 of income, or half of both apart."""
+        if "from_2026" not in self.law.itemized:
             return nothing_because("it is deductible again from 2026")
-        apart = 2 if self.income.status == "separate" else 1
-        above = excess(self.agi, over=Decimal(100_000) / apart)
-        tenths = min(steps(above, of=Decimal(1_000) / apart), Decimal(10))
+        law, apart = self.law.itemized.from_2026, 2 if self.income.status == "separate" else 1
+        above = excess(self.agi, over=ratio(law.insurance_falls_from, over=apart))
+        taken = share(law.insurance_each, of=steps(above, of=ratio(law.insurance_step, over=apart)))
         paid = total([paper.insurance for paper in self.papers("1098") if paper.use != "other"])
-        return pro_rata(paid, 10 - tenths, 10)
+        return share(excess(1, over=taken), of=paid)
 
     @line("8e", "Together")
     def home_interest(self):
@@ -186,9 +185,12 @@ class Itemized(FederalForm):
     def others(self):
         """Gambling losses never above winnings; from 2026 nine tenths of them. IRC 165(d)."""
         winnings = self.run.form("us.sch-1").gambling
-        part = Decimal("0.9") if self.year >= 2026 else Decimal(1)
+        law = self.law.itemized
+        losses = total(self.costs.gambling_losses)
+        if "from_2026" in law:
+            losses = share(law.from_2026.gambling_share, of=losses)
         shares = [getattr(p, "estate_tax", ZERO) for kind in SHARES for p in self.papers(kind)]
-        return total(least(self.costs.gambling_losses * part, winnings), self.costs.other, shares)
+        return total(least(losses, winnings), self.costs.other, shares)
 
     @fact("Before the limit of high incomes")
     def before_limit(self):

@@ -1,7 +1,9 @@
 """Schedule 2 with Forms 8959 and 8960: taxes besides the income tax."""
 
-from taxcore.engine import ZERO, excess, greatest, least, line, linked, nothing_because, share, total
+from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.shares import trade_income
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
 
@@ -176,8 +178,8 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("4b", "Of them, from a trade the owner took part in", cites="IRC 1411(c)(2)(A)")
     def active(self):
-        papers = [p for kind in ("k1-1065", "k1-1120s", "k1-1041") for p in self.papers(kind) if p.participates]
-        return total(less=[total(p.ordinary, getattr(p, "guaranteed", ZERO)) for p in papers])
+        papers = [p for kind in SHARES for p in self.papers(kind) if p.participates]
+        return total(less=[trade_income(paper) for paper in papers])
 
     @line("4c", "Together")
     def passive(self):

@@ -23,7 +23,7 @@ class QualifiedIncome(FederalForm):
     def gross(self):
         paper = self.paper
         if paper.kind != "business":
-            return total(paper.qualified_income)
+            return total(paper.qualified_income, less=paper.unreimbursed if paper.kind == "k1-1065" else ())
         if paper.not_qualified:
             return nothing_because("it is no qualified business")
         return total(self.run.form("us.sch-c", self.key).profit)
@@ -86,9 +86,8 @@ class QualifiedBusiness(FederalForm):
     """Form 8995, the simplified way, and the choice of the way. IRC 199A(a), (b)(2), (e)(2)."""
 
     number, name = "8995", "Qualified business income deduction"
-    needs = ("business", "1099-div", "k1-1065", "k1-1120s", "k1-1041")
+    needs = ("business", "1099-div", *SHARES)
     income = linked("us.1040")
-    gains = linked("us.sch-d")
     limited = linked("us.8995-a")
 
     def required(self):
@@ -154,7 +153,7 @@ class QualifiedBusiness(FederalForm):
 
     @line("15", "Deduction", weight="total")
     def simple_deduction(self):
-        return self._not_below_least(
+        return self.with_least(
             least(
                 of={
                     "20% of qualified income": self.before_limit,
@@ -173,7 +172,7 @@ class QualifiedBusiness(FederalForm):
             return nothing_because("there is no qualified business on this return")
         return total(self.limited.deduction) if self.above_threshold else total(self.simple_deduction)
 
-    def _not_below_least(self, found):
+    def with_least(self, found):
         """From 2026 an active business with 1,000 of qualified income has at least 400. IRC 199A(i)."""
         law = self.law.qbi
         if "least" not in law or self._active_income() < law.least_from:
@@ -292,7 +291,7 @@ class LimitedBusinessIncome(FederalForm):
     """Form 8995-A, part IV: above the threshold. IRC 199A(a), (b)."""
 
     number, name = "8995-A", "Qualified business income deduction, limited"
-    needs = ("business", "1099-div", "k1-1065", "k1-1120s", "k1-1041")
+    needs = ("business", "1099-div", *SHARES)
     simple = linked("us.8995")
 
     def required(self):
@@ -332,7 +331,7 @@ class LimitedBusinessIncome(FederalForm):
 
     @line("39", "Deduction", weight="total")
     def deduction(self):
-        return self.simple._not_below_least(least(of={"businesses": self.before_limit, "income limit": self.income_limit}))
+        return self.simple.with_least(least(of={"businesses": self.before_limit, "income limit": self.income_limit}))
 
     @line("40", "Loss carried on")
     def loss_after(self):

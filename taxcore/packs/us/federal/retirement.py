@@ -23,6 +23,8 @@ class AdditionalRetirementTax(FederalForm):
     def _income(self, paper):
         if paper.is_roth():
             return self.run.form("us.8606", self.key).roth_taxable
+        if paper.ira:
+            return self.run.form("us.8606", self.key).income_of(paper)
         return self.run.form("us.distribution", paper.key).income
 
     @line("1", "Early distributions in income")

@@ -1,7 +1,5 @@
 """Form 8880: the saver's credit. IRC 25B."""
 
-from decimal import Decimal
-
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
@@ -37,7 +35,7 @@ class SaversShare(FederalForm):
 
     @line("2", "Deferred into plans")
     def deferred(self):
-        wages = [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        wages = self.papers("w2", self.key)
         own = [total(books.deferral, books.simple) for books in self.papers("business", self.key)]
         return total([total(wage.coded(_DEFERRED)) for wage in wages], own)
 
@@ -90,9 +88,9 @@ class SaversCredit(FederalForm):
     @line("9", "Rate", rounding=None)
     def rate(self):
         law, status = self.law.savers_credit, self.income.status
-        for name, rate in (("half_up_to", "0.5"), ("fifth_up_to", "0.2"), ("tenth_up_to", "0.1")):
-            if self.agi <= law[name][status]:
-                return total(Decimal(rate))
+        for name in ("half", "fifth", "tenth"):
+            if self.agi <= law[f"{name}_up_to"][status]:
+                return total(law[name])
         return nothing_because("income is above the last step", self.agi)
 
     @line("10", "Credit before the tax limit")

@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, ratio, share, total
-from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.base import FederalForm, digits
 
 _KINDS = ("business", "k1-1065", "k1-1120s")
 
@@ -32,12 +32,14 @@ class SelfEmployedHealth(FederalForm):
     def advance(self):
         return total([total([row.advance * _months(row) for row in p.months]) for p in self._policies()])
 
-    @fact("Premiums less the credit for them")
+    @fact("Of them, paid by the family in the end")
     def marketplace_left(self):
-        """What the credit does not pay; the credit depends on income, and income on this. The circle is cut at line 14."""
+        """Less the advance, more what of it is repaid, less the credit that is left: the credit depends on income, and income on
+        this. The circle is cut at line 14. A policy of no business beside it stops filing, so the credit is this business's."""
         if self.marketplace == 0:
             return nothing_because("no marketplace cover belongs to this business")
-        return excess(self.marketplace, over=self.premium_credit.credit)
+        repaid = total(self.marketplace, self.premium_credit.to_repay)
+        return excess(repaid, over=[self.advance, self.premium_credit.net_credit])
 
     @line("1", "Premiums")
     def premiums(self):
@@ -98,8 +100,9 @@ class SelfEmployedHealth(FederalForm):
     def wages(self):
         if self.paper.kind != "k1-1120s":
             return nothing_because("it is no S corporation")
-        number = self.paper.entity_number
-        return total([w.medicare_wages for w in self.papers("w2", self.paper.owner) if w.employer_number == number])
+        number = digits(self.paper.entity_number)
+        statements = self.papers("w2", self.paper.owner or "taxpayer")
+        return total([wage.medicare_wages for wage in statements if number and digits(wage.employer_number) == number])
 
     @line("13", "Limit")
     def limit(self):

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import ZERO, absent, excess, fact, least, line, linked, nothing_because, pro_rata, share, total
+from taxcore.engine import ZERO, absent, excess, fact, greatest, least, line, linked, nothing_because, pro_rata, share, total
 from taxcore.packs.us.base import FederalForm
 
 _HALF = Decimal("0.5")
@@ -49,7 +49,7 @@ class SelfEmploymentTax(FederalForm):
 
     @line("8a", "Social security wages and tips")
     def wages(self):
-        papers = [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        papers = self.papers("w2", self.key)
         return total([p.social_security_wages for p in papers], [p.social_security_tips for p in papers])
 
     @line("8d", "Together")
@@ -92,7 +92,7 @@ class EarnedIncome(FederalForm):
         return False
 
     def _wages(self):
-        return [wage for wage in self.papers("w2") if (wage.owner or "taxpayer") == self.key]
+        return self.papers("w2", self.key)
 
     @line("1", "Wages")
     def wages(self):
@@ -159,29 +159,46 @@ class Plans(FederalForm):
         law = self.law.plans
         return least(of={"a fifth of earnings": share(law.share, of=least(self.earnings, law.pay)), "most": law.additions})
 
-    @line("4", "Deferral and SIMPLE")
-    def deferred(self):
-        return total([total(books.deferral, books.simple) for books in self._books()])
+    @fact("50 or older")
+    def is_older(self):
+        person = self.person(self.key)
+        return person is not None and (person.age_at_end() or 0) >= 50
 
-    @line("5", "Most of it", cites="IRC 402(g), 414(v), 408(p)(2)")
+    @line("4", "Deferral")
+    def deferred(self):
+        return total([books.deferral for books in self._books()])
+
+    @line("5", "Most of it", cites="IRC 402(g), 414(v)")
     def deferral_limit(self):
-        law, person = self.law.deferrals, self.person(self.key)
-        older = person is not None and (person.age_at_end() or 0) >= 50
-        spent = [sum(w.coded({"D", "E", "F", "S", "AA", "BB"})) for w in self.papers("w2") if (w.owner or "taxpayer") == self.key]
-        most = total(law.limit, law.catch_up if older else 0)
-        return excess(least(most, self.earnings), over=[Decimal(amount) for amount in spent])
+        """What employers' plans took this year counts against it."""
+        law = self.law.deferrals
+        spent = [total(wage.coded({"D", "E", "F", "S", "AA", "BB"})) for wage in self.papers("w2", self.key)]
+        most = total(law.limit, law.catch_up if self.is_older else 0)
+        return excess(least(most, self.earnings), over=spent)
+
+    @line("5a", "SIMPLE")
+    def simple(self):
+        return total([books.simple for books in self._books()])
+
+    @line("5b", "Most of it", cites="IRC 408(p)(2)")
+    def simple_limit(self):
+        """The deferral, and the employer's 3% of net earnings beside it."""
+        law = self.law.plans
+        own = total(law.simple, law.simple_catch_up if self.is_older else 0)
+        match = share(law.simple_match, of=greatest(self.run.form("us.sch-se", self.key).earnings, 0))
+        return least(total(own, match), self.earnings)
 
     @line("6", "Paid in")
     def paid(self):
-        return total(self.by_employer, self.deferred)
+        return total(self.by_employer, self.deferred, self.simple)
 
     @line("7", "Deduction", weight="total")
     def deduction(self):
-        law, person = self.law, self.person(self.key)
-        older = person is not None and (person.age_at_end() or 0) >= 50
-        allowed = total(least(self.by_employer, self.employer_limit), least(self.deferred, self.deferral_limit))
-        most = total(law.plans.additions, law.deferrals.catch_up if older else 0)
-        return least(of={"within each limit": allowed, "most of all": most, "earnings": self.earnings})
+        law = self.law
+        plan = total(least(self.by_employer, self.employer_limit), least(self.deferred, self.deferral_limit))
+        most = total(law.plans.additions, law.deferrals.catch_up if self.is_older else 0)
+        within = total(least(of={"within each limit": plan, "most of all": most}), least(self.simple, self.simple_limit))
+        return least(of={"within the limits": within, "earnings": self.earnings})
 
     def of_paper(self, key):
         """The part of one business, for its qualified income: as much as was paid through it, in the share allowed."""

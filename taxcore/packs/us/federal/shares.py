@@ -2,27 +2,32 @@
 
 from taxcore.engine import line, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+
+
+def trade_income(paper):
+    """What one partnership's or corporation's business adds to income."""
+    if paper.kind != "k1-1065":
+        return total(paper.ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else paper.section_179)
+    return total(paper.ordinary, paper.guaranteed, less=[paper.unreimbursed, paper.section_179])
 
 
 class Partnerships(FederalForm):
     """Schedule E, parts II and III: shares of entities. IRC 702, 1366, 652, 662. Rentals stop filing."""
 
     number, name = "Schedule E", "Supplemental income"
-    needs = ("k1-1065", "k1-1120s", "k1-1041")
+    needs = SHARES
 
     def required(self):
-        return any(self.papers(kind) for kind in ("k1-1065", "k1-1120s", "k1-1041"))
+        return any(self.papers(kind) for kind in SHARES)
 
     @line("32", "Partnerships and S corporations")
     def entities(self):
-        partners = [
-            total(p.ordinary, p.guaranteed, less=[p.unreimbursed, p.section_179]) for p in self.papers("k1-1065")
-        ]  # fmt: skip
-        return total(partners, [total(p.ordinary, less=p.section_179) for p in self.papers("k1-1120s")])
+        return total([trade_income(paper) for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
 
     @line("37", "Estates and trusts")
     def trusts(self):
-        return total([total(p.ordinary, less=p.other_deductions) for p in self.papers("k1-1041")])
+        return total([trade_income(paper) for paper in self.papers("k1-1041")])
 
     @line("41", "Together", weight="total")
     def together(self):

@@ -11,7 +11,6 @@ from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, 
 from taxcore.packs.us.base import FederalForm
 
 _QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
-_COLUMNS = "abcd"
 
 
 class Underpayment(FederalForm):
@@ -33,8 +32,9 @@ class Underpayment(FederalForm):
 
     @line("2", "Other taxes")
     def other_taxes(self):
-        """Not the additional taxes that are no tax for this purpose; retirement plans' and accounts' are."""
-        return total(self.income.other_taxes)
+        """Without the tax on excess contributions, which is none for this purpose."""
+        excesses = [total(one.ira_tax, one.roth_tax, one.savings_tax) for one in self.every("us.5329")]
+        return total(self.income.other_taxes, less=excesses)
 
     @line("3", "Credits that are paid out")
     def refundable(self):

@@ -54,7 +54,7 @@ class HealthSavings(FederalPaper):
     """One person's health savings account. IRC 223."""
 
     kind, name, official, group = "hsa", "Health savings account", "8889", "adjustments"
-    short, main = "Health savings", "paid_in"
+    short, main, once_each = "Health savings", "paid_in", True
 
     coverage = Rows(None, "Cover by months", CoverageRow, help="Months under a high-deductible plan and nothing else.")
     paid_in = Amount("2", "Own payments for the year", help="Without the employer's, which are in box 12 of the wage statement.")

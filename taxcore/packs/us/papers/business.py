@@ -170,5 +170,5 @@ class PaymentCardStatement(_ForBusiness):
     withheld = Amount("4", "Federal tax withheld")
     business = Refer(None, "Belongs to", ("business",))
     on_other_statement = Amount(None, "Also on another statement")
-    personal = Amount(None, "Personal items sold at a loss, or sent by mistake", help="Not income: it goes in and out.")
+    personal = Amount(None, "Personal items sold at a loss, or sent by mistake", help="It is left out of the receipts.")
     states = state_rows("6 to 8")

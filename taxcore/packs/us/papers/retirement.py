@@ -130,7 +130,7 @@ class RetirementAccounts(FederalPaper):
     """One person's own contributions to IRAs and what Form 8606 asks. Form 5498 has most of it. IRC 219, 408(o), 408A."""
 
     kind, name, official, group = "ira", "IRA contributions and basis", "5498, 8606", "adjustments"
-    short, main = "IRA", "traditional"
+    short, main, once_each = "IRA", "traditional", True
 
     traditional = Amount("1", "Paid into traditional IRAs for the year")
     roth = Amount("10", "Paid into Roth IRAs for the year")
@@ -152,7 +152,7 @@ class RetirementAccounts(FederalPaper):
 
     @covered.when_empty
     def _covered(self):
-        return any(wage.retirement_plan for wage in self.run.papers("w2") if (wage.owner or "taxpayer") == self.owner)
+        return any(wage.retirement_plan for wage in self.run.papers("w2", self.owner))
 
 
 class EducationAccount(PayersStatement):
