@@ -226,3 +226,23 @@ class ClientInStepTests(OfficeTestCase):
         entry.remove_paper(self.preparer, self.return_.pk, deposit.pk)
         _, again = entry.add_paper(self.preparer, self.return_.pk, "deposit")
         self.assertEqual((again.pk, again.removed_at), (deposit.pk, None))
+
+
+class NewPapersTests(OfficeTestCase):
+    def test_a_surviving_spouse_signs_alone(self):
+        from practice.signing.asking import signers
+
+        _, spouse = entry.add_spouse(self.preparer, self.return_.pk)
+        self.key("first_name", "Wren", paper=spouse)
+        self.key("status", "joint", paper=self.return_.papers.get(kind="filing"))
+        self.key("death_date", "5/5/2025", paper=self.return_.papers.get(kind="person", key="taxpayer"))
+        self.assertEqual([role for _, role in signers(self.again())], ["spouse"])
+
+    def test_a_secret_inside_a_table_is_stored_sealed_and_computed_open(self):
+        row = {"recipient": "Edda Roe", "number": "916-20-1111", "since": "2017-05-01", "amount": "600.00"}
+        _, paper = entry.add_paper(self.preparer, self.return_.pk, "adjustments", "taxpayer", {"alimony": [row]})
+        paper.refresh_from_db()
+        self.assertNotIn("916", str(paper.values))
+        result = result_of(self.again())
+        self.assertEqual(result.run.papers("adjustments")[0].alimony[0].number, "916-20-1111")
+        self.assertEqual(result["us.sch-1.19a"].amount, 600)

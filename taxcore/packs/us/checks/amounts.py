@@ -2,7 +2,7 @@
 
 from taxcore.engine import ZERO, check, idea, stops_filing
 
-_UP_TO = "It would be missing from the return."
+_LOST = "It would be missing from the return."
 
 
 def statement_without_business(run):
@@ -11,18 +11,18 @@ def statement_without_business(run):
         if paper.pay and not paper.business and not paper.not_business:
             yield stops_filing("us.1099-nec.nowhere", at=paper.address("business"),
                                says=f"{paper.title}: to which business does it belong? Choose one, add the business, or say "
-                                    f"that it is none. {_UP_TO}")  # fmt: skip
+                                    f"that it is none. {_LOST}")  # fmt: skip
     for paper in run.papers("1099-misc"):
         work = paper.fishing + paper.medical + paper.attorney
         if (work and not paper.is_business) or (paper.is_business and not paper.business):
             yield stops_filing("us.1099-misc.nowhere", at=paper.address("business"),
                                says=f"{paper.title}: boxes 5, 6 and 10 are business income. Say so and choose the "
-                                    f"business. {_UP_TO}")  # fmt: skip
+                                    f"business. {_LOST}")  # fmt: skip
     for paper in run.papers("1099-k"):
         if paper.gross > paper.on_other_statement + paper.personal and not paper.business:
             yield stops_filing("us.1099-k.nowhere", at=paper.address("business"),
                                says=f"{paper.title}: to which business do these payments belong? Choose one, or key what is "
-                                    f"personal. {_UP_TO}")  # fmt: skip
+                                    f"personal. {_LOST}")  # fmt: skip
 
 
 def refund_without_last_year(run):
