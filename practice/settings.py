@@ -40,6 +40,7 @@ INSTALLED_APPS = [
     "practice.clients",
     "practice.returns",
     "practice.review",
+    "practice.intake",
     "practice.signing",
     "practice.dispatch",
     "practice.delivery",
@@ -58,6 +59,7 @@ MIDDLEWARE = [
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
     "practice.firm.middleware.staff_only",
+    "practice.web.middleware.one_return_at_a_time",
     "practice.web.middleware.refusals",
     "axes.middleware.AxesMiddleware",
 ]

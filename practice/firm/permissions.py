@@ -10,6 +10,7 @@ MAY = {
     "override": {P, S},
     "open": {P, S, A},  # a household or a return
     "review": {R, S},
+    "note": {P, R, S, A},  # margin notes and open points
     "lock": {P, S},
     "ask for signature": {P, S, A},
     "sign in office": {P, S, A},

@@ -2,6 +2,7 @@
 
 import threading
 from collections import OrderedDict
+from contextlib import contextmanager
 
 from django.db import connection, transaction
 
@@ -10,8 +11,33 @@ from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 
 _KEEP = 32
-# One store for each thread: a result computes its rest when asked, which two threads must not do at once
+# A result computes its rest when asked, which two threads must not do at once. So a thread that has a return to itself
+# (`alone_with`, as every request about one return) uses the store of the process, any other a store of its own.
+_shared = OrderedDict()
+_locks = {}
+_guard = threading.Lock()
 _local = threading.local()
+
+
+@contextmanager
+def alone_with(return_id):
+    """Let one thread of this process at a time work with a return, and share its results between them."""
+    with _guard:
+        lock, users = _locks.get(return_id, (threading.RLock(), 0))
+        _locks[return_id] = (lock, users + 1)
+    outer = getattr(_local, "alone", None)
+    try:
+        with lock:
+            _local.alone = return_id
+            yield
+    finally:
+        _local.alone = outer
+        with _guard:
+            lock, users = _locks[return_id]
+            if users == 1:
+                del _locks[return_id]
+            else:
+                _locks[return_id] = (lock, users - 1)
 
 
 def pack_of(return_):
@@ -21,7 +47,9 @@ def pack_of(return_):
 def data_of(return_, training=None):
     """The return as plain values, secrets decrypted."""
     papers = tuple(
-        PaperValues(paper.key, paper.kind, open_values(paper.values)) for paper in return_.papers.all() if not paper.removed_at
+        PaperValues(paper.key, paper.kind, open_values(paper.values), paper.attached)
+        for paper in return_.papers.all()
+        if not paper.removed_at
     )
     overrides = {row.address: Override(row.amount, row.reason) for row in return_.overrides.all()}
     training = return_.firm.training if training is None else training
@@ -41,15 +69,15 @@ def _open(value):
 
 def result_of(return_):
     """The result of the return as it stands."""
-    store = _store()
     mark = (return_.pk, return_.version)
-    if mark not in store:
-        result = compute(pack_of(return_), data_of(return_))
+    store = _store(return_.pk)
+    found = store.get(mark)
+    if found is None:
+        found = compute(pack_of(return_), data_of(return_))
         if connection.in_atomic_block:
-            return result  # what is not committed may still roll back
-        _keep(mark, result)
-    store.move_to_end(mark)
-    return store[mark]
+            return found  # what is not committed may still roll back
+        _keep(mark, found)
+    return found
 
 
 def new_result_of(return_):
@@ -61,18 +89,23 @@ def new_result_of(return_):
 
 
 def _keep(mark, result):
-    store = _store()
-    store[mark] = result
-    while len(store) > _KEEP:
-        store.popitem(last=False)
+    store = _store(mark[0])
+    with _guard:
+        store[mark] = result
+        while len(store) > _KEEP:
+            store.popitem(last=False)
 
 
 def forget():
-    """Empty this thread's store, for tests that roll versions back."""
-    _store().clear()
+    """Empty the stores, for tests that roll versions back."""
+    _shared.clear()
+    if hasattr(_local, "results"):
+        _local.results.clear()
 
 
-def _store():
+def _store(return_id):
+    if getattr(_local, "alone", None) == return_id:
+        return _shared
     if not hasattr(_local, "results"):
         _local.results = OrderedDict()
     return _local.results

@@ -5,13 +5,10 @@ from decimal import Decimal
 from functools import lru_cache
 from itertools import groupby
 
-from django.utils.html import format_html_join
-from django.utils.safestring import mark_safe
-
 from practice.firm.crypto import masked, unseal
-from practice.returns.computing import pack_of
 from practice.returns.entry import fingerprint
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, ripple
+from practice.returns.parties import offer
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents, ripple
 from taxcore.engine.papers import OWNERS
 
 _KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"), (Refer, "choice"))
@@ -32,7 +29,9 @@ class FieldView:
     how: str
     was: str
     address: str
-    options: str = ""
+    list: str = ""
+    code: str = ""
+    instead: str = ""
     tape: str = ""
     by: str = ""
     help: str = ""
@@ -56,6 +55,23 @@ class TableView:
     heads: list
     rows: list
     totals: list
+    count: int = 0
+    some: object = None
+    imports: bool = False
+
+    @property
+    def many(self):
+        """Too long to draw every row as fields."""
+        return self.some is not None
+
+
+@dataclass
+class SomeRows:
+    """A stretch of a long table as text. `more` is where the next begins, 0 at the end."""
+
+    name: str
+    rows: list
+    more: int
 
 
 @dataclass
@@ -69,6 +85,9 @@ class PaperView:
     fields: list
     tables: list
     findings: list
+    lists: dict = field(default_factory=dict)
+    offer: object = None
+    single: bool = False
 
     @property
     def parts(self):
@@ -81,6 +100,11 @@ class PaperView:
         return [part for part in parts if part[1]]
 
     @property
+    def repeats(self):
+        """Whether there can be another paper of this kind, one that is no person."""
+        return not self.single and self.paper.kind != "person"
+
+    @property
     def may_go(self):
         """Taxpayer and status belong to the return itself; everything else can be taken out."""
         return self.paper.kind != "filing" and self.paper.values.get("role") != "taxpayer"
@@ -89,7 +113,7 @@ class PaperView:
 def paper_view(return_, paper, result, with_fields=True):
     """Everything the middle column shows of one paper; or only its head and findings."""
     node = node_of(paper, result)
-    by_address = _findings_by_address(result)
+    by_address = findings_by_address(result)
     declared = node.fields() if with_fields else {}
     fields = [
         field_view(return_, paper, node, name, name, by_address)
@@ -100,14 +124,15 @@ def paper_view(return_, paper, result, with_fields=True):
     owner = field_view(return_, paper, node, "owner", "owner", by_address) if "owner" in declared else None
     findings = [found for found in result.findings if any(_under(at, node.address_prefix) for at in found.at)]
     return PaperView(
-        paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings
-    )
+        paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
+        lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single,
+    )  # fmt: skip
 
 
 def differing_fields(return_, paper, before, after, path):
     """The field at `path`, and every other one of the paper that looks different after a change."""
     old = _looks(paper, before) if before is not after else {}
-    by_address = _findings_by_address(after)
+    by_address = findings_by_address(after)
     found = []
     for here, (node, name, look) in _looks(paper, after).items():
         if here == path or (old and (here not in old or old[here][2] != look)):
@@ -118,7 +143,7 @@ def differing_fields(return_, paper, before, after, path):
 def _looks(paper, result):
     """{path: (node, name, what a reader would see of it)} of every field and row's field."""
     node = node_of(paper, result)
-    by_address = _findings_by_address(result)
+    by_address = findings_by_address(result)
     looks = {}
     for name, spec in node.fields().items():
         if isinstance(spec, Rows):
@@ -148,7 +173,7 @@ def _under(address, prefix):
     return address == prefix or address.startswith(prefix + ".")
 
 
-def _findings_by_address(result):
+def findings_by_address(result):
     found = {}
     for finding in result.findings:
         for at in finding.at:
@@ -161,7 +186,7 @@ def field_view(return_, paper, node, name, path, by_address):
     spec, cell = node.fields()[name], node.cell(name)
     keyed = node.is_keyed(name)
     plain = str(node.values.get(name, "")) if keyed else ""
-    mark = paper.provenance.get(path, {})
+    mark = paper.provenance.get(path) or paper.provenance.get(path.split(".")[0] if "." in path else "", {})
     return FieldView(
         id=f"f-{paper.pk}-{path.replace('.', '-')}",
         paper=paper.pk,
@@ -174,7 +199,9 @@ def field_view(return_, paper, node, name, path, by_address):
         how=mark.get("how", "keyed") if keyed else cell.how,
         was=fingerprint(return_.firm_id, spec, plain),
         address=cell.address,
-        options=_options(spec, node, _chosen(spec, cell) if keyed else ""),
+        list=_list_of(spec, node),
+        code=plain if isinstance(spec, Choice) else "",
+        instead=_instead(spec, node, keyed),
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),
         help=spec.help,
@@ -199,51 +226,108 @@ def _display(spec, cell):
     if isinstance(spec, Flag):
         return "yes" if cell.value else "no"
     if isinstance(spec, Refer):
-        return next((one.title for one in spec.candidates(cell.node) if one.key == cell.value), "")
-    return str(cell.value)
+        return next((_referred(one) for one in spec.candidates(cell.node) if one.key == cell.value), "")
+    return spec.shown(cell.value) if isinstance(spec, Choice) and cell.value else str(cell.value)
 
 
 def _masked_if(spec, text):
     return masked(text) if spec.secret and text else text
 
 
-def _chosen(spec, cell):
-    return str(cell.value) if isinstance(spec, Refer) else _display(spec, cell)
+def _instead(spec, node, keyed):
+    """What a keyed field would hold if nobody had taken it over; empty where that is the same or nothing."""
+    if not keyed or spec.computed_by is None or spec.secret:
+        return ""
+    value = spec.computed_by(node)
+    if isinstance(value, Decimal):
+        return "" if cents(value) == node.cell(spec.name).value else f"{cents(value):,.2f}"
+    return "" if value in (None, "") or value == node.cell(spec.name).value else str(value)
 
 
-def _options(spec, node, chosen):
-    """The options of a list as HTML; made once for each list and value, since fifty states stand on most papers."""
+YES_NO = "list-yes-no"
+
+
+def _list_of(spec, node):
+    """The id of the list a field is chosen from; empty for fields that are not."""
     if isinstance(spec, Flag):
-        return _option_list((("yes", "Yes"), ("no", "No")), chosen)
+        return YES_NO
     if isinstance(spec, Refer):
-        return _option_list(
-            tuple((one.key, f"{one.title}, {getattr(one, 'role', one.name.lower())}") for one in spec.candidates(node)), chosen
-        )
-    if isinstance(spec, Choice):
-        return _option_list(tuple(spec.options.items()), chosen)
-    return ""
+        return f"list-{node.address_prefix}-{spec.name}".replace(".", "-").replace("[", "-").replace("]", "")
+    return f"list-{type(node).__name__.lower()}-{spec.name}" if isinstance(spec, Choice) else ""
 
 
-@lru_cache(maxsize=4096)
-def _option_list(options, chosen):
-    rows = (
-        (code, mark_safe(" selected") if code == chosen else "", f"{code} {text}" if code.isupper() and len(code) < 3 else text)
-        for code, text in options
-    )  # fmt: skip
-    return format_html_join("", '<option value="{}"{}>{}</option>', rows)
+def lists_of(node):
+    """{list id: ((what is keyed, what is read), ...)} of everything on a paper that is chosen from a list."""
+    found = {}
+    for spec in node.fields().values():
+        if isinstance(spec, Rows):
+            row = spec.row(node.run, "", f"{node.address_prefix}.{spec.name}", {})
+            row.paper = node
+            found |= lists_of(row)
+        elif isinstance(spec, Refer):
+            found[_list_of(spec, node)] = tuple((one.key, _referred(one)) for one in spec.candidates(node))
+        elif isinstance(spec, Choice):
+            found[_list_of(spec, node)] = _options_of(spec)
+    return found
+
+
+def _referred(one):
+    return f"{one.title}, {getattr(one, 'role', one.name.lower())}"
+
+
+@lru_cache(maxsize=1024)
+def _options_of(spec):
+    return tuple((code, spec.shown(code)) for code in spec.options)
+
+
+LONG = 60  # rows from which a table is shown as text, fetched stretch by stretch
+_STRETCH = 100
 
 
 def _table(return_, paper, node, name, spec, by_address):
-    rows = [
-        (row.key, [field_view(return_, paper, row, inner, f"{name}.{row.key}.{inner}", by_address) for inner in row.fields()])
-        for row in node.cell(name).value
-    ]
+    nodes = node.cell(name).value
+    long = len(nodes) > LONG
+    rows = [] if long else [(row.key, row_fields(return_, paper, row, name, by_address)) for row in nodes]
     heads = [(_number(inner, node.year), inner.label, isinstance(inner, Amount)) for inner in spec.row.fields().values()]
     totals = [
-        sum((row.cell(inner).value for row in node.cell(name).value), Decimal(0)) if isinstance(declared, Amount) else None
+        sum((row.cell(inner).value for row in nodes), Decimal(0)) if isinstance(declared, Amount) else None
         for inner, declared in spec.row.fields().items()
     ]
-    return TableView(name, _number(spec, node.year), spec.label, heads, rows, totals if len(rows) > 1 else [])
+    return TableView(
+        name, _number(spec, node.year), spec.label, heads, rows, totals if len(nodes) > 1 else [], len(nodes),
+        some_rows(node, name, 0) if long else None, len(heads) > 4,
+    )  # fmt: skip
+
+
+def row_fields(return_, paper, row, name, by_address):
+    return [field_view(return_, paper, row, inner, f"{name}.{row.key}.{inner}", by_address) for inner in row.fields()]
+
+
+def some_rows(node, name, since):
+    """A stretch of a long table from that place on, its cells as text."""
+    nodes = node.cell(name).value
+    shown = [
+        {"key": row.key, "place": since + place, "cells": [_as_text(row, inner, spec) for inner, spec in row.fields().items()]}
+        for place, row in enumerate(nodes[since : since + _STRETCH], start=1)
+    ]
+    more = since + _STRETCH
+    return SomeRows(name, shown, more if more < len(nodes) else 0)
+
+
+def _as_text(row, name, spec):
+    """What stands in a row's field without making a cell for it: thousands of rows are only looked at."""
+    raw = str(row.values.get(name, "") or "")
+    if not raw:
+        return "", isinstance(spec, Amount)
+    if isinstance(spec, Choice):
+        return raw, False
+    if isinstance(spec, Day) and spec.fits(raw):
+        day = spec.parse(raw)
+        return f"{day.month}/{day.day}/{day.year}", False
+    if isinstance(spec, Amount) and spec.fits(raw):
+        value = spec.parse(raw)
+        return (f"{value:,.2f}" if value >= 0 else f"({-value:,.2f})"), True
+    return (masked(raw) if spec.secret else raw), False
 
 
 def _owners(result, node):
@@ -255,58 +339,6 @@ def _owners(result, node):
 def _first_name(result, role):
     person = result.run.person(role)
     return (person.first_name or role).split()[0] if person else ""
-
-
-# The index
-
-
-@dataclass
-class IndexItem:
-    paper: object
-    title: str
-    amount: Decimal | None
-    weight: str
-    note: str
-    on: bool
-
-
-def index_view(return_, papers, result, current=None):
-    """Groups in working order: (name, total, items)."""
-    pack = pack_of(return_)
-    worst = _worst_by_prefix(result)
-    items = [(pack.paper(paper.kind), paper) for paper in papers if pack.paper(paper.kind) is not None]
-    groups = []
-    for code, name in pack.groups.items():
-        listed = [_item(declared, paper, result, worst, current) for declared, paper in items if declared.group == code]
-        if listed:
-            amounts = [item.amount for item in listed if item.amount is not None]
-            groups.append((name, sum(amounts) if amounts else None, listed))
-    return groups
-
-
-def _item(declared, paper, result, worst, current):
-    node = node_of(paper, result)
-    amount = node.cell(declared.main).value if declared.main else None
-    title = (
-        f"{node.short or node.name} · {node.title}"
-        if declared.heading and node.title != node.name and paper.kind != "person"
-        else node.title
-    )
-    note = node.role if paper.kind == "person" else ""
-    if paper.kind == "filing":
-        note = (node.status or "").replace("_", " ")
-    return IndexItem(
-        paper, title, amount, worst.get(node.address_prefix, ""), note, current is not None and paper.pk == current.pk
-    )
-
-
-def _worst_by_prefix(result):
-    """The heaviest finding of each paper, by jurisdiction and kind[key], however deep its place; heaviest come first."""
-    worst = {}
-    for finding in result.findings:
-        for at in finding.at:
-            worst.setdefault(".".join(at.split(".")[:2]), finding.weight)
-    return worst
 
 
 # Bottom line and ripple
@@ -337,29 +369,32 @@ def bottom_view(after, before=None, opened=None):
 
 
 def ripple_view(before, after, says):
-    """Lines that moved by form, bottom line first."""
-    moved = ripple(before, after)
-    old = {line.authority.code: line for line in before.bottom_lines}
-    bottom = [
-        {"name": line.authority.name, "before": old[line.authority.code].amount if line.authority.code in old else None,
-         "after": line.amount, "address": line.address}
-        for line in after.bottom_lines
-        if line.authority.code not in old or old[line.authority.code].amount != line.amount
-    ]  # fmt: skip
+    """Lines that the last change moved, by form, bottom line first."""
+    old = {line.authority.code: line.amount for line in before.bottom_lines}
+    return moved_view(ripple(before, after), after, says, old)
+
+
+def moved_view(moved, after, says, old=None):
+    """The same from any list of moved lines. `old` are the bottom lines before, by authority, where they are known."""
+    bottom = []
+    for line in after.bottom_lines if old is not None else ():
+        was = old.get(line.authority.code)
+        if was is None or was != line.amount:
+            bottom.append({"name": line.authority.name, "before": was, "after": line.amount, "address": line.address})
     forms = [(form, list(lines)) for form, lines in groupby(moved, key=lambda one: one.form)]
     untouched = [form.title for form in after.forms if form.title not in {name for name, _ in forms}]
-    return {"says": says, "bottom": bottom, "forms": forms, "still": untouched}
+    return {"says": says, "bottom": bottom, "forms": forms, "still": untouched, "count": len(moved)}
 
 
 def history_view(paper, path):
     """Newest change first: who, when, from what to what. Secrets stay masked."""
     rows = paper.changes.filter(path=path).select_related("by")[:20]
     return [
-        {"by": row.by, "at": row.at, "before": _veiled(row.before), "after": _veiled(row.after), "how": row.how, "note": row.note}
+        {"by": row.by, "at": row.at, "before": veiled(row.before), "after": veiled(row.after), "how": row.how, "note": row.note}
         for row in rows
     ]
 
 
-def _veiled(stored):
+def veiled(stored):
     plain = unseal(stored)
     return masked(plain) if plain != stored else plain

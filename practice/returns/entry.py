@@ -3,6 +3,7 @@
 import re
 from dataclasses import dataclass
 from decimal import Decimal
+from itertools import islice
 from typing import Any
 
 from django.db import transaction
@@ -16,6 +17,7 @@ from practice.firm.events import record
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
+from practice.returns.parties import learn
 from practice.returns.typed import read_typed
 from taxcore.engine import Amount, Result, Rows
 
@@ -81,7 +83,7 @@ def save_field(actor, return_id, paper_id, path, text, was):
     """Key one field. `was` is the open-format value the form was drawn with. Conflict if it is another one by now;
     BadValue if the text cannot be read. Emptying a field that is computed when empty releases it."""
     return_ = open_for_change(actor, return_id)
-    paper = _paper(return_, paper_id)
+    paper = keyed_paper(return_, paper_id)
     place = place_at(pack_of(return_), paper, path)
     value, tape = read_typed(place.declared, text)
     _no_conflict(paper, place, was, value, text)
@@ -89,14 +91,18 @@ def save_field(actor, return_id, paper_id, path, text, was):
     if value == place.plain:
         return Saved(return_, paper, before, before, "", path)
     was_text = _shown(place, place.plain)
-    _note_change(actor, return_, paper, place, value, tape)
-    _put(paper, place, value, actor, tape)
+    note_change(actor, return_, paper, place, value, tape)
+    put_value(paper, place, value, actor, tape)
     paper.save()
+    declared = pack_of(return_).paper(paper.kind)
+    if path in declared.party.values():
+        learn(actor, declared, paper)
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, _says(place, value, was_text), path)
 
 
-def _paper(return_, paper_id):
+def keyed_paper(return_, paper_id):
+    """A paper of the return that was not taken out, or NoSuchField."""
     found = next((paper for paper in return_.papers.all() if paper.pk == paper_id and not paper.removed_at), None)
     if found is None:
         raise NoSuchField(f"paper {paper_id}")
@@ -115,7 +121,8 @@ def fingerprint(firm_id, declared, plain):
     return digest(firm_id, plain)[:20] if declared.secret and plain else plain
 
 
-def _note_change(actor, return_, paper, place, value, tape):
+def note_change(actor, return_, paper, place, value, tape):
+    """A row of history for one field. Call before the value is put."""
     stored = seal(value) if place.declared.secret else value
     FieldChange.objects.create(
         firm=return_.firm, of=return_, paper=paper, path=place.path, before=place.stored or "", after=stored,
@@ -123,7 +130,13 @@ def _note_change(actor, return_, paper, place, value, tape):
     )  # fmt: skip
 
 
-def _put(paper, place, value, actor, tape, how="keyed"):
+def note_paper(actor, return_, paper, how, batch="", undoes=None):
+    """A row of history for a paper as a whole: added, taken out, put back."""
+    FieldChange.objects.create(firm=return_.firm, of=return_, paper=paper, path="", how=how, by=actor, batch=batch, undoes=undoes)
+
+
+def put_value(paper, place, value, actor, tape, how="keyed"):
+    """Store one open-format value with its provenance; an empty one takes the field out."""
     keep_client_in_step(paper, place, value)
     if value == "":
         place.values.pop(place.name, None)
@@ -134,13 +147,21 @@ def _put(paper, place, value, actor, tape, how="keyed"):
     paper.provenance[place.path] = mark | ({"tape": tape[:200]} if tape else {})
 
 
-def _put_rows(paper, declared, name, rows, actor):
-    paper.values[name] = []
-    for number, row in enumerate(rows, start=1):
-        kept = {"id": str(number)}
-        paper.values[name].append(kept)
-        for inner, value in row.items():
-            _put(paper, Place(declared.row.fields()[inner], f"{name}.{number}.{inner}", kept, inner), value, actor, "")
+def put_rows(paper, declared, values, actor, how="keyed"):
+    """Open-format values of a whole new paper, its tables included."""
+    fields = declared.fields()
+    for name, value in values.items():
+        if not isinstance(value, list):
+            put_value(paper, Place(fields[name], name, paper.values, name), value, actor, "", how)
+            continue
+        paper.values[name] = []
+        for number, row in enumerate(value, start=1):
+            kept = {"id": str(number)}
+            paper.values[name].append(kept)
+            for inner, text in row.items():
+                if inner != "id":
+                    place = Place(fields[name].row.fields()[inner], f"{name}.{number}.{inner}", kept, inner)
+                    put_value(paper, place, text, actor, "", how)
 
 
 def _shown(place, plain):
@@ -168,15 +189,12 @@ def add_paper(actor, return_id, kind, owner="", values=None):
         return (return_, existing) if not existing.removed_at else (return_, restore_paper(actor, return_id, existing.pk).paper)
     before = result_of(return_)
     paper = Paper.objects.create(
-        firm=return_.firm, of=return_, kind=kind, key=_new_key(return_, declared), position=_next_position(return_),
+        firm=return_.firm, of=return_, kind=kind, key=new_key(return_, declared), position=next_position(return_),
         values={"role": "dependant"} if declared is pack_of(return_).people else {"owner": owner} if owner else {},
     )  # fmt: skip
-    for name, value in (values or {}).items():
-        if isinstance(value, list):
-            _put_rows(paper, declared.fields()[name], name, value, actor)
-        else:
-            _put(paper, Place(declared.fields()[name], name, paper.values, name), value, actor, "")
+    put_rows(paper, declared, values or {}, actor)
     paper.save()
+    note_paper(actor, return_, paper, "added")
     forget(return_, "papers")
     changed(actor, return_, before)
     record(actor, "paper added", return_, says=declared.name, paper=paper.pk)
@@ -198,21 +216,28 @@ def add_spouse(actor, return_id):
     paper = Paper.objects.create(
         firm=return_.firm, of=return_, kind="person", key="spouse", position=1, values=values, person=client
     )
+    note_paper(actor, return_, paper, "added")
     forget(return_, "papers")
     changed(actor, return_, before)
     record(actor, "spouse added", return_, paper=paper.pk)
     return return_, paper
 
 
-def _new_key(return_, declared):
+def new_key(return_, declared):
+    return new_keys(return_, declared, 1)[0]
+
+
+def new_keys(return_, declared, count):
+    """Ids that no paper of the return has or had; the kind's own for papers that exist once."""
     if declared.single:
-        return declared.kind
+        return [declared.kind] * count
     taken = set(return_.papers.values_list("key", flat=True))
     stem = re.sub(r"[^a-z]", "", declared.kind) or "p"
-    return next(key for key in (f"{stem}{n}" for n in range(1, len(taken) + 2)) if key not in taken)
+    free = (key for key in (f"{stem}{n}" for n in range(1, len(taken) + count + 1)) if key not in taken)
+    return list(islice(free, count))
 
 
-def _next_position(return_):
+def next_position(return_):
     return (return_.papers.aggregate(last=Max("position"))["last"] or 0) + 1
 
 
@@ -220,10 +245,11 @@ def _next_position(return_):
 def remove_paper(actor, return_id, paper_id):
     """Take a paper out. It stays in the records and can be put back."""
     return_ = open_for_change(actor, return_id)
-    paper = _paper(return_, paper_id)
+    paper = keyed_paper(return_, paper_id)
     before = result_of(return_)
     paper.removed_at = timezone.now()
     paper.save()
+    note_paper(actor, return_, paper, "taken out")
     after = changed(actor, return_, before)
     name = pack_of(return_).paper(paper.kind).name
     record(actor, "paper taken out", return_, says=name, paper=paper.pk)
@@ -240,6 +266,8 @@ def restore_paper(actor, return_id, paper_id):
     before = result_of(return_)
     paper.removed_at = None
     paper.save()
+    gone = paper.changes.filter(path="", how="taken out", undone_by=None).first()
+    note_paper(actor, return_, paper, "put back", undoes=gone)
     forget(return_, "papers")
     after = changed(actor, return_, before)
     record(actor, "paper put back", return_, paper=paper.pk)
@@ -250,7 +278,7 @@ def restore_paper(actor, return_id, paper_id):
 def add_row(actor, return_id, paper_id, rows):
     """An empty row at the end of a paper's table."""
     return_ = open_for_change(actor, return_id)
-    paper = _paper(return_, paper_id)
+    paper = keyed_paper(return_, paper_id)
     declared = pack_of(return_).paper(paper.kind).fields().get(rows)
     if not isinstance(declared, Rows):
         raise NoSuchField(rows)
@@ -273,7 +301,7 @@ def _row_ids_of_the_past(paper, rows):
 def remove_row(actor, return_id, paper_id, rows, row_id):
     """Take a row out; each of its values goes into the history."""
     return_ = open_for_change(actor, return_id)
-    paper = _paper(return_, paper_id)
+    paper = keyed_paper(return_, paper_id)
     pack = pack_of(return_)
     row = next((row for row in paper.values.get(rows, []) if row["id"] == row_id), None)
     if row is None:
@@ -281,7 +309,7 @@ def remove_row(actor, return_id, paper_id, rows, row_id):
     before = result_of(return_)
     for name in [name for name in row if name != "id"]:
         place = place_at(pack, paper, f"{rows}.{row_id}.{name}")
-        _note_change(actor, return_, paper, place, "", "row taken out")
+        note_change(actor, return_, paper, place, "", "row taken out")
         paper.provenance.pop(place.path, None)
     paper.values[rows].remove(row)
     paper.save()
@@ -289,27 +317,65 @@ def remove_row(actor, return_id, paper_id, rows, row_id):
     return Saved(return_, paper, before, after, "Row taken out")
 
 
+UNDOABLE = ("keyed", "added", "taken out", "imported")
+
+
 @transaction.atomic
 def undo_last(actor, return_id):
-    """Take back the actor's own newest field change. None when there is none; Conflict when somebody changed it since."""
+    """Take back the actor's own newest change: a field, a paper added or taken out, or all that was pasted or imported at once.
+
+    None when there is none; Conflict when somebody changed it since.
+    """
     return_ = open_for_change(actor, return_id)
-    last = return_.changes.filter(by=actor, how="keyed", undone_by=None).exclude(paper=None).select_related("paper").first()
-    if last is None or last.paper.removed_at:
+    mine = return_.changes.filter(by=actor, how__in=UNDOABLE, undone_by=None).exclude(paper=None).select_related("paper")
+    last = mine.first()
+    if last is None:
         return None
-    paper = last.paper
-    try:
-        place = place_at(pack_of(return_), paper, last.path)
-    except NoSuchField:
-        return None
-    if place.plain != unseal(last.after):
-        raise Conflict(place.declared, unseal(last.before), place.plain, None, None)
     before = result_of(return_)
-    FieldChange.objects.create(
-        firm=return_.firm, of=return_, paper=paper, path=last.path, before=last.after, after=last.before, how="undone",
-        by=actor, undoes=last,
-    )  # fmt: skip
-    _put(paper, place, unseal(last.before), actor, "")
-    paper.save()
+    together = list(mine.filter(batch=last.batch)) if last.batch else [last]
+    says = [_undo_one(actor, return_, change) for change in together]
+    if not any(says):
+        return None
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    return Saved(return_, paper, before, after, f"Undone: {place.declared.label.lower()}", last.path)
+    words = says[0] if len(says) == 1 else f"{len(says)} changes made at once"
+    return Saved(return_, last.paper, before, after, f"Undone: {words}", last.path)
+
+
+def _undo_one(actor, return_, change):
+    """Take one change back; what it was, in words, or nothing where the field is not there any more."""
+    paper = change.paper
+    declared = pack_of(return_).paper(paper.kind)
+    if change.path == "":
+        paper.removed_at = timezone.now() if change.how == "added" else None
+        paper.save()
+        note_paper(actor, return_, paper, "undone", undoes=change)
+        return f"{declared.name.lower()} {change.how}"
+    if change.how == "imported":
+        return _undo_imported(actor, return_, change)
+    try:
+        place = place_at(pack_of(return_), paper, change.path)
+    except NoSuchField:
+        return ""
+    if place.plain != unseal(change.after):
+        raise Conflict(place.declared, unseal(change.before), place.plain, None, None)
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, after=change.before, how="undone",
+        by=actor, undoes=change,
+    )  # fmt: skip
+    put_value(paper, place, unseal(change.before), actor, "")
+    paper.save()
+    return place.declared.label.lower()
+
+
+def _undo_imported(actor, return_, change):
+    """Take out the rows that a file brought, those that somebody changed since included: the file can be taken in again."""
+    paper, brought = change.paper, set(change.after.split(","))
+    rows = paper.values.get(change.path, [])
+    paper.values[change.path] = [row for row in rows if row["id"] not in brought]
+    paper.save()
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, how="undone", note=change.note,
+        by=actor, undoes=change,
+    )  # fmt: skip
+    return change.note

@@ -51,11 +51,39 @@ def lineage_of(result, address):
         "cell": cell,
         "sentences": words.sentences(cell),
         "leaves": leaves,
+        "tree": tree_of(cell),
         "way": way[1:],
         "graph": _graph(cell, way, leaves),
         "cites": cell.spec.cites or (type(cell.node).__doc__ or "").split(". ", 1)[-1],
         "why_zero": words.why_zero(cell) if cell.is_amount and cell.value == 0 else "",
     }
+
+
+@dataclass
+class Branch:
+    """A source in the indented list. `again`: what is below it was listed already."""
+
+    cell: object
+    below: list
+    depth: int
+    again: bool = False
+
+
+_DEEPEST_BRANCH = 7
+
+
+def tree_of(cell, depth=0, seen=None):
+    """Sources of a figure that have an amount, each with its own below it, down to the papers."""
+    seen = seen if seen is not None else {id(cell)}
+    branches = []
+    for source in cell.sources():
+        if not source.is_amount or not source.value:
+            continue
+        again = id(source) in seen
+        seen.add(id(source))
+        below = [] if again or depth >= _DEEPEST_BRANCH else tree_of(source, depth + 1, seen)
+        branches.append(Branch(source, below, depth, again and bool(source.reads)))
+    return branches
 
 
 def leaves_of(cell):

@@ -41,6 +41,7 @@ class Return(FirmOwned):
     waiting_for = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, blank=True, related_name="waiting_for_me")
     version = models.PositiveIntegerField(default=1)
     summary = models.JSONField(default=dict)
+    guide = models.JSONField(default=dict)
     authorities = models.CharField(max_length=60, blank=True)
     together = models.DecimalField(max_digits=14, decimal_places=2, null=True)
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")
@@ -71,7 +72,7 @@ class Paper(FirmOwned):
     """One source document as keyed. `values` is the open format's object; `provenance` says of each field how it came.
 
     Provenance: {"wages": {"how": "keyed", "by": "BT", "at": "...", "tape": "1200*12"}}. Secret values are encrypted
-    inside `values`.
+    inside `values`. `source` is the mark of the imported record it was made from, so that a second import knows it again.
     """
 
     of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="papers")
@@ -82,6 +83,8 @@ class Paper(FirmOwned):
     provenance = models.JSONField(default=dict)
     person = models.ForeignKey("clients.Person", on_delete=models.PROTECT, null=True, related_name="+")
     removed_at = models.DateTimeField(null=True)
+    source = models.CharField(max_length=64, blank=True)
+    attached = models.PositiveSmallIntegerField(default=0)
 
     class Meta:
         ordering = ["position", "id"]
@@ -93,7 +96,10 @@ class Paper(FirmOwned):
 
 
 class FieldChange(FirmOwned):
-    """One change of one field. Rows are only ever added. Secret values are encrypted here too."""
+    """One change of one field; without a path, of a whole paper (added, taken out, put back). Rows are only ever added.
+
+    Secret values are encrypted here too. What one act changed together shares a `batch` and is undone together.
+    """
 
     of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="changes")
     paper = models.ForeignKey(Paper, on_delete=models.PROTECT, null=True, related_name="changes")
@@ -104,6 +110,7 @@ class FieldChange(FirmOwned):
     note = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    batch = models.CharField(max_length=32, blank=True)
     undoes = models.OneToOneField("self", on_delete=models.PROTECT, null=True, related_name="undone_by")
 
     class Meta:
@@ -167,3 +174,59 @@ class Presence(FirmOwned):
 
     def __str__(self):
         return f"{self.staff} in {self.of}"
+
+
+class Party(FirmOwned):
+    """An employer or payer as the practice last keyed it, offered where the number is keyed again."""
+
+    number = models.CharField(max_length=12)
+    name = models.CharField(max_length=120)
+    street = models.CharField(max_length=120, blank=True)
+    city = models.CharField(max_length=120, blank=True)
+    state = models.CharField(max_length=4, blank=True)
+    zip = models.CharField(max_length=12, blank=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        verbose_name_plural = "parties"
+        constraints = [models.UniqueConstraint(fields=["firm", "number"], name="party_once")]
+
+    def __str__(self):
+        return self.name
+
+
+class ControlTotal(FirmOwned):
+    """How many papers of a kind there must be, and what they add up to, as the client listed them."""
+
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="controls")
+    kind = models.CharField(max_length=20)
+    count = models.PositiveIntegerField(null=True)
+    amount = models.DecimalField(max_digits=14, decimal_places=2, null=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["of", "kind"], name="control_once")]
+
+    def __str__(self):
+        return f"{self.kind}: {self.count}, {self.amount}"
+
+
+class Sight(FirmOwned):
+    """A return's lines as somebody saw them last on some occasion: what "since" is measured from.
+
+    `figures` maps a line's name (form and attribute, the same in every year) to its amount.
+    """
+
+    of = models.ForeignKey(Return, on_delete=models.CASCADE, related_name="sights")
+    staff = models.ForeignKey("firm.Staff", on_delete=models.CASCADE, related_name="+")
+    occasion = models.CharField(max_length=10, choices=[("opened", "opened"), ("initials", "initials")])
+    figures = models.JSONField(default=dict)
+    at = models.DateTimeField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["of", "staff", "occasion"], name="sight_once")]
+
+    def __str__(self):
+        return f"{self.of} as {self.staff} {self.occasion} it"

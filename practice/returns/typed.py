@@ -29,6 +29,8 @@ def read_typed(field, text):
         text = {"y": "yes", "n": "no", "true": "yes", "false": "no", "x": "yes"}.get(text.lower(), text.lower())
     elif isinstance(field, Choice):
         text = text if text in field.options else _option(field, text)
+        if text not in field.options:
+            raise BadValue(f"{field.label}: choose one of the list; {text!r} is not on it.", text)
     else:
         text = field.tidy(re.sub(r"\s+", " ", text))
     return field.write(field.parse(text)), tape
@@ -113,9 +115,10 @@ def day(text, field):
 
 
 def _option(field, text):
-    """A code by any letter case, or by the words that stand for it."""
+    """A code by any letter case, by the words that stand for it, or by a beginning that only one has."""
     wanted = text.lower()
     for code, meaning in field.options.items():
-        if wanted in (code.lower(), meaning.lower()):
+        if wanted in (code.lower(), meaning.lower(), field.shown(code).lower()):
             return code
-    return text
+    begun = [code for code, meaning in field.options.items() if meaning.lower().startswith(wanted)]
+    return begun[0] if len(begun) == 1 else text

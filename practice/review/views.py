@@ -8,8 +8,10 @@ from django.views.decorators.http import require_POST
 from practice.returns import entry
 from practice.returns.addresses import place_of
 from practice.returns.models import Stage
+from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
-from practice.review import handing
+from practice.review import handing, margin
+from taxcore.engine import BadValue
 
 WEIGHTS = (("stops", "Stops filing"), ("check", "Check"), ("idea", "Idea"))
 
@@ -22,22 +24,14 @@ def review(request, return_id):
         "tab": "review",
         "weights": [(code, name, [pair for pair in shown if pair[0].weight == code]) for code, name in WEIGHTS],
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
-        "changes": [(one, _what(result.run.pack, one)) for one in return_.changes.select_related("by", "paper")[:12]],
+        "changes": [(one, ": ".join(what(result, one)[:2])) for one in return_.changes.select_related("by", "paper")[:12]],
         "nothing": not shown,
+        "points": [(note, result.get(note.address)) for note in return_.notes.select_related("by", "asked") if note.is_open],
+        "initialled": [(rows, result.get(at)) for at, rows in margin.initials_on(return_, result).items()],
         "colleagues": return_.firm.staff.filter(is_active=True).exclude(pk=request.user.pk).order_by("name"),
         "may_hand": return_.stage in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW),
     }
     return render(request, "review/review.html", context)
-
-
-def _what(pack, change):
-    """The field that was changed, in the words of its paper; its path where the declarations no longer know it."""
-    declared = pack.paper(change.paper.kind) if change.paper else None
-    rows, _, inner = change.path.partition(".")
-    field = declared.fields().get(rows) if declared else None
-    if field is not None and inner:
-        field = field.row.fields().get(inner.rpartition(".")[2])
-    return f"{declared.name}: {field.label.lower()}" if field is not None else change.path
 
 
 def _where(return_, papers, result, finding):
@@ -80,3 +74,40 @@ def mend(request, return_id):
         now = entry.place_at(result.run.pack, paper, path).plain
         entry.save_field(request.user, return_id, paper.pk, path, finding.mend.value, now)
     return redirect("review", return_id)
+
+
+@require_POST
+def set_initials(request, return_id):
+    return _margin(request, return_id, lambda at: margin.set_initials(request.user, return_id, at))
+
+
+@require_POST
+def take_initials(request, return_id):
+    return _margin(request, return_id, lambda at: margin.take_initials_back(request.user, return_id, at))
+
+
+@require_POST
+def add_note(request, return_id):
+    text, asked = request.POST.get("text", ""), request.POST.get("asked", "")
+    return _margin(
+        request, return_id, lambda at: margin.add_note(request.user, return_id, at, text, int(asked) if asked.isdigit() else None)
+    )
+
+
+@require_POST
+def close_note(request, return_id, note_id):
+    answer = request.POST.get("answer", "")
+    return _margin(request, return_id, lambda at: margin.close_note(request.user, return_id, note_id, answer))
+
+
+def _margin(request, return_id, act):
+    """Do something in a figure's margin and draw it again, with what was refused."""
+    at, error = request.POST.get("at", ""), ""
+    try:
+        act(at)
+    except BadValue as bad:
+        error = bad.says
+    return_, result, context = open_page(request, return_id)
+    context |= {"at": at, "margin_error": error, "margin_typed": request.POST.get("text", "") if error else ""}
+    context |= margin.about_figure(request.user, return_, result, at)
+    return render(request, "review/_margin.html", context, status=422 if error else 200)

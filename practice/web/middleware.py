@@ -1,5 +1,7 @@
 """Policy headers, and refusals turned into pages and events."""
 
+import re
+
 from django.conf import settings
 from django.db import OperationalError
 from django.shortcuts import render
@@ -8,6 +10,7 @@ from django.utils.cache import patch_cache_control
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.returns.changing import Settled
+from practice.returns.computing import alone_with
 from practice.returns.entry import NoSuchField
 from practice.signing.asking import CannotSign
 
@@ -27,6 +30,22 @@ def content_policy(get_response):
         if not request.path.startswith(settings.STATIC_URL):
             patch_cache_control(response, private=True, no_store=True)
         return response
+
+    return middleware
+
+
+_OF_A_RETURN = re.compile(r"/returns/(\d+)/")
+
+
+def one_return_at_a_time(get_response):
+    """Requests about one return take turns within this process and share its computed result."""
+
+    def middleware(request):
+        found = _OF_A_RETURN.match(request.path)
+        if found is None:
+            return get_response(request)
+        with alone_with(int(found[1])):
+            return get_response(request)
 
     return middleware
 

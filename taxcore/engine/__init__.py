@@ -20,10 +20,11 @@ from taxcore.engine.explain import (
     when,
 )
 from taxcore.engine.figures import ZERO, Operand, cents, whole
+from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import Form, Loop, fact, line, linked
-from taxcore.engine.pack import Authority, Pack
+from taxcore.engine.pack import Authority, Pack, Question
 from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Refer, Row, Rows, Text
-from taxcore.engine.result import Result, compute, ripple
+from taxcore.engine.result import Moved, Result, compute, figures, line_name, ripple, ripple_since
 from taxcore.engine.values import Override, PaperValues, ReturnData
 
 __all__ = [
@@ -38,9 +39,11 @@ __all__ = [
     "Field",
     "Finding",
     "Flag",
+    "Flow",
     "Form",
     "Loop",
     "Mend",
+    "Moved",
     "Node",
     "Operand",
     "Override",
@@ -48,12 +51,15 @@ __all__ = [
     "Paper",
     "PaperValues",
     "Person",
+    "Question",
     "Refer",
     "Result",
     "ReturnData",
     "Row",
     "Rows",
+    "Stream",
     "Text",
+    "Well",
     "absent",
     "by_bands",
     "cents",
@@ -62,16 +68,19 @@ __all__ = [
     "excess",
     "explained",
     "fact",
+    "figures",
     "full_steps",
     "greatest",
     "idea",
     "least",
     "line",
+    "line_name",
     "linked",
     "nothing_because",
     "pro_rata",
     "ratio",
     "ripple",
+    "ripple_since",
     "share",
     "steps",
     "stops_filing",

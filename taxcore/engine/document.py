@@ -51,7 +51,11 @@ def read(document: Any) -> ReturnData:
 def write(data: ReturnData) -> dict[str, Any]:
     """The document of a return; `read` gives the same return back."""
     people = [{"id": p.id, **p.values} for p in data.papers if p.kind == "person"]
-    papers = [{"id": p.id, "kind": p.kind, **p.values} for p in data.papers if p.kind != "person"]
+    papers = [
+        {"id": p.id, "kind": p.kind, **p.values, **({"attached": p.attached} if p.attached else {})}
+        for p in data.papers
+        if p.kind != "person"
+    ]
     overrides = [
         {"address": address, "amount": f"{override.amount:f}", "reason": override.reason}
         for address, override in data.overrides.items()
@@ -127,7 +131,10 @@ def _paper(item: Any, kind: str | None) -> PaperValues:
     kind = kind or item.get("kind")
     if not isinstance(kind, str) or not kind:
         raise DocumentError(f"The paper {item['id']!r} has no kind.")
-    return PaperValues(item["id"], kind, {name: item[name] for name in item if name not in ("id", "kind")})
+    attached = item.get("attached", 0)
+    if not isinstance(attached, int) or attached < 0:
+        raise DocumentError(f"How many files lie beside {item['id']!r} is no whole number.")
+    return PaperValues(item["id"], kind, {name: item[name] for name in item if name not in ("id", "kind", "attached")}, attached)
 
 
 def _override(item: Any) -> tuple[str, Override]:

@@ -46,13 +46,28 @@ class BottomLine:
     address: str
 
 
+@dataclass(frozen=True)
+class Question:
+    """One plain question of the guided way. A yes asks how many there are of each kind of paper that it calls for."""
+
+    key: str
+    topic: str
+    text: str
+    kinds: tuple[str, ...]
+    help: str = ""
+
+
 def _taxpayer_alone(run: Run) -> tuple[str, ...]:
     return ("taxpayer",)
 
 
 @dataclass(frozen=True)
 class Pack:
-    """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs."""
+    """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs.
+
+    `questions` are the guided way to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
+    `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
+    """
 
     code: str
     name: str
@@ -65,6 +80,9 @@ class Pack:
     law: Mapping[str, Path]
     groups: Mapping[str, str]
     signers: Callable[[Run], tuple[str, ...]] = _taxpayer_alone
+    questions: tuple[Question, ...] = ()
+    flow: Callable[[Any], Any] | None = None
+    ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
 
     @cached_property
     def by_kind(self) -> Mapping[str, type[Paper]]:

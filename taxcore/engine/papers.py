@@ -270,6 +270,11 @@ class Choice(Field):
         super().__init__(number, label, **rest)
         self.options = dict(options)
 
+    def shown(self, code: str) -> str:
+        """A code as people read it: short ones keep their letter before the meaning."""
+        meaning = self.options.get(code, code)
+        return f"{code} {meaning}" if code.isupper() and len(code) < 3 and meaning != code else meaning
+
     def parse(self, raw: Any) -> str:
         text = str(raw).strip()
         if text not in self.options:
@@ -373,9 +378,20 @@ class _Keyed(Node):
 
 
 class Row(_Keyed):
-    """One row of a table inside a paper."""
+    """One row of a table inside a paper.
+
+    Files of others name and cut their columns in their own way: `known_as` are words that head a field's column there,
+    `also_read` are columns that are no field but say something about one, which `take_in` turns into fields.
+    """
 
     paper: Any = None
+    known_as: ClassVar[Mapping[str, tuple[str, ...]]] = {}
+    also_read: ClassVar[Mapping[str, Field]] = {}
+
+    @classmethod
+    def take_in(cls, values: dict[str, str]) -> dict[str, str]:
+        """Fields from what a row of a file said, in open-format values; what `also_read` named is used up."""
+        return {name: value for name, value in values.items() if name not in cls.also_read}
 
     @property
     def title(self) -> str:
@@ -391,7 +407,8 @@ class Paper(_Keyed):
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
-    of a paper that is `once_each` a person has no more than one.
+    of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
+    name, street, city, state, zip: what a practice remembers from one client's paper to the next.
     """
 
     kind: ClassVar[str] = ""
@@ -407,6 +424,9 @@ class Paper(_Keyed):
     until: ClassVar[int] = 9999
     heading: ClassVar[str] = ""
     main: ClassVar[str] = ""
+    party: ClassVar[Mapping[str, str]] = {}
+
+    attached = 0  # files beside it; the run says how many
 
     owner = Choice(None, "Owner", OWNERS)
 
@@ -454,6 +474,7 @@ def schema_of(paper: type[Paper]) -> dict[str, Any]:
         properties["role"] = {"enum": ["taxpayer", "spouse", "dependant"]}
     else:
         properties["kind"] = {"const": paper.kind}
+        properties["attached"] = {"type": "integer", "minimum": 0, "description": "Files beside it"}
     required = ["id", "role"] if issubclass(paper, Person) else ["id", "kind"]
     return {
         "type": "object",

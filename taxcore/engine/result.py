@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
 from functools import cached_property
@@ -195,6 +195,37 @@ class Moved:
     form: str
     before: Decimal | None
     after: Decimal | None
+
+
+def line_name(cell: Cell) -> str:
+    """What a line is called in every year, whatever its number: `us.1040:total_tax`, `us.sch-c[shop]:net_profit`."""
+    return f"{cell.node.address_prefix}:{cell.spec.name}"
+
+
+def figures(result: Result) -> dict[str, Decimal]:
+    """Every numbered amount line by its name: small enough to keep, enough to say later what moved."""
+    return {line_name(cell): cell.value for cell in result.lines() if cell.is_amount}
+
+
+def ripple_since(old: Mapping[str, Decimal], after: Result) -> list[Moved]:
+    """Every line that differs from figures kept earlier. A line that is gone is told under the name of its form."""
+    new = {line_name(cell): cell for cell in after.lines() if cell.is_amount}
+    found = [
+        Moved(cell.address, cell.number, cell.label, cell.node.title, old.get(name), cell.value)
+        for name, cell in new.items()
+        if (old[name] != cell.value if name in old else cell.value)
+    ]
+    gone = [(name, amount) for name, amount in old.items() if name not in new and amount]
+    return found + [moved for name, amount in gone for moved in _gone(name, amount, after)]
+
+
+def _gone(name: str, amount: Decimal, after: Result) -> Iterator[Moved]:
+    prefix, _, attribute = name.partition(":")
+    form = after.run.pack.form(prefix.partition("[")[0])
+    spec = form.specs.get(attribute) if form is not None else None
+    if form is not None and spec is not None:
+        place = spec.number_in(after.year) or ""
+        yield Moved(f"{prefix}.{place or attribute}", place, spec.label, form.number, amount, None)
 
 
 def ripple(before: Result, after: Result) -> list[Moved]:

@@ -82,6 +82,7 @@ class Run:
                 self._people.append(paper(self, values.id, values.values))
             else:
                 made = self._by_key[values.id] = paper(self, values.id, values.values)
+                made.attached = values.attached
                 self._papers.setdefault(values.kind, []).append(made)
 
     # What forms and checks ask for

@@ -18,11 +18,15 @@ class Override:
 
 @dataclass(frozen=True, slots=True)
 class PaperValues:
-    """One paper or person: `id` is unique within the return; `values` are field names to open-format values."""
+    """One paper or person: `id` is unique within the return; `values` are field names to open-format values.
+
+    `attached` says how many files lie beside the paper.
+    """
 
     id: str
     kind: str
     values: Mapping[str, Any] = field(default_factory=dict)
+    attached: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,7 +4,7 @@ from django.utils import timezone
 
 from practice.firm.permissions import fetch, may, require
 from practice.returns.computing import result_of
-from practice.returns.drawing import bottom_view, index_view
+from practice.returns.drawing import YES_NO, bottom_view
 from practice.returns.models import Return
 from practice.returns.presence import others_in
 
@@ -31,6 +31,7 @@ def shared(request, return_, result, before=None):
         "may_key": may(request.user, "key"),
         "now": timezone.localtime(),
         "living": _living(return_, result),
+        "yes_no": {YES_NO: (("yes", "yes"), ("no", "no"))},
     }
 
 
@@ -43,7 +44,3 @@ def _living(return_, result):
 
 def live_papers(return_):
     return [paper for paper in return_.papers.all() if not paper.removed_at]
-
-
-def index_of(return_, result, current=None):
-    return index_view(return_, live_papers(return_), result, current)

@@ -7,23 +7,42 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may
 from practice.returns import overriding
-from practice.returns.drawing import field_view
+from practice.returns.drawing import field_view, lists_of
 from practice.returns.lineage import lineage_of
 from practice.returns.typed import amount
 from practice.returns.views.common import live_papers, open_page, shared
+from practice.review.margin import about_figure, initials_on
 from taxcore.engine import BadValue
 from taxcore.engine.papers import Row
 
 
 def forms(request, return_id, code=None):
-    """The page. `?at=` opens a line's lineage."""
+    """The page. `?at=` opens a line's lineage; `?q=` finds lines by number or words."""
     return_, result, context = open_page(request, return_id)
-    context |= {"tab": "forms"} | form_context(return_, result, code, request.GET.get("at", ""))
-    context["may_override"] = may(request.user, "override")
+    context |= {"tab": "forms", "q": request.GET.get("q", "")}
+    if request.htmx and "q" in request.GET:
+        return render(request, "returns/_lines_found.html", context | {"found": lines_found(result, context["q"])})
+    context |= form_context(request, return_, result, code, request.GET.get("at", ""))
     return render(request, "returns/forms.html", context)
 
 
-def form_context(return_, result, code, at):
+def lines_found(result, words, most=40):
+    """Lines whose form and number begin like the words ("1040 16", "16") or whose label holds them all."""
+    words = words.strip().lower().split()
+    if not words:
+        return []
+    found = [cell for cell in result.lines() if _fits(cell, words)]
+    return sorted(found, key=lambda cell: (cell.number.lower() != words[-1], not cell.value))[:most]
+
+
+def _fits(cell, words):
+    if all(word in cell.label.lower() for word in words):
+        return True
+    *form, number = words
+    return cell.number.lower().startswith(number) and all(part in cell.node.title.lower() for part in form)
+
+
+def form_context(request, return_, result, code, at):
     """Index of forms, the lines of one, the lineage of a line with its papers' fields ready to correct."""
     chosen = next((form for form in result.forms if form.address_prefix == code), None)
     chosen = chosen or next((form for form in result.forms if at.startswith(form.address_prefix + ".")), result.forms[0])
@@ -40,7 +59,32 @@ def form_context(return_, result, code, at):
         "fields": _fields_to_correct(return_, result, lineage) if lineage else [],
         "overrides": {row.address: row for row in return_.overrides.select_related("by")},
         "stopping": {place for finding in result.findings for place in finding.at},
-    }
+        "marks": _marks(return_, result),
+        "may_override": may(request.user, "override"),
+        "lists": _lists(lineage),
+    } | about_figure(request.user, return_, result, at)
+
+
+def _marks(return_, result):
+    """{address: (initials that hold, initials that lapsed, notes, open points)} for the margin of the lines."""
+    found = {}
+    for address, rows in initials_on(return_, result).items():
+        good = [row.by.initials for row, why in rows if not why]
+        found[address] = [good, [row.by.initials for row, why in rows if why], 0, 0]
+    for note in return_.notes.all():
+        mark = found.setdefault(note.address, [[], [], 0, 0])
+        mark[3 if note.is_open else 2] += 1
+    return found
+
+
+def _lists(lineage):
+    """Lists that the fields to correct are chosen from."""
+    owners = {id(owner): owner for owner in (_owner(leaf.node) for leaf in (lineage["leaves"] if lineage else ()))}
+    return {name: options for owner in owners.values() for name, options in lists_of(owner).items()}
+
+
+def _owner(node):
+    return node.paper if isinstance(node, Row) else node
 
 
 def _by_authority(result):
@@ -61,7 +105,7 @@ def _fields_to_correct(return_, result, lineage):
     for leaf in lineage["leaves"]:
         node = leaf.node
         inside_row = isinstance(node, Row)
-        owner = node.paper if inside_row else node
+        owner = _owner(node)
         path = f"{_rows_name(node)}.{node.key}.{leaf.spec.name}" if inside_row else leaf.spec.name
         paper = papers.get((owner.kind, owner.key))
         if paper is not None and len(found) < 8:
@@ -89,6 +133,6 @@ def override(request, return_id):
         error = bad.says
         return_, after, _ = open_page(request, return_id)
         before = after
-    context = shared(request, return_, after, before) | form_context(return_, after, request.POST.get("form", ""), at)
-    context |= {"tab": "forms", "may_override": True, "override_error": error, "typed": request.POST}
+    context = shared(request, return_, after, before) | form_context(request, return_, after, request.POST.get("form", ""), at)
+    context |= {"tab": "forms", "override_error": error, "typed": request.POST}
     return render(request, "returns/_corrected.html", context, status=422 if error else 200)

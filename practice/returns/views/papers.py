@@ -1,5 +1,6 @@
 """Return / Papers: the index, the paper being keyed, the ripple."""
 
+from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
@@ -8,13 +9,16 @@ from django.views.decorators.http import require_GET, require_POST
 from practice.firm.crypto import unseal
 from practice.firm.events import record
 from practice.firm.permissions import require
+from practice.intake.attaching import attached_to
 from practice.returns import entry
-from practice.returns.addresses import place_of
 from practice.returns.computing import pack_of
-from practice.returns.drawing import differing_fields, history_view, paper_view, ripple_view
+from practice.returns.drawing import node_of, paper_view, row_fields, some_rows
+from practice.returns.index import index_view
 from practice.returns.lineage import lineage_of
 from practice.returns.presence import note_presence, others_in
-from practice.returns.views.common import index_of, live_papers, open_page, shared
+from practice.returns.sights import BASES, note_opening
+from practice.returns.views.answers import base_of, go, moved
+from practice.returns.views.common import live_papers, open_page
 from taxcore.engine import BadValue
 
 
@@ -22,16 +26,20 @@ def papers(request, return_id, paper_id=None):
     """The page. Without a paper it opens the first one that can be keyed."""
     return_, result, context = open_page(request, return_id)
     note_presence(request.user, return_)
+    note_opening(request.user, return_, result)
     listed = live_papers(return_)
     paper = next((paper for paper in listed if paper.pk == paper_id), None) if paper_id else _first(listed)
     if paper_id and paper is None:
         return redirect("papers", return_id)
     context |= {
         "tab": "papers",
-        "groups": index_of(return_, result, paper),
+        "groups": index_view(return_, listed, result),
+        "current": paper.pk if paper else None,
         "view": paper_view(return_, paper, result) if paper else None,
+        "attached": attached_to(return_, paper),
         "kinds": _kinds(return_, listed),
-        "taken_out": return_.papers.exclude(removed_at=None).order_by("-removed_at").first(),
+        "bases": BASES,
+        "base": base_of(request),
     }
     if at := request.GET.get("at"):
         context["lineage"] = lineage_of(result, at)
@@ -66,47 +74,28 @@ def save(request, return_id, paper_id):
         return _field_again(request, return_id, paper_id, path, typed, 422, error=bad.says)
     except entry.Conflict as conflict:
         return _field_again(request, return_id, paper_id, path, typed, 409, conflict=conflict)
-    return _moved(request, saved)
+    return moved(request, saved)
 
 
 def _field_again(request, return_id, paper_id, path, typed, status, error="", conflict=None):
     """The field alone, with what was typed kept in it."""
     return_, result, context = open_page(request, return_id)
     paper = get_object_or_404(return_.papers, pk=paper_id)
-    field = _find(paper_view(return_, paper, result), path)
+    field = _find(return_, paper, result, path)
     field.error, field.typed, field.conflict = error, typed, conflict
-    template = "returns/_cell.html" if "." in path else "returns/_field.html"
-    return render(request, template, context | {"field": field}, status=status)
+    in_table = request.POST.get("table") == "1"
+    template = "returns/_cell.html" if in_table or "." in path else "returns/_field.html"
+    return render(request, template, context | {"field": field, "in_table": in_table}, status=status)
 
 
-def _find(view, path):
-    fields = [*view.fields, *([view.owner] if view.owner else [])]
-    fields += [field for table in view.tables for _, row in table.rows for field in row]
-    return next(field for field in fields if field.path == path)
-
-
-def _moved(request, saved, whole=False):
-    """After a change: the fields of this paper that look different now, index, ripple, bottom line."""
-    context = shared(request, saved.return_, saved.after, saved.before)
-    context |= {
-        "groups": index_of(saved.return_, saved.after, saved.paper),
-        "view": paper_view(saved.return_, saved.paper, saved.after, with_fields=whole),
-        "ripple": ripple_view(saved.before, saved.after, saved.says),
-        "whole": whole,
-        "path": saved.path,
-        "fields": [] if whole else differing_fields(saved.return_, saved.paper, saved.before, saved.after, saved.path),
-    }
-    if at := request.POST.get("at"):
-        return _beside_form(request, saved, context, at)
-    return render(request, "returns/_moved.html", context)
-
-
-def _beside_form(request, saved, context, at):
-    """A correction made from the lineage panel: the panel and the form are drawn again."""
-    from practice.returns.views.forms import form_context
-
-    context |= form_context(saved.return_, saved.after, request.POST.get("form", ""), at)
-    return render(request, "returns/_corrected.html", context)
+def _find(return_, paper, result, path):
+    node = node_of(paper, result)
+    if "." in path:
+        rows, key, _ = path.split(".")
+        row = next(row for row in node.cell(rows).value if row.key == key)
+        return next(field for field in row_fields(return_, paper, row, rows, {}) if field.path == path)
+    view = paper_view(return_, paper, result)
+    return next(field for field in (*view.fields, view.owner) if field is not None and field.path == path)
 
 
 @require_POST
@@ -116,48 +105,78 @@ def add(request, return_id):
         return_, paper = entry.add_spouse(request.user, return_id)
     else:
         return_, paper = entry.add_paper(request.user, return_id, kind, owner)
-    return _go(request, reverse("paper", args=[return_.pk, paper.pk]))
+    return go(request, reverse("paper", args=[return_.pk, paper.pk]))
 
 
 @require_POST
 def remove(request, return_id, paper_id):
-    entry.remove_paper(request.user, return_id, paper_id)
-    return _go(request, reverse("papers", args=[return_id]))
+    saved = entry.remove_paper(request.user, return_id, paper_id)
+    messages.success(request, f"{saved.says}.", extra_tags=f"restore:{paper_id}")
+    return go(request, reverse("papers", args=[return_id]))
 
 
 @require_POST
 def restore(request, return_id, paper_id):
     entry.restore_paper(request.user, return_id, paper_id)
-    return _go(request, reverse("paper", args=[return_id, paper_id]))
+    return go(request, reverse("paper", args=[return_id, paper_id]))
 
 
 @require_POST
 def undo(request, return_id):
-    """Take back my last keyed field and go to it."""
+    """Take back my last change and go to it."""
     try:
         saved = entry.undo_last(request.user, return_id)
     except entry.Conflict:
         return HttpResponse("Somebody changed that field since; look at its history.", status=409)
     if saved is None:
         return HttpResponse(status=204)
-    return _go(request, reverse("paper", args=[return_id, saved.paper.pk]))
-
-
-def _go(request, url):
-    if not request.htmx:
-        return redirect(url)
-    return HttpResponse(headers={"HX-Redirect": url})
+    messages.success(request, f"{saved.says}.")
+    if saved.paper.removed_at:
+        return go(request, reverse("papers", args=[return_id]))
+    field = f"#f-{saved.paper.pk}-{saved.path.replace('.', '-')}" if saved.path else ""
+    return go(request, reverse("paper", args=[return_id, saved.paper.pk]) + field)
 
 
 @require_POST
 def add_row(request, return_id, paper_id):
-    return _moved(request, entry.add_row(request.user, return_id, paper_id, request.POST.get("rows", "")), whole=True)
+    return moved(request, entry.add_row(request.user, return_id, paper_id, request.POST.get("rows", "")), whole=True)
 
 
 @require_POST
 def remove_row(request, return_id, paper_id):
     rows, row = request.POST.get("rows", ""), request.POST.get("row", "")
-    return _moved(request, entry.remove_row(request.user, return_id, paper_id, rows, row), whole=True)
+    return moved(request, entry.remove_row(request.user, return_id, paper_id, rows, row), whole=True)
+
+
+@require_GET
+def rows(request, return_id, paper_id):
+    """The next stretch of a long table."""
+    _, paper, node, name, context = _table_of(request, return_id, paper_id)
+    since = request.GET.get("from", "")
+    some = some_rows(node, name, int(since) if since.isdigit() else 0)
+    return render(request, "returns/_some_rows.html", context | {"some": some, "view": {"paper": paper}})
+
+
+@require_GET
+def one_row(request, return_id, paper_id):
+    """One row of a long table as fields that can be keyed."""
+    return_, paper, node, name, context = _table_of(request, return_id, paper_id)
+    row = next((row for row in node.cell(name).value if row.key == request.GET.get("row")), None)
+    if row is None:
+        raise entry.NoSuchField(name)
+    fields = row_fields(return_, paper, row, name, {})
+    return render(
+        request, "returns/_one_row.html", context | {"key": row.key, "fields": fields, "name": name, "view": {"paper": paper}}
+    )
+
+
+def _table_of(request, return_id, paper_id):
+    return_, result, context = open_page(request, return_id)
+    paper = entry.keyed_paper(return_, paper_id)
+    node, name = node_of(paper, result), request.GET.get("rows", "")
+    if name not in node.fields():
+        raise entry.NoSuchField(name)
+    return return_, paper, node, name, context
 
 
 @require_POST
@@ -177,35 +196,3 @@ def presence(request, return_id):
     return_, _, _ = open_page(request, return_id)
     note_presence(request.user, return_)
     return render(request, "returns/_presence.html", {"others": others_in(return_, request.user), "return": return_})
-
-
-@require_GET
-def lineage(request, return_id):
-    """The side panel for one figure: its lineage, and for a paper's field who keyed it when."""
-    return_, result, context = open_page(request, return_id)
-    at = request.GET.get("at", "")
-    context |= {"lineage": lineage_of(result, at), "fields": [], "history": None}
-    if place := place_of(live_papers(return_), result, at):
-        paper, path, _ = place
-        keyed_by = paper.provenance.get(path, {}).get("by", "")
-        context |= {"history": history_view(paper, path), "keyed_by": keyed_by, "narrow": True}
-    return render(request, "returns/_lineage.html", context)
-
-
-def download(request, return_id):
-    """The return as a document of the open format. Looked-at numbers are in it, so it is an event."""
-    from practice.returns.computing import data_of
-    from taxcore.engine import document
-
-    return_, _, _ = open_page(request, return_id)
-    require(request.user, "reveal", return_)
-    record(request.user, "return exported", return_)
-    response = HttpResponse(_json(document.write(data_of(return_))), content_type="application/json")
-    response["Content-Disposition"] = f'attachment; filename="return-{return_.pk}-{return_.year}.json"'
-    return response
-
-
-def _json(value):
-    import json
-
-    return json.dumps(value, indent=1, ensure_ascii=False)

@@ -75,6 +75,36 @@ def _set(value, places):
 
 
 @register.filter
+def after_colon(text):
+    """`restore:12` → 12."""
+    return str(text).partition(":")[2].split()[0]
+
+
+@register.filter
+def at(mapping, key):
+    """What a mapping holds under a key, or nothing."""
+    return mapping.get(key) if mapping else None
+
+
+@register.filter
+def slug(path):
+    """`states.1.wages` → states-1-wages, as in the ids of fields."""
+    return str(path).replace(".", "-")
+
+
+@register.filter
+def cents_per_unit(value):
+    """0.2200 → 0.22; -1 → −1.00."""
+    return f"{'−' if value < 0 else ''}{abs(value):.2f}"
+
+
+@register.filter
+def add_dy(value, more):
+    """A place in a picture, moved down by so many pixels."""
+    return round(float(value) + float(more), 1)
+
+
+@register.filter
 def veiled(number):
     """A taxpayer number with only its last four characters."""
     return masked(number) if number else ""

@@ -4,9 +4,12 @@ from pathlib import Path
 
 from taxcore.engine import Authority, Pack
 from taxcore.engine import law as law_files
+from taxcore.packs.us import ofx
 from taxcore.packs.us.checks import CHECKS
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
+from taxcore.packs.us.flow import flow
 from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
+from taxcore.packs.us.questions import QUESTIONS
 from taxcore.packs.us.states import all_states
 
 _YEARS = Path(__file__).parent / "years"
@@ -34,6 +37,9 @@ PACK = Pack(
     checks=(*CHECKS, *(check for state in _STATES for check in state.checks)),
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
     signers=signers,
+    questions=QUESTIONS,
+    flow=flow,
+    ofx=ofx.paper_of,
     groups={
         "people": "People",
         "income": "Income",

@@ -13,24 +13,42 @@ document.addEventListener("keydown", (event) => {
   if (next && here.closest("#paper")) { next.focus(); next.select?.(); } else here.blur();
 });
 
-// A list is chosen from by typing too: each letter changes it, so it is saved when it is left, or at once after a click
-const savedSelect = (target) => target.matches?.("form[data-save] select[name=value]");
-const changedSelect = (list) => !list.options[list.selectedIndex]?.defaultSelected && (list.value || list.querySelector("option[selected]"));
-document.addEventListener("keydown", (event) => { if (savedSelect(event.target)) event.target.dataset.typed = ""; });
-document.addEventListener("pointerdown", (event) => { if (savedSelect(event.target)) delete event.target.dataset.typed; });
-document.addEventListener("change", (event) => { if (savedSelect(event.target) && !("typed" in event.target.dataset)) event.target.form.requestSubmit(); });
-document.addEventListener("focusout", (event) => { if (savedSelect(event.target) && changedSelect(event.target)) event.target.form.requestSubmit(); });
-
-document.addEventListener("focusin", (event) => { if (event.target.matches("#paper input")) event.target.select?.(); });
+document.addEventListener("focusin", (event) => { if (event.target.matches("#paper input[name=value], #lineage input[name=value]")) event.target.select?.(); });
 
 // Keys of the whole program; listed with ?
 const typing = (target) => target.matches("input, select, textarea") && !target.matches("[type=radio], [type=checkbox]");
 document.addEventListener("keydown", (event) => {
-  const alt = event.altKey && document.querySelector(`[data-key="${event.code.replace("Key", "").toLowerCase()}"]`);
-  if (alt) { event.preventDefault(); alt.click(); return; }
+  const key = event.code.replace(/^(Key|Digit)/, "").toLowerCase();
+  if (event.altKey && fieldKeys[key]?.(event.target)) { event.preventDefault(); return; }
+  const alt = event.altKey && document.querySelector(`[data-key="${key}"]`);
+  if (alt) { event.preventDefault(); if (alt.matches("input, select")) alt.focus(); else alt.click(); return; }
   if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey) return;
   if (event.key === "/") { event.preventDefault(); openFinder(); }
   if (event.key === "?") { event.preventDefault(); document.querySelector("#keys")?.showModal(); }
+});
+
+// Keys that depend on where one stands: lineage of this field, the other spouse, one of the three columns
+const panes = () => [...document.querySelectorAll("main > *")].filter((one) => one.checkVisibility());
+const fieldKeys = {
+  l: (target) => { const open = target.closest(".f")?.querySelector(".no"); open?.click(); return open; },
+  o: () => { const next = document.querySelector(".seg label:has(:checked) + label input") ?? document.querySelector(".seg input"); next?.click(); return next; },
+};
+for (const place of [1, 2, 3]) fieldKeys[place] = () => { const first = panes()[place - 1]?.querySelector("input:not([type=hidden]), [aria-current], a, button, summary"); first?.focus(); return first; };
+
+// What is folded in the index stays folded on the next page
+const folded = () => new Set(JSON.parse(sessionStorage.folded ?? "[]"));
+const fold = () => { const closed = folded(); for (const one of document.querySelectorAll("details.ix")) one.open = !closed.has(one.dataset.group); };
+document.addEventListener("toggle", (event) => {
+  if (!event.target.matches?.("details.ix")) return;
+  const closed = folded();
+  closed[event.target.open ? "delete" : "add"](event.target.dataset.group);
+  sessionStorage.folded = JSON.stringify([...closed]);
+}, true);
+fold();
+document.addEventListener("htmx:oobAfterSwap", (event) => {
+  if (event.detail.target.id === "index") fold();
+  // The newest change is open and on top, the ones before it folded, and no more than eight
+  if (event.detail.target.id === "ripples") [...event.detail.target.children].forEach((one, place) => { one.open = place === 0; if (place > 7) one.remove(); });
 });
 
 // The command line
@@ -104,5 +122,6 @@ window.addEventListener("beforeunload", (event) => { if (waiting.size || documen
 
 // A link to a field opens with the field in hand; the browser's own way to the place in the page comes first
 const toField = () => location.hash.startsWith("#f-") && document.getElementById(location.hash.slice(1))?.querySelector("[name=value]")?.focus();
-window.addEventListener("load", () => setTimeout(toField, 30));
+const toOpen = () => location.hash === "#first-open" && [...document.querySelectorAll("#paper input[name=value]")].find((one) => !one.value && !one.placeholder)?.focus();
+window.addEventListener("load", () => setTimeout(() => { toField(); toOpen(); }, 30));
 window.addEventListener("hashchange", toField);

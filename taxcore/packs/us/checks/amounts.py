@@ -93,6 +93,12 @@ def digital_assets(run):
                                 "yes.")  # fmt: skip
 
 
+def _needs_the_list(row):
+    """Totals of sales with reported basis and no adjustment may stand alone."""
+    adjusted = (row.is_keyed("wash_sales") and row.wash_sales) or (row.is_keyed("other_adjustment") and row.other_adjustment)
+    return bool(row.box) and (row.box not in ("A", "D", "G", "J") or bool(adjusted))
+
+
 def sales_rows(run):
     for kind in ("1099-b", "1099-da"):
         for paper in run.papers(kind):
@@ -108,6 +114,10 @@ def sales_rows(run):
                     yield check("us.sale.wash-sale-sign", at=row.address("adjustment"), cites="IRC 1091",
                                 says=f"{paper.title}: a wash sale takes a loss away, so its adjustment is positive. Compare "
                                      "it with the statement.")  # fmt: skip
+            if not paper.attached and any(_needs_the_list(row) for row in paper.summaries):
+                yield check("us.sale.summary-unattached", at=paper.address("summaries"), cites="IRC 6045(g); Form 8949",
+                            says=f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, stand for "
+                                 "a list that goes with the return. Attach the statement, or key it sale by sale.")  # fmt: skip
             if any(row.box in "GHIJKL" for row in (*paper.sales, *paper.summaries) if row.box) and run.year < 2025:
                 yield stops_filing("us.sale.box-of-later-years", at=paper.address("sales"),
                                    says=f"{paper.title}: boxes G to L exist from 2025. Use C or F for digital assets of "

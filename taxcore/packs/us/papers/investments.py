@@ -1,6 +1,8 @@
 """Dividends and sales of securities and digital assets: Forms 1099-DIV, 1099-B, 1099-DA. IRC 6042, 6045."""
 
-from taxcore.engine import Amount, Choice, Day, Row, Rows, Text
+from decimal import Decimal
+
+from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -83,6 +85,25 @@ class SaleRow(Row):
     Code C makes a long-term gain one of collectibles. IRC 1(h)(5).
     """
 
+    known_as = {
+        "box": ("form 8949 code", "8949 box", "applicable checkbox"),
+        "description": ("security", "security name", "description of property", "symbol", "what was sold", "asset"),
+        "acquired": ("date acquired", "open date", "purchase date", "bought"),
+        "sold": ("date sold", "close date", "sale date", "date of sale", "disposed"),
+        "proceeds": ("gross proceeds", "sales price", "proceeds", "amount received"),
+        "basis": ("cost basis", "cost or other basis", "adjusted basis", "cost", "purchase price"),
+        "code": ("adjustment code", "code"),
+        "adjustment": ("adjustment amount", "amount of adjustment", "adjustment"),
+        "wash_sale": ("wash sale loss disallowed", "disallowed loss", "wash sale"),
+        "term": ("term", "holding period", "long or short", "gain type"),
+        "reported": ("basis reported", "covered", "basis reported to irs"),
+    }
+    also_read = {
+        "wash_sale": Amount(None, "Wash sale loss not allowed"),
+        "term": Choice(None, "Long or short", {"short": "Short", "long": "Long"}),
+        "reported": Flag(None, "Basis was reported"),
+    }
+
     box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say how long it was held and what the statement reports.")
     description = Text("1a", "What was sold", longest=60)
     acquired = Text("1b", "Acquired", longest=12, help="A date, or VARIOUS, or INHERITED.")
@@ -91,6 +112,20 @@ class SaleRow(Row):
     basis = Amount("1e", "Cost or other basis")
     code = Choice("f", "Adjustment code", ADJUSTMENTS)
     adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
+
+    @classmethod
+    def take_in(cls, values):
+        """The box follows from how long it was held and whether the basis was reported; a wash sale is adjustment W."""
+        taken = super().take_in(values)
+        if not taken.get("box") and values.get("term"):
+            reported = values.get("reported", "yes") != "no"
+            taken["box"] = {("short", True): "A", ("short", False): "B", ("long", True): "D", ("long", False): "E"}[
+                values["term"], reported
+            ]
+        wash = values.get("wash_sale", "")
+        if wash and Decimal(wash) and not taken.get("adjustment"):
+            taken |= {"code": "W", "adjustment": wash}
+        return taken
 
 
 class SummaryRow(Row):

@@ -9,6 +9,7 @@ class _Share(FederalPaper):
     """What the three kinds have in common."""
 
     group, heading, main = "income", "entity", "ordinary"
+    party = {"number": "entity_number", "name": "entity"}
 
     entity = Text("B", "Name", needed="Copy the name from the paper.", wide=True, longest=60)
     entity_number = Text("A", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",

@@ -17,6 +17,7 @@ class PayersStatement(FederalPaper):
     """Base of the information returns that a payer sends."""
 
     heading = "payer"
+    party = {"number": "payer_number", "name": "payer"}
 
     payer = Text(None, "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)
     payer_number = Text(None, "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",

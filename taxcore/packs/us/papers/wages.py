@@ -79,6 +79,8 @@ class WageStatement(FederalPaper):
     kind, name, official, group = "w2", "Wage statement", "W-2", "income"
     short = "Wages"
     heading, main = "employer", "wages"
+    party = {"number": "employer_number", "name": "employer", "street": "employer_street", "city": "employer_city",
+             "state": "employer_state", "zip": "employer_zip"}  # fmt: skip
 
     employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
     employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",

@@ -51,6 +51,11 @@ def sale(**values):
     return paper("1099-b", payer="Sandbar", sales=[row])
 
 
+def totals(attached=0):
+    rows = [{"id": "1", "box": "A", "proceeds": "100", "basis": "90", "wash_sales": "5"}]
+    return PaperValues("x1", "1099-b", {"owner": "taxpayer", "payer": "Sandbar", "summaries": rows}, attached)
+
+
 def cover(key="c1", kind="alone", **values):
     return paper("hsa", key, coverage=[{"id": "1", "kind": kind, "first": "1", "last": "12"}], **values)
 
@@ -236,6 +241,7 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.sale.other-year", one(sale(sold="2024-12-31")), one(sale(sold="2025-01-01"))),
     ("us.sale.code-missing", one(sale(adjustment="5")), one(sale(adjustment="5", code="W"))),
     ("us.sale.wash-sale-sign", one(sale(adjustment="-5", code="W")), one(sale(adjustment="5", code="W"))),
+    ("us.sale.summary-unattached", one(totals()), one(totals(attached=1))),
     ("us.sale.box-of-later-years", one(sale(box="G"), year=2024), one(sale(box="G"))),
     ("us.1099-r.not-determined", one(pension(undetermined="yes")), one(pension(undetermined="yes", own_contributions="5"))),
     ("us.1099-r.more-than-gross", one(pension(rolled_over="901")), one(pension(rolled_over="900"))),

@@ -1,0 +1,1 @@
+"""What comes in from outside: statements as files, read into papers; pages attached to papers."""

@@ -1,0 +1,317 @@
+"""A file's way into a return: brought, its columns chosen, read with a preview, taken in whole or not at all."""
+
+import hashlib
+import uuid
+from collections import Counter
+
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.db import transaction
+
+from practice.firm.crypto import seal_bytes, unseal_bytes
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.intake import reading
+from practice.intake.models import Import, Layout
+from practice.returns.changing import changed, forget, open_for_change
+from practice.returns.computing import pack_of, result_of
+from practice.returns.entry import keyed_paper, new_keys, next_position, note_paper, put_rows
+from practice.returns.models import FieldChange, Paper, Return
+from taxcore.engine import BadValue
+
+LARGEST = 20_000_000  # bytes of a file
+_SHOWN, _MOST_ERRORS = 200, 500
+FORMS = {"csv": "CSV", "txt": "CSV", "tsv": "CSV", "xlsx": "XLSX", "ofx": "OFX", "qfx": "OFX", "json": "open return format"}
+
+
+@transaction.atomic
+def bring(actor, return_id, name, content, target="", paper_id=None):
+    """Keep a file that is to be read into a return. BadValue when it is empty, too large or of no known form."""
+    return_ = open_for_change(actor, return_id)
+    suffix = name.rsplit(".", 1)[-1].lower() if "." in name else ""
+    if suffix not in FORMS:
+        raise BadValue("Bring a CSV, XLSX or OFX file, or a return in the open format (JSON).", name)
+    if not content:
+        raise BadValue("The file is empty.", name)
+    if len(content) > LARGEST:
+        raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; {LARGEST / 1e6:.0f} can be read at once.", name)
+    form = {"txt": "csv", "tsv": "csv", "qfx": "ofx"}.get(suffix, suffix)
+    paper = keyed_paper(return_, paper_id) if paper_id else None
+    kept = default_storage.save(f"imports/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content)))
+    row = Import.objects.create(
+        firm=return_.firm, of=return_, paper=paper, name=name.replace("\\", "/").rsplit("/", 1)[-1][:160], form=form,
+        target=target if reading.target_named(pack_of(return_), target) else "", file=kept, by=actor,
+    )  # fmt: skip
+    if form in ("csv", "xlsx"):
+        _remember(row)
+    else:
+        row.state = Import.State.READING
+    row.save()
+    record(actor, "file brought", return_, says=row.name)
+    return row
+
+
+def sheet_of(row):
+    return reading.read_sheet(row.form, _content(row))
+
+
+def _content(row):
+    with default_storage.open(row.file) as stored:
+        return unseal_bytes(stored.read())
+
+
+def _remember(row):
+    """Columns as they were read last time from a file with these headings; else as far as headings tell."""
+    target = reading.target_named(pack_of(row.of), row.target)
+    if target is None:
+        return
+    try:
+        sheet = sheet_of(row)
+    except reading.NotReadable:
+        return
+    layout = Layout.objects.for_firm(row.firm_id).filter(target=row.target, heads=reading.heads_mark(sheet.heads)).first()
+    if layout is not None:
+        row.columns = layout.columns | {"remembered": True}
+    else:
+        row.columns = {"columns": {str(at): name for at, name in reading.suggest(target, sheet.heads).items()}, "fixed": {}}
+
+
+@transaction.atomic
+def choose_target(actor, return_id, import_id, code):
+    """Say what the rows become; the columns are proposed anew."""
+    row = find(actor, return_id, import_id)
+    if reading.target_named(pack_of(row.of), code) is None:
+        raise BadValue("Choose what the rows are.", code)
+    row.target, row.state = code, Import.State.MAPPING
+    _remember(row)
+    row.save()
+    return row
+
+
+@transaction.atomic
+def choose_columns(actor, return_id, import_id, columns, fixed):
+    """Say which column is what, and what all rows have. The layout is remembered for the next file like it. BadValue where a
+    field has two columns, or none is chosen."""
+    row = find(actor, return_id, import_id)
+    target = reading.target_named(pack_of(row.of), row.target)
+    known = target.columns() if target else {}
+    columns = {str(at): name for at, name in columns.items() if name in known}
+    if not columns:
+        raise BadValue("Say of at least one column what it is.", "")
+    twice = [name for name, count in Counter(columns.values()).items() if count > 1]
+    if twice:
+        raise BadValue(f"Two columns are said to be “{known[twice[0]].label}”. Choose one of them.", twice[0])
+    fixed = {name: text for name, text in fixed.items() if name in known and text and name not in columns.values()}
+    row.columns, row.state, row.progress = {"columns": columns, "fixed": fixed}, Import.State.READING, 0
+    row.save()
+    Layout.objects.for_firm(row.firm_id).update_or_create(
+        target=row.target, heads=reading.heads_mark(sheet_of(row).heads),
+        defaults={"firm": row.firm, "columns": row.columns, "by": actor},
+    )  # fmt: skip
+    return row
+
+
+def find(actor, return_id, import_id):
+    """One of the return's imports, or NotOfThisFirm."""
+    return_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "key", return_)
+    return fetch(Import.objects.select_related("of__firm", "of__household", "paper", "by"), actor, pk=import_id, of=return_)
+
+
+def read(row):
+    """Read the whole file without changing anything of the return; leaves preview, errors and counts on the row."""
+    try:
+        records = _records(row, told=lambda place: _progress(row, place))
+    except reading.NotReadable as error:
+        row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": error.says}]
+        row.save()
+        return row
+    _see_what_is_there(row, records)
+    errors = [error for one in records for error in one.errors]
+    row.rows = row.progress = len(records)
+    row.errors = errors[:_MOST_ERRORS]
+    row.preview = [
+        {"place": one.place, "kind": one.kind, "values": _shown(row, one), "there": one.there, "bad": bool(one.errors)}
+        for one in sorted(records, key=lambda one: not one.errors)[:_SHOWN]
+    ]
+    row.outcome = {
+        "new": sum(not one.there and not one.errors for one in records), "there": sum(one.there for one in records),
+        "bad": sum(bool(one.errors) for one in records), "errors": len(errors),
+    }  # fmt: skip
+    row.state = Import.State.READ
+    row.save()
+    return row
+
+
+def _records(row, told=None):
+    pack = pack_of(row.of)
+    if row.form == "ofx":
+        return reading.read_ofx(pack, _content(row))
+    if row.form == "json":
+        return reading.read_document(pack, _content(row))
+    sheet = sheet_of(row)
+    if told is not None:
+        Import.objects.for_firm(row.firm_id).filter(pk=row.pk).update(rows=len(sheet.rows))
+    columns = {int(at): name for at, name in row.columns["columns"].items()}
+    return reading.read_rows(reading.target_named(pack, row.target), columns, row.columns["fixed"], sheet.rows, told)
+
+
+def _progress(row, place):
+    Import.objects.for_firm(row.firm_id).filter(pk=row.pk).update(progress=place)
+
+
+def _shown(row, one):
+    """Values in the order of their fields; secrets masked, tables counted."""
+    from practice.firm.crypto import masked
+
+    declared = pack_of(row.of).paper(one.kind)
+    fields = _target(row).columns() if row.target else declared.fields() if declared else {}
+    return [
+        [fields[name].label, f"{len(value)} rows" if isinstance(value, list) else masked(value) if fields[name].secret else value]
+        for name, value in one.values.items()
+    ]
+
+
+def _target(row):
+    return reading.target_named(pack_of(row.of), row.target)
+
+
+def _see_what_is_there(row, records):
+    """Mark the records that an earlier import brought and that are still on the return, edited since or not."""
+    target = _target(row) if row.target else None
+    if target is not None and target.rows:
+        there = _marks_of_rows(row, target)
+    else:
+        there = set(row.of.papers.filter(removed_at=None).exclude(source="").values_list("source", flat=True))
+    for one in records:
+        one.there = _mark(one) in there
+
+
+def _mark(one):
+    return f"{one.kind}:{one.mark}"[:64]
+
+
+def _marks_of_rows(row, target):
+    """Marks of rows that earlier imports left on the paper and that nobody took out."""
+    if row.paper is None:
+        return set()
+    ids = {one["id"] for one in row.paper.values.get(target.rows, [])}
+    earlier = row.of.imports.filter(paper=row.paper, target=row.target, state=Import.State.DONE)
+    return {mark for done in earlier for mark, key in done.outcome.get("marks", {}).items() if key in ids}
+
+
+@transaction.atomic
+def take_in(row):
+    """All of the file into the return, or nothing: BadValue while any row has an error. What is there already is left alone."""
+    actor = row.by
+    return_ = open_for_change(actor, row.of_id)
+    row = Import.objects.for_firm(return_.firm).select_for_update(of=("self",)).get(pk=row.pk)
+    if row.state == Import.State.DONE:
+        return row
+    row.of = return_
+    row.paper = keyed_paper(return_, row.paper_id) if row.paper_id else None
+    records = _records(row)
+    if any(one.errors for one in records):
+        raise BadValue("Some rows have errors; nothing was taken in.", row.name)
+    before = result_of(return_)
+    target = _target(row) if row.target else None
+    if target is not None and target.rows:
+        marks = _take_rows(actor, return_, row, target, records)
+    else:
+        marks = _take_papers(actor, return_, row, records)
+    forget(return_, "papers")
+    changed(actor, return_, before)
+    row.state = Import.State.DONE
+    row.outcome = {"new": len(marks), "there": len(records) - len(marks), "marks": marks, "paper": row.paper_id}
+    row.save()
+    record(actor, "file taken in", return_, says=f"{row.name}: {len(marks)} new")
+    return row
+
+
+def _take_rows(actor, return_, row, target, records):
+    """New rows below those that are there; {mark: id of the row}."""
+    if row.paper is None:
+        row.paper = _new_paper(actor, return_, target.kind, {})
+    _see_what_is_there(row, records)
+    rows = row.paper.values.setdefault(target.rows, [])
+    last = max((int(one["id"]) for one in rows), default=0)
+    past = row.paper.changes.filter(path=target.rows, how="imported").order_by("-id").values_list("after", flat=True).first()
+    last = max([last, *(int(key) for key in (past or "").split(",") if key)])
+    marks = {}
+    for one in records:
+        if not one.there:
+            last += 1
+            rows.append({"id": str(last), **one.values})
+            marks[_mark(one)] = str(last)
+    row.paper.provenance[target.rows] = {"how": "imported", "by": actor.initials, "from": row.name}
+    row.paper.save()
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=row.paper, path=target.rows, after=",".join(marks.values()), how="imported",
+        note=f"{len(marks)} rows of {row.name}"[:200], by=actor,
+    )  # fmt: skip
+    return marks
+
+
+def _take_papers(actor, return_, row, records):
+    """A paper for each new record; what exists once is filled only where nobody keyed it."""
+    _see_what_is_there(row, records)
+    batch = uuid.uuid4().hex
+    marks = {}
+    for one in records:
+        if one.there:
+            continue
+        declared = pack_of(return_).paper(one.kind)
+        existing = return_.papers.filter(kind=one.kind, removed_at=None).first() if declared.single else None
+        if existing is not None:
+            continue  # nothing that was keyed is overwritten
+        made = _new_paper(actor, return_, declared, one.values, batch, _mark(one))
+        marks[_mark(one)] = made.key
+    return marks
+
+
+def _new_paper(actor, return_, declared, values, batch="", source=""):
+    made = Paper(
+        firm=return_.firm, of=return_, kind=declared.kind, key=new_keys(return_, declared, 1)[0],
+        position=next_position(return_), source=source,
+    )  # fmt: skip
+    put_rows(made, declared, values, actor, "imported")
+    made.save()
+    note_paper(actor, return_, made, "added", batch=batch)
+    return made
+
+
+def paste(actor, return_id, kind, text):
+    """Rows copied from a spreadsheet as a file of their own: headings where the first row names fields, else the columns in
+    the order of `columns_of`. Returns the Import, read and ready to look at."""
+    with transaction.atomic():
+        return_ = fetch(Return.objects.select_related("firm"), actor, pk=return_id)
+        require(actor, "key", return_)
+        target = reading.target_named(pack_of(return_), kind)
+        if target is None:
+            raise BadValue("There is no such paper.", kind)
+        lines = [line for line in text.replace("\r", "").split("\n") if line.strip()]
+        if not lines:
+            raise BadValue("Paste the rows first.", "")
+        named = reading.suggest(target, lines[0].split("\t"))
+        if len(named) < 2 and len(named) < len(lines[0].split("\t")):
+            heads = [spec.label for spec in columns_of(target).values()]
+            lines.insert(0, "\t".join(heads[: max(line.count("\t") + 1 for line in lines)]))
+        name = f"pasted {hashlib.sha256(text.encode()).hexdigest()[:6]}.tsv"
+        row = bring(actor, return_id, name, "\n".join(lines).encode(), kind)
+        columns = row.columns.get("columns", {})
+        row = choose_columns(actor, return_id, row.pk, columns, {})
+    return read(row)
+
+
+def columns_of(target):
+    """The fields a grid shows of a kind, in its order: who sent it, then needed fields and amounts."""
+    from taxcore.engine import Amount
+
+    fields = target.columns()
+    first = [name for name in (target.kind.heading, target.kind.party.get("number", "")) if name in fields]
+    rest = [
+        name for name, spec in fields.items()
+        if name not in first and not spec.secret and (isinstance(spec, Amount) or spec.needed)
+        and name not in target.kind.party.values()
+    ]  # fmt: skip
+    return {name: fields[name] for name in [*first, *rest]}

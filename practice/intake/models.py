@@ -1,0 +1,91 @@
+"""Attachments, files on their way into a return, and remembered layouts of their columns."""
+
+import uuid
+
+from django.db import models
+
+from practice.firm.scope import FirmOwned
+
+
+class Attachment(FirmOwned):
+    """A page or pages beside a paper. The file is encrypted in Django's storage under a name nobody can guess.
+
+    `kind` is what the content itself says: pdf, png or jpeg. `turn` is how far the pages are turned on screen, in degrees.
+    """
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="attachments")
+    paper = models.ForeignKey("returns.Paper", on_delete=models.PROTECT, null=True, related_name="attachments")
+    token = models.UUIDField(default=uuid.uuid4, unique=True, editable=False)
+    name = models.CharField(max_length=160)
+    kind = models.CharField(max_length=4)
+    file = models.CharField(max_length=200)
+    size = models.PositiveIntegerField()
+    pages = models.PositiveSmallIntegerField(default=1)
+    turn = models.PositiveSmallIntegerField(default=0)
+    digest = models.CharField(max_length=64)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    removed_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self):
+        return self.name
+
+    @property
+    def page_numbers(self):
+        return range(1, self.pages + 1)
+
+
+class Layout(FirmOwned):
+    """How the columns of a sender's file were read last time: {heading of the column: field}, by the headings together."""
+
+    target = models.CharField(max_length=40)
+    heads = models.CharField(max_length=64)
+    columns = models.JSONField(default=dict)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["firm", "target", "heads"], name="layout_once")]
+
+    def __str__(self):
+        return f"{self.target} {self.heads[:8]}"
+
+
+class Import(FirmOwned):
+    """A file on its way into a return. Nothing of it counts before it is taken in, and then all of it does.
+
+    `target` is what its rows become: a kind of paper, or `kind.rows` for the rows of one paper. `progress` counts rows read.
+    """
+
+    class State(models.TextChoices):
+        MAPPING = "mapping", "columns to choose"
+        READING = "reading", "being read"
+        READ = "read", "ready to look at"
+        TAKING = "taking", "being taken in"
+        DONE = "done", "taken in"
+        FAILED = "failed", "not taken in"
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="imports")
+    paper = models.ForeignKey("returns.Paper", on_delete=models.PROTECT, null=True, related_name="+")
+    name = models.CharField(max_length=160)
+    form = models.CharField(max_length=6)
+    target = models.CharField(max_length=40, blank=True)
+    file = models.CharField(max_length=200)
+    columns = models.JSONField(default=dict)
+    state = models.CharField(max_length=8, choices=State, default=State.MAPPING)
+    rows = models.PositiveIntegerField(default=0)
+    progress = models.PositiveIntegerField(default=0)
+    errors = models.JSONField(default=list)
+    preview = models.JSONField(default=list)
+    outcome = models.JSONField(default=dict)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return self.name

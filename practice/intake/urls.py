@@ -1,0 +1,16 @@
+from django.urls import path
+
+from practice.intake import views
+
+urlpatterns = [
+    path("<int:return_id>/papers/<int:paper_id>/attach", views.attach, name="attach"),
+    path("<int:return_id>/attachments/<uuid:token>/change", views.change_attachment, name="change-attachment"),
+    path("<int:return_id>/attachments/<uuid:token>/page/<int:page>.png", views.page_picture, name="page-picture"),
+    path("<int:return_id>/attachments/<uuid:token>/original", views.original, name="original"),
+    path("<int:return_id>/import", views.import_file, name="import-file"),
+    path("<int:return_id>/import/<int:import_id>", views.one_import, name="import"),
+    path("<int:return_id>/import/<int:import_id>/target", views.choose_target, name="import-target"),
+    path("<int:return_id>/import/<int:import_id>/columns", views.choose_columns, name="import-columns"),
+    path("<int:return_id>/import/<int:import_id>/again", views.columns_again, name="import-again"),
+    path("<int:return_id>/import/<int:import_id>/take-in", views.take_in, name="import-take-in"),
+]

@@ -1,0 +1,204 @@
+"""Attachments beside papers; files read into a return."""
+
+from django.contrib import messages
+from django.http import HttpResponse
+from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from practice.firm.events import record
+from practice.firm.permissions import require
+from practice.intake import attaching, importing, reading
+from practice.intake.models import Import
+from practice.intake.tasks import read_file, take_file_in
+from practice.returns.computing import pack_of
+from practice.returns.entry import keyed_paper
+from practice.returns.views.common import live_papers, open_page
+from taxcore.engine import BadValue, Choice, Flag
+
+
+@require_POST
+def attach(request, return_id, paper_id):
+    """Files dropped beside a paper."""
+    for file in request.FILES.getlist("file"):
+        try:
+            if file.size > attaching.LARGEST:
+                raise BadValue(
+                    f"{file.name} has {file.size / 1e6:.0f} MB; up to {attaching.LARGEST / 1e6:.0f} can be attached.", ""
+                )
+            attaching.attach(request.user, return_id, paper_id, file.name, file.read())
+        except BadValue as bad:
+            messages.error(request, f"{file.name}: {bad.says}")
+    return redirect(f"{reverse('paper', args=[return_id, paper_id])}?beside=1")
+
+
+@require_POST
+def change_attachment(request, return_id, token):
+    """Turned, given to another paper, or taken away."""
+    turn, paper = request.POST.get("turn", ""), request.POST.get("paper", "")
+    row = attaching.change_attachment(
+        request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=int(paper) if paper.isdigit() else None,
+        remove="remove" in request.POST,
+    )  # fmt: skip
+    beside = "" if "remove" in request.POST else "?beside=1"
+    return redirect(
+        f"{reverse('paper', args=[return_id, row.paper_id]) if row.paper_id else reverse('papers', args=[return_id])}{beside}"
+    )
+
+
+@require_GET
+def page_picture(request, return_id, token, page):
+    """One page as a picture; the first of a file is an event, since it may show anything."""
+    row = attaching.find(request.user, return_id, token)
+    try:
+        picture = attaching.picture_of(row, page)
+    except BadValue:
+        return HttpResponse(status=404)
+    if page == 1:
+        record(request.user, "page looked at", row.of, says=row.name)
+    return HttpResponse(picture, content_type="image/png")
+
+
+@require_GET
+def original(request, return_id, token):
+    """The file as it came, as a download."""
+    row = attaching.find(request.user, return_id, token)
+    record(request.user, "page downloaded", row.of, says=row.name)
+    types = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
+    response = HttpResponse(attaching.content_of(row), content_type=types[row.kind])
+    response["Content-Disposition"] = f'attachment; filename="{row.token}.{row.kind}"'
+    return response
+
+
+def import_file(request, return_id):
+    """Choose a file; below it, the files that came before."""
+    return_, _, context = open_page(request, return_id, "key")
+    into, paper = request.POST.get("into", request.GET.get("into", "")), request.POST.get("paper", request.GET.get("paper", ""))
+    error = ""
+    if request.method == "POST":
+        file = request.FILES.get("file")
+        try:
+            if file is None:
+                raise BadValue("Choose a file first.", "")
+            if file.size > importing.LARGEST:
+                raise BadValue(f"The file has {file.size / 1e6:.0f} MB; {importing.LARGEST / 1e6:.0f} can be read at once.", "")
+            row = importing.bring(request.user, return_id, file.name, file.read(), into, int(paper) if paper.isdigit() else None)
+            if row.state == Import.State.READING:
+                read_file.defer(import_id=row.pk)
+            return redirect("import", return_id, row.pk)
+        except BadValue as bad:
+            error = bad.says
+    context |= {
+        "tab": "papers", "error": error, "into": into, "paper": paper, "targets": _targets(return_), "forms": importing.FORMS,
+        "earlier": return_.imports.select_related("by")[:12],
+    }  # fmt: skip
+    return render(request, "intake/choose.html", context, status=422 if error else 200)
+
+
+def _targets(return_):
+    """(code, words) of all that a file of columns can become: papers of a kind, or rows of a long table."""
+    found = []
+    for kind in pack_of(return_).papers:
+        if not kind.since <= return_.year <= kind.until:
+            continue
+        if not kind.single:
+            found.append((kind.kind, f"{kind.name}, one a row"))
+        for name, spec in kind.fields().items():
+            if hasattr(spec, "row") and len(spec.row.fields()) > 4 and not kind.single and spec.row.known_as:
+                found.append((f"{kind.kind}.{name}", f"{kind.name}: {spec.label.lower()}"))
+    return found
+
+
+def one_import(request, return_id, import_id):
+    """The columns of a file, or how far it is read, or what it holds, or what became of it: one page after the other."""
+    row = importing.find(request.user, return_id, import_id)
+    return_, _, context = open_page(request, return_id, "key")
+    context |= {"tab": "papers", "row": row, "percent": round(100 * row.progress / row.rows) if row.rows else 0}
+    if row.state in (Import.State.READING, Import.State.TAKING):
+        return render(request, "intake/_progress.html" if request.htmx else "intake/progress.html", context)
+    if row.state == Import.State.MAPPING:
+        return _mapping(request, return_, row, context)
+    if request.htmx:
+        return HttpResponse(headers={"HX-Redirect": reverse("import", args=[return_id, import_id])})
+    return render(request, "intake/read.html", context)
+
+
+def _mapping(request, return_, row, context, error="", status=200):
+    try:
+        sheet = importing.sheet_of(row)
+    except reading.NotReadable as bad:
+        return render(request, "intake/read.html", context | {"unreadable": bad.says})
+    target = reading.target_named(pack_of(return_), row.target)
+    known = target.columns() if target else {}
+    chosen = request.POST if error else row.columns.get("columns", {})
+    columns = [
+        {"at": at, "head": head, "samples": [line[at] for line in sheet.rows[:3]],
+         "chosen": chosen.get(f"column-{at}" if error else str(at), "")}
+        for at, head in enumerate(sheet.heads)
+    ]  # fmt: skip
+    context |= {
+        "columns": columns, "count": len(sheet.rows), "target": target, "targets": _targets(return_), "error": error,
+        "fields": [(name, spec.label) for name, spec in known.items()], "remembered": row.columns.get("remembered"),
+        "fixable": _fixable(target, row) if target else [],
+        "papers": [paper for paper in live_papers(return_) if target and target.rows and paper.kind == target.kind.kind],
+    }  # fmt: skip
+    return render(request, "intake/columns.html", context, status=status)
+
+
+def _fixable(target, row):
+    """Fields that all rows may share: needed ones and whose they are, with their options."""
+    fixed = row.columns.get("fixed", {})
+    fields = target.columns()
+    return [
+        (name, spec, [(code, spec.shown(code)) for code in spec.options] if isinstance(spec, Choice) else [], fixed.get(name, ""))
+        for name, spec in fields.items()
+        if isinstance(spec, Choice | Flag) and (spec.needed or name in ("owner", "term", "reported"))
+    ]
+
+
+@require_POST
+def choose_target(request, return_id, import_id):
+    try:
+        importing.choose_target(request.user, return_id, import_id, request.POST.get("into", ""))
+    except BadValue as bad:
+        messages.error(request, bad.says)
+    return redirect("import", return_id, import_id)
+
+
+@require_POST
+def choose_columns(request, return_id, import_id):
+    """The columns as said, then reading in the background."""
+    row = importing.find(request.user, return_id, import_id)
+    columns = {int(name[7:]): value for name, value in request.POST.items() if name.startswith("column-") and name[7:].isdigit()}
+    fixed = {name[6:]: value for name, value in request.POST.items() if name.startswith("fixed-")}
+    try:
+        row = importing.choose_columns(request.user, return_id, import_id, columns, fixed)
+    except BadValue as bad:
+        return_, _, context = open_page(request, return_id, "key")
+        return _mapping(request, return_, row, context | {"tab": "papers", "row": row}, bad.says, 422)
+    if (paper := request.POST.get("paper", "")).isdigit():
+        row.paper = keyed_paper(row.of, int(paper))
+        row.save()
+    read_file.defer(import_id=row.pk)
+    return redirect("import", return_id, import_id)
+
+
+@require_POST
+def columns_again(request, return_id, import_id):
+    row = importing.find(request.user, return_id, import_id)
+    if row.state in (Import.State.READ, Import.State.FAILED) and row.form in ("csv", "xlsx"):
+        row.state = Import.State.MAPPING
+        row.save()
+    return redirect("import", return_id, import_id)
+
+
+@require_POST
+def take_in(request, return_id, import_id):
+    """All of it, in the background."""
+    row = importing.find(request.user, return_id, import_id)
+    if row.state == Import.State.READ and not row.errors:
+        require(request.user, "key", row.of)
+        row.state, row.by = Import.State.TAKING, request.user
+        row.save()
+        take_file_in.defer(import_id=row.pk)
+    return redirect("import", return_id, import_id)

@@ -1,0 +1,123 @@
+"""The index of a return's papers in working order: amounts, how far each paper is keyed, control totals."""
+
+from dataclasses import dataclass
+from decimal import Decimal
+
+from practice.returns.arranging import control_state
+from practice.returns.computing import pack_of
+from practice.returns.drawing import node_of
+from taxcore.engine import Choice, Flag, Refer, Rows
+
+STATES = {
+    "empty": "nothing keyed yet",
+    "partly": "partly keyed",
+    "complete": "everything needed is keyed",
+    "question": "needs an answer",
+}
+
+
+@dataclass(frozen=True)
+class IndexItem:
+    """One paper. `state` is a key of STATES; `weight` its heaviest finding."""
+
+    paper: int
+    title: str
+    amount: Decimal | None
+    weight: str
+    note: str
+    state: str
+
+    @property
+    def says(self):
+        return STATES[self.state]
+
+
+@dataclass
+class IndexGroup:
+    code: str
+    name: str
+    total: Decimal | None
+    items: list
+    controls: list
+
+    @property
+    def open(self):
+        """How many papers of the group are not finished."""
+        return sum(item.state != "complete" for item in self.items)
+
+
+def index_view(return_, papers, result):
+    """Groups in working order, those that have papers."""
+    pack = pack_of(return_)
+    worst = _worst_by_prefix(result)
+    missing = _missing_by_prefix(result)
+    listed = [(pack.paper(paper.kind), paper, node_of(paper, result)) for paper in papers if pack.paper(paper.kind) is not None]
+    controls = [(pack.paper(row.kind), row) for row in return_.controls.order_by("kind")]
+    groups = []
+    for code, name in pack.groups.items():
+        of_group = [one for one in listed if one[0].group == code]
+        wanted = [control_state(row, kind, result.run.papers(row.kind)) for kind, row in controls if kind.group == code]
+        if of_group or wanted:
+            items = [_item(*one, worst, missing) for one in of_group]
+            amounts = [item.amount for item in items if item.amount is not None]
+            groups.append(IndexGroup(code, name, sum(amounts) if amounts else None, items, wanted))
+    return groups
+
+
+def _item(declared, paper, node, worst, missing):
+    title = (
+        f"{node.short or node.name} · {node.title}"
+        if declared.heading and node.title != node.name and paper.kind != "person"
+        else node.title
+    )
+    note = node.role if paper.kind == "person" else ""
+    if paper.kind == "filing":
+        note = (node.status or "").replace("_", " ")
+    amount = node.cell(declared.main).value if declared.main else None
+    prefix = node.address_prefix
+    return IndexItem(paper.pk, title, amount, worst.get(prefix, ""), note, _state(node, missing.get(prefix)))
+
+
+def _state(node, missing):
+    """empty, question, partly or complete. `missing` are the declared fields that are needed and empty."""
+    keyed = [name for name, value in node.values.items() if value not in ("", [], None) and name not in ("owner", "role")]
+    if not keyed:
+        return "empty"
+    if not missing:
+        return "complete"
+    return "question" if all(isinstance(spec, Flag | Choice | Refer) for spec in missing) else "partly"
+
+
+def _missing_by_prefix(result):
+    """{paper's address: declared fields that stop filing because they are empty}."""
+    found = {}
+    for finding in result.findings:
+        if finding.weight == "stops" and finding.code.endswith("-missing"):
+            cell = result.get(finding.at[0])
+            if cell is not None and not isinstance(cell.spec, Rows):
+                found.setdefault(".".join(finding.at[0].split(".")[:2]), []).append(cell.spec)
+    return found
+
+
+def _worst_by_prefix(result):
+    """The heaviest finding of each paper, by jurisdiction and kind[key], however deep its place; heaviest come first."""
+    worst = {}
+    for finding in result.findings:
+        for at in finding.at:
+            worst.setdefault(".".join(at.split(".")[:2]), finding.weight)
+    return worst
+
+
+def changed_parts(before, after):
+    """What of an index must be drawn again: None for all of it (papers came or went), else (items, groups) that differ."""
+    if [(group.code, [item.paper for item in group.items]) for group in before] != [
+        (group.code, [item.paper for item in group.items]) for group in after
+    ]:
+        return None
+    old_items = {item.paper: item for group in before for item in group.items}
+    items = [item for group in after for item in group.items if old_items[item.paper] != item]
+    heads = [
+        new for old, new in zip(before, after, strict=True)
+        if (old.total, old.open, old.controls) != (new.total, new.open, new.controls)
+    ]  # fmt: skip
+    return items, heads

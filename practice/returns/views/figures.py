@@ -1,0 +1,55 @@
+"""One figure at a time: its lineage, what moves it most, and ripples measured from another day."""
+
+from django.shortcuts import render
+from django.views.decorators.http import require_GET
+
+from practice.returns.addresses import place_of
+from practice.returns.computing import data_of
+from practice.returns.drawing import history_view, moved_view
+from practice.returns.lineage import lineage_of
+from practice.returns.sights import BASES, moved_since
+from practice.returns.views.common import live_papers, open_page
+from practice.review.margin import about_figure
+from taxcore.whatif.sensitivity import movers
+
+
+@require_GET
+def lineage(request, return_id):
+    """The side panel for one figure: its lineage, and for a paper's field who keyed it when."""
+    return_, result, context = open_page(request, return_id)
+    at = request.GET.get("at", "")
+    context |= {"lineage": lineage_of(result, at), "fields": [], "history": None, "at": at, "narrow": True}
+    context |= about_figure(request.user, return_, result, at)
+    if place := place_of(live_papers(return_), result, at):
+        paper, path, _ = place
+        keyed_by = paper.provenance.get(path, {}).get("by", "")
+        context |= {"history": history_view(paper, path), "keyed_by": keyed_by, "back_to": paper.pk, "back_path": path}
+    return render(request, "returns/_lineage.html", context)
+
+
+@require_GET
+def most_moving(request, return_id):
+    """Which keyed fields move a figure most, by computing the return again with each a little higher."""
+    return_, result, context = open_page(request, return_id)
+    at = request.GET.get("at", "")
+    try:
+        found = movers(result.run.pack, data_of(return_), result, at)
+    except ValueError:
+        found = []
+    papers = live_papers(return_)
+    rows = [(mover, place_of(papers, result, mover.address)) for mover in found]
+    return render(request, "returns/_movers.html", context | {"movers": rows})
+
+
+@require_GET
+def ripple(request, return_id):
+    """The ripple measured from a base that the person chooses; the choice stays for the session."""
+    return_, result, context = open_page(request, return_id)
+    base = request.GET.get("base", "field")
+    request.session["ripple_base"] = base if base in BASES else "field"
+    context |= {"bases": BASES, "base": base, "ripple": None}
+    if base in BASES and base != "field":
+        lines, says = moved_since(request.user, return_, result, base)
+        words = f"{says}: {len(lines)} line{'' if len(lines) == 1 else 's'} differ" if lines is not None else says
+        context["ripple"] = moved_view(lines or [], result, words)
+    return render(request, "returns/_ripple.html", context)

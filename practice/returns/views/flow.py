@@ -1,0 +1,18 @@
+"""Return / Flow: the picture of the whole return."""
+
+from django.shortcuts import render
+
+from practice.returns.computing import pack_of, result_of
+from practice.returns.flow import picture_of
+from practice.returns.sights import last_year
+from practice.returns.views.common import open_page
+
+
+def flow(request, return_id):
+    """Money from its sources to the bottom lines; last year's as outlines where there is a return of it."""
+    return_, result, context = open_page(request, return_id)
+    draw = pack_of(return_).flow
+    before = last_year(return_)
+    old = draw(result_of(before)) if before else None
+    context |= {"tab": "flow", "picture": picture_of(draw(result), old), "before": before}
+    return render(request, "returns/flow.html", context)

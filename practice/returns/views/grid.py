@@ -1,0 +1,96 @@
+"""All papers of a kind in one table: keyed across, pasted from a spreadsheet, counted against the client's list."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.intake import importing, reading
+from practice.returns.arranging import control_state
+from practice.returns.computing import pack_of
+from practice.returns.drawing import field_view, findings_by_address, lists_of, node_of
+from practice.returns.entry import NoSuchField, add_paper
+from practice.returns.sights import BASES
+from practice.returns.views.answers import base_of
+from practice.returns.views.common import live_papers, open_page
+from practice.web.lists import export
+from taxcore.engine import Amount, BadValue, Choice
+
+_FIRST = 8  # columns that are shown though nobody has used them
+
+
+def grid(request, return_id, kind):
+    """The table. `?all=1` shows every column; `?as=csv` or xlsx takes it along."""
+    return_, result, context = open_page(request, return_id)
+    target = reading.target_named(pack_of(return_), kind)
+    if target is None or target.rows or target.kind.single:
+        raise NoSuchField(kind)
+    papers = [paper for paper in live_papers(return_) if paper.kind == kind]
+    nodes = [node_of(paper, result) for paper in papers]
+    columns = _columns(target, nodes, "all" in request.GET)
+    if form := request.GET.get("as"):
+        return _export(form, kind, target, nodes)
+    by_address = findings_by_address(result)
+    control = return_.controls.filter(kind=kind).first()
+    context |= {
+        "tab": "papers", "declared": target.kind, "in_table": True, "columns": columns, "bases": BASES, "base": base_of(request),
+        "rows": [
+            (paper, [field_view(return_, paper, node, name, name, by_address) for name in columns])
+            for paper, node in zip(papers, nodes, strict=True)
+        ],
+        "sums": [
+            sum(node.cell(name).value for node in nodes) if isinstance(spec, Amount) else None for name, spec in columns.items()
+        ],
+        "lists": _lists(nodes, target), "all": "all" in request.GET,
+        "control": control_state(control, target.kind, nodes) if control else None, "listed": control,
+    }  # fmt: skip
+    return render(request, "returns/grid.html", context)
+
+
+def _columns(target, nodes, everything):
+    """{name: field}: whose it is where there are several people, then those of a pasted table that anybody uses, or all."""
+    fields = importing.columns_of(target)
+    if not everything:
+        used = {name for node in nodes for name in fields if node.is_keyed(name)}
+        fields = {name: spec for place, (name, spec) in enumerate(fields.items()) if place < _FIRST or name in used}
+    several = bool(nodes) and nodes[0].run.person("spouse") is not None
+    owner = {"owner": target.kind.fields()["owner"]} if several and "owner" in target.kind.fields() else {}
+    return owner | fields
+
+
+def _lists(nodes, target):
+    found = {}
+    for node in nodes[:1]:
+        found |= lists_of(node)
+    return found
+
+
+def _export(form, kind, target, nodes):
+    columns = {name: spec for name, spec in target.columns().items() if not spec.secret}
+    heads = [spec.label for spec in columns.values()]
+    data = [[_plain(node, name, spec) for name, spec in columns.items()] for node in nodes]
+    return export(form, kind, heads, data)
+
+
+def _plain(node, name, spec):
+    value = node.cell(name).value
+    if isinstance(spec, Amount):
+        return f"{value:.2f}"
+    return spec.shown(value) if isinstance(spec, Choice) and value else spec.write(value) if value not in (None, "") else ""
+
+
+@require_POST
+def add_to_grid(request, return_id, kind):
+    """One more row."""
+    add_paper(request.user, return_id, kind)
+    return redirect("grid", return_id, kind)
+
+
+@require_POST
+def paste(request, return_id, kind):
+    """Rows from the clipboard: looked at first, then taken in together."""
+    try:
+        row = importing.paste(request.user, return_id, kind, request.POST.get("rows", ""))
+    except (BadValue, reading.NotReadable) as bad:
+        messages.error(request, bad.says)
+        return redirect("grid", return_id, kind)
+    return redirect("import", return_id, row.pk)

@@ -1,0 +1,36 @@
+"""The guided way to the papers of a return."""
+
+from django.shortcuts import redirect, render
+
+from practice.returns import guiding
+from practice.returns.index import index_view
+from practice.returns.views.common import live_papers, open_page
+from taxcore.engine import BadValue
+
+
+def guide(request, return_id):
+    """The next question, what was answered, and how far the papers are that it led to."""
+    error, typed = "", {}
+    if request.method == "POST":
+        key, yes = request.POST.get("key", ""), request.POST.get("answer") == "yes"
+        counts = {name[2:]: int(text) for name, text in request.POST.items() if name.startswith("n-") and text.isdigit()}
+        try:
+            guiding.answer(request.user, return_id, key, yes, counts)
+            return redirect("guide", return_id)
+        except BadValue as bad:
+            error, typed = bad.says, request.POST
+    return_, result, context = open_page(request, return_id, "key")
+    questions = guiding.questions_of(return_)
+    wanted = typed.get("key") or request.GET.get("q")
+    there = [paper.kind for paper in live_papers(return_) if paper.values.get("role") not in ("taxpayer", "spouse")]
+    current = next((one for one in questions if one[0].key == wanted), None) or next(
+        (one for one in questions if one[2] is None), None
+    )
+    items = [item for group in index_view(return_, live_papers(return_), result) for item in group.items]
+    unfinished = [item for item in items if item.state != "complete"]
+    context |= {
+        "tab": "papers", "error": error, "questions": questions, "current": current,
+        "kinds": [(kind, there.count(kind.kind) or ("" if current[1][1:] else 1)) for kind in current[1]] if current else [],
+        "answered": sum(answer is not None for _, _, answer in questions), "items": items, "unfinished": unfinished,
+    }  # fmt: skip
+    return render(request, "returns/guide.html", context, status=422 if error else 200)

@@ -1,0 +1,53 @@
+"""Initials on figures, margin notes and open points."""
+
+from django.db import models
+from django.db.models import Q
+
+from practice.firm.scope import FirmOwned
+
+
+class Initial(FirmOwned):
+    """A reviewer's mark on a figure, with the value and the papers' values it was set on. It lapses when one of them moves.
+
+    `sources` maps the addresses of the papers' fields that fed the figure to their amounts then.
+    """
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="initials")
+    address = models.CharField(max_length=120)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    value = models.CharField(max_length=40)
+    sources = models.JSONField(default=dict)
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [models.UniqueConstraint(fields=["of", "address", "by"], name="initial_once_each")]
+
+    def __str__(self):
+        return f"{self.by.initials} on {self.address}"
+
+
+class MarginNote(FirmOwned):
+    """A note on a figure. One that asks somebody is an open point until it is answered and closed."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="notes")
+    address = models.CharField(max_length=120)
+    text = models.CharField(max_length=1000)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    asked = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="open_points")
+    answer = models.CharField(max_length=1000, blank=True)
+    closed_at = models.DateTimeField(null=True)
+    closed_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [models.CheckConstraint(condition=~Q(text=""), name="note_has_text")]
+        indexes = [models.Index(fields=["of", "address"], name="note_by_figure")]
+
+    def __str__(self):
+        return self.text[:40]
+
+    @property
+    def is_open(self):
+        return self.asked_id is not None and self.closed_at is None

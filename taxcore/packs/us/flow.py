@@ -1,0 +1,85 @@
+"""The American return as a picture: what came in, what is taken off, the tax, what was paid, the bottom lines."""
+
+from decimal import Decimal
+
+from taxcore.engine import ZERO, Flow, Stream, Well
+
+# Income lines by attribute, and what a reader calls them: Form 1040, then Schedule 1
+_INCOME = {
+    "wages": "Wages", "taxable_interest": "Interest", "dividends": "Dividends", "ira_taxable": "IRA distributions",
+    "pension_taxable": "Pensions", "taxable_benefits": "Social security", "capital_gain": "Capital gains",
+}  # fmt: skip
+_FURTHER = {"business": "Business", "entities": "Partnerships, trusts", "state_refunds": "State refunds",
+            "unemployment": "Unemployment"}  # fmt: skip
+
+
+def flow(result):
+    """Wells and streams of a computed return. What is lost or taken off leaves the stream where the form takes it off."""
+    form, further = result.run.form("us.1040"), result.run.form("us.sch-1")
+    picture = _Picture()
+    told = sum((picture.income(further, name, label) for name, label in _FURTHER.items()), ZERO)
+    rest = form.additional_income - told
+    picture.income_of("other", "Other income", rest, form.address("additional_income"))
+    for name, label in _INCOME.items():
+        picture.income(form, name, label)
+    picture.well("income", 1, "Total income", form.total_income, form.address("total_income"))
+    gross = max(form.adjusted_gross_income, ZERO)
+    picture.off("income", "adjustments", 2, "Adjustments", form.adjustments, form.address("adjustments"))
+    picture.on("income", "agi", 2, "Adjusted gross income", gross, form.address("adjusted_gross_income"))
+    picture.off("agi", "deductions", 3, "Deductions", gross - form.taxable_income, form.address("deductions"))
+    picture.on("agi", "taxable", 3, "Taxable income", form.taxable_income, form.address("taxable_income"))
+    for line in result.bottom_lines:
+        picture.settle(result, line)
+    return Flow(tuple(picture.wells), tuple(picture.streams))
+
+
+class _Picture:
+    def __init__(self):
+        self.wells, self.streams = [], []
+
+    def well(self, key, column, name, amount, address, kind="middle"):
+        self.wells.append(Well(key, column, name, Decimal(amount), address, kind))
+
+    def income(self, form, name, label):
+        amount = getattr(form, name)
+        self.income_of(name, label, amount, form.address(name))
+        return amount
+
+    def income_of(self, key, label, amount, address):
+        """A source at the left, or a loss that is taken off the income together."""
+        if amount > 0:
+            self.well(key, 0, label, amount, address, "source")
+            self.streams.append(Stream(key, "income", amount))
+        elif amount < 0:
+            self.off("income", key, 2, f"{label}, a loss", -amount, address)
+
+    def off(self, source, key, column, name, amount, address):
+        if amount > 0:
+            self.well(key, column, name, amount, address, "away")
+            self.streams.append(Stream(source, key, Decimal(amount)))
+
+    def on(self, source, key, column, name, amount, address):
+        self.well(key, column, name, amount, address)
+        if amount > 0:
+            self.streams.append(Stream(source, key, Decimal(amount)))
+
+    def settle(self, result, line):
+        """An authority's tax, as far as it was paid, and what is left: its bottom line."""
+        code, name = line.authority.code, line.authority.name
+        form = result.run.form(line.authority.form.code())
+        tax = max(getattr(form, line.authority.tax), ZERO)
+        address = form.address(line.authority.tax)
+        if tax:
+            self.well(f"{code}-tax", 4, f"{name}, tax", tax, address)
+            self.streams.append(Stream("taxable" if code == "us" else "agi", f"{code}-tax", tax))
+        paid = min(tax, tax + line.amount)
+        if paid > 0:
+            self.well(f"{code}-paid", 5, f"{name}, paid or credited", paid, address, "away")
+            self.streams.append(Stream(f"{code}-tax", f"{code}-paid", paid))
+        word = "refund" if line.amount > 0 else "to pay" if line.amount < 0 else "even"
+        self.well(f"{code}-end", 5, f"{name}, {word}", abs(line.amount), line.address, "end")
+        if line.amount > 0:
+            self.well(f"{code}-beyond", 4, f"{name}, paid beyond the tax", line.amount, line.address, "source")
+            self.streams.append(Stream(f"{code}-beyond", f"{code}-end", line.amount))
+        elif line.amount < 0 and tax:
+            self.streams.append(Stream(f"{code}-tax", f"{code}-end", min(-line.amount, tax)))
