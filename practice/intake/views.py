@@ -137,7 +137,8 @@ def _mapping(request, return_, row, context, error="", status=200):
         for at, head in enumerate(sheet.heads)
     ]  # fmt: skip
     context |= {
-        "columns": columns, "count": len(sheet.rows), "target": target, "targets": _targets(return_), "error": error,
+        "columns": columns, "count": len(sheet.rows), "target": row.target, "of_rows": bool(target and target.rows),
+        "kind_name": target.kind.name if target else "", "targets": _targets(return_), "error": error,
         "fields": [(name, spec.label) for name, spec in known.items()], "remembered": row.columns.get("remembered"),
         "fixable": _fixable(target, row) if target else [],
         "papers": [paper for paper in live_papers(return_) if target and target.rows and paper.kind == target.kind.kind],

@@ -295,7 +295,7 @@ def _table(return_, paper, node, name, spec, by_address):
     ]
     return TableView(
         name, _number(spec, node.year), spec.label, heads, rows, totals if len(nodes) > 1 else [], len(nodes),
-        some_rows(node, name, 0) if long else None, len(heads) > 4,
+        some_rows(node, name, 0) if long else None, bool(spec.row.known_as),
     )  # fmt: skip
 
 

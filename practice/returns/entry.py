@@ -90,7 +90,7 @@ def save_field(actor, return_id, paper_id, path, text, was):
     before = result_of(return_)
     if value == place.plain:
         return Saved(return_, paper, before, before, "", path)
-    was_text = _shown(place, place.plain)
+    was_text = _shown(place, place.plain) or _computed_text(before, pack_of(return_), paper, place)
     note_change(actor, return_, paper, place, value, tape)
     put_value(paper, place, value, actor, tape)
     paper.save()
@@ -168,6 +168,16 @@ def _shown(place, plain):
     if place.declared.secret and plain:
         return "••••"
     return f"{Decimal(plain):,.2f}" if isinstance(place.declared, Amount) and plain else plain
+
+
+def _computed_text(result, pack, paper, place):
+    """What an empty amount of a paper was computed to, as a reader sees it."""
+    if not isinstance(place.declared, Amount) or "." in place.path:
+        return ""
+    declared = pack.paper(paper.kind)
+    node = next((one for one in result.run.papers(paper.kind) if one.key == paper.key), None) if declared else None
+    cell = node.cell(place.name) if node is not None else None
+    return f"= {cell.value:,.2f}" if cell is not None and cell.how == "computed" else ""
 
 
 def _says(place, value, was):

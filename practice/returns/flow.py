@@ -5,7 +5,7 @@ from decimal import Decimal
 
 WIDTH, HEIGHT = 1216, 590
 _BAR, _TOP, _GAP, _LEAST = 12, 26, 30, 2
-_COLUMNS = (8, 250, 452, 676, 868, 1062)
+_COLUMNS = (8, 250, 462, 682, 900, 1196)
 
 
 @dataclass
@@ -16,15 +16,15 @@ class Bar:
     x: int
     y: float
     height: float
-    label_x: int = 0
 
     @property
     def bottom(self):
         return self.y + self.height
 
     @property
-    def text_y(self):
-        return self.y - 5
+    def last(self):
+        """Stands at the right edge, so its words end where it ends."""
+        return self.x == _COLUMNS[-1]
 
 
 @dataclass
@@ -33,6 +33,7 @@ class Band:
     amount: Decimal
     source: object
     target: object
+    again: bool
 
 
 @dataclass
@@ -53,10 +54,12 @@ def picture_of(flow, before=None):
     bars = {}
     for place, wells in enumerate(columns):
         heights = [max(float(sizes[well.key]) * scale, _LEAST) for well in wells]
-        y = _TOP + (HEIGHT - 2 * _TOP - sum(heights) - _GAP * max(len(wells) - 1, 0)) * (0.0 if place in (0, 1) else 0.12)
+        free = HEIGHT - 2 * _TOP - sum(heights) - _GAP * max(len(wells) - 1, 0)
+        # The last columns spread over the height, so that what belongs to one authority stays apart from the next
+        y, gap = (_TOP, _GAP) if place < 4 else (_TOP + free * 0.1, _GAP + free * 0.5 / max(len(wells) - 1, 1))
         for well, height in zip(wells, heights, strict=True):
             bars[well.key] = Bar(well, _COLUMNS[place], round(y, 1), round(height, 1))
-            y += height + _GAP
+            y += height + gap
     tall = max((bar.bottom for bar in bars.values()), default=0) + _TOP
     return Picture(
         WIDTH, round(max(tall, 240)), list(bars.values()), _bands(flow, bars, scale), _ghosts(bars, before, scale), scale
@@ -70,6 +73,8 @@ def _sizes(flow):
         sums = {}
         for stream in flow.streams:
             key = getattr(stream, side)
+            if stream.again and side == "source":
+                continue
             sums[key] = sums.get(key, Decimal(0)) + stream.amount
         sizes = {key: max(size, sums.get(key, Decimal(0))) for key, size in sizes.items()}
     return sizes
@@ -88,14 +93,19 @@ def _scale(columns, sizes):
 def _bands(flow, bars, scale):
     left = {key: bar.y for key, bar in bars.items()}
     right = dict(left)
+    low = {key: bar.bottom for key, bar in bars.items()}
     found = []
     for stream in sorted(flow.streams, key=lambda one: bars[one.target].y):
         source, target = bars[stream.source], bars[stream.target]
         thick = max(float(stream.amount) * scale, 1)
         y0, y1 = left[stream.source], right[stream.target]
-        left[stream.source] += thick
+        if stream.again:
+            low[stream.source] -= thick
+            y0 = low[stream.source]
+        else:
+            left[stream.source] += thick
         right[stream.target] += thick
-        found.append(Band(_band(source.x + _BAR, y0, target.x, y1, thick), stream.amount, source.well, target.well))
+        found.append(Band(_band(source.x + _BAR, y0, target.x, y1, thick), stream.amount, source.well, target.well, stream.again))
     return found
 
 

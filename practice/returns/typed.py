@@ -3,10 +3,12 @@
 import re
 from datetime import date, datetime
 from decimal import Decimal, DivisionByZero, InvalidOperation
+from functools import lru_cache
 
 from taxcore.engine import Amount, BadValue, Choice, Day, Flag
 
 _TOKEN = re.compile(r"\s*(\d[\d,]*\.?\d*|\.\d+|[-+*/()×÷])")
+_PLAIN = re.compile(r"\d[\d,]*(\.\d+)?")
 _SIGNS = {"×": "*", "÷": "/"}
 _DATES = (
     "%Y-%m-%d", "%m/%d/%Y", "%m/%d/%y", "%m-%d-%Y", "%m-%d-%y", "%m.%d.%Y", "%m%d%Y",
@@ -39,6 +41,8 @@ def read_typed(field, text):
 def amount(text, field=None):
     """(amount, tape). The tape is what was typed when it was more than one number."""
     label = field.label if field else "This"
+    if _PLAIN.fullmatch(text):
+        return Decimal(text.replace(",", "")), ""
     plain = re.fullmatch(r"\(\s*([\d,]*\.?\d+)\s*\)", text.replace("$", ""))
     if plain:
         return -Decimal(plain[1].replace(",", "")), ""
@@ -102,16 +106,22 @@ class _Sum:
 
 def day(text, field):
     """A date typed in any common way, month first. A two-digit year lies in the last hundred years."""
-    tidy = re.sub(r"\s+", " ", text.strip())
+    found = _date_in(re.sub(r"\s+", " ", text.strip()), date.today())
+    if found is None:
+        raise BadValue(f"{field.label} takes a date such as 3/14/1980.", text)
+    return found
+
+
+@lru_cache(maxsize=4096)
+def _date_in(text, today):
+    """Files bring the same few hundred dates thousands of times."""
     for form in _DATES:
         try:
-            found = datetime.strptime(tidy, form).date()
+            found = datetime.strptime(text, form).date()
         except ValueError:
             continue
-        if "%y" in form and found > date.today():
-            found = found.replace(year=found.year - 100)
-        return found
-    raise BadValue(f"{field.label} takes a date such as 3/14/1980.", text)
+        return found.replace(year=found.year - 100) if "%y" in form and found > today else found
+    return None
 
 
 def _option(field, text):

@@ -11,16 +11,18 @@ from practice.firm.permissions import may, require
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return
 from practice.returns.views.common import live_papers
+from practice.web.recent import recent
 
 _MOST = 9
 
 
 @require_GET
 def find(request):
-    """Results for `?q=`; within a return (`?in=`) its papers, lines and actions come first."""
+    """Results for `?q=`; within a return (`?in=`) its papers, fields, lines and actions come first. Nothing typed: where one
+    was last."""
     require(request.user, "view")
     words = request.GET.get("q", "").strip().lower()
-    found = []
+    found = [] if words else recent(request)
     inside = request.GET.get("in", "")
     return_ = Return.objects.for_firm(request.user.firm).filter(pk=inside).first() if inside.isdigit() else None
     if return_ is not None:
@@ -32,30 +34,63 @@ def find(request):
 
 
 def _in_return(request, return_, words):
-    found = []
-    pack = pack_of(return_)
-    if may(request.user, "key"):
-        if words and _fits(words, "add dependant child person"):
-            found.append(
-                {"post": reverse("add-paper", args=[return_.pk]), "kind": pack.people.kind, "does": "Add: Dependant", "note": ""}
-            )
-        for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
-            if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
-                found.append({"post": reverse("add-paper", args=[return_.pk]), "kind": kind.kind, "does": f"Add: {kind.name}",
-                              "note": kind.official})  # fmt: skip
     result = result_of(return_)
-    found += sorted(_lines(return_, result, words), key=lambda one: one["rank"])
+    found = [*_to_add(request, return_, words), *sorted(_lines(return_, result, words), key=lambda one: one["rank"])]
+    pack = pack_of(return_)
     for paper in live_papers(return_):
         declared = pack.paper(paper.kind)
         title = str(paper.values.get(declared.heading, "") or declared.name)
+        url = reverse("paper", args=[return_.pk, paper.pk])
         if words and _fits(words, f"{title} {declared.name} {declared.official}"):
-            found.append({"url": reverse("paper", args=[return_.pk, paper.pk]), "does": title, "note": declared.official})
+            found.append({"url": url, "does": title, "note": declared.official})
+        elif len(words) > 2:
+            found += _fields(declared, title, url, paper, words)
+    found += _actions(request, return_, words)
     return sorted(found, key=lambda one: _rank(one, words))
 
 
+def _to_add(request, return_, words):
+    """Papers that can be added, and people."""
+    if not may(request.user, "key"):
+        return
+    pack, url = pack_of(return_), reverse("add-paper", args=[return_.pk])
+    if words and _fits(words, "add dependant child person"):
+        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependant", "note": ""}
+    for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
+        if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
+            yield {"post": url, "kind": kind.kind, "does": f"Add: {kind.name}", "note": kind.official}
+
+
+def _fields(declared, title, url, paper, words):
+    """Fields of a paper by label, or paper and label together ("kittiwake withheld")."""
+    for name, spec in declared.fields().items():
+        if spec.kind != "rows" and name != "owner" and _fits(words, f"{title} {spec.label} {declared.official}"):
+            yield {"url": f"{url}#f-{paper.pk}-{name}", "does": spec.label, "note": f"field of {title}"}
+
+
+def _actions(request, return_, words):
+    """What can be done with the return, by name."""
+    pages = {
+        "Guided way": "guide", "Take in a file": "import-file", "Who changed what": "changes", "Flow, the picture": "flow",
+        "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Save as a workbook": "download-workbook",
+        "Save as a document": "download-return", "Save all lines": "download-lines",
+    }  # fmt: skip
+    for does, name in pages.items():
+        if words and _fits(words, does):
+            yield {"url": reverse(name, args=[return_.pk]), "does": does, "note": "do"}
+    if words and may(request.user, "key") and _fits(words, "undo my last change"):
+        yield {"post": reverse("undo", args=[return_.pk]), "kind": "", "does": "Undo my last change", "note": "do"}
+    for kind in {paper.kind for paper in live_papers(return_)}:
+        declared = pack_of(return_).paper(kind)
+        if words and not declared.single and kind != "person" and _fits(words, f"table {declared.name} {declared.official}"):
+            yield {"url": reverse("grid", args=[return_.pk, kind]), "does": f"Table: {declared.name}", "note": "do"}
+
+
 def _rank(one, words):
-    """A paper whose name begins with the words comes first, other papers to add come last."""
-    if "post" not in one or not words:
+    """A paper whose name begins with the words comes first, fields after lines, other papers to add come last."""
+    if str(one.get("note", "")).startswith("field of"):
+        return 1.5
+    if "kind" not in one or not one["kind"] or not words:
         return 1
     return 0 if one["does"].lower().removeprefix("add: ").startswith(words.removeprefix("add ")) else 2
 

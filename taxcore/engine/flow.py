@@ -23,11 +23,13 @@ class Well:
 
 @dataclass(frozen=True, slots=True)
 class Stream:
-    """Money on its way from one well to another; never negative."""
+    """Money on its way from one well to another; never negative. `again` is for what is taken out of money that has gone on
+    already: a second tax on the same income."""
 
     source: str
     target: str
     amount: Decimal
+    again: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,6 +12,7 @@ from practice.returns.lineage import lineage_of
 from practice.returns.typed import amount
 from practice.returns.views.common import live_papers, open_page, shared
 from practice.review.margin import about_figure, initials_on
+from practice.web.recent import note_recent
 from taxcore.engine import BadValue
 from taxcore.engine.papers import Row
 
@@ -23,6 +24,9 @@ def forms(request, return_id, code=None):
     if request.htmx and "q" in request.GET:
         return render(request, "returns/_lines_found.html", context | {"found": lines_found(result, context["q"])})
     context |= form_context(request, return_, result, code, request.GET.get("at", ""))
+    if lineage := context["lineage"]:
+        cell = lineage["cell"]
+        note_recent(request, f"{cell.node.title} {cell.number or cell.label}, {return_.household.name}")
     return render(request, "returns/forms.html", context)
 
 

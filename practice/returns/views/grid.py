@@ -32,7 +32,8 @@ def grid(request, return_id, kind):
     by_address = findings_by_address(result)
     control = return_.controls.filter(kind=kind).first()
     context |= {
-        "tab": "papers", "declared": target.kind, "in_table": True, "columns": columns, "bases": BASES, "base": base_of(request),
+        "tab": "papers", "declared": _named(target.kind), "in_table": True, "columns": columns,
+        "bases": BASES, "base": base_of(request),
         "rows": [
             (paper, [field_view(return_, paper, node, name, name, by_address) for name in columns])
             for paper, node in zip(papers, nodes, strict=True)
@@ -55,6 +56,11 @@ def _columns(target, nodes, everything):
     several = bool(nodes) and nodes[0].run.person("spouse") is not None
     owner = {"owner": target.kind.fields()["owner"]} if several and "owner" in target.kind.fields() else {}
     return owner | fields
+
+
+def _named(kind):
+    """What the page says of a kind of paper; templates would call the class itself."""
+    return {"kind": kind.kind, "name": kind.name, "official": kind.official, "main": kind.main}
 
 
 def _lists(nodes, target):

@@ -30,7 +30,16 @@ def guide(request, return_id):
     unfinished = [item for item in items if item.state != "complete"]
     context |= {
         "tab": "papers", "error": error, "questions": questions, "current": current,
-        "kinds": [(kind, there.count(kind.kind) or ("" if current[1][1:] else 1)) for kind in current[1]] if current else [],
+        "kinds": _asked(current[1], there) if current else [],
         "answered": sum(answer is not None for _, _, answer in questions), "items": items, "unfinished": unfinished,
     }  # fmt: skip
     return render(request, "returns/guide.html", context, status=422 if error else 200)
+
+
+def _asked(kinds, there):
+    """What is asked of each kind of paper: how many there are, those that are on the return being said already."""
+    return [
+        {"kind": kind.kind, "name": kind.name, "official": kind.official, "once": kind.single,
+         "count": there.count(kind.kind) or ("" if kinds[1:] else 1)}
+        for kind in kinds
+    ]  # fmt: skip

@@ -19,6 +19,7 @@ from practice.returns.presence import note_presence, others_in
 from practice.returns.sights import BASES, note_opening
 from practice.returns.views.answers import base_of, go, moved
 from practice.returns.views.common import live_papers, open_page
+from practice.web.recent import note_recent
 from taxcore.engine import BadValue
 
 
@@ -31,6 +32,8 @@ def papers(request, return_id, paper_id=None):
     paper = next((paper for paper in listed if paper.pk == paper_id), None) if paper_id else _first(listed)
     if paper_id and paper is None:
         return redirect("papers", return_id)
+    if paper is not None:
+        note_recent(request, f"{node_of(paper, result).title}, {return_.household.name}")
     context |= {
         "tab": "papers",
         "groups": index_view(return_, listed, result),

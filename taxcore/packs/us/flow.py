@@ -71,7 +71,7 @@ class _Picture:
         address = form.address(line.authority.tax)
         if tax:
             self.well(f"{code}-tax", 4, f"{name}, tax", tax, address)
-            self.streams.append(Stream("taxable" if code == "us" else "agi", f"{code}-tax", tax))
+            self.streams.append(Stream("taxable" if code == "us" else "agi", f"{code}-tax", tax, again=code != "us"))
         paid = min(tax, tax + line.amount)
         if paid > 0:
             self.well(f"{code}-paid", 5, f"{name}, paid or credited", paid, address, "away")

@@ -26,7 +26,7 @@ for (const name of ["dragover", "drop"]) document.addEventListener(name, (event)
 document.addEventListener("paste", (event) => {
   const text = event.clipboardData?.getData("text") ?? "";
   const rows = document.querySelector("textarea[name=rows]");
-  if (!rows || !event.target.closest?.(".grid") || !text.trim().includes("\n")) return;
+  if (!rows || !event.target.closest?.(".pasted") || !text.trim().includes("\n")) return;
   event.preventDefault();
   rows.value = text;
   rows.form.submit();
