@@ -225,10 +225,7 @@ def read_ofx(pack, content):
 
 def _statements(document):
     for answer in document.tax1099msgsrsv1 or ():
-        for name in ("int", "div", "oid", "b", "misc", "r"):
-            statement = getattr(answer.tax1099rs, f"tax1099{name}_v100", None)
-            if statement is not None:
-                yield from statement if isinstance(statement, list) else [statement]
+        yield from answer.tax1099rs  # the library keeps repeated aggregates as the items of the one they stand in
 
 
 def read_document(pack, content):

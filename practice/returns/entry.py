@@ -204,6 +204,7 @@ def add_paper(actor, return_id, kind, owner="", values=None):
     )  # fmt: skip
     put_rows(paper, declared, values or {}, actor)
     paper.save()
+    learn(actor, declared, paper)
     note_paper(actor, return_, paper, "added")
     forget(return_, "papers")
     changed(actor, return_, before)

@@ -106,7 +106,7 @@ class _Maker:
 
     def _sheet_of(self, node):
         words = f"{node.title} {node.key}" if node.key and node.key not in node.title else node.title
-        sheet = self._sheet(node.address_prefix, ("Line", f"{node.title}, {node.name}", "Amount", "Remark"))
+        sheet = self._sheet(node.address_prefix, ("Line", f"{node.title}, {node.name}", "Amount", "Remark", node.address_prefix))
         self.names.discard(sheet.title.lower())
         sheet.title = self._name(words)
 
@@ -154,8 +154,8 @@ class _Maker:
                 or "0"
             )
         make = _FORMULAS.get(kind)
-        if kind == "bands":
-            return self._bands(parts[0], because.redo.bands)
+        if hasattr(because.redo, "formula"):
+            return because.redo.formula(*parts, self._of_value)
         if kind == "ratio" and because.redo.places is not None:
             return f"ROUND({make(*parts)},{because.redo.places})"
         if make is None:
@@ -173,13 +173,6 @@ class _Maker:
             sheet.cell(row, 1, f"=-{part}" if operand.minus else f"={part}")
         self.next_row[name] = first + len(operands)
         return f"SUM('{sheet.title}'!A{first}:A{first + len(operands) - 1})"
-
-    def _bands(self, amount, bands):
-        steps = []
-        for place, (edge, rate) in enumerate(bands):
-            low, high = self._of_value(edge), self._of_value(bands[place + 1][0]) if place + 1 < len(bands) else amount
-            steps.append(f"MAX(0,MIN({amount},{high})-{low})*{self._of_value(rate)}")
-        return "+".join(steps)
 
     def _of_value(self, value, top=False):
         if isinstance(value, Figure):

@@ -3,6 +3,7 @@
 from datetime import timedelta
 
 from django.core import mail
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
@@ -54,7 +55,8 @@ class RoleTests(OfficeTestCase):
 
 
 class OtherFirmTests(OfficeTestCase):
-    PAGES = ["papers", "forms", "review", "sign", "download-return", "presence", "lineage"]
+    PAGES = ["papers", "forms", "review", "sign", "download-return", "download-workbook", "download-lines", "presence", "lineage",
+             "most-moving", "ripple", "flow", "guide", "changes", "import-file"]  # fmt: skip
 
     def setUp(self):
         super().setUp()
@@ -72,6 +74,19 @@ class OtherFirmTests(OfficeTestCase):
 
     def test_changes_from_another_firm_are_refused(self):
         posts = [
+            (reverse("copy-paper", args=[self.return_.pk, self.paper.pk]), {}),
+            (reverse("repeat-paper", args=[self.return_.pk, self.paper.pk]), {}),
+            (reverse("reorder-paper", args=[self.return_.pk, self.paper.pk]), {"by": "1"}),
+            (reverse("take-party", args=[self.return_.pk, self.paper.pk]), {}),
+            (reverse("control", args=[self.return_.pk]), {"kind": "w2", "count": "1"}),
+            (reverse("grid-paste", args=[self.return_.pk, "w2"]), {"rows": "a\tb"}),
+            (reverse("grid-add", args=[self.return_.pk, "w2"]), {}),
+            (reverse("undo", args=[self.return_.pk]), {}),
+            (reverse("guide", args=[self.return_.pk]), {"key": "wages", "answer": "no"}),
+            (reverse("set-initials", args=[self.return_.pk]), {"at": "us.1040.24"}),
+            (reverse("add-note", args=[self.return_.pk]), {"at": "us.1040.24", "text": "x"}),
+            (reverse("attach", args=[self.return_.pk, self.paper.pk]), {"file": SimpleUploadedFile("a.png", b"x")}),
+            (reverse("import-file", args=[self.return_.pk]), {"file": SimpleUploadedFile("a.csv", b"a,b")}),
             (reverse("save-field", args=[self.return_.pk, self.paper.pk]), {"path": "wages", "value": "1", "was": ""}),
             (reverse("add-paper", args=[self.return_.pk]), {"kind": "w2"}),
             (reverse("remove-paper", args=[self.return_.pk, self.paper.pk]), {}),

@@ -4,6 +4,7 @@ from taxcore.engine.cells import Cell, Node
 from taxcore.engine.checks import Finding, Mend, check, idea, stops_filing
 from taxcore.engine.explain import (
     absent,
+    bands_formula,
     by_bands,
     excess,
     explained,
@@ -61,6 +62,7 @@ __all__ = [
     "Text",
     "Well",
     "absent",
+    "bands_formula",
     "by_bands",
     "cents",
     "check",

@@ -6,7 +6,7 @@ kept as it is, and put into operands only when somebody asks for the explanation
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from typing import Any
 
@@ -190,6 +190,19 @@ class _Bands:
 
     def __call__(self, amount: Decimal) -> Decimal:
         return sum((part * rate for _, rate, part in _band_parts(amount, self.bands)), ZERO)
+
+    def formula(self, amount: str, named: Callable[[Decimal], str]) -> str:
+        """The same for a spreadsheet."""
+        return bands_formula(amount, self.bands, named)
+
+
+def bands_formula(amount: str, bands: Sequence[tuple[Decimal, Decimal]], named: Callable[[Decimal], str]) -> str:
+    """Tax by bands as a spreadsheet's formula; `named` gives the place of an amount of the law."""
+    steps = []
+    for place, (edge, rate) in enumerate(bands):
+        upper = named(bands[place + 1][0]) if place + 1 < len(bands) else amount
+        steps.append(f"MAX(0,MIN({amount},{upper})-{named(edge)})*{named(rate)}")
+    return "+".join(steps)
 
 
 def _band_parts(amount: Decimal, bands: Sequence[tuple[Decimal, Decimal]]) -> Iterator[tuple[Decimal, Decimal, Decimal]]:

@@ -48,8 +48,8 @@ def paper_of(statement: Any) -> tuple[str, dict[str, Any]] | None:
         values["account"] = str(statement.recacct)
     details = getattr(statement, "extdbinfo_v100", None)
     if details is not None:
-        values["sales"] = [_sale(one) for one in details.procdet_v100 or ()]
-        values["summaries"] = [_named(one, _TOTALS) for one in details.procsum_v100 or ()]
+        values["sales"] = [_sale(one) for one in details if type(one).__name__.startswith("PROCDET")]
+        values["summaries"] = [_named(one, _TOTALS) for one in details if type(one).__name__.startswith("PROCSUM")]
     return kind, values
 
 

@@ -5,6 +5,7 @@ from django.core.management.base import BaseCommand
 
 from practice.demo import scenario
 from practice.demo.building import build_firm, build_household
+from practice.demo.seat import lay_out
 from practice.firm.models import Firm
 
 
@@ -17,6 +18,7 @@ class Command(BaseCommand):
         firm, password = build_firm()
         for entry in scenario.HOUSEHOLDS:
             build_household(firm, entry)
+        lay_out(firm)
         path = settings.DATA / "demo-password"
         path.touch(mode=0o600)
         path.write_text(password)

@@ -1,0 +1,113 @@
+"""Pages beside a paper: known by content, kept sealed, shown to the firm only, counted by the diagnostic that asks."""
+
+import io
+
+from django.core.files.storage import default_storage
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.urls import reverse
+from PIL import Image
+
+from practice.intake import attaching
+from practice.returns.computing import result_of
+from practice.returns.entry import add_paper
+from practice.returns.tests.test_pages import PageTestCase
+from taxcore.engine import BadValue
+
+
+def picture(form="PNG", size=(60, 30)):
+    made = io.BytesIO()
+    Image.new("RGB", size, "white").save(made, form)
+    return made.getvalue()
+
+
+def pdf(pages=2):
+    sheets = [Image.new("RGB", (200, 300), "white") for _ in range(pages)]
+    made = io.BytesIO()
+    sheets[0].save(made, "PDF", save_all=True, append_images=sheets[1:])
+    return made.getvalue()
+
+
+class ContentTests(PageTestCase):
+    def test_what_a_file_is_comes_from_its_content(self):
+        self.assertEqual(attaching.look_into(picture()), ("png", 1))
+        self.assertEqual(attaching.look_into(picture("JPEG")), ("jpeg", 1))
+        self.assertEqual(attaching.look_into(pdf(3)), ("pdf", 3))
+
+    def test_anything_else_is_refused_with_a_reason(self):
+        for content, words in (
+            (b"<html>hello", "none of them"), (picture("GIF"), "none of them"), (picture()[:40], "damaged"), (b"%PDF-1.7 broken", "cannot be opened"),
+            (b"1" * (attaching.LARGEST + 1), "MB"), (b"", "none of them"),
+        ):  # fmt: skip
+            with self.subTest(words), self.assertRaisesRegex(BadValue, words):
+                attaching.look_into(content)
+
+
+class AttachTests(PageTestCase):
+    def attach(self, content=None, name="scan.png", paper=None):
+        return attaching.attach(self.preparer, self.return_.pk, (paper or self.paper).pk, name, content or picture())
+
+    def page(self, row, page=1):
+        return self.client.get(reverse("page-picture", args=[self.return_.pk, row.token, page]))
+
+    def test_it_is_stored_sealed_and_comes_back_whole(self):
+        row = self.attach()
+        with default_storage.open(row.file) as stored:
+            self.assertNotIn(b"PNG", stored.read())
+        self.assertEqual(attaching.content_of(row), picture())
+
+    def test_the_same_file_twice_is_one(self):
+        self.assertEqual(self.attach().pk, self.attach().pk)
+
+    def test_each_page_is_a_picture_and_there_is_none_beyond_the_last(self):
+        row = self.attach(pdf(2), "two.pdf")
+        for page in (1, 2):
+            self.assertEqual(self.page(row, page)["Content-Type"], "image/png")
+        self.assertEqual(self.page(row, 3).status_code, 404)
+        self.assertEqual(self.events("page looked at").count(), 1)
+
+    def test_turned_pages_stay_turned(self):
+        row = self.attach(picture(size=(60, 30)))
+        self.client.post(reverse("change-attachment", args=[self.return_.pk, row.token]), {"turn": "90"})
+        shown = Image.open(io.BytesIO(self.page(row).content))
+        self.assertEqual(shown.size, (30, 60))
+
+    def test_it_is_nobody_elses(self):
+        row = self.attach()
+        self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.page(row).status_code, 404)
+        self.assertEqual(self.client.get(reverse("original", args=[self.return_.pk, row.token])).status_code, 404)
+
+    def test_a_guessed_address_is_nothing(self):
+        guessed = reverse("original", args=[self.return_.pk, "00000000-0000-4000-8000-000000000000"])
+        self.assertEqual(self.client.get(guessed).status_code, 404)
+
+    def test_the_original_is_a_download_under_no_name_of_a_client(self):
+        row = self.attach(name="../Lorna's secret.png")
+        answer = self.client.get(reverse("original", args=[self.return_.pk, row.token]))
+        self.assertIn("attachment", answer["Content-Disposition"])
+        self.assertNotIn("Lorna", answer["Content-Disposition"])
+        self.assertEqual(row.name, "Lorna's secret.png")
+
+    def test_totals_with_adjustments_ask_for_the_statement_until_it_is_there(self):
+        rows = [{"box": "A", "proceeds": "100.00", "basis": "90.00", "wash_sales": "5.00"}]
+        _, paper = add_paper(self.preparer, self.return_.pk, "1099-b", "taxpayer", {"payer": "Sandbar", "summaries": rows})
+        codes = lambda: {found.code for found in result_of(self.again()).findings}  # noqa: E731
+        self.assertIn("us.sale.summary-unattached", codes())
+        row = self.attach(pdf(1), "list.pdf", paper)
+        self.assertNotIn("us.sale.summary-unattached", codes())
+        attaching.change_attachment(self.preparer, self.return_.pk, row.token, remove=True)
+        self.assertIn("us.sale.summary-unattached", codes())
+
+    def test_a_page_can_be_given_to_another_paper(self):
+        _, other = add_paper(self.preparer, self.return_.pk, "1099-int", "taxpayer")
+        row = self.attach()
+        attaching.change_attachment(self.preparer, self.return_.pk, row.token, paper_id=other.pk)
+        counts = {paper.kind: paper.attached for paper in self.return_.papers.filter(pk__in=[self.paper.pk, other.pk])}
+        self.assertEqual(counts, {"w2": 0, "1099-int": 1})
+
+    def test_files_dropped_on_the_page_and_a_wrong_one_among_them(self):
+        url = reverse("attach", args=[self.return_.pk, self.paper.pk])
+        files = [SimpleUploadedFile("a.png", picture()), SimpleUploadedFile("b.txt", b"hello")]
+        page = self.client.post(url, {"file": files}, follow=True)
+        self.assertContains(page, "b.txt: Attach a PDF")
+        self.assertContains(page, "a.png")
