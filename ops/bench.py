@@ -62,7 +62,7 @@ def timed(work, rounds: int) -> list[float]:
 
 
 def computation(rounds: int) -> None:
-    from practice.demo.plain import demo_returns
+    from practice.demo.plain import demo_returns, heavy_family
     from taxcore.engine import compute
     from taxcore.packs.us import PACK
     from taxcore.packs.us.tests.straight_line import by_hand
@@ -99,30 +99,6 @@ def _peak(data) -> float:
     return peak / 1024**2
 
 
-def heavy_family():
-    """Every household's papers but the people's on one joint return: some sixty, of most kinds there are."""
-    from practice.demo.plain import demo_returns
-    from taxcore.engine import PaperValues, ReturnData
-    from taxcore.packs.us import PACK
-
-    entries = {entry["name"]: data for entry, data in demo_returns()}
-    base = entries["Halloran-Voss, Ione and Perrin"]
-    papers, singles = [*base.papers], {paper.kind for paper in base.papers}
-    for data in entries.values():
-        for paper in data.papers if data is not base else ():
-            declared = PACK.paper(paper.kind)
-            if (
-                paper.kind == "person"
-                or paper.kind == "parent"
-                or len(papers) >= 60
-                or (declared.single and paper.kind in singles)
-            ):
-                continue
-            singles.add(paper.kind)
-            papers.append(PaperValues(paper.id if declared.single else f"x{len(papers)}", paper.kind, paper.values))
-    return ReturnData("us", 2025, tuple(papers), {}, training=True)
-
-
 def many_sales(number: int):
     """One broker's statement with so many rows, a tenth of them adjusted."""
     from taxcore.engine import PaperValues
@@ -148,7 +124,7 @@ def serving(installation: Installation, returns: int, saves: int) -> None:
     made = subprocess.run(
         [PYTHON, "-m", "practice", "crowd", str(returns)], cwd=HOME, env=environment, capture_output=True, text=True, check=True
     )
-    places = json.loads(made.stdout.strip().splitlines()[-1])
+    places: dict[str, list] = json.loads(made.stdout.strip().splitlines()[-1])
     running = {}
     with open(installation.data / "bench.log", "w") as log:
         for name, (command, extra) in programs(installation).items():
@@ -166,13 +142,19 @@ def serving(installation: Installation, returns: int, saves: int) -> None:
                 process.wait(20)
 
 
-def _measure(installation: Installation, base: str, places: list, returns: int, saves: int) -> None:
+def _measure(installation: Installation, base: str, places: dict[str, list], returns: int, saves: int) -> None:
     password = (installation.data / "demo-password").read_text()
     _wait(base)
     time.sleep(8)  # the demo's own filings are on their way when it starts
+    small, heavy = places["small"], places["heavy"]
     print(f"\nField save to finished response, HTTP, 2 workers, 4 users at once, {saves} saves each; then 1 user")
-    print(f"  save, 4 users              {spread(_saves(base, password, places, saves))}")
-    print(f"  save, 1 user               {spread(_saves(base, password, places[:1], saves, first=saves))}")
+    print(f"  save, 4 users              {spread(_saves(base, password, small, saves))}")
+    print(f"  save, 1 user               {spread(_saves(base, password, small[:1], saves, first=saves))}")
+    print(f"\nThe same in a family's return of 60 papers, each user leaving a field every {PACE} s")
+    print(f"  save, 4 users              {spread(_saves(base, password, heavy, saves // 3, pace=PACE))}")
+    print(f"  save, 1 user               {spread(_saves(base, password, heavy[:1], saves // 3, first=saves // 3, pace=PACE))}")
+    seen = spread(ripples(base, password, heavy, saves // 3))
+    print(f"  field left to ripple drawn {seen}   (in Chromium, three others keying)")
     print(f"\nPages, one user; the desk with {returns:,} returns")
     pages = (
         ("desk, in my care", "/?of=mine"), ("desk, everyone", "/?of=everyone"), ("desk, search", "/?of=everyone&q=Crowd 0041"),
@@ -193,8 +175,8 @@ def _session(base: str, password: str, who: str):
     return client
 
 
-def _saves(base: str, password: str, places: list, saves: int, first: int = 0) -> list[float]:
-    """A user for each place, each in a return of their own, saving box 2 over and over."""
+def _saves(base: str, password: str, places: list, saves: int, first: int = 0, pace: float = 0) -> list[float]:
+    """A user for each place, each in a return of their own, saving box 2 over and over, `pace` seconds apart."""
     found: list[float] = []
 
     def user(who, place):
@@ -208,6 +190,7 @@ def _saves(base: str, password: str, places: list, saves: int, first: int = 0) -
             found.append(time.perf_counter() - begun)
             answer.raise_for_status()
             was = f"{5_001 + number}.00"
+            time.sleep(max(pace - (time.perf_counter() - begun), 0))
 
     people = [
         threading.Thread(target=user, args=pair) for pair in zip(("bea", "tilde", "sunniva", "sunniva"), places, strict=False)
@@ -217,6 +200,50 @@ def _saves(base: str, password: str, places: list, saves: int, first: int = 0) -
     for person in people:
         person.join()
     assert len(found) == saves * len(places), "a user fell over"
+    return found
+
+
+PACE = 0.6  # seconds from one field left to the next: a fast typist
+
+_WATCH = """
+window.left = 0; window.seen = [];
+document.addEventListener("keydown", (event) => { if (event.key === "Enter") window.left = performance.now(); }, true);
+const drawn = () => { if (window.left) window.seen.push(performance.now() - window.left); window.left = 0; };
+new MutationObserver(() => requestAnimationFrame(drawn)).observe(document.querySelector("#ripples"), {childList: true});
+"""
+
+
+def ripples(base: str, password: str, places: list, saves: int) -> list[float]:
+    """A person at a browser leaves box 2 with Enter, over and over, while three others key: seconds until the ripple is drawn."""
+    from selenium.webdriver.common.by import By
+    from selenium.webdriver.common.keys import Keys
+
+    from ops.browser import browser
+
+    others = threading.Thread(target=_saves, args=(base, password, places[1:], saves + 10, saves, PACE))
+    driver = browser()
+    try:
+        driver.get(f"{base}/sign-in")
+        driver.find_element(By.NAME, "username").send_keys("bea@larkspurrow.example")
+        driver.find_element(By.NAME, "password").send_keys(password, Keys.ENTER)
+        time.sleep(2)
+        driver.get(f"{base}/returns/{places[0][0]}/papers/{places[0][1]}")
+        driver.execute_script(_WATCH)
+        others.start()
+        for number in range(saves):
+            begun = time.perf_counter()
+            field = driver.find_element(By.CSS_SELECTOR, '#paper [aria-label="Federal tax withheld"]')
+            field.click()
+            field.send_keys(Keys.CONTROL, "a")
+            field.send_keys(str(30_000 + number), Keys.ENTER)
+            while driver.execute_script("return window.left"):
+                time.sleep(0.02)
+            time.sleep(max(PACE - (time.perf_counter() - begun), 0.1))
+        others.join()
+        found = [one / 1000 for one in driver.execute_script("return window.seen")]
+    finally:
+        driver.quit()
+    assert len(found) >= saves * 0.9, f"only {len(found)} of {saves} ripples were seen"
     return found
 
 

@@ -11,7 +11,7 @@ from taxcore.packs.us.base import STATES
 class HouseholdForm(forms.Form):
     """One or two people and their address. Everything else is keyed on the return."""
 
-    first_name = forms.CharField(max_length=40, label="First name")
+    first_name = forms.CharField(max_length=40, label="First name", widget=forms.TextInput({"autofocus": True}))
     last_name = forms.CharField(max_length=40, label="Last name")
     number = forms.CharField(max_length=11, label="Social security number", required=False)
     birth_date = forms.DateField(label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"])

@@ -65,3 +65,25 @@ def _others(entry):
 
 def _rows(value):
     return [{"id": str(n)} | row for n, row in enumerate(value, start=1)] if isinstance(value, list) else value
+
+
+def heavy_family():
+    """Every household's papers but the people's on one joint return: some sixty, of most kinds there are."""
+    from taxcore.packs.us import PACK
+
+    entries = {entry["name"]: data for entry, data in demo_returns()}
+    base = entries["Halloran-Voss, Ione and Perrin"]
+    papers, singles = [*base.papers], {paper.kind for paper in base.papers}
+    for data in entries.values():
+        for paper in data.papers if data is not base else ():
+            declared = PACK.paper(paper.kind)
+            if (
+                paper.kind == "person"
+                or paper.kind == "parent"
+                or len(papers) >= 60
+                or (declared.single and paper.kind in singles)
+            ):
+                continue
+            singles.add(paper.kind)
+            papers.append(PaperValues(paper.id if declared.single else f"x{len(papers)}", paper.kind, paper.values))
+    return ReturnData("us", 2025, tuple(papers), {}, training=True)

@@ -11,7 +11,7 @@ from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Place, Saved, keyed_paper, new_key, next_position, note_change, note_paper, put_value
 from practice.returns.models import ControlTotal, Paper, Return
-from taxcore.engine import BadValue
+from taxcore.engine import Amount, BadValue
 
 
 @transaction.atomic
@@ -28,6 +28,8 @@ def copy_paper(actor, return_id, paper_id, everything=True):
     before = result_of(return_)
     wanted = set(declared.fields()) if everything else {"owner", *declared.party.values()}
     values = {name: value for name, value in paper.values.items() if name in wanted and not declared.fields()[name].secret}
+    if not everything:
+        values |= {name: _without_amounts(declared.fields()[name].row, paper.values.get(name, [])) for name in declared.repeats}
     made = Paper.objects.create(
         firm=return_.firm, of=return_, kind=paper.kind, key=new_key(return_, declared), position=next_position(return_),
         values=values, provenance={name: {"how": "copied", "by": actor.initials} for name in values if name != "owner"},
@@ -37,6 +39,11 @@ def copy_paper(actor, return_id, paper_id, everything=True):
     changed(actor, return_, before)
     record(actor, "paper copied", return_, says=declared.name, paper=made.pk)
     return return_, made
+
+
+def _without_amounts(row, rows):
+    fields = row.fields()
+    return [{name: text for name, text in one.items() if name == "id" or not isinstance(fields[name], Amount)} for one in rows]
 
 
 @transaction.atomic

@@ -57,6 +57,7 @@ class TableView:
     totals: list
     count: int = 0
     some: object = None
+    fresh: tuple = ()
     imports: bool = False
 
     @property
@@ -131,23 +132,27 @@ def paper_view(return_, paper, result, with_fields=True):
 
 def differing_fields(return_, paper, before, after, path):
     """The field at `path`, and every other one of the paper that looks different after a change."""
-    old = _looks(paper, before) if before is not after else {}
+    old = _looks(paper, before, path) if before is not after else {}
     by_address = findings_by_address(after)
     found = []
-    for here, (node, name, look) in _looks(paper, after).items():
+    for here, (node, name, look) in _looks(paper, after, path).items():
         if here == path or (old and (here not in old or old[here][2] != look)):
             found.append(field_view(return_, paper, node, name, here, by_address))
     return found
 
 
-def _looks(paper, result):
-    """{path: (node, name, what a reader would see of it)} of every field and row's field."""
+def _looks(paper, result, changed):
+    """{path: (node, name, what a reader would see of it)} of every field and row's field; of a long table only the row that
+    was `changed`, since the others are shown as text."""
     node = node_of(paper, result)
     by_address = findings_by_address(result)
     looks = {}
     for name, spec in node.fields().items():
         if isinstance(spec, Rows):
-            for row in node.cell(name).value:
+            rows = node.cell(name).value
+            if len(rows) > LONG:
+                rows = [row for row in rows if changed.startswith(f"{name}.{row.key}.")]
+            for row in rows:
                 for inner in row.fields():
                     looks[f"{name}.{row.key}.{inner}"] = _look(row, inner, by_address)
         elif spec.applies(node):
@@ -295,8 +300,16 @@ def _table(return_, paper, node, name, spec, by_address):
     ]
     return TableView(
         name, _number(spec, node.year), spec.label, heads, rows, totals if len(nodes) > 1 else [], len(nodes),
-        some_rows(node, name, 0) if long else None, bool(spec.row.known_as),
+        some_rows(node, name, 0) if long else None,
+        _fresh_row(return_, paper, nodes[-1], name, by_address) if long else (), bool(spec.row.known_as),
     )  # fmt: skip
+
+
+def _fresh_row(return_, paper, row, name, by_address):
+    """(id, fields) of a long table's last row while nothing is keyed in it; it stands on top, ready to key."""
+    if any(value not in ("", None) for inner, value in row.values.items() if inner != "id"):
+        return ()
+    return row.key, row_fields(return_, paper, row, name, by_address)
 
 
 def row_fields(return_, paper, row, name, by_address):

@@ -55,7 +55,7 @@ def _to_add(request, return_, words):
         return
     pack, url = pack_of(return_), reverse("add-paper", args=[return_.pk])
     if words and _fits(words, "add dependant child person"):
-        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependant", "note": ""}
+        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependant", "note": "", "first": True}
     for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
         if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
             yield {"post": url, "kind": kind.kind, "does": f"Add: {kind.name}", "note": kind.official}
@@ -92,7 +92,7 @@ def _rank(one, words):
         return 1.5
     if "kind" not in one or not one["kind"] or not words:
         return 1
-    return 0 if one["does"].lower().removeprefix("add: ").startswith(words.removeprefix("add ")) else 2
+    return 0 if one.get("first") or one["does"].lower().removeprefix("add: ").startswith(words.removeprefix("add ")) else 2
 
 
 def _lines(return_, result, words):
@@ -117,7 +117,7 @@ def _lines(return_, result, words):
 
 
 def _pages(words):
-    pages = (("Desk", "desk"), ("Households", "households"), ("Dispatch", "dispatch"))
+    pages = (("Desk", "desk"), ("Households", "households"), ("Dispatch", "dispatch"), ("Open a household", "new-household"))
     return [{"url": reverse(name), "does": title, "note": "page"} for title, name in pages if _fits(words, title)]
 
 

@@ -408,7 +408,8 @@ class Paper(_Keyed):
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
     of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
-    name, street, city, state, zip: what a practice remembers from one client's paper to the next.
+    name, street, city, state, zip: what a practice remembers from one client's paper to the next; `repeats` are tables whose
+    rows a second paper of the same sender has too, but for their amounts.
     """
 
     kind: ClassVar[str] = ""
@@ -425,6 +426,7 @@ class Paper(_Keyed):
     heading: ClassVar[str] = ""
     main: ClassVar[str] = ""
     party: ClassVar[Mapping[str, str]] = {}
+    repeats: ClassVar[tuple[str, ...]] = ()
 
     attached = 0  # files beside it; the run says how many
 

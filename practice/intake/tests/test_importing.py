@@ -104,6 +104,18 @@ class SalesTests(ImportTestCase):
         self.assertContains(page, "250 rows, shown as text")
         self.assertContains(page, "Fund 100")
         self.assertNotContains(page, "Fund 101")
+        self.assertLess(
+            len(
+                self.client.post(
+                    reverse("save-field", args=[self.return_.pk, paper.pk]),
+                    {"path": "sales.250.basis", "value": "2", "was": "1.00"},
+                    headers={"HX-Request": "true"},
+                ).content
+            ),
+            30_000,
+        )
+        added = self.client.post(reverse("add-row", args=[self.return_.pk, paper.pk]), {"rows": "sales"})
+        self.assertContains(added, f"f-{paper.pk}-sales-251-proceeds")
         more = self.client.get(reverse("some-rows", args=[self.return_.pk, paper.pk]), {"rows": "sales", "from": "200"})
         self.assertContains(more, "Fund 250")
         self.assertNotContains(more, "intersect")

@@ -27,6 +27,7 @@ class CopyTests(SeatTestCase):
             ("Kittiwake Boatworks LLC", "61074", "taxpayer"),
         )
         self.assertNotIn("wages", made.values)
+        self.assertEqual(made.values["states"], [{"id": "1", "state": "IL", "state_number": "0071-4036"}])
         self.assertEqual(made.provenance["employer"]["how"], "copied")
         self.assertEqual(result_of(self.again())["us.1040.1a"].amount, 61480)
 

@@ -108,7 +108,7 @@ def add(request, return_id):
         return_, paper = entry.add_spouse(request.user, return_id)
     else:
         return_, paper = entry.add_paper(request.user, return_id, kind, owner)
-    return go(request, reverse("paper", args=[return_.pk, paper.pk]))
+    return go(request, reverse("paper", args=[return_.pk, paper.pk]) + "#first-open")
 
 
 @require_POST

@@ -1,4 +1,7 @@
-"""For the bench: many small returns in the demo firm. Prints (return, wage statement) of the first four as JSON."""
+"""For the bench: many small returns in the demo firm, four of them with papers, and four of a family with sixty papers.
+
+Prints {"small": [[return, wage statement], ...], "heavy": ...} as JSON.
+"""
 
 import json
 from datetime import date, timedelta
@@ -7,6 +10,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from practice.clients.models import Household
+from practice.demo.plain import heavy_family
 from practice.firm.models import Firm
 from practice.returns.models import Paper, Return, Stage
 
@@ -30,9 +34,22 @@ class Command(BaseCommand):
         returns = Return.objects.bulk_create(
             [self._return(firm, staff, home, n) for n, home in zip(numbers, households, strict=True)]
         )
-        first = returns[:4]
-        papers = Paper.objects.bulk_create([paper for return_ in first for paper in self._papers(firm, return_)])
-        self.stdout.write(json.dumps([[paper.of_id, paper.pk] for paper in papers if paper.kind == "w2"]))
+        small = [paper for return_ in returns[:4] for paper in self._papers(firm, return_)]
+        heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
+        self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
+
+    def _places(self, papers):
+        """The first wage statement of each return."""
+        first = {}
+        for paper in Paper.objects.bulk_create(papers):
+            if paper.kind == "w2":
+                first.setdefault(paper.of_id, paper.pk)
+        return list(first.items())
+
+    def _family(self, firm, return_):
+        for place, paper in enumerate(heavy_family().papers):
+            values = dict(paper.values) | ({"federal_withheld": "5000.00"} if paper.kind == "w2" else {})
+            yield Paper(firm=firm, of=return_, key=paper.id, kind=paper.kind, values=values, position=place)
 
     def _return(self, firm, staff, household, n):
         stage = _STAGES[n % 5]

@@ -31,9 +31,20 @@ document.addEventListener("keydown", (event) => {
 const panes = () => [...document.querySelectorAll("main > *")].filter((one) => one.checkVisibility());
 const fieldKeys = {
   l: (target) => { const open = target.closest(".f")?.querySelector(".no"); open?.click(); return open; },
-  o: () => { const next = document.querySelector(".seg label:has(:checked) + label input") ?? document.querySelector(".seg input"); next?.click(); return next; },
+  o: () => { const next = document.querySelector(".seg label:has(:checked) + label input") ?? document.querySelector(".seg input[type=radio]"); next?.click(); return next; },
 };
+fieldKeys.e = (target) => { const adders = [...document.querySelectorAll("[data-adds]")]; const next = adders.find((one) => target.compareDocumentPosition(one) & Node.DOCUMENT_POSITION_FOLLOWING && !target.closest(`#table-${one.dataset.adds} + .across`)); const own = adders.find((one) => target.closest(`#table-${one.dataset.adds} + .across`)); (own ?? next ?? adders[0])?.click(); return adders[0]; };
 for (const place of [1, 2, 3]) fieldKeys[place] = () => { const first = panes()[place - 1]?.querySelector("input:not([type=hidden]), [aria-current], a, button, summary"); first?.focus(); return first; };
+
+// In a lineage the arrows go from figure to figure, in the picture and in the list
+document.addEventListener("keydown", (event) => {
+  const within = event.target.closest?.(".graph, .tree");
+  const step = { ArrowDown: 1, ArrowRight: 1, ArrowUp: -1, ArrowLeft: -1 }[event.key];
+  if (!within || !step || event.altKey) return;
+  const all = [...document.querySelectorAll("#lineage .graph a, #lineage .tree a")].filter((one) => one.checkVisibility());
+  const next = all[all.indexOf(event.target.closest("a") ?? event.target.querySelector?.("a")) + step];
+  if (next) { event.preventDefault(); next.focus(); }
+});
 
 // What is folded in the index stays folded on the next page
 const folded = () => new Set(JSON.parse(sessionStorage.folded ?? "[]"));
@@ -89,6 +100,12 @@ document.addEventListener("htmx:oobBeforeSwap", (event) => {
   const fresh = event.detail.fragment.querySelector?.("[name=value]");
   if (fresh) here.placeholder = fresh.placeholder;
   event.detail.shouldSwap = false;
+});
+
+// A new row is keyed in at once
+document.addEventListener("htmx:afterSwap", (event) => {
+  const table = event.detail.requestConfig?.elt?.dataset?.adds;
+  if (table) document.querySelector(`#table-${table} + .across tbody tr:not(.sum):nth-last-child(1 of :not(.sum)) input[name=value]`)?.focus();
 });
 
 // Answers that refuse are drawn too

@@ -81,20 +81,21 @@ class WageStatement(FederalPaper):
     heading, main = "employer", "wages"
     party = {"number": "employer_number", "name": "employer", "street": "employer_street", "city": "employer_city",
              "state": "employer_state", "zip": "employer_zip"}  # fmt: skip
+    repeats = ("states",)
 
-    employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
+    employee_number = Text("a", "Employee's number", secret=True, wide=True, longest=11,
+                           pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
+                           pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
     employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                            needed="Copy box b from the paper; the authority matches it.",
                            pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
-    control_number = Text("d", "Control number", longest=20)
+    employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
     employer_street = Text("c1", "Street", needed="Copy the address from box c.", longest=60)
     employer_city = Text("c2", "City", needed="Copy the address from box c.", longest=40)
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    employee_number = Text("a", "Employee's number", secret=True, wide=True, longest=11,
-                           pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                           pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
+    control_number = Text("d", "Control number", longest=20)
     wages = Amount("1", "Wages, tips, other pay")
     federal_withheld = Amount("2", "Federal tax withheld")
     social_security_wages = Amount("3", "Social security wages", cites="IRC 3121(a)(1)")
