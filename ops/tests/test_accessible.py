@@ -1,4 +1,4 @@
-"""axe-core finds nothing against WCAG 2.2 AA on any main view, in light and dark."""
+"""axe-core finds nothing against WCAG 2.2 AA on any main view, in light and dark; pages stay light, still, and usable when small."""
 
 from ops.making import AXE
 from ops.tests.running import RunningTestCase
@@ -8,11 +8,28 @@ const done = arguments[arguments.length - 1];
 axe.run(document, {runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"]}).then(
   found => done(found.violations.map(v => v.id + ": " + v.nodes.slice(0, 3).map(n => n.target.join(" ")).join(" | "))));
 """
+_WEIGHTS = """
+const all = [...performance.getEntriesByType("resource"), ...performance.getEntriesByType("navigation")];
+const ours = all.filter((one) => one.name.endsWith(".mjs"));
+return {total: all.reduce((sum, one) => sum + one.transferSize, 0), ours: ours.reduce((sum, one) => sum + one.decodedBodySize, 0)};
+"""
+_SHIFTS = """
+const done = arguments[arguments.length - 1];
+let sum = 0;
+new PerformanceObserver((list) => { for (const one of list.getEntries()) sum += one.value; }).observe({type: "layout-shift", buffered: true});
+setTimeout(() => done(sum), 300);
+"""
+_WIDER = """
+return [...document.querySelectorAll("main *, header *, footer *")].filter((one) => one.checkVisibility() && !one.closest(".across, .long, .list, .graph, .pages, .sr, dialog, svg")
+  && one.getBoundingClientRect().right > innerWidth + 1).slice(0, 3).map((one) => one.outerHTML.slice(0, 90));
+"""
 
 
 class AccessibleTests(RunningTestCase):
     PAGES = ["/", "/households/", "/households/1", "/households/new", "/dispatch", "/returns/1/papers", "/returns/8/papers",
-             "/returns/1/forms?at=us.1040.16", "/returns/8/review", "/returns/5/sign"]  # fmt: skip
+             "/returns/1/papers?beside=1", "/returns/1/forms?at=us.1040.16", "/returns/1/forms?at=us.1040.19", "/returns/1/flow",
+             "/returns/17/papers/table/w2", "/returns/1/guide", "/returns/1/changes", "/returns/1/import", "/returns/8/review",
+             "/returns/1/review", "/returns/5/sign"]  # fmt: skip
 
     def test_main_views_in_both_themes(self):
         walk = self.walk()
@@ -30,3 +47,30 @@ class AccessibleTests(RunningTestCase):
         walk.driver.execute_cdp_cmd("Runtime.evaluate", {"expression": AXE.read_text()})
         with self.subTest(name):
             self.assertEqual(walk.driver.execute_async_script(_RUN), [])
+
+    def test_usable_at_1024_pixels_and_at_twice_the_size(self):
+        for width, height, name in ((1024, 768, "1024 px"), (640, 400, "200%")):
+            walk = self.walk(width, height)
+            walk.sign_in("sunniva")
+            for page in self.PAGES:
+                walk.go(page)
+                walk.settle()
+                with self.subTest(f"{page} at {name}"):
+                    self.assertLessEqual(
+                        walk.driver.execute_script("return document.documentElement.scrollWidth - innerWidth"), 0
+                    )
+                    self.assertEqual(walk.driver.execute_script(_WIDER), [])
+
+    def test_pages_are_light_and_stand_still(self):
+        for page in ("/returns/17/papers", "/returns/17/forms?at=us.1040.24", "/returns/17/flow"):
+            fresh = self.walk()
+            fresh.sign_in("sunniva")
+            fresh.driver.execute_cdp_cmd("Network.clearBrowserCache", {})
+            fresh.go(page)
+            fresh.settle()
+            weights, shifts = fresh.driver.execute_script(_WEIGHTS), fresh.driver.execute_async_script(_SHIFTS)
+            with self.subTest(page, **weights, shifts=shifts):
+                self.assertGreater(weights["ours"], 5_000)
+                self.assertLess(weights["ours"], 40_000)
+                self.assertLess(weights["total"], 300_000)
+                self.assertLess(shifts, 0.01)
