@@ -10,7 +10,7 @@ from practice.firm.crypto import is_sealed, unseal
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 
-_KEEP = 32
+_KEEP = 16  # returns, each with the result of one version: more would make every collection of garbage walk through them
 # A result computes its rest when asked, which two threads must not do at once. So a thread that has a return to itself
 # (`alone_with`, as every request about one return) uses the store of the process, any other a store of its own.
 _shared = OrderedDict()
@@ -69,29 +69,27 @@ def _open(value):
 
 def result_of(return_):
     """The result of the return as it stands."""
-    mark = (return_.pk, return_.version)
-    store = _store(return_.pk)
-    found = store.get(mark)
-    if found is None:
+    version, found = _store(return_.pk).get(return_.pk, (None, None))
+    if version != return_.version:
         found = compute(pack_of(return_), data_of(return_))
-        if connection.in_atomic_block:
-            return found  # what is not committed may still roll back
-        _keep(mark, found)
+        if not connection.in_atomic_block:  # what is not committed may still roll back
+            _keep(return_.pk, return_.version, found)
     return found
 
 
 def new_result_of(return_):
     """The result of a change under way. Kept only once it is committed: a version that rolls back must leave no trace."""
     result = compute(pack_of(return_), data_of(return_))
-    mark = (return_.pk, return_.version)
-    transaction.on_commit(lambda: _keep(mark, result))
+    version = return_.version
+    transaction.on_commit(lambda: _keep(return_.pk, version, result))
     return result
 
 
-def _keep(mark, result):
-    store = _store(mark[0])
+def _keep(return_id, version, result):
+    store = _store(return_id)
     with _guard:
-        store[mark] = result
+        store[return_id] = (version, result)
+        store.move_to_end(return_id)
         while len(store) > _KEEP:
             store.popitem(last=False)
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from decimal import Decimal
+from weakref import WeakKeyDictionary
 
 from practice.returns.arranging import control_state
 from practice.returns.computing import pack_of
@@ -106,6 +107,19 @@ def _worst_by_prefix(result):
         for at in finding.at:
             worst.setdefault(".".join(at.split(".")[:2]), finding.weight)
     return worst
+
+
+_drawn = WeakKeyDictionary()  # the index last drawn of a result, which the next change is compared with
+
+
+def index_before(return_, papers, result):
+    """The index of a result as it was drawn when that result was new; drawn now where it was not."""
+    found = _drawn.get(result)
+    return found if found is not None else index_view(return_, papers, result)
+
+
+def remember_index(result, groups):
+    _drawn[result] = groups
 
 
 def changed_parts(before, after):

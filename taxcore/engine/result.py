@@ -99,10 +99,13 @@ class Result:
     def get(self, address: str) -> Cell | None:
         return self.cells.get(address)
 
-    def lines(self) -> Iterator[Cell]:
+    def lines(self) -> tuple[Cell, ...]:
         """Numbered lines of the forms that go with the return."""
-        for form in self.forms:
-            yield from form.lines()
+        return self._lines
+
+    @cached_property
+    def _lines(self) -> tuple[Cell, ...]:
+        return tuple(cell for form in self.forms for cell in form.lines())
 
     @cached_property
     def _readers(self) -> dict[int, list[Cell]]:

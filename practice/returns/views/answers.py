@@ -4,7 +4,7 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
 from practice.returns.drawing import differing_fields, moved_view, paper_view, ripple_view
-from practice.returns.index import changed_parts, index_view
+from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.sights import BASES, moved_since
 from practice.returns.views.common import live_papers, shared
 
@@ -22,9 +22,11 @@ def moved(request, saved, whole=False):
     base = base_of(request)
     listed = live_papers(return_)
     groups = index_view(return_, listed, saved.after)
+    before = index_before(return_, listed, saved.before) if _same_papers(saved) else None
+    remember_index(saved.after, groups)
     context = shared(request, return_, saved.after, saved.before) | {
         "groups": groups,
-        "index_parts": changed_parts(index_view(return_, listed, saved.before), groups) if _same_papers(saved) else None,
+        "index_parts": changed_parts(before, groups) if before is not None else None,
         "current": None if in_table else paper.pk,
         "view": paper_view(return_, paper, saved.after, with_fields=whole),
         "ripple": _ripple(request, saved, base),

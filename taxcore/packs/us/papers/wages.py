@@ -95,7 +95,7 @@ class WageStatement(FederalPaper):
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    control_number = Text("d", "Control number", longest=20)
+    control_number = Text("d", "Control number", longest=20, wide=True)
     wages = Amount("1", "Wages, tips, other pay")
     federal_withheld = Amount("2", "Federal tax withheld")
     social_security_wages = Amount("3", "Social security wages", cites="IRC 3121(a)(1)")
