@@ -1,7 +1,9 @@
 """`./impuesto pictures`: one current picture of each main view, from a fresh demo practice, into docs/screenshots."""
 
 import re
+import tempfile
 import time
+from pathlib import Path
 
 from ops.installation import HOME
 from ops.tests.running import RunningPractice, Walk
@@ -47,6 +49,10 @@ def _staff(practice: RunningPractice) -> None:
             "household": "/households/1",
             "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
+            "flow": "/returns/1/flow",
+            "table": "/returns/1/papers/table/w2",
+            "guide": "/returns/17/guide?q=business",
+            "changes": "/returns/8/changes",
             "review": "/returns/8/review",
             "sign": "/returns/5/sign",
         }.items():
@@ -55,6 +61,11 @@ def _staff(practice: RunningPractice) -> None:
         walk.go("/returns/8/papers")
         walk.key("Federal tax withheld", "3381+200")
         _shoot(walk, "papers")
+        walk.go("/returns/1/papers?beside=1")
+        time.sleep(0.6)
+        _shoot(walk, "pages-beside")
+        walk.driver.execute_script("sessionStorage.beside = ''")
+        _import(walk)
         walk.driver.add_cookie({"name": "theme", "value": "dark"})
         walk.go("/returns/1/papers")
         walk.key("Federal tax withheld", "5400")
@@ -67,6 +78,27 @@ def _staff(practice: RunningPractice) -> None:
         _shoot(walk, "command-line")
     finally:
         walk.quit()
+
+
+_SALES = """Security,Date acquired,Date sold,Gross proceeds,Cost basis,Wash sale loss disallowed,Term
+Alder Freight,02/11/2024,03/04/2025,"1,210.40",980.10,,Long
+Birch Fund,11/02/2024,03/05/2025,840.00,912.35,72.35,Short
+Cedar Power,06/30/2025,soon,410.00,400.00,,Short
+Dogwood Paper,VARIOUS,09/17/2025,"3,005.75","2,110.00",,Long
+"""
+
+
+def _import(walk: Walk) -> None:
+    """A broker's file with one bad row, as it is looked at before anything is taken in."""
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder, "sandbar-brokers.csv")
+        path.write_text(_SALES)
+        walk.go("/returns/8/import?into=1099-b.sales")
+        walk.find("#file").send_keys(str(path))
+        walk.press("Look into it")
+        walk.press("Read it")
+        walk.sees("1 with errors")
+        _shoot(walk, "import")
 
 
 def _portal(practice: RunningPractice) -> None:

@@ -11,6 +11,7 @@ from practice.returns.models import Stage
 from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
 from practice.review import handing, margin
+from practice.web.lists import export
 from taxcore.engine import BadValue
 
 WEIGHTS = (("stops", "Stops filing"), ("check", "Check"), ("idea", "Idea"))
@@ -20,6 +21,10 @@ def review(request, return_id):
     return_, result, context = open_page(request, return_id)
     papers = live_papers(return_)
     shown = [(finding, _where(return_, papers, result, finding)) for finding in result.findings]
+    if form := request.GET.get("as"):
+        heads = ["Weight", "Code", "Says", "Rule", "Where"]
+        rows = [[one.weight, one.code, one.says, one.cites, where["title"]] for one, where in shown]
+        return export(form, f"diagnostics-{return_.pk}", heads, rows)
     context |= {
         "tab": "review",
         "weights": [(code, name, [pair for pair in shown if pair[0].weight == code]) for code, name in WEIGHTS],

@@ -112,6 +112,11 @@ class FigureTests(PageTestCase):
         entry.add_paper(self.preparer, before.pk, "w2", "taxpayer", {"wages": "50000.00"})
         self.assertContains(self.get("forms", at="us.1040.1a"), "last year 50,000")
 
+    def test_a_line_says_who_last_changed_what_is_below_it(self):
+        self.assertNotContains(self.get("forms", at="us.1040.25a"), "Last changed below it")
+        self.key("federal_withheld", "5900", actor=self.signer)
+        self.assertContains(self.get("forms", at="us.1040.25a"), f"5812.00 → 5900.00, {self.signer.name}")
+
     def test_lines_are_found_by_number_and_by_words(self):
         for words, found in (("1040 16", "1040 16"), ("16", "1040 16"), ("standard dedu", "1040 12e")):
             page = self.client.get(reverse("forms", args=[self.return_.pk]), {"q": words}, headers={"HX-Request": "true"})

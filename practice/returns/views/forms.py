@@ -60,13 +60,24 @@ def form_context(request, return_, result, code, at):
         ],
         "at": at,
         "lineage": lineage,
-        "fields": _fields_to_correct(return_, result, lineage) if lineage else [],
+        "fields": (fields := _fields_to_correct(return_, result, lineage) if lineage else []),
+        "touched": _last_touched(return_, fields),
         "overrides": {row.address: row for row in return_.overrides.select_related("by")},
         "stopping": {place for finding in result.findings for place in finding.at},
         "marks": _marks(return_, result),
         "may_override": may(request.user, "override"),
         "lists": _lists(lineage),
     } | about_figure(request.user, return_, result, at)
+
+
+def _last_touched(return_, fields):
+    """(change, label) of the last one among the fields that feed a line; None where nobody changed any since they came."""
+    labels = {(field.paper, field.path): f"{owner.title}, {field.label.lower()}" for owner, field in fields}
+    if not labels:
+        return None
+    rows = return_.changes.filter(paper__in={paper for paper, _ in labels}, path__in={path for _, path in labels})
+    found = next((row for row in rows.select_related("by")[:50] if (row.paper_id, row.path) in labels), None)
+    return (found, labels[found.paper_id, found.path]) if found else None
 
 
 def _marks(return_, result):

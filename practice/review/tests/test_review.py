@@ -20,6 +20,11 @@ class ReviewPageTests(OfficeTestCase):
     def test_a_finding_about_a_paper_that_is_not_there_offers_to_add_it(self):
         self.assertContains(self.page(), 'name="kind" value="il-questions"')
 
+    def test_diagnostics_leave_as_csv(self):
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        listed = self.client.get(reverse("review", args=[self.return_.pk]), {"as": "csv"}).content.decode()
+        self.assertIn("Illinois questions", listed)
+
     def test_a_mend_is_an_ordinary_keyed_change(self):
         _, paper = add_paper(self.preparer, self.return_.pk, "w2", "spouse", WAGES | {"wages": "5.00"})
         self.assertContains(self.page(), "Give it to the taxpayer")
