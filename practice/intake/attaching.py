@@ -15,8 +15,7 @@ from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
 from practice.intake.models import Attachment
-from practice.returns.changing import changed, forget, open_for_change
-from practice.returns.computing import result_of
+from practice.returns.changing import forget, refreshed
 from practice.returns.entry import keyed_paper
 from practice.returns.models import Return
 from taxcore.engine import BadValue
@@ -57,8 +56,11 @@ def _pages_of(content):
 
 @transaction.atomic
 def attach(actor, return_id, paper_id, name, content):
-    """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one."""
-    return_ = open_for_change(actor, return_id)
+    """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one.
+
+    Also once the return is signed or filed: pages move no line.
+    """
+    return_ = _locked(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
     kind, pages = look_into(content)
     digest = hashlib.sha256(content).hexdigest()
@@ -71,24 +73,30 @@ def attach(actor, return_id, paper_id, name, content):
         file=default_storage.save(f"attachments/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content))),
     )  # fmt: skip
     record(actor, "page attached", return_, says=made.name, paper=paper_id)
-    _count(actor, return_, paper)
+    _count(return_, paper)
     return made
 
 
-def _count(actor, return_, *papers):
+def _locked(actor, return_id):
+    wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
+    return_ = fetch(wanted.prefetch_related("papers", "overrides"), actor, pk=return_id)
+    require(actor, "key", return_)
+    return return_
+
+
+def _count(return_, *papers):
     """Papers know how many pages support them, since a diagnostic asks."""
-    before = result_of(return_)
     for paper in filter(None, papers):
         paper.attached = return_.attachments.filter(paper=paper, removed_at=None).count()
         paper.save(update_fields=["attached"])
     forget(return_, "papers")
-    changed(actor, return_, before)
+    refreshed(return_)
 
 
 @transaction.atomic
 def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=False):
     """Turn the pages by `turn` degrees, say which paper they support, or take them away."""
-    return_ = open_for_change(actor, return_id)
+    return_ = _locked(actor, return_id)
     row = find(actor, return_id, token)
     row.turn = (row.turn + turn) % 360
     touched = [row.paper]
@@ -100,7 +108,7 @@ def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=
         record(actor, "page taken away", return_, says=row.name)
     row.save()
     if remove or paper_id:
-        _count(actor, return_, *touched)
+        _count(return_, *touched)
     return row
 
 

@@ -3,10 +3,11 @@
 from practice.dispatch.models import State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.returns.computing import new_result_of
+from practice.returns.computing import new_result_of, pack_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from taxcore.engine import ripple
+from taxcore.engine.law import fingerprint
 
 
 class Settled(Exception):
@@ -51,10 +52,25 @@ def changed(actor, return_, before):
     return after
 
 
+def refreshed(return_):
+    """Call last where only what the return says about itself can move, no line: figures that were signed stay signed."""
+    return_.version += 1
+    result = new_result_of(return_)
+    summarise(return_, result)
+    return_.save()
+    return result
+
+
+def law_mark(return_):
+    """What the law's files of the return's year are, so that an update is noticed."""
+    return fingerprint(tuple(pack_of(return_).law.values()), return_.year)
+
+
 def summarise(return_, result):
     """What lists show, kept with the return."""
     lines = [{"code": b.authority.code, "name": b.authority.name, "amount": str(b.amount)} for b in result.bottom_lines]
     return_.summary = {"counts": result.counts, "lines": lines, "version": return_.version}
+    return_.summary["law"] = law_mark(return_)
     return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
     return_.together = sum(b.amount for b in result.bottom_lines)
 

@@ -51,3 +51,18 @@ class MarginNote(FirmOwned):
     @property
     def is_open(self):
         return self.asked_id is not None and self.closed_at is None
+
+
+class NoticeSettled(FirmOwned):
+    """A notice at the head of a return that a reviewer initialled: put away for good."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.CASCADE, related_name="notices_settled")
+    key = models.CharField(max_length=80)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["of", "key"], name="notice_settled_once")]
+
+    def __str__(self):
+        return self.key

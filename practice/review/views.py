@@ -3,14 +3,16 @@
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
+from practice.firm.permissions import fetch
 from practice.returns import entry
 from practice.returns.addresses import place_of
-from practice.returns.models import Stage
+from practice.returns.models import Return, Stage
 from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
-from practice.review import handing, margin
+from practice.review import handing, margin, notices
 from practice.web.lists import export
 from taxcore.engine import BadValue
 
@@ -79,6 +81,21 @@ def mend(request, return_id):
         now = entry.place_at(result.run.pack, paper, path).plain
         entry.save_field(request.user, return_id, paper.pk, path, finding.mend.value, now)
     return redirect("review", return_id)
+
+
+@require_POST
+def put_notice_away(request, return_id):
+    """Until the return is opened again, or (with a reviewer's initials) for good."""
+    key = request.POST.get("key", "")
+    if "settle" in request.POST:
+        notices.settle(request.user, return_id, key)
+    else:
+        fetch(Return.objects.all(), request.user, pk=return_id)
+        away = request.session.get(f"put-away-{return_id}", [])
+        request.session[f"put-away-{return_id}"] = [*away[-20:], key[:80]]
+    back = request.POST.get("back", "")
+    safe = url_has_allowed_host_and_scheme(back, {request.get_host()})
+    return redirect(back if safe else reverse("papers", args=[return_id]))
 
 
 @require_POST

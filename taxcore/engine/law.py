@@ -5,6 +5,7 @@ from __future__ import annotations
 import tomllib
 from decimal import Decimal
 from functools import lru_cache
+from hashlib import sha256
 from pathlib import Path
 from typing import Any
 
@@ -37,6 +38,15 @@ class Law:
 
     def items(self) -> list[tuple[str, Any]]:
         return list(self._entries.items())
+
+
+@lru_cache(maxsize=64)
+def fingerprint(folders: tuple[Path, ...], year: int) -> str:
+    """A mark of everything these folders' files say for a year; another one when any of them was changed."""
+    digest = sha256()
+    for file in (folder / f"{year}.toml" for folder in folders):
+        digest.update(file.read_bytes() if file.is_file() else b"none")
+    return digest.hexdigest()[:16]
 
 
 @lru_cache(maxsize=256)

@@ -11,6 +11,7 @@ from practice.intake import attaching
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
 from practice.returns.tests.test_pages import PageTestCase
+from practice.signing.locking import lock_figures
 from taxcore.engine import BadValue
 
 
@@ -97,6 +98,13 @@ class AttachTests(PageTestCase):
         self.assertNotIn("us.sale.summary-unattached", codes())
         attaching.change_attachment(self.preparer, self.return_.pk, row.token, remove=True)
         self.assertIn("us.sale.summary-unattached", codes())
+
+    def test_a_page_attached_after_signing_voids_nothing(self):
+        lock_figures(self.preparer, self.return_.pk)
+        snapshot = self.again().snapshot_id
+        self.attach()
+        self.assertEqual(self.again().snapshot_id, snapshot)
+        self.assertIsNotNone(snapshot)
 
     def test_a_page_can_be_given_to_another_paper(self):
         _, other = add_paper(self.preparer, self.return_.pk, "1099-int", "taxpayer")

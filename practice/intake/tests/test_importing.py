@@ -8,7 +8,7 @@ from practice.intake import importing
 from practice.intake.models import Import
 from practice.intake.tasks import read_file, take_file_in
 from practice.intake.tests.test_reading import OFX
-from practice.returns import entry
+from practice.returns import undoing
 from practice.returns.computing import result_of
 from practice.returns.tests.test_pages import PageTestCase
 from practice.tests.office import OfficeTestCase
@@ -76,7 +76,7 @@ class SalesTests(ImportTestCase):
 
     def test_undo_takes_the_files_rows_out_and_it_can_come_again(self):
         paper = self.taken().paper
-        entry.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
         paper.refresh_from_db()
         self.assertEqual(paper.values["sales"], [])
         self.assertEqual(self.taken(paper=paper).outcome["new"], 3)
@@ -142,7 +142,7 @@ class PaperFileTests(ImportTestCase):
     def test_each_row_is_a_paper_and_all_are_undone_together(self):
         self.taken("Payer,Interest,Owner\nRiver Bend,10,taxpayer\nLamplighters,20,taxpayer\n", "banks.csv", "1099-int")
         self.assertEqual(self.amount("us.1040.2b"), 30)
-        entry.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
         self.assertEqual(self.amount("us.1040.2b"), 0)
 
     def test_ofx_and_the_second_time(self):

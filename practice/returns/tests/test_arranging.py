@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from practice.returns import arranging, entry
+from practice.returns import arranging, entry, undoing
 from practice.returns.computing import result_of
 from practice.returns.index import changed_parts, index_view
 from practice.returns.models import Party
@@ -138,20 +138,20 @@ class UndoPaperTests(SeatTestCase):
     def test_an_added_paper_goes_and_a_removed_one_comes_back(self):
         _, made = entry.add_paper(self.preparer, self.return_.pk, "1099-int", "taxpayer", {"payer": "Bank", "interest": "50.00"})
         entry.remove_paper(self.preparer, self.return_.pk, made.pk)
-        entry.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
         self.assertEqual(result_of(self.again())["us.1040.2b"].amount, 50)
-        entry.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
         self.assertEqual(result_of(self.again())["us.1040.2b"].amount, 0)
 
     def test_a_paper_put_back_by_hand_is_not_put_back_again(self):
         entry.remove_paper(self.preparer, self.return_.pk, self.paper.pk)
         entry.restore_paper(self.preparer, self.return_.pk, self.paper.pk)
-        undone = entry.undo_last(self.preparer, self.return_.pk)
+        undone = undoing.undo_last(self.preparer, self.return_.pk)
         self.assertIn("added", undone.says)
 
     def test_a_colleagues_changes_are_theirs(self):
         entry.add_paper(self.signer, self.return_.pk, "gift")
-        undone = entry.undo_last(self.preparer, self.return_.pk)
+        undone = undoing.undo_last(self.preparer, self.return_.pk)
         self.assertNotIn("gift", undone.says)
 
 

@@ -5,7 +5,7 @@ from decimal import Decimal
 from django.db import DatabaseError, connection, transaction
 
 from practice.firm.models import Event
-from practice.returns import entry
+from practice.returns import entry, undoing
 from practice.returns.computing import result_of
 from practice.returns.models import FieldChange
 from practice.returns.typed import amount, read_typed
@@ -126,8 +126,8 @@ class UndoTests(OfficeTestCase):
         self.key("wages", "1000")
         self.key("wages", "2000")
         self.key("federal_withheld", "7", actor=self.signer)
-        entry.undo_last(self.preparer, self.return_.pk)
-        entry.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
+        undoing.undo_last(self.preparer, self.return_.pk)
         self.paper.refresh_from_db()
         self.assertEqual((self.paper.values["wages"], self.paper.values["federal_withheld"]), ("61480.00", "7.00"))
 
@@ -135,7 +135,7 @@ class UndoTests(OfficeTestCase):
         self.key("wages", "1000")
         self.key("wages", "2000", actor=self.signer)
         with self.assertRaises(entry.Conflict):
-            entry.undo_last(self.preparer, self.return_.pk)
+            undoing.undo_last(self.preparer, self.return_.pk)
 
 
 class HistoryTests(OfficeTestCase):

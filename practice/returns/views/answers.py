@@ -3,7 +3,8 @@
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
-from practice.returns.drawing import differing_fields, moved_view, paper_view, ripple_view
+from practice.returns.drawing import differing_fields, paper_view
+from practice.returns.effects import moved_view, ripple_view
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.sights import BASES, moved_since
 from practice.returns.views.common import live_papers, shared

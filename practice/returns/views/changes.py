@@ -6,7 +6,7 @@ from django.core.paginator import Paginator
 from django.shortcuts import render
 from django.utils import timezone
 
-from practice.returns.drawing import veiled
+from practice.returns.effects import veiled
 from practice.returns.views.common import open_page
 from practice.web.lists import export
 

@@ -4,9 +4,11 @@ from django.utils import timezone
 
 from practice.firm.permissions import fetch, may, require
 from practice.returns.computing import result_of
-from practice.returns.drawing import YES_NO, bottom_view
+from practice.returns.drawing import YES_NO
+from practice.returns.effects import bottom_view
 from practice.returns.models import Return
 from practice.returns.presence import others_in
+from practice.review.notices import notices_of, shown
 
 
 def open_page(request, return_id, action="view"):
@@ -15,10 +17,16 @@ def open_page(request, return_id, action="view"):
     require(request.user, action, return_)
     result = result_of(return_)
     remembered = request.session.setdefault("opened", {})
+    others = others_in(return_, request.user)
     if str(return_.pk) not in remembered:
+        request.session.pop(f"put-away-{return_.pk}", None)
         remembered[str(return_.pk)] = {line.authority.code: str(line.amount) for line in result.bottom_lines}
         request.session.modified = True
-    return return_, result, shared(request, return_, result) | {"others": others_in(return_, request.user)}
+    context = shared(request, return_, result) | {"others": others, "may_review": may(request.user, "review")}
+    if not request.htmx:
+        put_away = request.session.get(f"put-away-{return_.pk}", [])
+        context["notices"] = shown(request.user, return_, notices_of(return_, result, others), put_away)
+    return return_, result, context
 
 
 def shared(request, return_, result, before=None):

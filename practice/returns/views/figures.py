@@ -5,7 +5,7 @@ from django.views.decorators.http import require_GET
 
 from practice.returns.addresses import place_of
 from practice.returns.computing import data_of
-from practice.returns.drawing import history_view, moved_view
+from practice.returns.effects import history_view, moved_view
 from practice.returns.lineage import lineage_of
 from practice.returns.sights import BASES, moved_since
 from practice.returns.views.common import live_papers, open_page

@@ -10,7 +10,7 @@ from practice.firm.crypto import unseal
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.intake.attaching import attached_to
-from practice.returns import entry
+from practice.returns import entry, undoing
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view, row_fields, some_rows
 from practice.returns.index import index_view
@@ -128,7 +128,7 @@ def restore(request, return_id, paper_id):
 def undo(request, return_id):
     """Take back my last change and go to it."""
     try:
-        saved = entry.undo_last(request.user, return_id)
+        saved = undoing.undo_last(request.user, return_id)
     except entry.Conflict:
         return HttpResponse("Somebody changed that field since; look at its history.", status=409)
     if saved is None:

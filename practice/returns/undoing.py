@@ -1,0 +1,73 @@
+"""Taking back one's own changes, the newest first, by the history that every change leaves."""
+
+from django.db import transaction
+from django.utils import timezone
+
+from practice.firm.crypto import unseal
+from practice.returns.changing import changed, forget, open_for_change
+from practice.returns.computing import pack_of, result_of
+from practice.returns.entry import Conflict, NoSuchField, Saved, note_paper, place_at, put_value
+from practice.returns.models import FieldChange
+
+UNDOABLE = ("keyed", "added", "taken out", "imported")
+
+
+@transaction.atomic
+def undo_last(actor, return_id):
+    """Take back the actor's own newest change: a field, a paper added or taken out, or all that was pasted or imported at once.
+
+    None when there is none; Conflict when somebody changed it since.
+    """
+    return_ = open_for_change(actor, return_id)
+    mine = return_.changes.filter(by=actor, how__in=UNDOABLE, undone_by=None).exclude(paper=None).select_related("paper")
+    last = mine.first()
+    if last is None:
+        return None
+    before = result_of(return_)
+    together = list(mine.filter(batch=last.batch)) if last.batch else [last]
+    says = [_undo_one(actor, return_, change) for change in together]
+    if not any(says):
+        return None
+    forget(return_, "papers")
+    after = changed(actor, return_, before)
+    words = says[0] if len(says) == 1 else f"{len(says)} changes made at once"
+    return Saved(return_, last.paper, before, after, f"Undone: {words}", last.path)
+
+
+def _undo_one(actor, return_, change):
+    """Take one change back; what it was, in words, or nothing where the field is not there any more."""
+    paper = change.paper
+    declared = pack_of(return_).paper(paper.kind)
+    if change.path == "":
+        paper.removed_at = timezone.now() if change.how == "added" else None
+        paper.save()
+        note_paper(actor, return_, paper, "undone", undoes=change)
+        return f"{declared.name.lower()} {change.how}"
+    if change.how == "imported":
+        return _undo_imported(actor, return_, change)
+    try:
+        place = place_at(pack_of(return_), paper, change.path)
+    except NoSuchField:
+        return ""
+    if place.plain != unseal(change.after):
+        raise Conflict(place.declared, unseal(change.before), place.plain, None, None)
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, after=change.before, how="undone",
+        by=actor, undoes=change,
+    )  # fmt: skip
+    put_value(paper, place, unseal(change.before), actor, "")
+    paper.save()
+    return place.declared.label.lower()
+
+
+def _undo_imported(actor, return_, change):
+    """Take out the rows that a file brought, those that somebody changed since included: the file can be taken in again."""
+    paper, brought = change.paper, set(change.after.split(","))
+    rows = paper.values.get(change.path, [])
+    paper.values[change.path] = [row for row in rows if row["id"] not in brought]
+    paper.save()
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, how="undone", note=change.note,
+        by=actor, undoes=change,
+    )  # fmt: skip
+    return change.note

@@ -1,0 +1,94 @@
+"""What touches the whole of a return, told at its head: it was rejected, changed after signing, somebody else is in it."""
+
+from dataclasses import dataclass
+
+from django.db import transaction
+from django.urls import reverse
+
+from practice.dispatch.models import State
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.returns.changing import law_mark
+from practice.returns.models import Return
+from practice.review.models import NoticeSettled
+
+
+@dataclass(frozen=True)
+class Notice:
+    """`mark` says what it is about: one that was put away comes back when it is about something else."""
+
+    code: str
+    mark: str
+    weight: str
+    says: str
+    url: str = ""
+    leads: str = ""
+
+    @property
+    def key(self):
+        return f"{self.code}:{self.mark}"
+
+
+def notices_of(return_, result, others):
+    """All that there are, the gravest first."""
+    return [*_rejected(return_), *_changed_after_signing(return_), *_law(return_, result), *_newer(return_), *_others(others)]
+
+
+def _rejected(return_):
+    newest = {one.authority: one for one in return_.submissions.order_by("pk")}
+    for one in newest.values():
+        if one.state == State.REJECTED:
+            yield Notice("rejected", str(one.pk), "stops", f"{one.authority.upper()} rejected this return. What was wrong stands "
+                         "under Sign and file.", reverse("sign", args=[return_.pk]), "mend it")  # fmt: skip
+
+
+def _changed_after_signing(return_):
+    if return_.snapshot_id is None and return_.state_note == "changed after signing":
+        last = return_.signatures.exclude(voided_at=None).order_by("-voided_at").first()
+        if last is not None:
+            yield Notice("changed", str(last.pk), "stops", "It was signed and then changed: the signatures are void.",
+                         reverse("sign", args=[return_.pk]), "ask for new ones")  # fmt: skip
+
+
+def _law(return_, result):
+    known = return_.summary.get("law", "")
+    now = law_mark(return_)
+    if not known or known == now:
+        return
+    old = {line["code"]: line["amount"] for line in return_.summary.get("lines", [])}
+    moved = [
+        f"{line.authority.name} was {float(old[line.authority.code]):,.0f}, is {line.amount:,.0f}"
+        for line in result.bottom_lines
+        if line.authority.code in old and str(line.amount) != old[line.authority.code]
+    ]
+    says = "; ".join(moved) if moved else "no bottom line moved"
+    yield Notice("law", now, "check", f"The law's amounts were updated since this return was last keyed: {says}.")
+
+
+def _newer(return_):
+    newer = (
+        Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, year__gt=return_.year).order_by("year")
+    )
+    if found := newer.first():
+        yield Notice("newer", str(found.pk), "check", f"There is a return of {found.year} for this household already.",
+                     reverse("papers", args=[found.pk]), "open it")  # fmt: skip
+
+
+def _others(others):
+    for one in others:
+        yield Notice("others", str(one.pk), "idea", f"{one.name} has this return open too. Each field is saved on its own.")
+
+
+def shown(actor, return_, notices, put_away):
+    """Those that nobody settled for good and that this person did not put away since opening the return."""
+    settled = set(return_.notices_settled.values_list("key", flat=True)) if notices else set()
+    return [one for one in notices if one.key not in settled and one.key not in put_away]
+
+
+@transaction.atomic
+def settle(actor, return_id, key):
+    """A reviewer's initials under a notice: it does not come back for anybody unless it is about something else."""
+    return_ = fetch(Return.objects.all(), actor, pk=return_id)
+    require(actor, "review", return_)
+    NoticeSettled.objects.for_firm(actor.firm).get_or_create(of=return_, key=key[:80], defaults={"firm": actor.firm, "by": actor})
+    record(actor, "notice settled", return_, says=key[:80])
