@@ -58,7 +58,8 @@ class NoticeTests(PageTestCase):
         snapshot = self.again().snapshot
         made = [
             Submission.objects.create(
-                firm=self.firm, of=self.return_, authority="us", state=State.REJECTED, document=b"x", snapshot=snapshot, by=self.signer
+                firm=self.firm, of=self.return_, authority="us", state=State.REJECTED, document=b"x", snapshot=snapshot,
+                by=self.signer, receipt="R1",
             )
             for _ in range(2)
         ]  # fmt: skip
