@@ -66,3 +66,28 @@ class NoticeSettled(FirmOwned):
 
     def __str__(self):
         return self.key
+
+
+class Seen(FirmOwned):
+    """A reviewer looked at a diagnostic and says why it may stand. It is back when a figure that it is about changes.
+
+    `figures` maps the addresses it is about to their values then.
+    """
+
+    of = models.ForeignKey("returns.Return", on_delete=models.CASCADE, related_name="seen")
+    code = models.CharField(max_length=60)
+    place = models.CharField(max_length=120)
+    reason = models.CharField(max_length=300)
+    figures = models.JSONField(default=dict)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [
+            models.UniqueConstraint(fields=["of", "code", "place", "by"], name="seen_once_each"),
+            models.CheckConstraint(condition=~Q(reason=""), name="seen_has_reason"),
+        ]
+
+    def __str__(self):
+        return f"{self.code} seen by {self.by.initials}"

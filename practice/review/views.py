@@ -12,24 +12,27 @@ from practice.returns.addresses import place_of
 from practice.returns.models import Return, Stage
 from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
-from practice.review import handing, margin, notices
+from practice.review import handing, margin, notices, seeing
 from practice.web.lists import export
 from taxcore.engine import BadValue
 
 WEIGHTS = (("stops", "Stops filing"), ("check", "Check"), ("idea", "Idea"))
 
 
-def review(request, return_id):
+def review(request, return_id, status=200, **more):
     return_, result, context = open_page(request, return_id)
     papers = live_papers(return_)
     shown = [(finding, _where(return_, papers, result, finding)) for finding in result.findings]
+    seen = seeing.seen_in(return_, result)
+    open_ones = [pair for pair in shown if (pair[0].code, pair[0].at[0]) not in seen]
     if form := request.GET.get("as"):
         heads = ["Weight", "Code", "Says", "Rule", "Where"]
         rows = [[one.weight, one.code, one.says, one.cites, where["title"]] for one, where in shown]
         return export(form, f"diagnostics-{return_.pk}", heads, rows)
     context |= {
         "tab": "review",
-        "weights": [(code, name, [pair for pair in shown if pair[0].weight == code]) for code, name in WEIGHTS],
+        "weights": [(code, name, [pair for pair in open_ones if pair[0].weight == code]) for code, name in WEIGHTS],
+        "seen": [(*pair, seen[key]) for pair in shown if (key := (pair[0].code, pair[0].at[0])) in seen],
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
         "changes": [(one, ": ".join(what(result, one)[:2])) for one in return_.changes.select_related("by", "paper")[:12]],
         "nothing": not shown,
@@ -38,7 +41,7 @@ def review(request, return_id):
         "colleagues": return_.firm.staff.filter(is_active=True).exclude(pk=request.user.pk).order_by("name"),
         "may_hand": return_.stage in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW),
     }
-    return render(request, "review/review.html", context)
+    return render(request, "review/review.html", context | more, status=status)
 
 
 def _where(return_, papers, result, finding):
@@ -80,6 +83,17 @@ def mend(request, return_id):
         paper, path, _ = place
         now = entry.place_at(result.run.pack, paper, path).plain
         entry.save_field(request.user, return_id, paper.pk, path, finding.mend.value, now)
+    return redirect("review", return_id)
+
+
+@require_POST
+def mark_seen(request, return_id):
+    """A reviewer puts a diagnostic aside, with a reason."""
+    code, place, reason = (request.POST.get(name, "") for name in ("code", "at", "reason"))
+    try:
+        seeing.mark_seen(request.user, return_id, code, place, reason)
+    except BadValue as bad:
+        return review(request, return_id, 422, seen_error=bad.says, seen_at=(code, place), seen_typed=reason)
     return redirect("review", return_id)
 
 
