@@ -31,8 +31,14 @@ def mark_seen(actor, return_id, code, place, reason):
 
 
 def _figures(finding, result):
-    cells = ((at, result.get(at)) for at in finding.at)
-    return {at: str(cell.value) if cell is not None else "" for at, cell in cells}
+    return {at: _as_kept(result.get(at)) for at in finding.at}
+
+
+def _as_kept(cell):
+    """A figure as text; of a table what was keyed in it, since its rows are made anew each time."""
+    if cell is None:
+        return ""
+    return str(cell.node.values.get(cell.spec.name)) if isinstance(cell.value, tuple) else str(cell.value)
 
 
 def seen_in(return_, result):
