@@ -16,7 +16,7 @@ from practice.intake import reading
 from practice.intake.models import Import, Layout
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
-from practice.returns.entry import keyed_paper, new_keys, next_position, note_paper, put_rows
+from practice.returns.entry import keyed_paper, last_row_id, new_keys, next_position, note_paper, put_rows
 from practice.returns.models import FieldChange, Paper, Return
 from taxcore.engine import BadValue
 
@@ -77,10 +77,17 @@ def _remember(row):
         row.columns = {"columns": {str(at): name for at, name in reading.suggest(target, sheet.heads).items()}, "fixed": {}}
 
 
+def _still_open(row):
+    """What was taken in, or is on its way, keeps its marks: by them its records are known again."""
+    if row.state not in (Import.State.MAPPING, Import.State.READ, Import.State.FAILED):
+        raise BadValue("This file is being read or was taken in. Bring it again to read it otherwise.", row.name)
+
+
 @transaction.atomic
 def choose_target(actor, return_id, import_id, code):
     """Say what the rows become; the columns are proposed anew."""
     row = find(actor, return_id, import_id)
+    _still_open(row)
     if reading.target_named(pack_of(row.of), code) is None:
         raise BadValue("Choose what the rows are.", code)
     row.target, row.state = code, Import.State.MAPPING
@@ -94,6 +101,7 @@ def choose_columns(actor, return_id, import_id, columns, fixed):
     """Say which column is what, and what all rows have. The layout is remembered for the next file like it. BadValue where a
     field has two columns, or none is chosen."""
     row = find(actor, return_id, import_id)
+    _still_open(row)
     target = reading.target_named(pack_of(row.of), row.target)
     known = target.columns() if target else {}
     columns = {str(at): name for at, name in columns.items() if name in known}
@@ -198,8 +206,11 @@ def _see_what_is_there(row, records):
         there = _marks_of_rows(row, target)
     else:
         there = set(row.of.papers.filter(removed_at=None).exclude(source="").values_list("source", flat=True))
+    kinds = {paper.kind for paper in row.of.papers.filter(removed_at=None)}
     for one in records:
-        one.there = _mark(one) in there
+        declared = pack_of(row.of).paper(one.kind)
+        # What exists once and is on the return is left as it was keyed
+        one.there = _mark(one) in there or bool(declared and declared.single and one.kind in kinds)
 
 
 def _mark(one):
@@ -249,9 +260,7 @@ def _take_rows(actor, return_, row, target, records):
         row.paper = _new_paper(actor, return_, target.kind, {})
     _see_what_is_there(row, records)
     rows = row.paper.values.setdefault(target.rows, [])
-    last = max((int(one["id"]) for one in rows), default=0)
-    past = row.paper.changes.filter(path=target.rows, how="imported").order_by("-id").values_list("after", flat=True).first()
-    last = max([last, *(int(key) for key in (past or "").split(",") if key)])
+    last = last_row_id(row.paper, target.rows)
     marks = {}
     for one in records:
         if not one.there:
@@ -268,18 +277,14 @@ def _take_rows(actor, return_, row, target, records):
 
 
 def _take_papers(actor, return_, row, records):
-    """A paper for each new record; what exists once is filled only where nobody keyed it."""
+    """A paper for each new record."""
     _see_what_is_there(row, records)
     batch = uuid.uuid4().hex
     marks = {}
     for one in records:
         if one.there:
             continue
-        declared = pack_of(return_).paper(one.kind)
-        existing = return_.papers.filter(kind=one.kind, removed_at=None).first() if declared.single else None
-        if existing is not None:
-            continue  # nothing that was keyed is overwritten
-        made = _new_paper(actor, return_, declared, one.values, batch, _mark(one))
+        made = _new_paper(actor, return_, pack_of(return_).paper(one.kind), one.values, batch, _mark(one))
         marks[_mark(one)] = made.key
     return marks
 

@@ -36,10 +36,10 @@ def attach(request, return_id, paper_id):
 def change_attachment(request, return_id, token):
     """Turned, given to another paper, or taken away."""
     turn, paper = request.POST.get("turn", ""), request.POST.get("paper", "")
+    given = int(paper) if "give" in request.POST and paper.isdigit() else None
     row = attaching.change_attachment(
-        request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=int(paper) if paper.isdigit() else None,
-        remove="remove" in request.POST,
-    )  # fmt: skip
+        request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=given, remove="remove" in request.POST
+    )
     beside = "" if "remove" in request.POST else "?beside=1"
     return redirect(
         f"{reverse('paper', args=[return_id, row.paper_id]) if row.paper_id else reverse('papers', args=[return_id])}{beside}"

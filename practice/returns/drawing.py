@@ -230,7 +230,7 @@ def _display(spec, cell):
     if isinstance(spec, Flag):
         return "yes" if cell.value else "no"
     if isinstance(spec, Refer):
-        return next((_referred(one) for one in spec.candidates(cell.node) if one.key == cell.value), "")
+        return next((spec.called(one) for one in spec.candidates(cell.node) if one.key == cell.value), "")
     return spec.shown(cell.value) if isinstance(spec, Choice) and cell.value else str(cell.value)
 
 
@@ -256,7 +256,7 @@ def _list_of(spec, node):
     if isinstance(spec, Flag):
         return YES_NO
     if isinstance(spec, Refer):
-        return f"list-{node.address_prefix}-{spec.name}".replace(".", "-").replace("[", "-").replace("]", "")
+        return f"list-of-{'-'.join(spec.kinds)}"
     return f"list-{type(node).__name__.lower()}-{spec.name}" if isinstance(spec, Choice) else ""
 
 
@@ -269,14 +269,10 @@ def lists_of(node):
             row.paper = node
             found |= lists_of(row)
         elif isinstance(spec, Refer):
-            found[_list_of(spec, node)] = tuple((one.key, _referred(one)) for one in spec.candidates(node))
+            found[_list_of(spec, node)] = tuple((one.key, spec.called(one)) for one in spec.candidates(node))
         elif isinstance(spec, Choice):
             found[_list_of(spec, node)] = _options_of(spec)
     return found
-
-
-def _referred(one):
-    return f"{one.title}, {getattr(one, 'role', one.name.lower())}"
 
 
 @lru_cache(maxsize=1024)

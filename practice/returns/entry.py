@@ -19,7 +19,7 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.parties import learn
 from practice.returns.typed import read_typed
-from taxcore.engine import Amount, Result, Rows
+from taxcore.engine import Amount, Refer, Result, Rows
 
 
 class Conflict(Exception):
@@ -85,12 +85,14 @@ def save_field(actor, return_id, paper_id, path, text, was):
     return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id)
     place = place_at(pack_of(return_), paper, path)
+    before = result_of(return_)
+    if isinstance(place.declared, Refer):
+        text = place.declared.key_named(before.run, text)
     value, tape = read_typed(place.declared, text)
     _no_conflict(paper, place, was, value, text)
-    before = result_of(return_)
     if value == place.plain:
         return Saved(return_, paper, before, before, "", path)
-    was_text = _shown(place, place.plain) or _computed_text(before, pack_of(return_), paper, place)
+    was_text = _shown(place, place.plain) or _computed_text(before, paper, place)
     note_change(actor, return_, paper, place, value, tape)
     put_value(paper, place, value, actor, tape)
     paper.save()
@@ -170,12 +172,11 @@ def _shown(place, plain):
     return f"{Decimal(plain):,.2f}" if isinstance(place.declared, Amount) and plain else plain
 
 
-def _computed_text(result, pack, paper, place):
+def _computed_text(result, paper, place):
     """What an empty amount of a paper was computed to, as a reader sees it."""
     if not isinstance(place.declared, Amount) or "." in place.path:
         return ""
-    declared = pack.paper(paper.kind)
-    node = next((one for one in result.run.papers(paper.kind) if one.key == paper.key), None) if declared else None
+    node = next((one for one in result.run.papers(paper.kind) if one.key == paper.key), None)
     cell = node.cell(place.name) if node is not None else None
     return f"= {cell.value:,.2f}" if cell is not None and cell.how == "computed" else ""
 
@@ -294,18 +295,18 @@ def add_row(actor, return_id, paper_id, rows):
     if not isinstance(declared, Rows):
         raise NoSuchField(rows)
     before = result_of(return_)
-    used = [int(row["id"]) for row in paper.values.get(rows, [])]
-    used += [int(found) for found in _row_ids_of_the_past(paper, rows)]
-    paper.values.setdefault(rows, []).append({"id": str(max(used, default=0) + 1)})
+    paper.values.setdefault(rows, []).append({"id": str(last_row_id(paper, rows) + 1)})
     paper.save()
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, f"Row added to {declared.label.lower()}")
 
 
-def _row_ids_of_the_past(paper, rows):
-    """An id is never used twice, so that history and addresses stay true."""
-    paths = paper.changes.filter(path__startswith=f"{rows}.").values_list("path", flat=True).distinct()
-    return {path.split(".")[1] for path in paths}
+def last_row_id(paper, rows):
+    """The highest id that a row of the table has or ever had: none is used twice, so that history and addresses stay true."""
+    keyed = paper.changes.filter(path__startswith=f"{rows}.").values_list("path", flat=True).distinct()
+    brought = paper.changes.filter(path=rows, how="imported").values_list("after", flat=True)
+    past = [path.split(".")[1] for path in keyed] + [key for keys in brought for key in keys.split(",") if key]
+    return max((int(key) for key in [*(row["id"] for row in paper.values.get(rows, [])), *past]), default=0)
 
 
 @transaction.atomic

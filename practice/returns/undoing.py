@@ -9,6 +9,11 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Conflict, NoSuchField, Saved, note_paper, place_at, put_value
 from practice.returns.models import FieldChange
 
+
+class SomebodyElse(Exception):
+    """A colleague keyed in a paper since it was added: taking it out would take their work out too."""
+
+
 UNDOABLE = ("keyed", "added", "taken out", "imported")
 
 
@@ -16,7 +21,7 @@ UNDOABLE = ("keyed", "added", "taken out", "imported")
 def undo_last(actor, return_id):
     """Take back the actor's own newest change: a field, a paper added or taken out, or all that was pasted or imported at once.
 
-    None when there is none; Conflict when somebody changed it since.
+    None when there is none; Conflict or SomebodyElse when a colleague changed it since.
     """
     return_ = open_for_change(actor, return_id)
     mine = return_.changes.filter(by=actor, how__in=UNDOABLE, undone_by=None).exclude(paper=None).select_related("paper")
@@ -39,6 +44,8 @@ def _undo_one(actor, return_, change):
     paper = change.paper
     declared = pack_of(return_).paper(paper.kind)
     if change.path == "":
+        if change.how == "added" and paper.changes.filter(pk__gt=change.pk).exclude(by=actor).exists():
+            raise SomebodyElse
         paper.removed_at = timezone.now() if change.how == "added" else None
         paper.save()
         note_paper(actor, return_, paper, "undone", undoes=change)

@@ -1,3 +1,5 @@
+"""Addresses of the pages of one return."""
+
 from django.urls import path
 
 from practice.returns.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers

@@ -1,6 +1,7 @@
 """What touches the whole of a return, told at its head: it was rejected, changed after signing, somebody else is in it."""
 
 from dataclasses import dataclass
+from decimal import Decimal
 
 from django.db import transaction
 from django.urls import reverse
@@ -57,7 +58,7 @@ def _law(return_, result):
         return
     old = {line["code"]: line["amount"] for line in return_.summary.get("lines", [])}
     moved = [
-        f"{line.authority.name} was {float(old[line.authority.code]):,.0f}, is {line.amount:,.0f}"
+        f"{line.authority.name} was {Decimal(old[line.authority.code]):,.0f}, is {line.amount:,.0f}"
         for line in result.bottom_lines
         if line.authority.code in old and str(line.amount) != old[line.authority.code]
     ]

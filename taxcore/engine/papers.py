@@ -302,8 +302,22 @@ class Refer(Field):
 
     def candidates(self, node: Any) -> list[Any]:
         """The papers and people that can be meant."""
-        people = node.run.people() if "person" in self.kinds else []
-        return [*people, *(paper for kind in self.kinds for paper in node.run.papers(kind))]
+        return self.among(node.run)
+
+    def among(self, run: Run) -> list[Any]:
+        people = run.people() if "person" in self.kinds else []
+        return [*people, *(paper for kind in self.kinds for paper in run.papers(kind))]
+
+    @staticmethod
+    def called(one: Any) -> str:
+        """What people read and choose: a title, and what it is."""
+        return f"{one.title}, {getattr(one, 'role', one.name.lower())}"
+
+    def key_named(self, run: Run, text: str) -> str:
+        """The id of what was chosen by its words, or by a title that only one has; any other text unchanged."""
+        wanted = text.strip().lower()
+        found = [one for one in self.among(run) if wanted in (self.called(one).lower(), one.title.lower())]
+        return found[0].key if len(found) == 1 else text
 
     def fill(self, cell: Cell) -> None:
         super().fill(cell)

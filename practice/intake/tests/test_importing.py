@@ -8,7 +8,7 @@ from practice.intake import importing
 from practice.intake.models import Import
 from practice.intake.tasks import read_file, take_file_in
 from practice.intake.tests.test_reading import OFX
-from practice.returns import undoing
+from practice.returns import entry, undoing
 from practice.returns.computing import result_of
 from practice.returns.tests.test_pages import PageTestCase
 from practice.tests.office import OfficeTestCase
@@ -82,6 +82,19 @@ class SalesTests(ImportTestCase):
         self.assertEqual(self.taken(paper=paper).outcome["new"], 3)
         paper.refresh_from_db()
         self.assertEqual([row["id"] for row in paper.values["sales"]], ["4", "5", "6"])  # an id is never used twice
+
+    def test_a_row_keyed_after_an_undone_file_is_not_taken_for_one_of_its_rows(self):
+        paper = self.taken().paper
+        undoing.undo_last(self.preparer, self.return_.pk)
+        entry.add_row(self.preparer, self.return_.pk, paper.pk, "sales")
+        paper.refresh_from_db()
+        self.assertEqual([row["id"] for row in paper.values["sales"]], ["4"])
+        self.assertEqual(self.read(paper=paper).outcome["new"], 3)
+
+    def test_what_was_taken_in_cannot_be_read_otherwise(self):
+        row = self.taken()
+        with self.assertRaisesRegex(BadValue, "was taken in"):
+            importing.choose_columns(self.preparer, self.return_.pk, row.pk, {0: "basis"}, {})
 
     def test_taking_in_twice_does_nothing_more(self):
         row = self.taken()

@@ -149,6 +149,12 @@ class UndoPaperTests(SeatTestCase):
         undone = undoing.undo_last(self.preparer, self.return_.pk)
         self.assertIn("added", undone.says)
 
+    def test_a_paper_a_colleague_keyed_in_is_not_taken_out_by_undo(self):
+        _, made = entry.add_paper(self.preparer, self.return_.pk, "gift", "taxpayer")
+        self.key("amount", "5", actor=self.signer, paper=made)
+        with self.assertRaises(undoing.SomebodyElse):
+            undoing.undo_last(self.preparer, self.return_.pk)
+
     def test_a_colleagues_changes_are_theirs(self):
         entry.add_paper(self.signer, self.return_.pk, "gift")
         undone = undoing.undo_last(self.preparer, self.return_.pk)

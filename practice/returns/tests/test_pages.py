@@ -162,6 +162,23 @@ class ManyPapersTests(PageTestCase):
         self.assertIn('placeholder="= Quarry Repairs, business books"', page)
         self.assertIn('<option value="business1">Quarry Repairs, business books</option>', page)
 
+    def test_a_reference_is_chosen_by_its_words_on_papers_and_in_rows(self):
+        self.added("business", activity="Repair", business_name="Quarry Repairs")
+        self.paper = self.added("1099-nec", payer="Ferry", pay="500.00")
+        self.assertEqual(self.save("business", "Quarry Repairs, business books", "").status_code, 200)
+        self.paper.refresh_from_db()
+        self.assertEqual(self.paper.values["business"], "business1")
+        child = {"first_name": "Ada", "last_name": "Abernathy", "number": "914-33-0001", "relationship": "child"}
+        self.added("person", **child)
+        self.paper = self.added("care", provider="Heron House", costs=[{"amount": "900.00"}])
+        page = self.get("paper", self.paper.pk).content.decode()
+        self.assertIn('data-list="list-of-person"', page)
+        self.assertIn('<datalist id="list-of-person">', page)
+        self.assertEqual(self.save("costs.1.person", "Ada, dependant", "").status_code, 200)
+        self.paper.refresh_from_db()
+        self.assertEqual(self.paper.values["costs"][0]["person"], "person1")
+        self.assertContains(self.save("costs.1.person", "Nobody", "person1"), "is not one of this return", status_code=422)
+
     def test_a_reference_to_nothing_is_refused_at_its_field(self):
         self.paper = self.added("1099-nec", payer="Ferry", pay="500.00")
         self.save("business", "business9", "")

@@ -3,6 +3,7 @@
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
+from practice.intake.attaching import attached_to
 from practice.returns.drawing import differing_fields, paper_view
 from practice.returns.effects import moved_view, ripple_view
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
@@ -33,6 +34,7 @@ def moved(request, saved, whole=False):
         "ripple": _ripple(request, saved, base),
         "base": base,
         "whole": whole,
+        "attached": attached_to(return_, paper) if whole else [],
         "in_table": in_table,
         "path": saved.path,
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),

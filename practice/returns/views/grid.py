@@ -41,7 +41,7 @@ def grid(request, return_id, kind):
         "sums": [
             sum(node.cell(name).value for node in nodes) if isinstance(spec, Amount) else None for name, spec in columns.items()
         ],
-        "lists": _lists(nodes, target), "all": "all" in request.GET,
+        "lists": _lists(nodes), "all": "all" in request.GET,
         "control": control_state(control, target.kind, nodes) if control else None, "listed": control,
     }  # fmt: skip
     return render(request, "returns/grid.html", context)
@@ -63,9 +63,10 @@ def _named(kind):
     return {"kind": kind.kind, "name": kind.name, "official": kind.official, "main": kind.main}
 
 
-def _lists(nodes, target):
+def _lists(nodes):
+    """Of every row: what a reference can mean differs from paper to paper."""
     found = {}
-    for node in nodes[:1]:
+    for node in nodes:
         found |= lists_of(node)
     return found
 

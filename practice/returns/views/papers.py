@@ -1,7 +1,6 @@
 """Return / Papers: the index, the paper being keyed, the ripple."""
 
 from django.contrib import messages
-from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
@@ -20,7 +19,7 @@ from practice.returns.sights import BASES, note_opening
 from practice.returns.views.answers import base_of, go, moved
 from practice.returns.views.common import live_papers, open_page
 from practice.web.recent import note_recent
-from taxcore.engine import BadValue
+from taxcore.engine import BadValue, Rows
 
 
 def papers(request, return_id, paper_id=None):
@@ -129,10 +128,12 @@ def undo(request, return_id):
     """Take back my last change and go to it."""
     try:
         saved = undoing.undo_last(request.user, return_id)
-    except entry.Conflict:
-        return HttpResponse("Somebody changed that field since; look at its history.", status=409)
+    except (entry.Conflict, undoing.SomebodyElse):
+        messages.error(request, "A colleague changed it since, so it was not undone. See who changed what.")
+        return go(request, reverse("papers", args=[return_id]))
     if saved is None:
-        return HttpResponse(status=204)
+        messages.error(request, "There is nothing of yours to undo.")
+        return go(request, reverse("papers", args=[return_id]))
     messages.success(request, f"{saved.says}.")
     if saved.paper.removed_at:
         return go(request, reverse("papers", args=[return_id]))
@@ -177,7 +178,7 @@ def _table_of(request, return_id, paper_id):
     return_, result, context = open_page(request, return_id)
     paper = entry.keyed_paper(return_, paper_id)
     node, name = node_of(paper, result), request.GET.get("rows", "")
-    if name not in node.fields():
+    if not isinstance(node.fields().get(name), Rows):
         raise entry.NoSuchField(name)
     return return_, paper, node, name, context
 

@@ -11,7 +11,7 @@ QUESTIONS = (
     Question("slips", "Work", "Did somebody pay for that work and send a slip?", ("1099-nec", "1099-k")),
     Question("shares", "Work", "Is anybody a partner, a shareholder of a small corporation, or heir of an estate?",
              ("k1-1065", "k1-1120s", "k1-1041")),
-    Question("interest", "Savings", "Did a bank or a person pay interest?", ("1099-int",)),
+    Question("interest", "Savings", "Did a bank or a person pay interest?", ("1099-int", "1099-oid")),
     Question("dividends", "Savings", "Did shares or funds pay dividends?", ("1099-div",)),
     Question("sales", "Savings", "Were shares, funds or digital assets sold or swapped?", ("1099-b", "1099-da"),
              "One paper for each broker; its sales come from a file."),

@@ -33,7 +33,15 @@ const fieldKeys = {
   l: (target) => { const open = target.closest(".f")?.querySelector(".no"); open?.click(); return open; },
   o: () => { const next = document.querySelector(".seg label:has(:checked) + label input") ?? document.querySelector(".seg input[type=radio]"); next?.click(); return next; },
 };
-fieldKeys.e = (target) => { const adders = [...document.querySelectorAll("[data-adds]")]; const next = adders.find((one) => target.compareDocumentPosition(one) & Node.DOCUMENT_POSITION_FOLLOWING && !target.closest(`#table-${one.dataset.adds} + .across`)); const own = adders.find((one) => target.closest(`#table-${one.dataset.adds} + .across`)); (own ?? next ?? adders[0])?.click(); return adders[0]; };
+// A row in the table one stands in, else in the next one below
+fieldKeys.e = (target) => {
+  const adders = [...document.querySelectorAll("[data-adds]")];
+  const own = adders.find((one) => target.closest(`#table-${one.dataset.adds} + .across`));
+  const below = adders.find((one) => target.compareDocumentPosition(one) & Node.DOCUMENT_POSITION_FOLLOWING);
+  const adder = own ?? below ?? adders[0];
+  adder?.click();
+  return adder;
+};
 for (const place of [1, 2, 3]) fieldKeys[place] = () => { const first = panes()[place - 1]?.querySelector("input:not([type=hidden]), [aria-current], a, button, summary"); first?.focus(); return first; };
 
 // In a lineage the arrows go from figure to figure, in the picture and in the list
@@ -60,6 +68,20 @@ document.addEventListener("htmx:oobAfterSwap", (event) => {
   if (event.detail.target.id === "index") fold();
   // The newest change is open and on top, the ones before it folded, and no more than eight
   if (event.detail.target.id === "ripples") [...event.detail.target.children].forEach((one, place) => { one.open = place === 0; if (place > 7) one.remove(); });
+});
+
+// A lineage takes the ripple's place only until the next change: then the ripple is back, with that change on top
+let ripple = null;
+document.addEventListener("htmx:beforeSwap", (event) => {
+  const shown = event.detail.target.id === "side" && event.detail.target.querySelector("#ripple");
+  if (shown) { ripple = shown; shown.remove(); }
+});
+document.addEventListener("htmx:oobErrorNoTarget", (event) => {
+  if (event.detail.content.id !== "ripples" || !ripple) return;
+  document.querySelector("#side").replaceChildren(ripple);
+  const list = ripple.querySelector("#ripples");
+  list.prepend(...event.detail.content.children);
+  [...list.children].forEach((one, place) => { one.open = place === 0; });
 });
 
 // The command line

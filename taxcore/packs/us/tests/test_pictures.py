@@ -59,4 +59,4 @@ class QuestionTests(TestCase):
         self.assertEqual(len(keys), len(set(keys)))
         asked = {kind for question in PACK.questions for kind in question.kinds}
         statements = {paper.kind for paper in PACK.papers if paper.party and paper.group == "income"}
-        self.assertEqual(statements - asked, {"1099-oid", "1099-da"} - asked)
+        self.assertEqual(statements - asked, set())
