@@ -70,7 +70,7 @@ class SeatTests(RunningTestCase):
         bea.hit("alt+e")
         bea.at("For")
         bea.type("lio").hit("Enter")  # a reference is chosen by its words
-        bea.sees("For keyed")
+        bea.sees("Box 2a, for, keyed")
         return_id = int(re.search(r"/returns/(\d+)/", bea.driver.current_url)[1])
         papers = int(self.practice.sql(f"select count(*) from returns_paper where of_id={return_id} and removed_at is null"))
         self.assertGreaterEqual(papers, 8)

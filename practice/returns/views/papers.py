@@ -138,7 +138,8 @@ def undo(request, return_id):
     if saved.paper.removed_at:
         return go(request, reverse("papers", args=[return_id]))
     field = f"#f-{saved.paper.pk}-{saved.path.replace('.', '-')}" if saved.path else ""
-    return go(request, reverse("paper", args=[return_id, saved.paper.pk]) + field)
+    # The version makes it another address: a browser that is there already would only jump to the field and show what was
+    return go(request, f"{reverse('paper', args=[return_id, saved.paper.pk])}?undone={saved.return_.version}{field}")
 
 
 @require_POST
