@@ -1,7 +1,7 @@
 """Figures, lines, forms, evaluation, explanation, overrides. Knows no country."""
 
 from taxcore.engine.cells import Cell, Node
-from taxcore.engine.checks import Finding, Mend, check, idea, stops_filing
+from taxcore.engine.checks import CHECK, IDEA, KINDS, STOPS, Diagnostic, Finding, Mend, check, declares, found, idea, stops
 from taxcore.engine.explain import (
     absent,
     bands_formula,
@@ -26,9 +26,13 @@ from taxcore.engine.forms import Form, Loop, fact, line, linked
 from taxcore.engine.pack import Authority, Pack, Question
 from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Refer, Row, Rows, Text
 from taxcore.engine.result import Moved, Result, compute, figures, line_name, ripple, ripple_since
-from taxcore.engine.values import Override, PaperValues, ReturnData
+from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 
 __all__ = [
+    "CHECK",
+    "IDEA",
+    "KINDS",
+    "STOPS",
     "ZERO",
     "Amount",
     "Authority",
@@ -37,11 +41,13 @@ __all__ = [
     "Choice",
     "Count",
     "Day",
+    "Diagnostic",
     "Field",
     "Finding",
     "Flag",
     "Flow",
     "Form",
+    "LastYear",
     "Loop",
     "Mend",
     "Moved",
@@ -67,10 +73,12 @@ __all__ = [
     "cents",
     "check",
     "compute",
+    "declares",
     "excess",
     "explained",
     "fact",
     "figures",
+    "found",
     "full_steps",
     "greatest",
     "idea",
@@ -85,7 +93,7 @@ __all__ = [
     "ripple_since",
     "share",
     "steps",
-    "stops_filing",
+    "stops",
     "times",
     "total",
     "when",

@@ -1,11 +1,43 @@
-"""Findings: what a return says about itself. Values, not exceptions; each has a stable code, a place and a sentence."""
+"""Findings: what a return says about itself. Values, not exceptions; each is of a declared diagnostic with a stable code.
+
+A diagnostic is a function of the computation that yields `found(...)` for every place it speaks about. Its decorator says
+what it is: code, weight, title, kind and rule. The catalogue that people search is read from those declarations.
+"""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
+from typing import Any
 
 STOPS, CHECK, IDEA = "stops", "check", "idea"
+
+# What kind of thing a diagnostic is about, as the catalogue groups them
+KINDS = {
+    "missing": "Missing for filing",
+    "format": "Numbers, names and dates",
+    "conflict": "Papers that contradict each other",
+    "unlikely": "Unlikely amounts",
+    "rule": "A condition of the law is not met",
+    "lost": "Benefit lost for a reason that can be mended",
+    "missed": "Benefit possibly missed",
+    "election": "Choices to be made",
+    "carried": "Carried in or on",
+    "next-year": "Law of next year",
+    "diligence": "What must be asked",
+    "unsupported": "Law that is not computed",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Diagnostic:
+    """One thing that returns can say about themselves: `title` is what it is about, without a return's figures."""
+
+    code: str
+    weight: str
+    title: str
+    kind: str
+    cites: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,22 +59,66 @@ class Finding:
     says: str
     cites: str = ""
     mend: Mend | None = None
+    kind: str = ""
 
 
-def stops_filing(code: str, at: str | Iterable[str], says: str, cites: str = "", mend: Mend | None = None) -> Finding:
-    """The return cannot go out while this stands."""
-    return Finding(code, STOPS, _places(at), says, cites, mend)
+@dataclass(frozen=True, slots=True)
+class Found:
+    """What a check yields. `code` is said only where the check declares several diagnostics."""
+
+    at: tuple[str, ...]
+    says: str
+    code: str
+    mend: Mend | None
 
 
-def check(code: str, at: str | Iterable[str], says: str, cites: str = "", mend: Mend | None = None) -> Finding:
-    """Often right, worth a look."""
-    return Finding(code, CHECK, _places(at), says, cites, mend)
+def found(at: str | Iterable[str], says: str, *, code: str = "", mend: Mend | None = None) -> Found:
+    """`at` are addresses, the first being where to go; `says`: what is so, then what to do."""
+    return Found((at,) if isinstance(at, str) else tuple(at), says, code, mend)
 
 
-def idea(code: str, at: str | Iterable[str], says: str, cites: str = "", mend: Mend | None = None) -> Finding:
-    """Something that might serve the client."""
-    return Finding(code, IDEA, _places(at), says, cites, mend)
+Check = Callable[[Any], Iterable[Found]]
 
 
-def _places(at: str | Iterable[str]) -> tuple[str, ...]:
-    return (at,) if isinstance(at, str) else tuple(at)
+def stops(code: str, title: str, kind: str, cites: str = "") -> Callable[[Check], Check]:
+    """Decorator: the return cannot go out while this stands."""
+    return declares(Diagnostic(code, STOPS, title, kind, cites))
+
+
+def check(code: str, title: str, kind: str, cites: str = "") -> Callable[[Check], Check]:
+    """Decorator: often right, worth a look."""
+    return declares(Diagnostic(code, CHECK, title, kind, cites))
+
+
+def idea(code: str, title: str, kind: str, cites: str = "") -> Callable[[Check], Check]:
+    """Decorator: something that might serve the client."""
+    return declares(Diagnostic(code, IDEA, title, kind, cites))
+
+
+def declares(*diagnostics: Diagnostic) -> Callable[[Check], Check]:
+    """Decorator of a check that can find these."""
+
+    def mark(check: Check) -> Check:
+        known = getattr(check, "diagnostics", {})
+        check.diagnostics = {one.code: one for one in diagnostics} | known  # type: ignore[attr-defined]
+        return check
+
+    return mark
+
+
+def diagnostics_of(check: Check) -> dict[str, Diagnostic]:
+    """What a check can find, by code. A check that declares nothing is broken: AttributeError."""
+    return check.diagnostics  # type: ignore[attr-defined]
+
+
+def findings_of(check: Check, run: Any) -> Iterator[Finding]:
+    """What a check finds on a return, with all that was declared about it."""
+    known = diagnostics_of(check)
+    for one in check(run):
+        of = known[one.code] if one.code else next(iter(known.values()))
+        yield Finding(of.code, of.weight, one.at, one.says, of.cites, one.mend, of.kind)
+
+
+def finding(of: Diagnostic, at: str, says: str) -> Finding:
+    """A finding of the engine's own, made without a check."""
+    return Finding(of.code, of.weight, (at,), says, of.cites, None, of.kind)

@@ -4,19 +4,22 @@
  "people": [{"id": "taxpayer", "role": "taxpayer", ...}], "papers": [{"id": "kittiwake", "kind": "w2", ...}],
  "overrides": [{"address": "us.1040.16", "amount": "1200", "reason": "..."}]}
 
+"last_year" may hold what the year before had, {"year": 2024, "papers": [...], "lines": {"us.1040:wages": "61480"}}: only
+diagnostics look at it.
+
 Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import schema_of
 from taxcore.engine.result import Result
-from taxcore.engine.values import Override, PaperValues, ReturnData
+from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 
 FORMAT, VERSION = "impuesto-return", 1
 
@@ -45,21 +48,18 @@ def read(document: Any) -> ReturnData:
         raise DocumentError("Two papers have the same id.")
     overrides = dict(_override(item) for item in _list(document, "overrides"))
     training = document.get("training", False) is True
-    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training)
+    before = _last_year(document["last_year"]) if document.get("last_year") is not None else None
+    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before)
 
 
 def write(data: ReturnData) -> dict[str, Any]:
     """The document of a return; `read` gives the same return back."""
-    people = [{"id": p.id, **p.values} for p in data.papers if p.kind == "person"]
-    papers = [
-        {"id": p.id, "kind": p.kind, **p.values, **({"attached": p.attached} if p.attached else {})}
-        for p in data.papers
-        if p.kind != "person"
-    ]
+    people, papers = _written(data.papers)
     overrides = [
         {"address": address, "amount": f"{override.amount:f}", "reason": override.reason}
         for address, override in data.overrides.items()
     ]
+    before = data.last_year
     return {
         "format": FORMAT,
         "version": VERSION,
@@ -69,7 +69,25 @@ def write(data: ReturnData) -> dict[str, Any]:
         "papers": papers,
         "overrides": overrides,
         "training": data.training,
+        **({"last_year": _written_before(before)} if before is not None else {}),
     }
+
+
+def _written(papers: Iterable[PaperValues]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
+    """People and papers as the format holds them."""
+    people = [{"id": p.id, **p.values} for p in papers if p.kind == "person"]
+    others = [
+        {"id": p.id, "kind": p.kind, **p.values, **({"attached": p.attached} if p.attached else {})}
+        for p in papers
+        if p.kind != "person"
+    ]
+    return people, others
+
+
+def _written_before(before: LastYear) -> dict[str, Any]:
+    people, papers = _written(before.papers)
+    lines = {name: f"{amount:f}" for name, amount in before.lines.items()}
+    return {"year": before.year, "people": people, "papers": papers, "lines": lines}
 
 
 def write_result(result: Result) -> dict[str, Any]:
@@ -101,6 +119,17 @@ def schema(pack: Pack) -> dict[str, Any]:
             "training": {"type": "boolean"},
             "people": {"type": "array", "items": schema_of(pack.people)},
             "papers": {"type": "array", "items": {"anyOf": [schema_of(paper) for paper in pack.papers]}},
+            "last_year": {
+                "type": "object",
+                "required": ["year"],
+                "additionalProperties": False,
+                "properties": {
+                    "year": {"type": "integer"},
+                    "people": {"type": "array", "items": {"type": "object", "required": ["id"]}},
+                    "papers": {"type": "array", "items": {"type": "object", "required": ["id", "kind"]}},
+                    "lines": {"type": "object", "additionalProperties": {"type": "string"}},
+                },
+            },
             "overrides": {
                 "type": "array",
                 "items": {
@@ -135,6 +164,19 @@ def _paper(item: Any, kind: str | None) -> PaperValues:
     if not isinstance(attached, int) or attached < 0:
         raise DocumentError(f"How many files lie beside {item['id']!r} is no whole number.")
     return PaperValues(item["id"], kind, {name: item[name] for name in item if name not in ("id", "kind", "attached")}, attached)
+
+
+def _last_year(item: Any) -> LastYear:
+    if not isinstance(item, Mapping) or not isinstance(item.get("year"), int):
+        raise DocumentError("Last year's return has no year.")
+    papers = [*(_paper(one, "person") for one in _list(item, "people")), *(_paper(one, None) for one in _list(item, "papers"))]
+    try:
+        lines = {str(name): Decimal(amount) for name, amount in item.get("lines", {}).items()}
+    except (AttributeError, TypeError, InvalidOperation):
+        raise DocumentError("Last year's lines are not amounts by name.") from None
+    if not all(amount.is_finite() for amount in lines.values()):
+        raise DocumentError("Last year's lines are not amounts by name.")
+    return LastYear(item["year"], tuple(papers), lines)
 
 
 def _override(item: Any) -> tuple[str, Override]:

@@ -2,21 +2,34 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
-from functools import cached_property
+from functools import cache, cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from taxcore.engine.checks import Finding
+from taxcore.engine.checks import STOPS, Check, Diagnostic, diagnostics_of
 from taxcore.engine.forms import Form
-from taxcore.engine.papers import Paper
+from taxcore.engine.papers import Field, Paper, Rows
 
 if TYPE_CHECKING:
     from taxcore.engine.run import Run
 
-Check = Callable[[Any], Iterable[Finding]]
+
+@cache
+def missing(paper: type[Paper], field: Field) -> Diagnostic:
+    """The diagnostic that a field which filing needs is empty: as many as papers declare such fields."""
+    code = f"{paper.jurisdiction}.{paper.kind}.{field.name.replace('_', '-')}-missing"
+    return Diagnostic(code, STOPS, f"{paper.name}: {field.label} is empty", "missing", field.cites)
+
+
+def _needed(paper: type[Paper]) -> Iterator[Diagnostic]:
+    for field in paper.fields().values():
+        if field.needed:
+            yield missing(paper, field)
+        if isinstance(field, Rows):
+            yield from (missing(paper, one) for one in field.row.fields().values() if one.needed)
 
 
 @dataclass(frozen=True)
@@ -100,3 +113,23 @@ class Pack:
 
     def authority(self, code: str) -> Authority | None:
         return next((authority for authority in self.authorities if authority.code == code), None)
+
+    @cached_property
+    def diagnostics(self) -> Mapping[str, Diagnostic]:
+        """Everything that returns of this pack can say about themselves, by code: the catalogue."""
+        own = (self.unknown_paper, self.bad_value, self.unsettled)
+        needed = (one for paper in (self.people, *self.papers) for one in _needed(paper))
+        checked = (one for check in self.checks for one in diagnostics_of(check).values())
+        return {one.code: one for one in (*own, *checked, *needed)}
+
+    @cached_property
+    def unknown_paper(self) -> Diagnostic:
+        return Diagnostic(f"{self.code}.unknown-paper", STOPS, "A paper of a kind that is not computed", "unsupported")
+
+    @cached_property
+    def bad_value(self) -> Diagnostic:
+        return Diagnostic(f"{self.code}.bad-value", STOPS, "A value that its field cannot take", "format")
+
+    @cached_property
+    def unsettled(self) -> Diagnostic:
+        return Diagnostic(f"{self.code}.unsettled", STOPS, "Figures that need each other and do not come to rest", "conflict")

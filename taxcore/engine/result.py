@@ -9,9 +9,9 @@ from functools import cached_property
 from typing import Any
 
 from taxcore.engine.cells import Cell
-from taxcore.engine.checks import CHECK, IDEA, STOPS, Finding, stops_filing
+from taxcore.engine.checks import CHECK, IDEA, STOPS, Finding, finding, findings_of
 from taxcore.engine.forms import Form
-from taxcore.engine.pack import BottomLine, Pack
+from taxcore.engine.pack import BottomLine, Pack, missing
 from taxcore.engine.papers import Field, Paper, Rows
 from taxcore.engine.run import Run
 from taxcore.engine.values import ReturnData
@@ -63,22 +63,17 @@ class Result:
     def _findings(self) -> Iterator[Finding]:
         for paper in (*self.run.people(), *self.run.all_papers()):
             yield from _of_paper(paper)
+        pack = self.run.pack
         for values in self.run.unknown:
-            yield stops_filing(
-                f"{self.run.pack.code}.unknown-paper",
-                at=f"{self.run.pack.code}.{values.kind}[{values.id}]",
-                says=f"A paper of the kind {values.kind!r} is not computed yet. Take it out or file this return elsewhere.",
-            )
+            says = f"A paper of the kind {values.kind!r} is not computed yet. Take it out or file this return elsewhere."
+            yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
         for cell, bad in self.run.bad_values:
-            yield stops_filing(f"{self.run.pack.code}.bad-value", at=cell.address, says=bad.says)
+            yield finding(pack.bad_value, cell.address, bad.says)
         for cell in self.run.unsettled:
-            yield stops_filing(
-                f"{self.run.pack.code}.unsettled",
-                at=cell.address,
-                says=f"{cell.label} and what it depends on do not come to rest. Set one of them by hand, with the reason.",
-            )
-        for one in self.run.pack.checks:
-            yield from one(self.run)
+            says = f"{cell.label} and what it depends on do not come to rest. Set one of them by hand, with the reason."
+            yield finding(pack.unsettled, cell.address, says)
+        for one in pack.checks:
+            yield from findings_of(one, self.run)
 
     @cached_property
     def cells(self) -> dict[str, Cell]:
@@ -185,7 +180,7 @@ def _of_row(row: Any) -> Iterator[tuple[Cell, Field]]:
 
 def _missing(paper: Paper, cell: Cell, field: Field) -> Finding:
     says = f"{paper.title}: “{field.label}” is empty. {field.needed}"
-    return stops_filing(f"{paper.jurisdiction}.{paper.kind}.{field.name.replace('_', '-')}-missing", cell.address, says)
+    return finding(missing(type(paper), field), cell.address, says)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
+from decimal import Decimal
 from typing import Any
 
 from taxcore.engine import law as law_files
 from taxcore.engine.cells import Cell, Node, Spec
-from taxcore.engine.figures import Figure
+from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import BadValue, Paper
@@ -158,6 +159,14 @@ class Run:
         """The paper of one of these kinds with that id, or None."""
         found = self._by_key.get(key)
         return found if found is not None and found.kind in kinds else None
+
+    def papers_before(self, kind: str) -> list[PaperValues]:
+        """Last year's papers of a kind as they were keyed; none where last year is not known."""
+        return self.data.last_year.of_kind(kind) if self.data.last_year is not None else []
+
+    def line_before(self, name: str) -> Decimal | None:
+        """Last year's amount of a line by its name; None where last year is not known, zero where the line was not there."""
+        return self.data.last_year.lines.get(name, ZERO) if self.data.last_year is not None else None
 
     def otherwise(self, **changes: Any) -> Run:
         """The same return with something changed, computed apart: for rules that compare."""

@@ -30,10 +30,23 @@ class PaperValues:
 
 
 @dataclass(frozen=True, slots=True)
+class LastYear:
+    """What a return may look back at: the papers of the year before, and its lines by name (`line_name`)."""
+
+    year: int
+    papers: tuple[PaperValues, ...] = ()
+    lines: Mapping[str, Decimal] = field(default_factory=dict)
+
+    def of_kind(self, kind: str) -> list[PaperValues]:
+        return [paper for paper in self.papers if paper.kind == kind]
+
+
+@dataclass(frozen=True, slots=True)
 class ReturnData:
     """Everything that goes into a computation. `year` is the tax year, `pack` the jurisdiction's code.
 
     A `training` return carries numbers from ranges that are never issued, and only those; any other return only real ones.
+    `last_year` moves no line: only diagnostics look at it.
     """
 
     pack: str
@@ -41,6 +54,7 @@ class ReturnData:
     papers: tuple[PaperValues, ...] = ()
     overrides: Mapping[str, Override] = field(default_factory=dict)
     training: bool = False
+    last_year: LastYear | None = None
 
     def but(self, **changes: Any) -> ReturnData:
         """A copy with something changed: how rules and what-ifs ask "and if?" without touching the return."""

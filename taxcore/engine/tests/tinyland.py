@@ -21,12 +21,13 @@ from taxcore.engine import (
     check,
     excess,
     fact,
+    found,
     least,
     line,
     linked,
     nothing_because,
     share,
-    stops_filing,
+    stops,
     total,
     whole,
 )
@@ -132,12 +133,14 @@ class Personwise(Form):
         return total([basket.berries for basket in self.papers("basket", self.key)])
 
 
+@stops("ti.eaten-more", "More eaten than picked", "conflict")
+@check("ti.all-eaten", "All was eaten", "unlikely")
 def eaten_more_than_picked(run):
     for basket in run.papers("basket"):
         if basket.eaten > basket.berries:
-            yield stops_filing("ti.eaten-more", at=basket.address("eaten"), says="More was eaten than picked. Count again.")
+            yield found(basket.address("eaten"), "More was eaten than picked. Count again.", code="ti.eaten-more")
         elif basket.eaten == basket.berries > 0:
-            yield check("ti.all-eaten", at=basket.address("2"), says="All was eaten. Ask whether that is so.")
+            yield found(basket.address("2"), "All was eaten. Ask whether that is so.", code="ti.all-eaten")
 
 
 TINYLAND = Pack(

@@ -1,8 +1,9 @@
 """A benefit that came out at zero or smaller for a reason a preparer can act on: named with the reason and the paper."""
 
-from taxcore.engine import ZERO, check, idea
+from taxcore.engine import ZERO, check, found, idea
 
 
+@check("us.care.one-earner", "No care credit because one spouse has no earnings", "lost", "IRC 21(d)")
 def care_without_two_earners(run):
     """The commonest cause is a statement given to the wrong spouse."""
     form, federal = run.form("us.2441"), run.form("us.1040")
@@ -12,69 +13,86 @@ def care_without_two_earners(run):
         wages = run.papers("w2")
         if line == 0 and run.person(role) is not None and wages:
             other = run.person("spouse" if role == "taxpayer" else "taxpayer")
-            yield check("us.care.one-earner", at=wages[0].address("owner"), cites="IRC 21(d)",
-                        says=f"Every wage statement belongs to {other.title}, so {run.person(role).title} has no earned "
-                             f"income and the care credit is zero. Does one belong to {run.person(role).title}? A student "
-                             "or disabled spouse counts as earning: key the months.")  # fmt: skip
+            yield found(
+                wages[0].address("owner"),
+                f"Every wage statement belongs to {other.title}, so {run.person(role).title} has no earned "
+                f"income and the care credit is zero. Does one belong to {run.person(role).title}? A student "
+                "or disabled spouse counts as earning: key the months.",
+            )
 
 
+@check("us.care.nobody-qualifies", "No care credit because nobody cared for qualifies", "lost", "IRC 21(b)(1)")
 def care_nobody_qualifies(run):
     form = run.form("us.2441")
     rows = [row for paper in run.papers("care") for row in paper.costs if row.amount]
     if rows and form.persons == 0:
-        yield check("us.care.nobody-qualifies", at=rows[0].address("person"), cites="IRC 21(b)(1)",
-                    says="Nobody who was cared for is below 13 or disabled, so there is no care credit. Check the dates of "
-                         "birth and whom each cost is for.")  # fmt: skip
+        yield found(
+            rows[0].address("person"),
+            "Nobody who was cared for is below 13 or disabled, so there is no care credit. Check the dates of "
+            "birth and whom each cost is for.",
+        )
 
 
+@check("us.care.benefits-taxed", "Employer's care benefits that are taxed", "lost", "IRC 129(a)")
 def care_benefits_taxed(run):
     form = run.form("us.2441")
     if form.taxable > 0:
         wage = next((wage for wage in run.papers("w2") if wage.care_benefits), None)
         place = wage.address("care_benefits") if wage else run.single("care-questions").address("carried_in")
-        yield check("us.care.benefits-taxed", at=place, cites="IRC 129(a)",
-                    says=f"{form.taxable:,} of the employer's care benefits is income, because costs, earnings or the limit do "
-                         "not cover it. Add the care providers if they are missing.")  # fmt: skip
+        yield found(
+            place,
+            f"{form.taxable:,} of the employer's care benefits is income, because costs, earnings or the limit do "
+            "not cover it. Add the care providers if they are missing.",
+        )
 
 
+@idea("us.ira.limited", "An IRA contribution that is not deducted in full", "lost", "IRC 219(g)")
 def ira_not_deducted(run):
     for form in run.every("us.ira-deduction"):
         account = next(iter(run.papers("ira", form.key)), None)
         if account is not None and form.deduction < form.paid - account.not_deducted:
-            yield idea("us.ira.limited", at=account.address("traditional"), cites="IRC 219(g)",
-                       says=f"Only {form.deduction:,} of {form.paid:,} is deducted. The rest becomes basis on Form 8606; a Roth "
-                            "IRA might serve better while it can still be changed.")  # fmt: skip
+            yield found(
+                account.address("traditional"),
+                f"Only {form.deduction:,} of {form.paid:,} is deducted. The rest becomes basis on Form 8606; a Roth "
+                "IRA might serve better while it can still be changed.",
+            )
 
 
+@check("us.ira.excess", "More paid into IRAs than is allowed", "rule", "IRC 4973")
 def excess_contributions(run):
     for form in run.every("us.5329"):
         for name, word in (("ira_tax", "traditional"), ("roth_tax", "Roth")):
             if getattr(form, name) > 0:
                 account = run.papers("ira", form.key)[0]
-                yield check("us.ira.excess", at=account.address("roth" if word == "Roth" else "traditional"), cites="IRC 4973",
-                            says=f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls "
-                                 "away when the excess is taken out before the due date.")  # fmt: skip
+                yield found(
+                    account.address("roth" if word == "Roth" else "traditional"),
+                    f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls "
+                    "away when the excess is taken out before the due date.",
+                )
 
 
+@idea("us.student-loan.denied", "Student loan interest that is not deducted", "lost", "IRC 221")
 def student_loans_apart(run):
     form = run.form("us.student-loans")
     if form.interest > 0 and form.deduction == 0:
         paper = run.papers("1098-e")[0]
         reason = "filed apart" if run.form("us.1040").status == "separate" else "income or another's claim rules it out"
-        yield idea("us.student-loan.denied", at=paper.address("interest"), cites="IRC 221",
-                   says=f"No student loan interest is deducted: {reason}. Compare with a joint return.")  # fmt: skip
+        yield found(paper.address("interest"), f"No student loan interest is deducted: {reason}. Compare with a joint return.")
 
 
+@check("us.1098-t.half-time-open", "A tuition credit that half-time study would raise", "lost", "IRC 25A(b)(3)")
 def tuition_without_first_credit(run):
     for form in run.every("us.8863-student"):
         if form.chosen == "lifetime" and form.not_american == "was not at least half-time in a term":
             paper = next(paper for paper in run.papers("1098-t") if paper.student == form.key)
             if paper.half_time is None:
-                yield check("us.1098-t.half-time-open", at=paper.address("half_time"), cites="IRC 25A(b)(3)",
-                            says=f"{paper.title}: was the student at least half-time? With yes the larger credit is "
-                                 "possible.")  # fmt: skip
+                yield found(
+                    paper.address("half_time"),
+                    f"{paper.title}: was the student at least half-time? With yes the larger credit is possible.",
+                )
 
 
+@idea("us.savers-credit.distributions", "A saver's credit used up by distributions", "lost", "IRC 25B(d)(2)")
 def savers_credit_lost(run):
     form, federal = run.form("us.8880"), run.form("us.1040")
     for one in run.every("us.8880-person"):
@@ -82,37 +100,58 @@ def savers_credit_lost(run):
         if lost and federal.adjusted_gross_income <= run.laws["us"].savers_credit.tenth_up_to[federal.status]:
             paper = next(iter(run.papers("1099-r", one.key)), None)
             if paper is not None and form.agi > 0:
-                yield idea("us.savers-credit.distributions", at=paper.address("gross"), cites="IRC 25B(d)(2)",
-                           says="Distributions use up what was saved, so there is no saver's credit. Check that none of them "
-                                "was rolled over.")  # fmt: skip
+                yield found(
+                    paper.address("gross"),
+                    "Distributions use up what was saved, so there is no saver's credit. Check that none of them "
+                    "was rolled over.",
+                )
 
 
+@idea("us.w2.tips-not-marked", "Tips that may be deductible", "missed", "IRC 224")
 def tips_not_marked(run):
     if run.year < 2025:
         return
     for wage in run.papers("w2"):
         if wage.social_security_tips and not any(row.kind == "tips" for row in wage.others):
-            yield idea("us.w2.tips-not-marked", at=wage.address("others"), cites="IRC 224",
-                       says=f"{wage.title} has tips in box 7. If the occupation is one that customarily receives them, key the "
-                            "qualified tips in box 14, so that they are deducted.")  # fmt: skip
+            yield found(
+                wage.address("others"),
+                f"{wage.title} has tips in box 7. If the occupation is one that customarily receives them, key the "
+                "qualified tips in box 14, so that they are deducted.",
+            )
 
 
+@check(
+    "us.benefits.lived-apart-open", "Benefits of spouses apart, and whether they lived apart", "missing", "IRC 86(c)(1)(C)(ii)"
+)
 def benefits_apart(run):
     filing, form = run.single("filing"), run.form("us.benefits")
     if run.form("us.1040").status == "separate" and form.received > 0 and filing.lived_apart is None:
-        yield check("us.benefits.lived-apart-open", at=filing.address("lived_apart"), cites="IRC 86(c)(1)(C)(ii)",
-                    says="Filed apart, benefits are taxed from the first dollar unless the spouses lived apart all year. Answer "
-                         "the question.")  # fmt: skip
+        yield found(
+            filing.address("lived_apart"),
+            "Filed apart, benefits are taxed from the first dollar unless the spouses lived apart all year. Answer the question.",
+        )
 
 
+@idea("us.gambling.losses", "Winnings without losses", "missed", "IRC 165(d)")
 def gambling_losses(run):
     federal = run.form("us.sch-1")
     if federal.gambling > 0 and run.single("itemized").gambling_losses == ZERO and run.form("us.1040").is_itemised:
-        yield idea("us.gambling.losses", at=run.single("itemized").address("gambling_losses"), cites="IRC 165(d)",
-                   says=f"{federal.gambling:,} was won. Losses up to that are deductible: ask for a record.")  # fmt: skip
+        yield found(
+            run.single("itemized").address("gambling_losses"),
+            f"{federal.gambling:,} was won. Losses up to that are deductible: ask for a record.",
+        )
 
 
 CHECKS = (
-    care_without_two_earners, care_nobody_qualifies, care_benefits_taxed, ira_not_deducted, excess_contributions,
-    student_loans_apart, tuition_without_first_credit, savers_credit_lost, tips_not_marked, benefits_apart, gambling_losses,
-)  # fmt: skip
+    care_without_two_earners,
+    care_nobody_qualifies,
+    care_benefits_taxed,
+    ira_not_deducted,
+    excess_contributions,
+    student_loans_apart,
+    tuition_without_first_credit,
+    savers_credit_lost,
+    tips_not_marked,
+    benefits_apart,
+    gambling_losses,
+)

@@ -1,28 +1,50 @@
 """Whether all that a preparer must ask for a benefit was asked, and what the answers mean. IRC 6695(g)."""
 
-from taxcore.engine import stops_filing
+from taxcore.engine import found, stops
 from taxcore.packs.us.papers.diligence import Diligence, claims
 
-_NAMES = {"eitc": "the earned income credit", "child": "the child credits", "education": "the education credit",
-          "head": "head of household"}  # fmt: skip
+_NAMES = {
+    "eitc": "the earned income credit",
+    "child": "the child credits",
+    "education": "the education credit",
+    "head": "head of household",
+}
 # A no to these means that the duty is not met or the benefit not there
 _MUST_BE_YES = (
-    "own_information", "worksheets", "knowledge", "inquired", "inquiry_kept", "records", "substantiation", "business_asked",
-    "eitc_eligible", "head_eligible", "certified", "lived_here", "dependant", "absence_explained", "release_explained",
-    "tie_explained", "substantiated",
-)  # fmt: skip
+    "own_information",
+    "worksheets",
+    "knowledge",
+    "inquired",
+    "inquiry_kept",
+    "records",
+    "substantiation",
+    "business_asked",
+    "eitc_eligible",
+    "head_eligible",
+    "certified",
+    "lived_here",
+    "dependant",
+    "absence_explained",
+    "release_explained",
+    "tie_explained",
+    "substantiated",
+)
 
 
+@stops("us.diligence.missing", "The preparer's checklist is not begun", "diligence", "IRC 6695(g)")
 def checklist_missing(run):
     claimed = claims(run)
     if claimed and not run.papers(Diligence.kind):
         names = ", ".join(_NAMES[name] for name in _NAMES if name in claimed)
         first = f"{Diligence.jurisdiction}.{Diligence.kind}.1"  # of the paper that is to be added
-        yield stops_filing("us.diligence.missing", at=(first, run.form("us.8867").address("own_information")),
-                           cites="IRC 6695(g)", says=f"The return claims {names}: a paid preparer must keep the checklist. Add "
-                           "the paper “Preparer's checklist” and ask its questions.")  # fmt: skip
+        yield found(
+            (first, run.form("us.8867").address("own_information")),
+            f"The return claims {names}: a paid preparer must keep the checklist. Add "
+            "the paper “Preparer's checklist” and ask its questions.",
+        )
 
 
+@stops("us.diligence.child-missing", "The checklist's questions about a child", "diligence", "IRC 6695(g)")
 def child_missing(run):
     """Each child that a credit counts has questions of its own."""
     if not claims(run) & {"eitc", "child"}:
@@ -31,11 +53,14 @@ def child_missing(run):
     for one in run.every("us.dependant"):
         counts = one.child_credit > 0 or one.other_credit > 0 or one.counts_for_earned_income
         if counts and one.key not in asked:
-            yield stops_filing("us.diligence.child-missing", at=one.who.address("first_name"), cites="IRC 6695(g)",
-                               says=f"The checklist's questions about {one.who.title} are not asked yet. Add “Checklist, one "
-                                    f"child” for {one.who.title}.")  # fmt: skip
+            yield found(
+                one.who.address("first_name"),
+                f"The checklist's questions about {one.who.title} are not asked yet. Add “Checklist, one "
+                f"child” for {one.who.title}.",
+            )
 
 
+@stops("us.diligence.student-missing", "The checklist's question about a student", "diligence", "IRC 6695(g)")
 def student_missing(run):
     if "education" not in claims(run):
         return
@@ -43,27 +68,34 @@ def student_missing(run):
     for one in run.every("us.8863-student"):
         if one.american > 0 and one.key not in asked:
             who = next(person for person in run.people() if person.key == one.key)
-            yield stops_filing("us.diligence.student-missing", at=who.address("first_name"), cites="IRC 6695(g)",
-                               says=f"The checklist's question about {who.title}'s studies is not asked yet. Add “Checklist, one "
-                                    f"student” for {who.title}.")  # fmt: skip
+            yield found(
+                who.address("first_name"),
+                f"The checklist's question about {who.title}'s studies is not asked yet. Add “Checklist, one "
+                f"student” for {who.title}.",
+            )
 
 
+@stops("us.diligence.answered-no", "An answer that denies the benefit", "diligence", "26 CFR 1.6695-2(b)")
 def answered_no(run):
     for kind in ("diligence", "diligence-child", "diligence-student"):
         for paper in run.papers(kind):
             for name in _MUST_BE_YES:
                 field = paper.fields().get(name)
                 if field is not None and field.applies(paper) and getattr(paper, name) is False:
-                    yield stops_filing("us.diligence.answered-no", at=paper.address(name), cites="26 CFR 1.6695-2(b)",
-                                       says=f"{paper.title}: “{field.label}” is answered no. The benefit cannot be claimed with "
-                                            "it: make up for it, or take the benefit off.")  # fmt: skip
+                    yield found(
+                        paper.address(name),
+                        f"{paper.title}: “{field.label}” is answered no. The benefit cannot be claimed with "
+                        "it: make up for it, or take the benefit off.",
+                    )
 
 
+@stops("us.unsupported.8862", "Form 8862, a benefit denied before", "unsupported")
 def denied_before(run):
     for paper in (one for one in run.papers("diligence") if one.disallowed):
-        yield stops_filing("us.unsupported.8862", at=paper.address("disallowed"),
-                           says="Form 8862, after a benefit was denied, is not computed yet. This return cannot be filed with it "
-                                "from here.")  # fmt: skip
+        yield found(
+            paper.address("disallowed"),
+            "Form 8862, after a benefit was denied, is not computed yet. This return cannot be filed with it from here.",
+        )
 
 
 CHECKS = (checklist_missing, child_missing, student_missing, answered_no, denied_before)

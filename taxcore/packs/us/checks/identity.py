@@ -5,7 +5,7 @@ import re
 from stdnum.exceptions import ValidationError
 from stdnum.us import ein, itin, rtn, ssn
 
-from taxcore.engine import check, stops_filing
+from taxcore.engine import check, found, stops
 from taxcore.packs.us.base import digits
 
 # Adoption numbers: the library knows their length only, the published structure is 9xx-93-xxxx
@@ -43,33 +43,36 @@ def bank_number_ok(number, training):
     return _is_valid(digits(number), rtn) and (not training or bool(_TRAINING_BANK.fullmatch(digits(number))))
 
 
+@stops("us.person.number-malformed", "A social security number that is none", "format", "IRC 6109(d)")
 def person_number(run):
     for person in run.people():
         if person.number and not person_number_ok(person.number, run.data.training):
             kind = "training number (9, then middle digits 00 to 49)" if run.data.training else "number ever issued"
-            yield stops_filing("us.person.number-malformed", at=person.address("number"), cites="IRC 6109(d)",
-                               says=f"{person.title}'s social security number is no {kind}. Compare it with the "
-                                    "card.")  # fmt: skip
+            yield found(
+                person.address("number"), f"{person.title}'s social security number is no {kind}. Compare it with the card."
+            )
 
 
+@stops("us.person.number-twice", "Two people with one social security number", "format")
 def person_number_twice(run):
     seen = {}
     for person in run.people():
         plain = digits(person.number)
         if plain and plain in seen:
-            yield stops_filing("us.person.number-twice", at=(person.address("number"), seen[plain].address("number")),
-                               says=f"{person.title} and {seen[plain].title} have the same social security number. "
-                                    "Compare both with their cards.")  # fmt: skip
+            yield found(
+                (person.address("number"), seen[plain].address("number")),
+                f"{person.title} and {seen[plain].title} have the same social security number. Compare both with their cards.",
+            )
         seen.setdefault(plain, person)
 
 
+@stops("us.employer-number-malformed", "An employer's or payer's number that is none", "format")
 def employer_number(run):
     for paper, name in _payers(run):
         number = getattr(paper, name)
         if number and not employer_number_ok(number, run.data.training):
             kind = "training number (it would begin with 00)" if run.data.training else "number ever issued"
-            yield stops_filing("us.employer-number-malformed", at=paper.address(name),
-                               says=f"{paper.title}: {number} is no {kind}. Copy it from the paper again.")  # fmt: skip
+            yield found(paper.address(name), f"{paper.title}: {number} is no {kind}. Copy it from the paper again.")
 
 
 def _payers(run):
@@ -80,46 +83,61 @@ def _payers(run):
                 yield paper, name
 
 
+@stops("us.deposit.routing-wrong", "A bank routing number whose check digit is wrong", "format")
 def bank_number(run):
     deposit = run.single("deposit")
     if deposit.routing and not bank_number_ok(deposit.routing, run.data.training):
-        yield stops_filing("us.deposit.routing-wrong", at=deposit.address("routing"),
-                           says="The bank routing number's check digit is wrong. Copy it from a cheque or the bank's "
-                                "letter.")  # fmt: skip
+        yield found(
+            deposit.address("routing"),
+            "The bank routing number's check digit is wrong. Copy it from a cheque or the bank's letter.",
+        )
 
 
+@stops("us.deposit.incomplete", "A deposit that is not complete", "missing")
 def deposit_incomplete(run):
     deposit = run.single("deposit")
     keyed = [name for name in ("routing", "account", "account_kind") if deposit.is_keyed(name)]
     if keyed and len(keyed) < 3:
         missing = next(name for name in ("routing", "account", "account_kind") if name not in keyed)
-        yield stops_filing("us.deposit.incomplete", at=deposit.address(missing),
-                           says="A deposit needs routing number, account number and kind of account. Complete it, or "
-                                "empty all three for a cheque.")  # fmt: skip
+        yield found(
+            deposit.address(missing),
+            "A deposit needs routing number, account number and kind of account. Complete it, or empty all three for a cheque.",
+        )
 
 
+@stops("us.person.born-later", "Somebody born after the year", "format")
 def birth_date_after_year(run):
     for person in run.people():
         if person.birth_date is not None and person.birth_date.year > run.year:
-            yield stops_filing("us.person.born-later", at=person.address("birth_date"),
-                               says=f"{person.title} was born after {run.year}. Correct the date, or take the person "
-                                    "off this return.")  # fmt: skip
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} was born after {run.year}. Correct the date, or take the person off this return.",
+            )
 
 
+@check("us.filing.moved", "Address and residence in different states", "unlikely")
 def zip_of_state(run):
     filing = run.single("filing")
     if filing.state and filing.residence and filing.state != filing.residence:
-        yield check("us.filing.moved", at=(filing.address("state"), filing.address("residence")),
-                    says="The address and the state lived in all year differ. Right after a move; otherwise correct "
-                         "one of them.")  # fmt: skip
+        yield found(
+            (filing.address("state"), filing.address("residence")),
+            "The address and the state lived in all year differ. Right after a move; otherwise correct one of them.",
+        )
 
 
+@stops("us.taxpayer-missing", "A return without a taxpayer", "missing")
 def nobody(run):
     if run.person("taxpayer") is None:
-        yield stops_filing("us.taxpayer-missing", at="us.filing.status", says="There is no taxpayer. Add a person.")
+        yield found("us.filing.status", "There is no taxpayer. Add a person.")
 
 
 CHECKS = (
-    person_number, person_number_twice, employer_number, bank_number, deposit_incomplete, birth_date_after_year,
-    zip_of_state, nobody,
-)  # fmt: skip
+    person_number,
+    person_number_twice,
+    employer_number,
+    bank_number,
+    deposit_incomplete,
+    birth_date_after_year,
+    zip_of_state,
+    nobody,
+)

@@ -1,40 +1,46 @@
 """Whose papers are: the law works out many things for each person, so each paper must say to whom it belongs."""
 
-from taxcore.engine import Mend, stops_filing
+from taxcore.engine import Mend, found, stops
 
 
+@stops("us.owner-missing", "A paper of a couple without an owner", "missing")
 def owner_missing(run):
     if run.form("us.1040").status != "joint":
         return
     for paper in run.all_papers():
         if paper.owned and not paper.single and paper.owner not in _allowed(paper):
-            yield stops_filing("us.owner-missing", at=paper.address("owner"),
-                               says=f"{paper.title}: whose is this? Choose the taxpayer or the spouse, since "
-                                    "several limits count for each person.")  # fmt: skip
+            yield found(
+                paper.address("owner"),
+                f"{paper.title}: whose is this? Choose the taxpayer or the spouse, since several limits count for each person.",
+            )
 
 
 def _allowed(paper):
     return ("taxpayer", "spouse", "joint") if paper.joint_owner else ("taxpayer", "spouse")
 
 
+@stops("us.owner-not-on-return", "A paper of a spouse who is not on the return", "conflict")
 def spouse_not_here(run):
     for paper in run.all_papers():
         if paper.owned and paper.owner in ("spouse", "joint") and run.form("us.1040").status != "joint":
-            yield stops_filing("us.owner-not-on-return", at=paper.address("owner"),
-                               says=f"{paper.title} belongs to the spouse, and this is not a joint return. Give it to "
-                                    "the taxpayer or take it out.", mend=Mend("Give it to the taxpayer",
-                                    paper.address("owner"), "taxpayer"))  # fmt: skip
+            yield found(
+                paper.address("owner"),
+                f"{paper.title} belongs to the spouse, and this is not a joint return. Give it to the taxpayer or take it out.",
+                mend=Mend("Give it to the taxpayer", paper.address("owner"), "taxpayer"),
+            )
 
 
+@stops("us.paper-twice", "Two papers where one person has one", "conflict")
 def paper_twice(run):
     """Limits of one person are worked out from one paper: a second would not be read."""
     seen = {}
     for paper in run.all_papers():
         mark = (paper.kind, paper.owner or "taxpayer")
         if paper.once_each and mark in seen:
-            yield stops_filing("us.paper-twice", at=(paper.address_prefix, seen[mark].address_prefix),
-                               says=f"{paper.title}: there are two of these for one person. Key all on one and take the other "
-                                    "out.")  # fmt: skip
+            yield found(
+                (paper.address_prefix, seen[mark].address_prefix),
+                f"{paper.title}: there are two of these for one person. Key all on one and take the other out.",
+            )
         seen.setdefault(mark, paper)
 
 

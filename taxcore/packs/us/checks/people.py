@@ -1,53 +1,69 @@
 """Dependants and what follows from them: who is none, who makes a filing status possible, which benefit a reason denies."""
 
-from taxcore.engine import check, idea, stops_filing
+from taxcore.engine import check, found, idea, stops
 
 
+@stops("us.spouse-missing", "A joint return without a spouse", "missing")
 def spouse_missing(run):
     if run.form("us.1040").status == "joint" and run.person("spouse") is None:
-        yield stops_filing("us.spouse-missing", at=run.single("filing").address("status"),
-                           says="A joint return needs the spouse. Add the spouse, or choose another status.")  # fmt: skip
+        yield found(
+            run.single("filing").address("status"), "A joint return needs the spouse. Add the spouse, or choose another status."
+        )
 
 
+@stops("us.person.died-before", "Somebody who died before the year", "rule", "IRC 6013(a)")
 def died_in_another_year(run):
     """IRC 6013(a)(2): no return with somebody who died before the year began."""
     for person in run.people():
         if person.death_date is not None and person.death_date.year < run.year:
-            yield stops_filing("us.person.died-before", at=person.address("death_date"), cites="IRC 6013(a)",
-                               says=f"{person.title} died before {run.year} began and cannot be on this return. Correct it, "
-                                    "or take the person off.")  # fmt: skip
+            yield found(
+                person.address("death_date"),
+                f"{person.title} died before {run.year} began and cannot be on this return. Correct it, or take the person off.",
+            )
 
 
+@check("us.filing.spouse-unnamed", "The spouse who files apart is not named", "missing", "IRC 6109")
 def spouse_apart_unnamed(run):
     filing = run.single("filing")
     if run.form("us.1040").status == "separate" and not (filing.spouse_name and filing.spouse_number):
-        yield check("us.filing.spouse-unnamed", at=filing.address("spouse_name"), cites="IRC 6109",
-                    says="Filed apart: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Key "
-                         "both.")  # fmt: skip
+        yield found(
+            filing.address("spouse_name"),
+            "Filed apart: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Key both.",
+        )
 
 
+@stops("us.dependant.not-one", "Somebody who is no dependant", "rule", "IRC 152")
 def not_a_dependant(run):
     for one in run.every("us.dependant"):
         if not one.is_dependant:
             who = one.who
-            yield stops_filing("us.dependant.not-one", at=who.address("relationship"), cites="IRC 152",
-                               says=f"{who.title} cannot be claimed: as a child {one.not_a_child or 'yes'}; as a relative "
-                                    f"{one.not_a_relative}. Correct the answers or take {who.title} off.")  # fmt: skip
+            yield found(
+                who.address("relationship"),
+                f"{who.title} cannot be claimed: as a child {one.not_a_child or 'yes'}; as a relative "
+                f"{one.not_a_relative}. Correct the answers or take {who.title} off.",
+            )
 
 
+@stops("us.filing.home-not-kept", "Head of household without keeping the home", "rule", "IRC 2(b)")
+@stops("us.filing.nobody-eligible", "Head of household without anybody who qualifies", "rule", "IRC 2(b)(1)")
 def head_of_household_without_person(run):
     """IRC 2(b)(1): a qualifying child, or a relative by blood or law who lived here, or a parent anywhere."""
     if run.form("us.1040").status != "head_of_household":
         return
     filing = run.single("filing")
     if filing.kept_home is not True:
-        yield stops_filing("us.filing.home-not-kept", at=filing.address("kept_home"), cites="IRC 2(b)",
-                           says="Head of household needs an unmarried taxpayer who paid more than half of the home. Answer "
-                                "the question, or choose another status.")  # fmt: skip
+        yield found(
+            filing.address("kept_home"),
+            "Head of household needs an unmarried taxpayer who paid more than half of the home. Answer "
+            "the question, or choose another status.",
+            code="us.filing.home-not-kept",
+        )
     if not any(_makes_eligible(one) for one in run.every("us.dependant")):
-        yield stops_filing("us.filing.nobody-eligible", at=filing.address("status"), cites="IRC 2(b)(1)",
-                           says="Nobody on the return makes the taxpayer a head of household. Add the child or relative, or "
-                                "choose another status.")  # fmt: skip
+        yield found(
+            filing.address("status"),
+            "Nobody on the return makes the taxpayer a head of household. Add the child or relative, or choose another status.",
+            code="us.filing.nobody-eligible",
+        )
 
 
 def _makes_eligible(one):
@@ -57,30 +73,39 @@ def _makes_eligible(one):
     return one.not_a_child == "" or (one.not_a_relative == "" and related)
 
 
+@stops("us.filing.spouse-died", "A surviving spouse, and when the other died", "rule", "IRC 2(a)(1)")
+@stops("us.filing.no-child-at-home", "A surviving spouse without a child at home", "rule", "IRC 2(a)(1)(B)")
 def surviving_spouse(run):
     """IRC 2(a): for the two years after the spouse's, with a child at home for whom the taxpayer keeps it."""
     if run.form("us.1040").status != "surviving_spouse":
         return
     filing = run.single("filing")
     if filing.spouse_died not in (run.year - 1, run.year - 2):
-        yield stops_filing("us.filing.spouse-died", at=filing.address("spouse_died"), cites="IRC 2(a)(1)",
-                           says="A surviving spouse lost husband or wife in one of the two years before. Key the year, or "
-                                "choose another status.")  # fmt: skip
+        yield found(
+            filing.address("spouse_died"),
+            "A surviving spouse lost husband or wife in one of the two years before. Key the year, or choose another status.",
+            code="us.filing.spouse-died",
+        )
     children = [one for one in run.every("us.dependant") if one.who.relationship == "child" and one.is_dependant]
     if not any((one.who.months_at_home or 0) == 12 for one in children):
-        yield stops_filing("us.filing.no-child-at-home", at=filing.address("status"), cites="IRC 2(a)(1)(B)",
-                           says="A surviving spouse has a child at home all year. Add the child, or choose another "
-                                "status.")  # fmt: skip
+        yield found(
+            filing.address("status"),
+            "A surviving spouse has a child at home all year. Add the child, or choose another status.",
+            code="us.filing.no-child-at-home",
+        )
 
 
+@idea("us.dependant.turned-17", "A child who turned 17", "lost", "IRC 24(c)(1)")
 def credit_lost_at_seventeen(run):
     """The commonest surprise of a family's year."""
     limit = run.laws["us"].child_credit.age_below
     for one in run.every("us.dependant"):
         if one.not_a_child == "" and one.who.years_old() == limit:
-            yield idea("us.dependant.turned-17", at=one.who.address("birth_date"), cites="IRC 24(c)(1)",
-                       says=f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependants "
-                            "takes its place. Tell the client before they ask.")  # fmt: skip
+            yield found(
+                one.who.address("birth_date"),
+                f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependants "
+                "takes its place. Tell the client before they ask.",
+            )
 
 
 CHECKS = (

@@ -1,6 +1,6 @@
 """Law that is not computed yet stops filing with its name; it is never a silent zero. docs/law-coverage.md lists it all."""
 
-from taxcore.engine import ZERO, check, stops_filing
+from taxcore.engine import STOPS, ZERO, Diagnostic, check, declares, found, stops
 from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -54,7 +54,7 @@ _FIELDS = (
     ("penalty", "annualise", "2210-ai", "Form 2210, Schedule AI,"),
     ("penalty", "waiver", "2210-waiver", "Form 2210, a waiver,"),
     ("penalty", "farmer", "2210-f", "Form 2210-F"),
-)  # fmt: skip
+)
 
 _OF_SHARES = (
     ("rental", "8582", "Rental income of a share, Form 8582,"),
@@ -68,19 +68,43 @@ _OF_SHARES = (
 )
 
 
-def _stop(code, at, form):
-    return stops_filing(f"us.unsupported.{code}", at=at,
-                        says=f"{form} is not computed yet. This return cannot be filed with it from here.")  # fmt: skip
+def _code(short):
+    return f"us.unsupported.{short}"
 
 
+def _stop(short, at, form):
+    says = f"{form} is not computed yet. This return cannot be filed with it from here."
+    return found(at, says, code=_code(short))
+
+
+def _not_computed(**titles):
+    """Decorator: law that stops filing by its name; an underscore in the short name stands for a hyphen."""
+    return declares(*(_diagnostic(short.strip("_").replace("_", "-"), title) for short, title in titles.items()))
+
+
+def _diagnostic(short, title):
+    return Diagnostic(_code(short), STOPS, title.rstrip(","), "unsupported")
+
+
+def _each_once(rows):
+    """One diagnostic for a law that several fields call for, named as the first of them."""
+    titles = {}
+    for *_, short, title in rows:
+        titles.setdefault(short, title)
+    return declares(*(_diagnostic(short, title) for short, title in titles.items()))
+
+
+@stops("us.planning-year", "A year whose forms are not final", "unsupported")
 def planning_year(run):
     """Forms of the newest year are not final: the figures serve planning."""
     if run.laws["us"].year.planning:
-        yield stops_filing("us.planning-year", at=run.single("filing").address("status"),
-                           says=f"The forms of {run.year} are not final. The figures serve for planning and cannot be "
-                                "filed.")  # fmt: skip
+        yield found(
+            run.single("filing").address("status"),
+            f"The forms of {run.year} are not final. The figures serve for planning and cannot be filed.",
+        )
 
 
+@_not_computed(w2_code="A code of box 12 whose law is not computed", railroad="Railroad retirement tax")
 def wage_boxes(run):
     for wage in run.papers("w2"):
         for row in wage.codes:
@@ -91,6 +115,7 @@ def wage_boxes(run):
                 yield _stop("railroad", row.address("amount"), "Railroad retirement tax")
 
 
+@_each_once(_FIELDS)
 def fields(run):
     for kind, name, code, form in _FIELDS:
         for paper in run.papers(kind):
@@ -98,6 +123,7 @@ def fields(run):
                 yield _stop(code, paper.address(name), form)
 
 
+@_each_once((*_OF_SHARES, ("6198", "A loss beyond basis or amounts at risk, Form 6198 or 7203")))
 def shares(run):
     for kind in SHARES:
         for paper in run.papers(kind):
@@ -111,12 +137,14 @@ def shares(run):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 
+@_not_computed(_8582="A passive loss, Form 8582")
 def passive_business(run):
     for one in run.every("us.sch-c"):
         if one.profit < 0 and one.books.participates is False:
             yield _stop("8582", one.books.address("participates"), "Form 8582, a passive loss,")
 
 
+@_not_computed(_461="Form 461, business losses above the limit")
 def large_business_loss(run):
     """IRC 461(l): what is above the limit waits for next year. Keyed as added back, it is accepted."""
     form = run.form("us.1040")
@@ -126,6 +154,11 @@ def large_business_loss(run):
         yield _stop("461", run.form("us.sch-1").address("business"), "Form 461, business losses above the limit,")
 
 
+@_not_computed(
+    _4972="Form 4972, lump-sum distributions",
+    prohibited="A prohibited transaction of an IRA",
+    _5329_conversions="Roth conversions taken out within five years",
+)
 def retirement_codes(run):
     for paper in run.papers("1099-r"):
         if "A" in paper.codes():
@@ -137,6 +170,7 @@ def retirement_codes(run):
             yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions taken out within five years")
 
 
+@_not_computed(_8962_split="Form 8962, cover of a business beside other cover")
 def split_marketplace(run):
     """One business's policies beside others: which part of the credit is whose is a computation of its own. Pub. 974."""
     businesses = {paper.business for paper in run.papers("1095-a")}
@@ -145,12 +179,14 @@ def split_marketplace(run):
         yield _stop("8962-split", paper.address("business"), "Form 8962, cover of a business beside other cover,")
 
 
+@_not_computed(_8853="Form 8853, Archer MSA")
 def savings_accounts(run):
     for paper in run.papers("1099-sa"):
         if paper.account_kind in ("archer", "medicare"):
             yield _stop("8853", paper.address("account_kind"), "Form 8853")
 
 
+@_not_computed(deceased="The return of somebody who died and has no spouse to sign it")
 def deceased(run):
     """A surviving spouse signs a joint return; anybody else's needs a representative, Form 1310 or letters of a court."""
     if run.person("taxpayer") is not None and not run.pack.signers(run):
@@ -158,12 +194,17 @@ def deceased(run):
         yield _stop("deceased", person.address("death_date"), "The return of somebody who died and has no spouse to sign it")
 
 
+@_not_computed(_8615_gains="Form 8615 with gain of the 25% or 28% kind")
 def childs_gain(run):
     form = run.form("us.8615")
     if form.applies and (form.gains.collectibles_gain > 0 or form.gains.property_gain > 0):
         yield _stop("8615-gains", form.address("tax_on_together"), "Form 8615 with gain of the 25% or 28% kind")
 
 
+@_not_computed(
+    _1116_gains="Form 1116 with 20,000 or more of gain and qualified dividends",
+    _1116_minimum="Form 1116 for the alternative minimum tax",
+)
 def foreign_tax_limits(run):
     """Gains at lower rates make the fraction of Form 1116 a calculation of its own. IRC 904(b)(2)."""
     form, federal = run.form("us.1116"), run.form("us.1040")
@@ -175,6 +216,7 @@ def foreign_tax_limits(run):
         yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
 
 
+@_not_computed(state="The return of a state that is not made here")
 def other_states(run):
     """Income or withholding of a state whose return is not made here."""
     home = run.single("filing").residence
@@ -189,17 +231,32 @@ def other_states(run):
                 yield _stop("state", row.address("withheld"), f"Tax withheld for {STATES[home]}, which taxes no wages,")
 
 
+@check("us.2210", "A balance due, and last year's tax is not known", "missing", "IRC 6654")
 def underpayment(run):
     """Where last year's tax is not known nobody can say whether there is a penalty."""
     form, penalty = run.form("us.1040"), run.form("us.2210")
     unknown = penalty.excused in ("last year's tax is not keyed", "the interest rates of the year are not all known")
     if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
-        yield check("us.2210", at=form.address("owed"), cites="IRC 6654",
-                    says=f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that "
-                         "the penalty (Form 2210) can be worked out, or leave it to the authority.")  # fmt: skip
+        yield found(
+            form.address("owed"),
+            f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that "
+            "the penalty (Form 2210) can be worked out, or leave it to the authority.",
+        )
 
 
 CHECKS = (
-    planning_year, wage_boxes, fields, shares, passive_business, large_business_loss, retirement_codes, split_marketplace,
-    savings_accounts, deceased, childs_gain, foreign_tax_limits, other_states, underpayment,
-)  # fmt: skip
+    planning_year,
+    wage_boxes,
+    fields,
+    shares,
+    passive_business,
+    large_business_loss,
+    retirement_codes,
+    split_marketplace,
+    savings_accounts,
+    deceased,
+    childs_gain,
+    foreign_tax_limits,
+    other_states,
+    underpayment,
+)
