@@ -83,8 +83,27 @@ def computation(rounds: int) -> None:
         lines = timed(lambda data=data: compute(PACK, data), few)
         whole = timed(lambda data=data: compute(PACK, data).findings, few)
         print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}")
+    _diagnostics(max(rounds // 4, 20))
     most, half = _peak(many_sales(10_000)), _peak(many_sales(5_000))
     print(f"  most memory while computing: {most:.0f} MB for 10,000 sales, {half:.0f} MB for 5,000")
+
+
+def _diagnostics(rounds: int) -> None:
+    """What all diagnostics together add to the computation of the heavy family, whose last year is known."""
+    from practice.demo.plain import heavy_family
+    from taxcore.engine import LastYear, compute, figures
+    from taxcore.packs.us import PACK
+
+    family = heavy_family()
+    with_last_year = family.but(last_year=LastYear(family.year - 1, family.papers, figures(compute(PACK, family))))
+    print(f"\n{len(PACK.diagnostics)} diagnostics, family of 60 papers")
+    for name, data in (("alone", family), ("with last year beside it", with_last_year)):
+        lines, whole = [], []
+        for _ in range(rounds):  # in turns, since the machine's speed varies
+            lines += timed(lambda data=data: compute(PACK, data), 1)
+            whole += timed(lambda data=data: compute(PACK, data).findings, 1)
+        added = statistics.median(whole) / statistics.median(lines) - 1
+        print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}   they add {added:.0%}")
 
 
 def _peak(data) -> float:

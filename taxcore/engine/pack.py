@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
-from functools import cache, cached_property
+from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -17,9 +17,18 @@ if TYPE_CHECKING:
     from taxcore.engine.run import Run
 
 
-@cache
+_MISSING: dict[tuple[type[Paper], str], Diagnostic] = {}
+
+
 def missing(paper: type[Paper], field: Field) -> Diagnostic:
     """The diagnostic that a field which filing needs is empty: as many as papers declare such fields."""
+    known = _MISSING.get((paper, field.name))
+    if known is None:
+        known = _MISSING[paper, field.name] = _named_missing(paper, field)
+    return known
+
+
+def _named_missing(paper: type[Paper], field: Field) -> Diagnostic:
     code = f"{paper.jurisdiction}.{paper.kind}.{field.name.replace('_', '-')}-missing"
     return Diagnostic(code, STOPS, f"{paper.name}: {field.label} is empty", "missing", field.cites)
 

@@ -96,7 +96,7 @@ class Field(Spec):
         text = str(raw).strip()
         if len(text) > self.longest:
             raise BadValue(f"{self.label} is longer than {self.longest} characters.", raw)
-        if any(ord(character) < 32 for character in text):
+        if not text.isprintable() and any(ord(character) < 32 for character in text):
             raise BadValue(f"{self.label} has a character that cannot be printed.", raw)
         if self.pattern and not self.pattern.fullmatch(text):
             raise BadValue(self.pattern_says or f"{self.label} is not written as expected.", raw)
@@ -382,13 +382,20 @@ class _Keyed(Node):
         cls._fields = {name: spec for name, spec in cls.specs.items() if isinstance(spec, Field)}
         if not getattr(cls, "owned", True):
             cls._fields.pop("owner", None)
+        cls._needed = tuple(name for name, spec in cls._fields.items() if spec.needed)
 
     _fields: ClassVar[dict[str, Field]] = {}
+    _needed: ClassVar[tuple[str, ...]] = ()
 
     @classmethod
     def fields(cls) -> dict[str, Field]:
         """The fields that can be keyed, in the order of the printed document."""
         return cls._fields
+
+    @classmethod
+    def needed(cls) -> tuple[str, ...]:
+        """Names of the fields that filing needs."""
+        return cls._needed
 
 
 class Row(_Keyed):

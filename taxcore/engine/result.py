@@ -157,9 +157,10 @@ def _of_paper(paper: Paper) -> Iterator[Finding]:
 
 def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
     """Fields that are needed, tables, and keyed ones, whose values may not fit; nothing can be said about the rest."""
-    for name, field in node.fields().items():
-        keyed = name in node.values
-        if (keyed or field.needed) and field.applies(node):
+    fields = node.fields()
+    for name in dict.fromkeys((*node.needed(), *node.values)):
+        field = fields.get(name)
+        if field is not None and field.applies(node):
             cell = node.cell(name)
             if field.needed or isinstance(field, Rows):
                 yield cell, field

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from decimal import Decimal
 from typing import Any
 
@@ -71,6 +72,7 @@ class Run:
         self._papers: dict[str, list[Any]] = {}
         self._by_key: dict[str, Any] = {}
         self._people: list[Any] = []
+        self._once: dict[Any, Any] = {}
         self._take_in(data)
 
     def _take_in(self, data: ReturnData) -> None:
@@ -163,6 +165,12 @@ class Run:
     def papers_before(self, kind: str) -> list[PaperValues]:
         """Last year's papers of a kind as they were keyed; none where last year is not known."""
         return self.data.last_year.of_kind(kind) if self.data.last_year is not None else []
+
+    def once(self, make: Callable[[Run], Any]) -> Any:
+        """What several checks need and one of them works out."""
+        if make not in self._once:
+            self._once[make] = make(self)
+        return self._once[make]
 
     def line_before(self, name: str) -> Decimal | None:
         """Last year's amount of a line by its name; None where last year is not known, zero where the line was not there."""

@@ -1,6 +1,29 @@
 """Diagnostics of the American individual return, one module per subject."""
 
-from taxcore.packs.us.checks import amounts, benefits, diligence, identity, ownership, people, unsupported, wages
+from taxcore.packs.us.checks import (
+    amounts,
+    before,
+    benefits,
+    boxes,
+    business,
+    claims,
+    coming,
+    diligence,
+    employment,
+    identity,
+    missed,
+    money,
+    names,
+    ownership,
+    pensions,
+    people,
+    selling,
+    unsupported,
+    wages,
+)
 
-MODULES = (identity, ownership, people, wages, amounts, benefits, diligence, unsupported)
+MODULES = (
+    identity, names, ownership, people, wages, employment, boxes, amounts, selling, business, pensions, money, benefits,
+    missed, claims, coming, before, diligence, unsupported,
+)  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -91,8 +91,8 @@ def parents_figures(run):
     if form.applies and not (run.single("parent").is_keyed("taxable_income") and run.single("parent").status):
         yield found(
             run.single("parent").address("taxable_income"),
-            "This child's unearned income is taxed at the parent's rate. Key the parent's status and "
-            "taxable income, or say that neither parent is alive.",
+            "This child's unearned income is taxed at the parent's rate. Key the parent's status and taxable "
+            "income, or say that neither parent is alive.",
         )
 
 
@@ -165,15 +165,15 @@ def sales_rows(run):
                 if row.is_keyed("code") and row.code == "W" and row.adjustment < 0:
                     yield found(
                         row.address("adjustment"),
-                        f"{paper.title}: a wash sale takes a loss away, so its adjustment is positive. Compare "
-                        "it with the statement.",
+                        f"{paper.title}: a wash sale takes a loss away, so its adjustment is positive. Compare it "
+                        "with the statement.",
                         code="us.sale.wash-sale-sign",
                     )
             if not paper.attached and any(_needs_the_list(row) for row in paper.summaries):
                 yield found(
                     paper.address("summaries"),
-                    f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, stand for "
-                    "a list that goes with the return. Attach the statement, or key it sale by sale.",
+                    f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, stand for a "
+                    "list that goes with the return. Attach the statement, or key it sale by sale.",
                     code="us.sale.summary-unattached",
                 )
             if any(row.box in "GHIJKL" for row in (*paper.sales, *paper.summaries) if row.box) and run.year < 2025:
@@ -229,8 +229,8 @@ def retirement(run):
         ):
             yield found(
                 account.address("value_at_end"),
-                "Part of the distribution is basis, in the proportion to all IRAs. Key their value at year "
-                "end, 0 if nothing is left.",
+                "Part of the distribution is basis, in the proportion to all IRAs. Key their value at year end, 0 "
+                "if nothing is left.",
                 code="us.ira.value-missing",
             )
 
@@ -257,8 +257,8 @@ def health_savings(run):
         if form.taxable > 0:
             yield found(
                 form.address("taxable"),
-                f"{form.taxable:,} of the health savings account was not spent on medical costs and is income. "
-                "Key the medical costs if they are missing.",
+                f"{form.taxable:,} of the health savings account was not spent on medical costs and is income. Key "
+                "the medical costs if they are missing.",
                 code="us.hsa.not-medical",
             )
 

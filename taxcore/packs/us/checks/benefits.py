@@ -15,9 +15,9 @@ def care_without_two_earners(run):
             other = run.person("spouse" if role == "taxpayer" else "taxpayer")
             yield found(
                 wages[0].address("owner"),
-                f"Every wage statement belongs to {other.title}, so {run.person(role).title} has no earned "
-                f"income and the care credit is zero. Does one belong to {run.person(role).title}? A student "
-                "or disabled spouse counts as earning: key the months.",
+                f"Every wage statement belongs to {other.title}, so {run.person(role).title} has no earned income "
+                f"and the care credit is zero. Does one belong to {run.person(role).title}? A student or disabled "
+                "spouse counts as earning: key the months.",
             )
 
 
@@ -66,8 +66,8 @@ def excess_contributions(run):
                 account = run.papers("ira", form.key)[0]
                 yield found(
                     account.address("roth" if word == "Roth" else "traditional"),
-                    f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls "
-                    "away when the excess is taken out before the due date.",
+                    f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls away "
+                    "when the excess is taken out before the due date.",
                 )
 
 

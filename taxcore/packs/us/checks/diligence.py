@@ -39,8 +39,8 @@ def checklist_missing(run):
         first = f"{Diligence.jurisdiction}.{Diligence.kind}.1"  # of the paper that is to be added
         yield found(
             (first, run.form("us.8867").address("own_information")),
-            f"The return claims {names}: a paid preparer must keep the checklist. Add "
-            "the paper “Preparer's checklist” and ask its questions.",
+            f"The return claims {names}: a paid preparer must keep the checklist. Add the paper “Preparer's "
+            "checklist” and ask its questions.",
         )
 
 
@@ -55,8 +55,8 @@ def child_missing(run):
         if counts and one.key not in asked:
             yield found(
                 one.who.address("first_name"),
-                f"The checklist's questions about {one.who.title} are not asked yet. Add “Checklist, one "
-                f"child” for {one.who.title}.",
+                f"The checklist's questions about {one.who.title} are not asked yet. Add “Checklist, one child” for "
+                f"{one.who.title}.",
             )
 
 
@@ -84,8 +84,8 @@ def answered_no(run):
                 if field is not None and field.applies(paper) and getattr(paper, name) is False:
                     yield found(
                         paper.address(name),
-                        f"{paper.title}: “{field.label}” is answered no. The benefit cannot be claimed with "
-                        "it: make up for it, or take the benefit off.",
+                        f"{paper.title}: “{field.label}” is answered no. The benefit cannot be claimed with it: "
+                        "make up for it, or take the benefit off.",
                     )
 
 

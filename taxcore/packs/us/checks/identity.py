@@ -79,7 +79,7 @@ def _payers(run):
     """Every paper with a number of an employer, payer or entity, and which field it is."""
     for paper in run.all_papers():
         for name in ("employer_number", "payer_number", "entity_number"):
-            if name in paper.fields():
+            if paper.values.get(name):
                 yield paper, name
 
 

@@ -54,8 +54,8 @@ def head_of_household_without_person(run):
     if filing.kept_home is not True:
         yield found(
             filing.address("kept_home"),
-            "Head of household needs an unmarried taxpayer who paid more than half of the home. Answer "
-            "the question, or choose another status.",
+            "Head of household needs an unmarried taxpayer who paid more than half of the home. Answer the "
+            "question, or choose another status.",
             code="us.filing.home-not-kept",
         )
     if not any(_makes_eligible(one) for one in run.every("us.dependant")):

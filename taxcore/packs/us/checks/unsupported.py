@@ -224,7 +224,7 @@ def other_states(run):
     if home and home not in UNTAXED and f"us-{home.lower()}" not in made:
         yield _stop("state", run.single("filing").address("residence"), f"The return of {STATES[home]}")
     for paper in run.all_papers():
-        for row in paper.states if "states" in paper.specs else ():
+        for row in paper.states if paper.values.get("states") else ():
             if row.state and row.state != home and row.state not in UNTAXED:
                 yield _stop("state", row.address("state"), f"The non-resident return of {STATES[row.state]}")
             if row.state == home and home in UNTAXED and row.withheld:
@@ -239,8 +239,8 @@ def underpayment(run):
     if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
         yield found(
             form.address("owed"),
-            f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that "
-            "the penalty (Form 2210) can be worked out, or leave it to the authority.",
+            f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that the "
+            "penalty (Form 2210) can be worked out, or leave it to the authority.",
         )
 
 

@@ -18,8 +18,8 @@ def employee_number_of_another(run):
         if digits(wage.employee_number) != digits(owner.number):
             yield found(
                 wage.address("employee_number"),
-                f"{wage.title}: box a is not {owner.title}'s number. Check whose statement this "
-                "is, or ask the employer for a corrected one.",
+                f"{wage.title}: box a is not {owner.title}'s number. Check whose statement this is, or ask the "
+                "employer for a corrected one.",
             )
 
 
@@ -46,8 +46,8 @@ def social_security_wages_differ(run):
         if abs(wage.social_security_wages - expected) > _CENT_ROUNDING:
             yield found(
                 (wage.address("social_security_wages"), wage.address("wages")),
-                f"{wage.title}: box 3 is {wage.social_security_wages:,}; box 1 "
-                f"with the deferrals of box 12 makes {expected:,}. Compare boxes 1, 3 and 12.",
+                f"{wage.title}: box 3 is {wage.social_security_wages:,}; box 1 with the deferrals of box 12 makes "
+                f"{expected:,}. Compare boxes 1, 3 and 12.",
             )
 
 
@@ -113,8 +113,8 @@ def states_do_not_add_up(run):
         if wage.states and together != wage.wages:
             yield found(
                 (wage.address("states"), wage.address("wages")),
-                f"{wage.title}: the states' wages make {together:,}, box 1 is {wage.wages:,}. Often right; "
-                "compare box 16 with the paper.",
+                f"{wage.title}: the states' wages make {together:,}, box 1 is {wage.wages:,}. Often right; compare "
+                "box 16 with the paper.",
             )
 
 
@@ -126,8 +126,8 @@ def code_twice(run):
         if twice:
             yield found(
                 wage.address("codes"),
-                f"{wage.title}: code {', '.join(twice)} stands twice in box 12. Keep one row of each "
-                "unless the paper repeats it.",
+                f"{wage.title}: code {', '.join(twice)} stands twice in box 12. Keep one row of each unless the "
+                "paper repeats it.",
             )
 
 
@@ -157,8 +157,8 @@ def deferrals_above_limit(run):
         if papers and deferred > limit:
             yield found(
                 papers[0].address("codes"),
-                f"{person.title} deferred {deferred:,}, more than {limit:,}. The excess is income, "
-                "which is not computed yet; compare box 12 with the papers.",
+                f"{person.title} deferred {deferred:,}, more than {limit:,}. The excess is income, which is not "
+                "computed yet; compare box 12 with the papers.",
             )
 
 

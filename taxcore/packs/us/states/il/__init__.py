@@ -40,8 +40,8 @@ def schedule_m_line_number(run):
     if lives_here(run) and run.form("us-il.sch-m").government_interest > 0:
         yield found(
             run.form("us-il.sch-m").address("government_interest"),
-            "Interest on US obligations is subtracted on Schedule M. The amount is certain; look up the "
-            "number of its line, which is not confirmed here.",
+            "Interest on US obligations is subtracted on Schedule M. The amount is certain; look up the number of "
+            "its line, which is not confirmed here.",
         )
 
 
@@ -53,8 +53,8 @@ def underpayment_possible(run):
     if form.owed > form.law.underpayment.owed_above:
         yield found(
             form.address("owed"),
-            f"{form.owed:,} is owed. A penalty for paying late in the year (IL-2210) may apply; it is "
-            "left to the authority to work out.",
+            f"{form.owed:,} is owed. A penalty for paying late in the year (IL-2210) may apply; it is left to the "
+            "authority to work out.",
         )
 
 
@@ -77,8 +77,8 @@ def earned_income_credit_by_age(run):
     ):
         yield found(
             run.form("us-il.il-1040").address("earned_income_credit"),
-            "Illinois gives its earned income credit without the federal age "
-            "limits, which is not computed yet. This return cannot be filed with it from here.",
+            "Illinois gives its earned income credit without the federal age limits, which is not computed yet. "
+            "This return cannot be filed with it from here.",
         )
 
 

@@ -1,0 +1,221 @@
+"""Credits that are claimed: studies, care, marketplace cover, energy. What their forms ask, and what hardly fits together."""
+
+from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us.base import digits
+
+
+@check("us.1098-t.years-open", "The first tuition credit, and in how many years before", "missing", "IRC 25A(b)(2)(A)")
+@check("us.1098-t.aid-above-costs", "Scholarships above the costs", "missed", "IRC 117; 26 CFR 1.25A-5(c)")
+@idea(
+    "us.1098-t.tax-the-scholarship", "Treating a scholarship as income might raise a credit", "election", "26 CFR 1.25A-5(c)(3)"
+)
+@idea("us.1098-t.choice", "Another education credit would be larger", "election", "IRC 25A")
+@idea("us.8863.income-too-high", "Income rules the education credits out", "lost", "IRC 25A(d)")
+@check("us.1098-t.grown-old", "The first tuition credit for somebody above thirty", "unlikely", "IRC 25A(b)(2)")
+@idea("us.1098-t.books-not-asked", "Tuition without books", "missed", "IRC 25A(f)(1)(D)")
+@check("us.1098-t.prepaid-twice", "Tuition of a term that began next year", "unlikely", "26 CFR 1.25A-5(e)")
+def tuition(run):
+    papers = run.papers("1098-t")
+    if not papers:
+        return
+    for paper in papers:
+        got = paper.scholarships + paper.other_aid - paper.taxed_scholarship
+        if got > paper.paid + paper.books > 0:
+            yield found(
+                (paper.address("scholarships"), paper.address("paid")),
+                f"{paper.title}: {got:,} of help is more than the costs. What went for board or travel is income of "
+                "the student: ask, and key it.",
+                code="us.1098-t.aid-above-costs",
+            )
+        if paper.next_term and paper.paid:
+            yield found(
+                paper.address("next_term"),
+                f"{paper.title} includes a term that began after the year. Make sure that last year's return did not count it.",
+                code="us.1098-t.prepaid-twice",
+            )
+    form = run.form("us.8863")
+    for one in run.every("us.8863-student"):
+        first = next(paper for paper in papers if paper.student == one.key)
+        student = next(person for person in run.people() if person.key == one.key)
+        if one.chosen == "american":
+            if first.years_claimed is None:
+                yield found(
+                    first.address("years_claimed"),
+                    f"{student.title}: the credit of the first four years was claimed in how many years before? Line 23 asks.",
+                    code="us.1098-t.years-open",
+                )
+            if (student.years_old() or 0) > 30:
+                yield found(
+                    first.address("four_years_done"),
+                    f"{student.title} is {student.years_old()}. Were the first four years of college not finished long ago?",
+                    code="us.1098-t.grown-old",
+                )
+            if one.american_costs < form.law.education.full + form.law.education.quarter_of_next and not first.books:
+                yield found(
+                    first.address("books"),
+                    f"{student.title}: books and materials count too, and none are keyed.",
+                    code="us.1098-t.books-not-asked",
+                )
+            if one.american_costs < form.law.education.full and first.scholarships > first.taxed_scholarship:
+                yield found(
+                    (first.address("taxed_scholarship"), first.address("scholarships")),
+                    f"{student.title}: if part of the scholarship may be spent on living costs and is taxed, more "
+                    "tuition counts for the credit. Compare.",
+                    code="us.1098-t.tax-the-scholarship",
+                )
+        if one.chosen == "lifetime" and not one.not_american and first.credit == "lifetime":
+            yield found(
+                first.address("credit"),
+                f"{student.title} could have the credit of the first four years, which is usually larger. Choose "
+                "whichever is larger.",
+                code="us.1098-t.choice",
+            )
+        if form.part == 0 and (one.american > 0 or one.lifetime_costs > 0) and run.form("us.1040").status != "separate":
+            yield found(
+                (form.address("modified_agi"), first.address("paid")),
+                f"{student.title}: income is above the range of the education credits. A student who is not claimed "
+                "may use them against own tax.",
+                code="us.8863.income-too-high",
+            )
+
+
+@stops("us.care.provider-is-dependant", "Care paid to a dependant or a spouse", "rule", "IRC 21(e)(6)")
+@check("us.care.above-earnings", "Care costs above the lower earnings", "lost", "IRC 21(d)")
+@check("us.care.large", "Care costs above a usual price", "unlikely")
+@idea("us.care.benefits-room", "Care paid, and no benefits of an employer", "missed", "IRC 129")
+@idea("us.care.turns-13-next-year", "A child turns 13 next year", "next-year", "IRC 21(b)(1)(A)")
+def care(run):
+    numbers = {digits(person.number): person for person in run.people() if person.number}
+    for paper in run.papers("care"):
+        if digits(paper.number) in numbers:
+            person = numbers[digits(paper.number)]
+            yield found(
+                (paper.address("number"), person.address("number")),
+                f"{paper.title} has the number of {person.title}. Care by a dependant or a spouse does not count; "
+                "compare the number.",
+                code="us.care.provider-is-dependant",
+            )
+        for row in paper.costs:
+            if row.amount > 40_000:
+                yield found(
+                    row.address("amount"),
+                    f"{paper.title}: {row.amount:,} for one child. Look for the decimal point.",
+                    code="us.care.large",
+                )
+    if run.is_idle("us.2441") or not run.papers("care"):
+        return
+    form = run.form("us.2441")
+    if form.counted and form.base < form.counted and form.base > 0:
+        yield found(
+            (form.address("base"), form.address("counted")),
+            f"Only {form.base:,} of {form.counted:,} counts, as much as the spouse with the lower pay earned. "
+            "Studies and disability count as earnings: key the months.",
+            code="us.care.above-earnings",
+        )
+    if form.expenses > 3_000 and form.benefits == 0 and any(wage.wages > 30_000 for wage in run.papers("w2")):
+        yield found(
+            run.papers("w2")[0].address("care_benefits"),
+            "An employer's plan for care costs, where there is one, often saves more than the credit. Worth a word "
+            "before the next election at work.",
+            code="us.care.benefits-room",
+        )
+    for key in {row.person for paper in run.papers("care") for row in paper.costs if row.person}:
+        person = next((one for one in run.people("dependant") if one.key == key), None)
+        if person is not None and person.years_old() == 12 and not person.disabled:
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} turns 13 next year: care counts up to the birthday only.",
+                code="us.care.turns-13-next-year",
+            )
+
+
+@stops("us.1095-a.months-wrong", "Months of marketplace cover that end before they begin", "conflict")
+@check("us.1095-a.months-twice", "A month of one policy twice", "conflict", "IRC 36B(b)")
+@check("us.1095-a.benchmark-missing", "Marketplace cover without its benchmark plan", "missing", "IRC 36B(b)(3)(B)")
+@check("us.1095-a.advance-above-premium", "More paid in advance than the premium", "conflict", "IRC 36B(b)(2)")
+@idea("us.premium.repaid", "Premium credit that is repaid", "lost", "IRC 36B(f)(2)")
+@check("us.premium.apart", "Marketplace cover, filed apart", "lost", "IRC 36B(c)(1)(C)")
+def marketplace(run):
+    for paper in run.papers("1095-a"):
+        months = []
+        for row in paper.months:
+            if row.first is None or row.last is None:
+                continue
+            if row.first > row.last or row.first == 0:
+                yield found(
+                    (row.address("last"), row.address("first")),
+                    f"{paper.title}: from month {row.first} to {row.last}. Correct the months.",
+                    code="us.1095-a.months-wrong",
+                )
+            months += range(row.first, row.last + 1)
+            if row.premium and not row.benchmark:
+                yield found(
+                    row.address("benchmark"),
+                    f"{paper.title}: column B is empty, so there is no credit and all advances are repaid. Look the "
+                    "benchmark plan up with the marketplace.",
+                    code="us.1095-a.benchmark-missing",
+                )
+            if row.advance > row.premium:
+                yield found(
+                    (row.address("advance"), row.address("premium")),
+                    f"{paper.title}: column C is above column A. Compare the columns.",
+                    code="us.1095-a.advance-above-premium",
+                )
+        if len(months) != len(set(months)):
+            yield found(
+                paper.address("months"),
+                f"{paper.title}: a month stands in two rows, and both are counted. Keep one.",
+                code="us.1095-a.months-twice",
+            )
+    if not run.papers("1095-a"):
+        return
+    form, first = run.form("us.8962"), run.papers("1095-a")[0]
+    if form.to_repay > 0:
+        yield found(
+            (form.address("to_repay"), first.address("months")),
+            f"{form.to_repay:,} of the credit paid in advance is repaid. Report changes of income to the "
+            "marketplace for next year.",
+            code="us.premium.repaid",
+        )
+    if run.form("us.1040").status == "separate" and not run.single("premium-questions").abused_or_abandoned:
+        yield found(
+            (run.single("premium-questions").address("abused_or_abandoned"), first.address("months")),
+            "Filed apart there is no premium credit, unless the spouse was violent or has left. Answer the "
+            "question, or compare a joint return.",
+            code="us.premium.apart",
+        )
+
+
+@idea("us.savers-credit.possible", "A small payment into a pension would bring the saver's credit", "missed", "IRC 25B")
+@idea("us.energy.above-cap", "Home improvements above the yearly cap", "lost", "IRC 25C(b)")
+@idea("us.energy.carried-on", "Clean energy credit left for next year", "carried", "IRC 25D(c)")
+def savings_and_energy(run):
+    form = run.form("us.1040")
+    law = run.laws["us"].savers_credit
+    if 0 < form.adjusted_gross_income <= law.fifth_up_to[form.status] and form.tax_after_credits > 100:
+        saved = run.form("us.8880").saved if not run.is_idle("us.8880") else ZERO
+        able = [one for one in form.filers if (one.years_old() or 0) >= 18 and not one.student and not one.claimed_by_other]
+        if not saved and able and any(run.form("us.earned-income", one.role).earned > 5_000 for one in able):
+            yield found(
+                (form.address("adjusted_gross_income"), able[0].address("birth_date")),
+                "At this income a payment into an IRA or a plan at work brings the saver's credit, up to half of "
+                "it. An IRA may still be paid until the due date.",
+                code="us.savers-credit.possible",
+            )
+    if run.single("energy").values and run.year >= 2023 and not run.is_idle("us.5695"):
+        energy = run.form("us.5695")
+        if energy.first_group > energy.first_capped:
+            yield found(
+                energy.address("first_group"),
+                f"{energy.first_group - energy.first_capped:,} of credit for improvements is above the yearly cap and is lost.",
+                code="us.energy.above-cap",
+            )
+        if energy.carried_on > 0:
+            yield found(
+                energy.address("carried_on"),
+                f"{energy.carried_on:,} of the clean energy credit is left for next year.",
+                code="us.energy.carried-on",
+            )
+
+
+CHECKS = (tuition, care, marketplace, savings_and_energy)

@@ -1,0 +1,308 @@
+"""Benefits that this return does not claim and might, and choices that were made though the other way is better."""
+
+from decimal import Decimal
+
+from taxcore.engine import ZERO, Mend, check, found, idea
+from taxcore.packs.us.base import UNTAXED
+from taxcore.packs.us.papers.people import CHILD_KINDS
+
+_TEACHING = ("teach", "instructor", "professor", "principal", "counsel", "aide", "educat")
+_NEAR = Decimal("0.9")
+_NOTABLE = Decimal(1_000)
+
+
+def _children(run):
+    return [one for one in run.every("us.dependant") if not one.not_a_child]
+
+
+@idea("us.care.not-asked", "A child below 13, both parents earn, and no care costs", "missed", "IRC 21")
+@idea("us.education.dependant-not-asked", "A student among the dependants and no tuition statement", "missed", "IRC 25A")
+@idea("us.education.filer-not-asked", "A student who files and no tuition statement", "missed", "IRC 25A")
+@idea("us.dependant.months-short", "A child some weeks short of half a year at home", "lost", "IRC 152(c)(1)(B)")
+@check("us.dependant.student-open", "A child of 19 to 23 whose studies are not answered", "missing", "IRC 152(c)(3)(A)(ii)")
+@idea("us.dependant.disabled-not-asked", "A grown dependant, and disability is not answered", "missed", "IRC 21(b)(1)(B)")
+def dependants(run):
+    form = run.form("us.1040")
+    young = [one for one in _children(run) if (one.who.years_old() or 99) <= 13]
+    earning = [person for person in form.filers if run.form("us.earned-income", person.role).earned > 0] if young else []
+    if young and len(earning) == len(form.filers) and form.status != "separate" and not run.papers("care"):
+        yield found(
+            (young[0].who.address("birth_date"), "us.care"),
+            f"{young[0].who.title} is below 13 and everybody who files earns. Ask about day care, camps and after-school care.",
+            code="us.care.not-asked",
+        )
+    taught = {paper.student for paper in run.papers("1098-t")}
+    for person in run.people():
+        years = person.years_old() or 0
+        if person.student and person.key not in taught and years >= 17:
+            code = "dependant" if person.role == "dependant" else "filer"
+            yield found(
+                (person.address("student"), "us.1098-t"),
+                f"{person.title} is a full-time student and no tuition statement is here. Ask for Form 1098-T and receipts.",
+                code=f"us.education.{code}-not-asked",
+            )
+    for one in run.every("us.dependant"):
+        who, years = one.who, one.who.years_old() or 0
+        if who.relationship in CHILD_KINDS and who.months_at_home in (5, 6):
+            yield found(
+                who.address("months_at_home"),
+                f"{who.title} lived here {who.months_at_home} months, and more than half of the year is asked. "
+                "Count absences for school, illness and holidays as months at home.",
+                code="us.dependant.months-short",
+            )
+        if who.relationship in CHILD_KINDS and 19 <= years < 24 and who.student is None and not who.disabled:
+            yield found(
+                who.address("student"),
+                f"{who.title} is {years}. A full-time student in five months is still a qualifying child: answer the question.",
+                code="us.dependant.student-open",
+            )
+        if years >= 24 and who.disabled is None and one.is_dependant and who.relationship == "child":
+            yield found(
+                who.address("disabled"),
+                f"{who.title} is {years} and supported. If permanently disabled, more credits are possible: answer the question.",
+                code="us.dependant.disabled-not-asked",
+            )
+
+
+@idea("us.eitc.denied", "The earned income credit fails at one condition", "lost", "IRC 32")
+@check("us.person.claimed-open", "A young taxpayer, and whether somebody else claims is not answered", "missing", "IRC 63(c)(5)")
+def earned_income(run):
+    form, worksheet = run.form("us.1040"), run.form("us.earned-income-credit")
+    reason = worksheet.not_allowed
+    rows = run.laws["us"].earned_income_credit.children[str(worksheet.children)]
+    below = rows.below_joint if form.status == "joint" else rows.below
+    if reason and worksheet.earned > _NOTABLE and form.adjusted_gross_income < below and _telling(reason):
+        yield found(
+            (form.address("earned_income_credit"), run.single("filing").address("status")),
+            f"Income is low enough for the earned income credit, and it fails because {reason}. Is that right?",
+            code="us.eitc.denied",
+        )
+    for person in form.filers if form.status != "joint" else ():
+        years = person.years_old() or 99
+        if years < 24 and person.claimed_by_other is None:
+            yield found(
+                person.address("claimed_by_other"),
+                f"{person.title} is {years}. Can the parents or somebody else claim {person.title}? Answer the "
+                "question: the standard deduction and credits depend on it.",
+                code="us.person.claimed-open",
+            )
+
+
+def _telling(reason):
+    """Not the age of somebody without children: nothing can be done about that."""
+    return not reason.startswith("nobody is between")
+
+
+@idea("us.filing.head-possible", "Single with a child at home", "missed", "IRC 2(b)")
+@check("us.filing.joint-possible", "The spouse died this year, and the return is not joint", "missed", "IRC 6013(a)(3)")
+@idea("us.filing.apart-costs", "Filing apart, and what is lost by it", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
+@check("us.filing.spouse-itemises-open", "Apart, and whether the spouse itemises is not answered", "missing", "IRC 63(c)(6)(A)")
+def status(run):
+    form, filing = run.form("us.1040"), run.single("filing")
+    at = filing.address("status")
+    at_home = [one for one in _children(run) if (one.who.months_at_home or 0) >= 7] if form.status == "single" else []
+    if at_home:
+        yield found(
+            at,
+            f"{at_home[0].who.title} lives with a single taxpayer. Who paid more than half of the home? As head of "
+            "household the tax is lower.",
+            code="us.filing.head-possible",
+            mend=Mend("Head of household", at, "head_of_household"),
+        )
+    spouse = run.person("spouse")
+    if form.status == "single" and spouse is not None and spouse.death_date is not None and spouse.death_date.year == run.year:
+        yield found(
+            at,
+            f"{spouse.title} died in {run.year}: the survivor may file jointly for this year.",
+            code="us.filing.joint-possible",
+            mend=Mend("File together", at, "joint"),
+        )
+    if form.status == "separate":
+        lost = [name for name, kinds in _NOT_APART.items() if any(run.papers(kind) for kind in kinds)]
+        if lost:
+            yield found(
+                at,
+                f"Filed apart there is no {', no '.join(lost)}. Compute a joint return of both spouses and compare.",
+                code="us.filing.apart-costs",
+            )
+        if filing.spouse_itemises is None:
+            yield found(
+                filing.address("spouse_itemises"),
+                "If the spouse itemises, there is no standard deduction here. Answer the question.",
+                code="us.filing.spouse-itemises-open",
+            )
+
+
+_NOT_APART = {"education credit": ("1098-t",), "student loan interest": ("1098-e",), "care credit": ("care",)}
+
+
+@check("us.property-tax.missing", "Mortgage interest and no real estate tax", "missed", "IRC 164(a)(1)")
+@idea("us.itemized.near", "Itemised deductions near the standard deduction", "election", "IRC 63")
+@idea("us.sales-tax.not-asked", "Itemised where there is no income tax, without sales tax", "missed", "IRC 164(b)(5)")
+@idea("us.salt.capped", "State taxes above the cap", "lost", "IRC 164(b)(6)")
+@idea("us.medical.below-floor", "Medical costs below the floor", "lost", "IRC 213(a)")
+@check("us.itemized.choice-costs", "The smaller deduction was chosen", "election", "IRC 63(e)")
+def itemising(run):
+    form, costs = run.form("us.1040"), run.single("itemized")
+    mortgages = [paper for paper in run.papers("1098") if paper.interest]
+    if not costs.values and not mortgages and not run.papers("gift"):
+        return
+    schedule, standard = run.form("us.sch-a"), run.form("us.standard-deduction").deduction
+    if mortgages and schedule.property_tax == 0 and form.is_itemised:
+        yield found(
+            (costs.address("property_tax"), mortgages[0].address("property_tax")),
+            "There is mortgage interest and no real estate tax. Look at the escrow part of the statement or ask for the bill.",
+            code="us.property-tax.missing",
+        )
+    if not form.is_itemised and standard > schedule.deduction > standard * _NEAR:
+        yield found(
+            (form.address("standard_deduction"), schedule.address("deduction")),
+            f"Itemised deductions are {schedule.deduction:,}, the standard deduction {standard:,}. Ask for what is "
+            "missing; or put two years' gifts into one.",
+            code="us.itemized.near",
+        )
+    if form.is_itemised and run.single("filing").residence in UNTAXED and not costs.sales_tax:
+        yield found(
+            costs.address("sales_tax"),
+            "The state has no income tax, so sales tax is deductible. Key it from the official table or receipts.",
+            code="us.sales-tax.not-asked",
+        )
+    if form.is_itemised and schedule.taxes_together > schedule.taxes_capped:
+        yield found(
+            (schedule.address("cap"), schedule.address("taxes_together")),
+            f"{schedule.taxes_together - schedule.taxes_capped:,} of state and local tax is above the cap. An "
+            "entity's election, where the client has one, may help.",
+            code="us.salt.capped",
+        )
+    if form.is_itemised and 0 < schedule.medical <= schedule.medical_floor:
+        yield found(
+            (costs.address("medical"), schedule.address("medical_floor")),
+            f"Medical costs of {schedule.medical:,} are below the floor of {schedule.medical_floor:,}, and nothing is deducted.",
+            code="us.medical.below-floor",
+        )
+    if costs.choice in ("itemise", "standard"):
+        other = standard - schedule.deduction if costs.choice == "itemise" else schedule.deduction - standard
+        if other > 0:
+            yield found(
+                costs.address("choice"),
+                f"By the choice made here {other:,} less is deducted. Right where a state or the minimum tax gains by it.",
+                code="us.itemized.choice-costs",
+                mend=Mend("Whichever is larger", costs.address("choice"), "better"),
+            )
+
+
+@idea("us.gift.from-ira", "Gifts by somebody past 70½ who takes from an IRA", "missed", "IRC 408(d)(8)")
+@check("us.gift.description-missing", "Things above 500 without what Form 8283 asks", "missing", "IRC 170(f)(11)(B)")
+@check("us.gift.cost-above-value", "A gift of appreciated property that cost more than its value", "conflict", "IRC 170(e)")
+@check("us.gift.things-large", "Clothes and household things at a large value", "unlikely", "IRC 170(f)(16)")
+@idea("us.gift-carryover.left", "Gifts left for next year", "carried", "IRC 170(d)(1)")
+@idea("us.gift-carryover.expires", "Carried gifts that end with this year", "carried", "IRC 170(d)(1)")
+@check("us.gift-carryover.too-old", "A gift carried longer than five years", "carried", "IRC 170(d)(1)")
+def gifts(run):
+    papers = run.papers("gift")
+    taken = [paper for paper in run.papers("1099-r") if paper.ira and not paper.charity and paper.gross and not paper.moved_all()]
+    for paper in taken if any(one.gift_kind == "cash" for one in papers) else ():
+        person = run.person(paper.owner or "taxpayer")
+        if person is not None and (person.years_old() or 0) >= 71:
+            yield found(
+                (paper.address("charity"), papers[0].address("amount")),
+                f"{person.title} gives to charity and takes from an IRA. Paid straight from the IRA, gifts lower "
+                "income even without itemising.",
+                code="us.gift.from-ira",
+            )
+    property_ = ("property", "gain", "gain-private")
+    things = sum((paper.amount for paper in papers if paper.gift_kind in property_), ZERO)
+    for paper in papers:
+        if paper.gift_kind in property_ and things > run.laws["us"].itemized.things_form_above:
+            asked = [name for name in ("description", "given", "acquired", "how_acquired", "method") if not paper.is_keyed(name)]
+            if asked:
+                fields = paper.fields()
+                names = ", ".join(fields[name].label.lower() for name in asked)
+                yield found(
+                    tuple(paper.address(name) for name in asked),
+                    f"{paper.title}: things above 500 go on Form 8283, which asks for {names}.",
+                    code="us.gift.description-missing",
+                )
+        if paper.gift_kind in ("gain", "gain-private") and paper.cost > paper.amount > 0:
+            yield found(
+                (paper.address("cost"), paper.address("amount")),
+                f"{paper.title}: the property cost more than it is worth, so nothing has appreciated. Choose "
+                "another kind; a sale first would bring the loss.",
+                code="us.gift.cost-above-value",
+            )
+        if paper.gift_kind == "property" and paper.amount >= 5_000 and not paper.one_thing_above_5000:
+            yield found(
+                paper.address("amount"),
+                f"{paper.title}: things of {paper.amount:,}. Are they in good condition, and is no group of them above 5,000?",
+                code="us.gift.things-large",
+            )
+    for row in run.single("gift-carryover").rows:
+        if row.from_year is not None and row.amount:
+            if row.from_year < run.year - 5:
+                yield found(
+                    row.address("from_year"),
+                    f"A gift of {row.from_year} could be carried to {row.from_year + 5}. Take the row out.",
+                    code="us.gift-carryover.too-old",
+                )
+            elif row.from_year == run.year - 5:
+                yield found(
+                    row.address("from_year"),
+                    f"What is left of {row.from_year} ends with this return.",
+                    code="us.gift-carryover.expires",
+                )
+    if (papers or run.single("gift-carryover").rows) and run.form("us.1040").is_itemised and run.form("us.gifts").left > 0:
+        yield found(
+            run.form("us.gifts").address("left"),
+            f"{run.form('us.gifts').left:,} of gifts is above this year's limits and goes to next year, for five years.",
+            code="us.gift-carryover.left",
+        )
+
+
+@idea("us.educator.not-asked", "Somebody teaches, and no classroom costs", "missed", "IRC 62(a)(2)(D)")
+@idea("us.student-loan.above-most", "Student loan interest above what is deducted", "lost", "IRC 221(b)")
+@idea("us.educator.above-limit", "Classroom costs above the limit", "lost", "IRC 62(a)(2)(D)")
+@check("us.alimony.agreement-open", "Alimony received without the date of the agreement", "missing", "P.L. 115-97, sec. 11051")
+@check("us.early-withdrawal.kept", "A penalty of early withdrawal larger than a year's interest", "unlikely", "IRC 62(a)(9)")
+def adjustments(run):
+    law = run.laws["us"]
+    for person in run.form("us.1040").filers:
+        papers = run.papers("adjustments", person.role)
+        works = any(word in person.occupation.lower() for word in _TEACHING)
+        if works and run.papers("w2", person.role) and not any(paper.educator for paper in papers):
+            at = papers[0].address("educator") if papers else person.address("occupation")
+            yield found(
+                (at, "us.adjustments"),
+                f"{person.title} teaches. Were classroom costs paid and not repaid? Up to {law.educator.each:,} is deductible.",
+                code="us.educator.not-asked",
+            )
+        for paper in papers:
+            if paper.educator > law.educator.each:
+                yield found(
+                    paper.address("educator"),
+                    f"{paper.educator:,} of classroom costs; {law.educator.each:,} counts for each teacher.",
+                    code="us.educator.above-limit",
+                )
+    interest = sum((paper.interest for paper in run.papers("1098-e")), ZERO)
+    if interest > law.student_loan.most:
+        yield found(
+            run.papers("1098-e")[0].address("interest"),
+            f"{interest:,} of student loan interest was paid; {law.student_loan.most:,} a year counts.",
+            code="us.student-loan.above-most",
+        )
+    for paper in run.papers("other-income"):
+        if paper.alimony and paper.alimony_since is None:
+            yield found(
+                paper.address("alimony_since"),
+                "Alimony is income only under an agreement before 2019. Key its date, which line 2b asks for.",
+                code="us.alimony.agreement-open",
+            )
+    for paper in run.papers("1099-int"):
+        if paper.early_withdrawal > 100 and paper.interest >= paper.early_withdrawal > paper.interest * _NEAR:
+            yield found(
+                (paper.address("early_withdrawal"), paper.address("interest")),
+                f"{paper.title}: the penalty takes nearly all interest. Compare boxes 1 and 2.",
+                code="us.early-withdrawal.kept",
+            )
+
+
+CHECKS = (dependants, earned_income, status, itemising, gifts, adjustments)

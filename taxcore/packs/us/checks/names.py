@@ -1,0 +1,213 @@
+"""Names, dates, addresses and accounts as authorities and banks match them: what is mistyped is rejected, or goes astray."""
+
+import re
+from datetime import timedelta
+
+from taxcore.engine import Mend, check, found, idea, stops
+from taxcore.packs.us.base import STATES, digits
+from taxcore.packs.us.checks.identity import bank_number_ok
+
+# First digit of ZIP codes by state (Postal Service, national areas). A few border places differ: never more than a Check
+_ZIP_AREAS = {
+    "0": "CT MA ME NH NJ RI VT NY", "1": "DE NY PA", "2": "DC MD NC SC VA WV", "3": "AL FL GA MS TN", "4": "IN KY MI OH",
+    "5": "DC IA MN MT ND SD WI", "6": "IL KS MO NE", "7": "AR LA OK TX", "8": "AZ CO ID NM NV TX UT WY", "9": "AK CA HI OR WA",
+}  # fmt: skip
+# What return headers take in a person's name: letters, one hyphen or blank between them
+_NAME = re.compile(r"[A-Za-z]+(?:[ -][A-Za-z]+)*")
+_TWINS = timedelta(days=3)
+_NEXT_BIRTH = timedelta(days=240)
+
+
+@check("us.person.name-characters", "A name with characters that authorities do not take", "format", "Pub. 4164")
+def name_characters(run):
+    for person in run.people():
+        for name in ("first_name", "last_name"):
+            text = getattr(person, name)
+            if text and not _NAME.fullmatch(text):
+                plain = re.sub(r"\s+", " ", re.sub(r"[^A-Za-z -]", "", text)).strip(" -")
+                yield found(
+                    person.address(name),
+                    f"“{text}” has characters that return headers do not take. Write it with letters, blanks and "
+                    "hyphens only, as the card's record has it.",
+                    mend=Mend(f"Write {plain}", person.address(name), plain) if plain else None,
+                )
+
+
+@check("us.person.whole-name-in-first", "First and last name in one field", "format")
+def last_name_in_first(run):
+    for person in run.people():
+        last = person.last_name.strip().lower()
+        if last and person.first_name.strip().lower().endswith(f" {last}"):
+            plain = person.first_name.strip()[: -len(last)].strip()
+            yield found(
+                person.address("first_name"),
+                f"The first name “{person.first_name}” ends with the last name. Keep the first name only.",
+                mend=Mend(f"Write {plain}", person.address("first_name"), plain),
+            )
+
+
+@stops("us.person.death-before-birth", "A death before the birth", "format")
+@check("us.person.very-old", "Somebody above 110 years", "unlikely")
+@check("us.person.filer-very-young", "A spouse below 16 years", "unlikely")
+def ages(run):
+    for person in run.people():
+        born, died = person.birth_date, person.death_date
+        if born is None:
+            continue
+        if died is not None and died < born:
+            yield found(
+                (person.address("death_date"), person.address("birth_date")),
+                f"{person.title} would have died before the birth. Correct one of the dates.",
+                code="us.person.death-before-birth",
+            )
+        elif run.year - born.year > 110 and died is None:
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} would be {run.year - born.year}. Compare the year of birth.",
+                code="us.person.very-old",
+            )
+        if person.role == "spouse" and run.year - born.year < 16:
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} would be {run.year - born.year} and married. Compare the year of birth.",
+                code="us.person.filer-very-young",
+            )
+
+
+@check("us.dependant.older-than-parent", "A child hardly younger than the parents", "unlikely", "IRC 152(c)(3)(A)")
+@check("us.dependant.parent-too-young", "A parent hardly older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
+def generations(run):
+    filers = [person.birth_date for person in map(run.person, ("taxpayer", "spouse")) if person is not None and person.birth_date]
+    for child in run.people("dependant"):
+        if child.birth_date is None or not filers:
+            continue
+        if child.relationship == "child" and child.birth_date.year - min(filers).year < 13:
+            yield found(
+                child.address("birth_date"),
+                f"{child.title}, a child, is hardly younger than the parents. Compare the dates of birth, and the relationship.",
+                code="us.dependant.older-than-parent",
+            )
+        if child.relationship == "parent" and max(filers).year - child.birth_date.year < 13:
+            yield found(
+                child.address("birth_date"),
+                f"{child.title}, a parent, is hardly older than the taxpayer. Compare the dates of birth, and the relationship.",
+                code="us.dependant.parent-too-young",
+            )
+
+
+@check("us.dependant.births-too-near", "Two children born within eight months", "unlikely")
+@stops("us.person.twice", "One person twice", "conflict", "IRC 151")
+def births(run):
+    people = [person for person in run.people() if person.birth_date is not None]
+    for place, one in enumerate(people):
+        for other in people[place + 1 :]:
+            apart = abs(one.birth_date - other.birth_date)
+            same_name = one.first_name.strip().lower() == other.first_name.strip().lower() != ""
+            if same_name and not apart:
+                yield found(
+                    (other.address("first_name"), one.address("first_name")),
+                    f"{one.title} is on the return twice. Take one out.",
+                    code="us.person.twice",
+                )
+            elif one.relationship == other.relationship == "child" and _TWINS < apart < _NEXT_BIRTH:
+                yield found(
+                    (other.address("birth_date"), one.address("birth_date")),
+                    f"{one.title} and {other.title} are born {apart.days} days apart. Right for half or step "
+                    "brothers and sisters; otherwise compare the dates.",
+                    code="us.dependant.births-too-near",
+                )
+
+
+@check("us.filing.zip-of-another-state", "The ZIP code lies in another state", "format", "Postal Service, Pub. 65")
+@check("us.employer.zip-of-another-state", "An employer's ZIP code lies in another state", "format", "Postal Service, Pub. 65")
+def zip_and_state(run):
+    filing = run.single("filing")
+    if _elsewhere(filing.zip, filing.state):
+        yield found(
+            (filing.address("zip"), filing.address("state")),
+            f"ZIP codes that begin with {filing.zip[0]} are not of {STATES[filing.state]}. Compare the address.",
+            code="us.filing.zip-of-another-state",
+        )
+    for wage in run.papers("w2"):
+        if _elsewhere(wage.employer_zip, wage.employer_state):
+            yield found(
+                (wage.address("employer_zip"), wage.address("employer_state")),
+                f"{wage.title}: ZIP codes that begin with {wage.employer_zip[0]} are not of "
+                f"{STATES[wage.employer_state]}. Compare box c.",
+                code="us.employer.zip-of-another-state",
+            )
+
+
+def _elsewhere(code, state):
+    return bool(code) and state in STATES and state not in _ZIP_AREAS.get(code[0], "").split()
+
+
+@check("us.person.occupation-missing", "The occupation is empty", "missing", "Form 1040, signature block")
+@idea("us.person.no-mail-address", "Nobody can be reached by mail", "missing")
+def signature_block(run):
+    filers = run.form("us.1040").filers
+    for person in filers:
+        if not person.occupation:
+            yield found(
+                person.address("occupation"),
+                f"{person.title}'s occupation stands beside the signature. Ask for it.",
+                code="us.person.occupation-missing",
+            )
+    if filers and not any(person.email for person in filers):
+        yield found(
+            filers[0].address("email"),
+            "No mail address is keyed: the return cannot be signed from afar.",
+            code="us.person.no-mail-address",
+        )
+
+
+@stops("us.foreign-country-missing", "The country of a foreign account is missing", "missing", "Schedule B, line 7b")
+def foreign_country(run):
+    filing = run.single("filing")
+    if filing.foreign_account and filing.foreign_report and not filing.foreign_country:
+        yield found(filing.address("foreign_country"), "Schedule B asks in which country the account is. Key it.")
+
+
+@check("us.deposit.account-is-routing", "The account number repeats the routing number", "format")
+@check("us.split-deposit.account-twice", "One account twice in a split refund", "conflict")
+@stops("us.split-deposit.too-many", "A refund over more than three accounts", "rule", "Form 8888")
+@stops("us.split-deposit.routing-wrong", "A routing number of a split refund whose check digit is wrong", "format")
+def accounts(run):
+    deposit, split = run.single("deposit"), run.single("split-deposit")
+    if deposit.routing and digits(deposit.account) == digits(deposit.routing):
+        yield found(
+            deposit.address("account"),
+            "The account number is the routing number again. Copy it from a cheque or the bank's letter.",
+            code="us.deposit.account-is-routing",
+        )
+    marks = [(row.routing, row.account) for row in split.rows if row.account]
+    if len(marks) != len(set(marks)):
+        yield found(
+            split.address("rows"),
+            "One account stands twice. Put both amounts into one row.",
+            code="us.split-deposit.account-twice",
+        )
+    if len(split.rows) > 3:
+        yield found(
+            split.address("rows"), "A refund goes to three accounts at most. Take some out.", code="us.split-deposit.too-many"
+        )
+    for row in split.rows:
+        if row.routing and not bank_number_ok(row.routing, run.data.training):
+            yield found(
+                row.address("routing"),
+                "The check digit of this routing number is wrong. Copy it from a cheque or the bank's letter.",
+                code="us.split-deposit.routing-wrong",
+            )
+
+
+@check("us.spouse-number-is-taxpayers", "The spouse who files apart has the taxpayer's number", "format", "IRC 6109")
+def spouse_apart_number(run):
+    filing, taxpayer = run.single("filing"), run.person("taxpayer")
+    if taxpayer is not None and filing.spouse_number and digits(filing.spouse_number) == digits(taxpayer.number) != "":
+        yield found(filing.address("spouse_number"), "This is the taxpayer's own number. Key the spouse's, or NRA.")
+
+
+CHECKS = (
+    name_characters, last_name_in_first, ages, generations, births, zip_and_state, signature_block, foreign_country, accounts,
+    spouse_apart_number,
+)  # fmt: skip

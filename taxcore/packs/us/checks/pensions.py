@@ -1,0 +1,286 @@
+"""Retirement, benefits and health savings: codes against ages, what must be taken out, what may still be paid in."""
+
+from taxcore.engine import ZERO, check, found, idea, stops
+
+_EARLY = frozenset({"1", "J", "S"})
+
+
+def _half_years(person, year):
+    """Age in half years reached on the last day of the year; None where the date of birth is missing."""
+    born = person.birth_date
+    return None if born is None else 2 * (year - born.year) + (1 if born.month <= 6 else 0)
+
+
+def _of(run, paper):
+    return run.person(paper.owner or "taxpayer")
+
+
+@check("us.1099-r.code-1-though-older", "An early code for somebody past 59½", "conflict", "IRC 72(t)(2)(A)(i)")
+@check("us.1099-r.code-7-though-younger", "A normal code for somebody before 59½", "conflict", "IRC 72(t)")
+@check("us.1099-r.code-q-though-younger", "A qualified Roth code for somebody before 59½", "conflict", "IRC 408A(d)(2)")
+@check("us.1099-r.rollover-taxed", "A direct rollover with a taxable amount", "conflict", "IRC 402(c)")
+@check("us.1099-r.rolled-over-twice", "A direct rollover keyed as rolled over too", "conflict", "IRC 402(c)")
+@check("us.1099-r.codes-alike", "The same code twice in box 7", "format")
+def codes(run):
+    for paper in run.papers("1099-r"):
+        person, found_codes = _of(run, paper), paper.codes()
+        half = _half_years(person, run.year) if person is not None else None
+        at = paper.address("code")
+        if half is not None and half >= 121 and "1" in found_codes:
+            yield found(
+                at,
+                f"{paper.title}: code 1 says early, and {person.title} was past 59½ all year. Compare the date of "
+                "birth and the paper.",
+                code="us.1099-r.code-1-though-older",
+            )
+        if half is not None and half < 119 and "7" in found_codes and not paper.moved_all():
+            yield found(
+                at,
+                f"{paper.title}: code 7 says normal, and {person.title} was not yet 59½. Compare the code: the "
+                "additional tax depends on it.",
+                code="us.1099-r.code-7-though-younger",
+            )
+        if half is not None and half < 119 and "Q" in found_codes:
+            yield found(
+                at,
+                f"{paper.title}: code Q says qualified, and {person.title} was not yet 59½. Compare the code.",
+                code="us.1099-r.code-q-though-younger",
+            )
+        if "G" in found_codes and paper.is_keyed("taxable") and paper.taxable > 0:
+            yield found(
+                (paper.address("taxable"), at),
+                f"{paper.title}: a direct rollover (code G) shows {paper.taxable:,} as taxable. Right for a "
+                "conversion to a Roth; otherwise compare box 2a.",
+                code="us.1099-r.rollover-taxed",
+            )
+        if found_codes & {"G", "H"} and paper.rolled_over:
+            yield found(
+                (paper.address("rolled_over"), at),
+                f"{paper.title}: the code says that all moved directly, and a rollover within 60 days is keyed too. "
+                "Take one out.",
+                code="us.1099-r.rolled-over-twice",
+            )
+        if paper.second_code and paper.second_code == paper.code:
+            yield found(
+                paper.address("second_code"),
+                f"{paper.title}: both codes are {paper.code}. Compare box 7.",
+                code="us.1099-r.codes-alike",
+            )
+
+
+@stops("us.rollover.once-a-year", "Two rollovers of IRAs within a year", "rule", "IRC 408(d)(3)(B)")
+@check("us.1099-r.exception-not-early", "An exception for a distribution that is not early", "conflict", "IRC 72(t)(2)")
+@check("us.1099-r.home-above-limit", "More for a first home than the exception allows", "rule", "IRC 72(t)(8)")
+@check("us.1099-r.birth-above-limit", "More for a birth or adoption than the exception allows", "rule", "IRC 72(t)(2)(H)")
+@check("us.1099-r.charity-above-limit", "More given from IRAs than the law lets", "rule", "IRC 408(d)(8)(A), (F)")
+@idea("us.1099-r.withholding-none", "A pension without withholding, and tax is owed", "next-year", "IRC 3405")
+def distributions(run):
+    for role in ("taxpayer", "spouse"):
+        papers = run.papers("1099-r", role)
+        moved = [paper for paper in papers if paper.ira and paper.rolled_over and not paper.codes() & {"G", "H"}]
+        if len(moved) > 1:
+            yield found(
+                moved[1].address("rolled_over"),
+                "A person may roll over one IRA distribution in twelve months. The second is income, unless it "
+                "went from trustee to trustee.",
+                code="us.rollover.once-a-year",
+            )
+        given = sum((paper.charity for paper in papers), ZERO)
+        most = run.laws["us"].charity_from_iras.most
+        if given > most:
+            yield found(
+                next(paper for paper in papers if paper.charity).address("charity"),
+                f"{given:,} went from IRAs to charity; {most:,} may go free of tax. Key the rest as a gift.",
+                code="us.1099-r.charity-above-limit",
+            )
+    for paper in run.papers("1099-r"):
+        spared = paper.excepted if paper.is_keyed("excepted") else (paper.gross if paper.exception else ZERO)
+        if paper.exception and not paper.codes() & _EARLY:
+            yield found(
+                paper.address("exception"),
+                f"{paper.title} is not early by its code, so no exception is needed. Compare code and exception.",
+                code="us.1099-r.exception-not-early",
+            )
+        law = run.laws["us"].early_distributions
+        for exception, code, limit in (("09", "home", law.first_home), ("19", "birth", law.birth)):
+            if paper.exception == exception and spared > limit:
+                yield found(
+                    paper.address("excepted"),
+                    f"{paper.title}: the exception covers {limit:,} in a lifetime or for each child, and {spared:,} "
+                    "is spared. Key what it covers.",
+                    code=f"us.1099-r.{code}-above-limit",
+                )
+    if run.papers("1099-r") and run.form("us.1040").owed > 1_000:
+        for paper in run.papers("1099-r"):
+            if paper.gross > 5_000 and not paper.withheld and not paper.moved_all():
+                yield found(
+                    paper.address("withheld"),
+                    f"{paper.title} withheld nothing and tax is owed. Form W-4P, or W-4R, lets the client choose "
+                    "withholding for next year.",
+                    code="us.1099-r.withholding-none",
+                )
+
+
+@check("us.ira.required-distribution", "An IRA from which a distribution was due", "rule", "IRC 401(a)(9), 4974")
+@idea("us.ira.required-next-year", "Required distributions begin next year", "next-year", "IRC 401(a)(9)(C)")
+@idea("us.ira.room", "Room for an IRA contribution", "missed", "IRC 219(b)(5)")
+@stops("us.ira.after-year-above", "More paid after the year than in all", "conflict", "IRC 219(f)(3)")
+def accounts(run):
+    law = run.laws["us"].required_distributions
+    age = law.from_age
+    for role in ("taxpayer", "spouse"):
+        person, account = run.person(role), next(iter(run.papers("ira", role)), None)
+        if person is None or person.birth_date is None:
+            continue
+        years = run.year - person.birth_date.year
+        taken = any(paper.ira and paper.gross for paper in run.papers("1099-r", role))
+        if account is not None and account.value_at_end > 0 and years > age and not taken:
+            yield found(
+                account.address("value_at_end"),
+                f"{person.title} is {years}, has IRAs and took nothing out. A distribution was due; the tax on what "
+                f"was not taken is {law.excise:.0%}. Ask for the 1099-R.",
+                code="us.ira.required-distribution",
+            )
+        if years + 1 == age and (taken or account is not None):
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} turns {age} next year: distributions of IRAs are due from then. Tell the client.",
+                code="us.ira.required-next-year",
+            )
+        if account is not None and account.paid_after_year > account.traditional:
+            yield found(
+                (account.address("paid_after_year"), account.address("traditional")),
+                f"{person.title}: more was paid after the year than for the year. Compare both.",
+                code="us.ira.after-year-above",
+            )
+    yield from _ira_room(run)
+
+
+def _ira_room(run):
+    """For those whose income lets them pay into a Roth IRA in full, whether or not a traditional one is deducted."""
+    law, form = run.laws["us"].ira, run.form("us.1040")
+    if form.adjusted_gross_income > law.roth_from[form.status]:
+        return
+    for person in form.filers:
+        account = next(iter(run.papers("ira", person.role)), None)
+        paid = account.traditional + account.roth if account is not None else ZERO
+        older = (person.age_at_end() or 0) >= law.catch_up_age
+        pay = run.form("us.earned-income", person.role).compensation
+        room = min(law.limit + (law.catch_up if older else 0), pay) - paid
+        if pay > 5_000 and room >= 500:
+            yield found(
+                account.address("traditional") if account is not None else (person.address("birth_date"), "us.ira"),
+                f"{person.title} may still pay {room:,} into an IRA for {run.year} until the due date. The advice page shows "
+                "what it saves.",
+                code="us.ira.room",
+            )
+
+
+@check("us.benefits.too-young", "Social security below 62 without disability", "unlikely", "42 USC 402")
+@idea("us.benefits.withholding", "Benefits are taxed and nothing is withheld", "next-year", "IRC 3402(p)")
+@check("us.benefits.premiums-missing", "Benefits at 65 and no Medicare premium", "missed", "IRC 213(d)(1)(D)")
+def benefits(run):
+    for paper in run.papers("ssa-1099"):
+        person = _of(run, paper)
+        years = (person.years_old() if person is not None else None) or 0
+        if paper.net > 0 and years and years < 62 and not person.disabled:
+            yield found(
+                (paper.address("net"), person.address("disabled")),
+                f"{person.title} is {years} and has benefits. Are they for disability or survivors? Compare the "
+                "owner and the date of birth.",
+                code="us.benefits.too-young",
+            )
+        if paper.net > 0 and years > 65 and not paper.medicare_premiums and run.form("us.1040").is_itemised:
+            yield found(
+                paper.address("medicare_premiums"),
+                f"{paper.title}: no Medicare premium is keyed. The statement lists it; it is a medical cost.",
+                code="us.benefits.premiums-missing",
+            )
+        if run.form("us.1040").taxable_benefits > 5_000 and not paper.withheld and run.form("us.1040").owed > 1_000:
+            yield found(
+                paper.address("withheld"),
+                "Benefits are taxed, nothing is withheld and tax is owed. Form W-4V lets the client have 7, 10, 12 "
+                "or 22% withheld.",
+                code="us.benefits.withholding",
+            )
+
+
+@stops("us.hsa.months-wrong", "Months of health cover that end before they begin", "conflict")
+@stops("us.hsa.months-overlap", "Months of health cover counted twice", "conflict", "IRC 223(b)(2)")
+@idea("us.hsa.room", "Room in a health savings account", "missed", "IRC 223(b)")
+@check("us.hsa.medicare-age", "Health savings paid in at 65 or later", "rule", "IRC 223(b)(7)")
+@check("us.hsa.more-medical-than-paid-out", "Medical costs keyed without a distribution", "conflict", "IRC 223(f)")
+@idea("us.hsa.catch-up-next-year", "The larger health savings limit begins next year", "next-year", "IRC 223(b)(3)")
+def health_savings(run):
+    law = run.laws["us"].hsa
+    for paper in run.papers("hsa"):
+        months = []
+        for row in paper.coverage:
+            if row.first is None or row.last is None:
+                continue
+            if row.first > row.last or row.first == 0:
+                yield found(
+                    (row.address("last"), row.address("first")),
+                    f"{paper.title}: cover from month {row.first} to {row.last}. Correct the months.",
+                    code="us.hsa.months-wrong",
+                )
+            months += range(row.first, row.last + 1)
+        if len(months) != len(set(months)):
+            yield found(
+                paper.address("coverage"),
+                f"{paper.title}: a month stands in two rows of cover. Keep it in one.",
+                code="us.hsa.months-overlap",
+            )
+        person, form = _of(run, paper), run.form("us.8889", paper.owner or "taxpayer")
+        years = (person.years_old() if person is not None else None) or 0
+        room = form.left - form.paid_in
+        if room > 100 and form.excess_left == 0:
+            yield found(
+                (paper.address("paid_in"), form.address("limit")),
+                f"{person.title if person else paper.title} may still pay {room:,} into the account for the year "
+                "until the due date.",
+                code="us.hsa.room",
+            )
+        if years > 65 and (form.paid_in or form.employer) and months:
+            yield found(
+                paper.address("coverage"),
+                f"{person.title} is {years}. From the month Medicare begins nothing may be paid in: ask when it "
+                "began, and shorten the months.",
+                code="us.hsa.medicare-age",
+            )
+        if years + 1 == law.catch_up_age:
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} turns {law.catch_up_age} next year and may then pay {law.catch_up:,} more into the account.",
+                code="us.hsa.catch-up-next-year",
+            )
+    for paper in run.papers("1099-sa"):
+        if paper.medical > 0 and not paper.gross:
+            yield found(
+                (paper.address("gross"), paper.address("medical")),
+                f"{paper.title}: medical costs are keyed and no distribution. Copy box 1.",
+                code="us.hsa.more-medical-than-paid-out",
+            )
+
+
+@idea("us.ira.catch-up-next-year", "The larger pension limits begin next year", "next-year", "IRC 219(b)(5)(B), 414(v)")
+@idea("us.person.turns-65-next-year", "Somebody turns 65 next year", "next-year", "IRC 63(f), 151(d)(5)(C)")
+def birthdays_of_next_year(run):
+    for person in run.form("us.1040").filers:
+        years = (person.years_old() or 0) + 1
+        if years == run.laws["us"].ira.catch_up_age and (run.papers("w2", person.role) or run.papers("ira", person.role)):
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} turns {years} next year: more may go into the IRA and the plan at work.",
+                code="us.ira.catch-up-next-year",
+            )
+        if years == 65:
+            yield found(
+                person.address("birth_date"),
+                f"{person.title} turns 65 next year: Medicare, a larger standard deduction and the seniors' "
+                "deduction begin. Health savings end.",
+                code="us.person.turns-65-next-year",
+            )
+
+
+CHECKS = (codes, distributions, accounts, benefits, health_savings, birthdays_of_next_year)

@@ -1,0 +1,219 @@
+"""Sales, dividends and foreign tax: dates and boxes that contradict each other, basis that is missing, losses left over."""
+
+import re
+from datetime import date, timedelta
+from decimal import Decimal
+
+from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us.papers.investments import LONG, SHORT
+
+_WASH = timedelta(days=30)
+_HOME_MOST = {"joint": Decimal(500_000)}
+_SEVERAL = ("VARIOUS", "INHERITED", "INHERIT")
+
+
+def _day(text):
+    """A date as statements print it, or None."""
+    for pattern, order in ((r"(\d{1,2})/(\d{1,2})/(\d{4})", "mdy"), (r"(\d{4})-(\d{2})-(\d{2})", "ymd")):
+        match = re.fullmatch(pattern, text.strip())
+        if match:
+            parts = dict(zip(order, map(int, match.groups()), strict=True))
+            try:
+                return date(parts["y"], parts["m"], parts["d"])
+            except ValueError:
+                return None
+    return None
+
+
+def _a_year_later(day):
+    try:
+        return day.replace(year=day.year + 1)
+    except ValueError:
+        return date(day.year + 1, 3, 1)
+
+
+@stops("us.sale.acquired-after-sold", "Acquired after it was sold", "conflict")
+@check("us.sale.term-differs", "A box for another holding period than the dates say", "conflict", "IRC 1222, 1223")
+@check("us.sale.no-basis", "A sale without a cost", "missing", "IRC 1012")
+@check("us.sale.wash-sale-gain", "A wash sale adjustment larger than the loss", "conflict", "IRC 1091(a)")
+@check("us.sale.home-above-limit", "More gain of a home left out than the law allows", "rule", "IRC 121(b)")
+def sales(run):
+    status = run.form("us.1040").status if run.papers("1099-b") or run.papers("1099-da") else ""
+    for kind in ("1099-b", "1099-da"):
+        for paper in run.papers(kind):
+            for row in paper.sales:
+                yield from _sale(paper, row, status)
+
+
+def _sale(paper, row, status):
+    text = str(row.values.get("acquired") or "")
+    bought = _day(text) if text and text.upper() not in _SEVERAL else None
+    sold = row.sold if row.values.get("sold") else None
+    if bought is not None and sold is not None:
+        if bought > sold:
+            yield found(
+                (row.address("acquired"), row.address("sold")),
+                f"{paper.title}: acquired {text}, sold before that. Short sales apart, correct one of the dates.",
+                code="us.sale.acquired-after-sold",
+            )
+        else:
+            is_long = sold > _a_year_later(bought)
+            if (is_long and row.box in SHORT) or (not is_long and row.box in LONG):
+                held = "more than" if is_long else "not more than"
+                yield found(
+                    (row.address("box"), row.address("acquired")),
+                    f"{paper.title}: held {held} a year by its dates, and box {row.box} says otherwise. Compare box and dates.",
+                    code="us.sale.term-differs",
+                )
+    if row.values.get("basis") in (None, "") and row.proceeds > 0:
+        yield found(
+            row.address("basis"),
+            f"{paper.title}: a sale for {row.proceeds:,} has no cost, so all of it is gain. Ask what was paid, and "
+            "key 0 if it was nothing.",
+            code="us.sale.no-basis",
+        )
+    adjusted = row.adjustment if row.values.get("adjustment") else ZERO
+    if adjusted > 0 and row.code == "W" and adjusted > max(row.basis - row.proceeds, ZERO):
+        yield found(
+            row.address("adjustment"),
+            f"{paper.title}: a wash sale takes away no more than the loss, {max(row.basis - row.proceeds, ZERO):,}. "
+            "Compare the adjustment.",
+            code="us.sale.wash-sale-gain",
+        )
+    if adjusted < 0 and row.code == "H" and -adjusted > _HOME_MOST.get(status, Decimal(250_000)):
+        yield found(
+            row.address("adjustment"),
+            f"{paper.title}: {-adjusted:,} of a home's gain is left out, above the limit. Compare it.",
+            code="us.sale.home-above-limit",
+        )
+
+
+@check("us.sale.maybe-wash-sale", "A loss, and the same security bought within 30 days", "missed", "IRC 1091")
+def wash_sales(run):
+    """Within and between statements: a broker reports only its own."""
+    rows = [(paper, row) for paper in run.papers("1099-b") for row in paper.sales if row.values.get("acquired")]
+    bought = {}
+    for _, row in rows if len(rows) < 500 else ():
+        day, name = _day(str(row.values.get("acquired"))), str(row.values.get("description", "")).strip().lower()
+        if day is not None and name:
+            bought.setdefault(name, []).append((day, row))
+    for paper, row in rows if bought else ():
+        if not row.values.get("sold") or row.sold is None or row.proceeds >= row.basis or row.adjustment:
+            continue
+        near = bought.get(str(row.values.get("description", "")).strip().lower(), ())
+        if any(
+            other is not row and abs(day - row.sold) <= _WASH and day != _day(str(row.values["acquired"])) for day, other in near
+        ):
+            yield found(
+                row.address("adjustment"),
+                f"{paper.title}: {row.description} was sold at a loss and bought within 30 days. If it is a wash "
+                "sale, key code W and the loss that does not count.",
+            )
+
+
+@check("us.sale.totals-and-rows", "Totals and single sales of one box on one statement", "conflict", "Form 8949")
+@check("us.sale.collectibles-above", "Collectibles gain above the gain of the totals", "conflict", "IRC 1(h)(5)")
+def totals_and_rows(run):
+    for kind in ("1099-b", "1099-da"):
+        for paper in run.papers(kind):
+            if not paper.summaries:
+                continue
+            both = {row.box for row in paper.summaries} & {row.values.get("box") for row in paper.sales}
+            if both - {""}:
+                yield found(
+                    paper.address("summaries"),
+                    f"{paper.title}: box {', '.join(sorted(both - {''}))} has totals and single sales. They are "
+                    "added: make sure that nothing is in both.",
+                    code="us.sale.totals-and-rows",
+                )
+            for row in paper.summaries:
+                if row.collectible and row.collectible > max(row.proceeds - row.basis, ZERO):
+                    yield found(
+                        row.address("collectible"),
+                        f"{paper.title}: the collectibles gain is more than all gain of the box. Compare both.",
+                        code="us.sale.collectibles-above",
+                    )
+
+
+@idea("us.capital-loss.carried-on", "A capital loss left for next year", "carried", "IRC 1212(b)")
+def loss_carried_on(run):
+    if run.is_idle("us.capital-loss-carryover"):
+        return
+    form = run.form("us.capital-loss-carryover")
+    left = form.short_carried + form.long_carried
+    if left > 0:
+        yield found(
+            (form.address("short_carried"), form.address("long_carried")),
+            f"{left:,} of loss is left for next year. Gains taken before it is used up cost nothing: tell the client.",
+        )
+
+
+@check("us.foreign-tax.income-missing", "Foreign tax without the income it was paid on", "lost", "IRC 904(a)")
+@idea("us.foreign-tax.limited", "Foreign tax that is not credited in full", "lost", "IRC 904(c)")
+@stops("us.foreign-tax.carry-expired", "Foreign tax carried longer than ten years", "carried", "IRC 904(c)")
+@idea("us.foreign-tax.carry-expires", "Foreign tax that expires this year", "carried", "IRC 904(c)")
+def foreign_tax(run):
+    questions = run.single("foreign-tax")
+    for row in questions.carried:
+        if row.from_year is not None and row.amount:
+            if row.from_year < run.year - 10:
+                yield found(
+                    row.address("from_year"),
+                    f"Tax of {row.from_year} could be carried to {row.from_year + 10}. Take the row out.",
+                    code="us.foreign-tax.carry-expired",
+                )
+            elif row.from_year == run.year - 10:
+                yield found(
+                    row.address("from_year"),
+                    f"{row.amount:,} of foreign tax of {row.from_year} expires with this return.",
+                    code="us.foreign-tax.carry-expires",
+                )
+    if run.is_idle("us.1116") or not run.form("us.1116").required():
+        return
+    form = run.form("us.1116")
+    if form.tax > 0 and form.gross == 0:
+        yield found(
+            (questions.address("gross_income"), form.address("gross")),
+            f"{form.tax:,} of foreign tax is keyed without the income it was paid on, so nothing is credited. Key "
+            "the foreign income.",
+            code="us.foreign-tax.income-missing",
+        )
+    elif form.credit < form.available:
+        yield found(
+            form.address("limit"),
+            f"{form.available - form.credit:,} of foreign tax is above the limit. It goes back one year and on for "
+            "ten; compare with deducting it.",
+            code="us.foreign-tax.limited",
+        )
+
+
+@check(
+    "us.foreign-account.likely", "Foreign tax on interest, and the foreign account is answered no", "conflict", "31 CFR 1010.350"
+)
+@check("us.dividend.all-qualified-reit", "Section 199A dividends that are also qualified", "unlikely", "IRC 199A(e)(3)(B)")
+@check("us.interest.taxed-and-exempt", "One amount of interest both taxed and exempt", "unlikely")
+def payers(run):
+    filing = run.single("filing")
+    for paper in run.papers("1099-int"):
+        if paper.foreign_tax and filing.foreign_account is False:
+            yield found(
+                (filing.address("foreign_account"), paper.address("foreign_tax")),
+                f"{paper.title} paid foreign tax on interest. Is there really no foreign account?",
+                code="us.foreign-account.likely",
+            )
+        if paper.exempt_interest >= 10 and paper.exempt_interest == paper.interest:
+            yield found(
+                (paper.address("exempt_interest"), paper.address("interest")),
+                f"{paper.title}: boxes 1 and 8 are the same. Was one amount keyed twice?",
+                code="us.interest.taxed-and-exempt",
+            )
+    for paper in run.papers("1099-div"):
+        if paper.trust_dividends and paper.trust_dividends + paper.qualified > paper.dividends:
+            yield found(
+                (paper.address("trust_dividends"), paper.address("qualified")),
+                f"{paper.title}: boxes 1b and 5 are more than box 1a, and a dividend is hardly both. Compare them.",
+                code="us.dividend.all-qualified-reit",
+            )
+
+
+CHECKS = (sales, wash_sales, totals_and_rows, loss_carried_on, foreign_tax, payers)
