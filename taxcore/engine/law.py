@@ -59,6 +59,7 @@ def load(folder: Path, year: int) -> Law:
         return _section(tomllib.load(opened, parse_float=Decimal), "", "")
 
 
+@lru_cache(maxsize=256)
 def years(folder: Path) -> tuple[int, ...]:
     """The years a jurisdiction has law for, in order."""
     return tuple(sorted(int(file.stem) for file in folder.glob("*.toml")))

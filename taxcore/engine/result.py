@@ -160,17 +160,23 @@ def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
     fields = node.fields()
     for name in dict.fromkeys((*node.needed(), *node.values)):
         field = fields.get(name)
-        if field is not None and field.applies(node):
-            cell = node.cell(name)
-            if field.needed or isinstance(field, Rows):
-                yield cell, field
+        if field is None or not field.applies(node):
+            continue
+        if field.needed or isinstance(field, Rows):
+            yield node.cell(name), field
+        elif name not in node.cells and not _is_blank(node.values[name]) and not field.fits(node.values[name]):
+            node.cell(name)  # it is refused there; what fits and nobody reads needs no cell
+
+
+def _is_blank(raw: Any) -> bool:
+    return raw is None or raw == ""
 
 
 def _of_row(row: Any) -> Iterator[tuple[Cell, Field]]:
     """Needed fields of a row that are empty. What is keyed is only parsed: thousands of rows need no cell for every text."""
     for name, field in row.fields().items():
         raw = row.values.get(name)
-        if raw is None or raw == "":
+        if _is_blank(raw):
             if field.needed and field.applies(row):
                 cell = row.cell(name)
                 if cell.how == "empty":

@@ -10,7 +10,8 @@ _NO_DIGIT = re.compile(r"\D")
 
 def digits(text):
     """The digits of a number, however it is written."""
-    return _NO_DIGIT.sub("", text or "")
+    plain = (text or "").replace("-", "")
+    return plain if plain.isdigit() else _NO_DIGIT.sub("", plain)
 
 
 def places(value, number):

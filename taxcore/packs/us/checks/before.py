@@ -143,18 +143,6 @@ def _title(run, kind, values):
     return str(values.values.get(declared.heading) or "") or (person.title if person is not None else declared.name.lower())
 
 
-def _name(kind, values, pack):
-    declared = pack.paper(kind)
-    name = declared.party["name"] if declared.party else declared.heading
-    return " ".join(str(values.get(name) or values.get("activity") or "").lower().split())
-
-
-def _number(kind, values, pack):
-    declared = pack.paper(kind)
-    field = declared.party["number"] if declared.party else "number"
-    return digits(str(values.get(field) or ""))
-
-
 def _earlier(run, paper):
     """Last year's paper of the same payer, of the same owner if there are several; None where there was none."""
     return run.once(_matches).get((paper.kind, paper.key))
@@ -173,7 +161,11 @@ def _matches(run):
 
 
 def _marks(run, kind, values):
-    return _number(kind, values, run.pack), _name(kind, values, run.pack)[:8]
+    """Number and beginning of the name of who sent a paper, written alike."""
+    declared = run.pack.paper(kind)
+    party = declared.party or {"number": "number", "name": declared.heading}
+    name = str(values.get(party["name"]) or values.get("activity") or "")
+    return digits(str(values.get(party["number"]) or "")), name.lower().replace(" ", "")[:8]
 
 
 def _match(paper, earlier, number, name):
@@ -230,10 +222,7 @@ def _owners_of_others(run, paper):
 
 
 def _same_payer(run, one, other):
-    pack, kind = run.pack, one.kind
-    return _number(kind, one.values, pack) == _number(kind, other.values, pack) and _name(kind, one.values, pack) == _name(
-        kind, other.values, pack
-    )
+    return _marks(run, one.kind, one.values) == _marks(run, other.kind, other.values)
 
 
 @check("us.last-year.same-amount", "Exactly last year's amount", "unlikely")

@@ -115,15 +115,19 @@ def statement_twice(run):
             continue
         if not paper.is_keyed(paper.main):
             continue
-        amount = getattr(paper, paper.main)
-        name = str(paper.values.get(paper.party["name"], "")).strip().lower()
-        mark = (paper.kind, name, paper.owner if paper.owned else "", str(paper.values.get("account", "")), amount)
-        if amount and name and mark in seen:
+        values = paper.values
+        amount, name = str(values[paper.main]), str(values.get(paper.party["name"], "")).strip().lower()
+        mark = (paper.kind, name, values.get("owner"), values.get("account"), amount)
+        if mark in seen and name and getattr(paper, paper.main):
+            amount = getattr(paper, paper.main)
             yield found(
                 (paper.address(paper.main), seen[mark].address(paper.main)),
                 f"{paper.title} stands here twice with {amount:,}. Take one out unless there are two papers.",
             )
         seen.setdefault(mark, paper)
+
+
+_NOTHING = ("", "0", "0.00", None, [])
 
 
 @check("us.paper-blank", "A paper without any amount", "missing")
@@ -132,9 +136,11 @@ def blank(run):
     for paper in run.all_papers():
         if paper.single or not paper.main or paper.kind in ("gift", "business"):
             continue
+        if paper.values.get(paper.main) not in _NOTHING:
+            continue
         fields = paper.fields()
         counted = (name for name in paper.values if isinstance(fields.get(name), Amount | Rows))
-        if not any(paper.values[name] not in ("", "0", "0.00", None, []) for name in counted) and not paper.attached:
+        if all(paper.values[name] in _NOTHING for name in counted) and not paper.attached:
             yield found(
                 paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Key it, or take the paper out."
             )

@@ -35,8 +35,10 @@ def paper_twice(run):
     """Limits of one person are worked out from one paper: a second would not be read."""
     seen = {}
     for paper in run.all_papers():
+        if not paper.once_each:
+            continue
         mark = (paper.kind, paper.owner or "taxpayer")
-        if paper.once_each and mark in seen:
+        if mark in seen:
             yield found(
                 (paper.address_prefix, seen[mark].address_prefix),
                 f"{paper.title}: there are two of these for one person. Key all on one and take the other out.",

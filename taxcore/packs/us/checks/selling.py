@@ -137,7 +137,7 @@ def totals_and_rows(run):
 
 @idea("us.capital-loss.carried-on", "A capital loss left for next year", "carried", "IRC 1212(b)")
 def loss_carried_on(run):
-    if run.is_idle("us.capital-loss-carryover"):
+    if run.is_idle("us.sch-d") or run.form("us.sch-d").together >= 0:
         return
     form = run.form("us.capital-loss-carryover")
     left = form.short_carried + form.long_carried

@@ -119,7 +119,7 @@ def wage_boxes(run):
 def fields(run):
     for kind, name, code, form in _FIELDS:
         for paper in run.papers(kind):
-            if getattr(paper, name):
+            if paper.is_keyed(name) and getattr(paper, name):
                 yield _stop(code, paper.address(name), form)
 
 
