@@ -62,3 +62,39 @@ class Person(FirmOwned):
 
     def __str__(self):
         return self.full_name
+
+
+class IdentityDocument(models.TextChoices):
+    LICENCE = "licence", "Driving licence"
+    PASSPORT = "passport", "Passport"
+    STATE_CARD = "state-card", "State identity card"
+    MILITARY = "military", "Military identity card"
+    OTHER = "other", "Another card of an authority, with a picture"
+    KNOWN = "known", "Known to the practice for years, from earlier returns"
+
+
+class IdentityRecord(FirmOwned):
+    """How it was seen who a client is, before a signature in the office. Rows are only ever added. Pub. 1345.
+
+    `ending` are the last characters of the document's number, never all of it; `expires` may be empty where it does not.
+    """
+
+    person = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="identities")
+    document = models.CharField(max_length=12, choices=IdentityDocument)
+    issued_by = models.CharField(max_length=40, blank=True)
+    ending = models.CharField(max_length=4, blank=True)
+    expires = models.DateField(null=True, blank=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    on = models.DateField()
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [models.CheckConstraint(condition=models.Q(document__in=IdentityDocument.values), name="document_is_known")]
+
+    def __str__(self):
+        return f"{self.person}: {self.get_document_display()}"
+
+    def holds_on(self, day):
+        """Whether the document had not expired by that day."""
+        return self.expires is None or self.expires >= day

@@ -9,7 +9,12 @@ from practice.firm.scope import FirmOwned
 
 
 class Firm(models.Model):
-    """A practice. A training practice files only with stand-ins and carries only numbers that were never issued."""
+    """A practice. A training practice files only with stand-ins and carries only numbers that were never issued.
+
+    `silenced` maps codes of diagnostics nobody here wants to hear to who said so, when and why; `answers` maps fields that
+    are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
+    the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount.
+    """
 
     name = models.CharField(max_length=80)
     town = models.CharField(max_length=60, blank=True)
@@ -18,6 +23,10 @@ class Firm(models.Model):
     season = models.PositiveSmallIntegerField()
     training = models.BooleanField(default=False)
     training_day = models.DateField(null=True, blank=True)
+    silenced = models.JSONField(default=dict)
+    answers = models.JSONField(default=dict)
+    matters_from = models.DecimalField(max_digits=12, decimal_places=0, default=1000)
+    matters_lines = models.JSONField(default=list)
 
     def today(self):
         """The day the firm lives on: the calendar's, or the fixed day of a training practice."""

@@ -18,6 +18,9 @@ MAY = {
     "deliver": {P, S, A},
     "reveal": {P, R, S},
     "look at the log": {S, A},
+    "administer": {S, A},  # what holds for the whole practice
+    "silence": {R, S},  # a diagnostic on one return
+    "verify identity": {P, R, S, A},
 }
 
 

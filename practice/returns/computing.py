@@ -7,6 +7,7 @@ from contextlib import contextmanager
 from django.db import connection, transaction
 
 from practice.firm.crypto import is_sealed, unseal
+from practice.returns.before import last_years_data
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 
@@ -44,8 +45,8 @@ def pack_of(return_):
     return pack_named(return_.pack)
 
 
-def data_of(return_, training=None):
-    """The return as plain values, secrets decrypted."""
+def data_of(return_, training=None, look_back=True):
+    """The return as plain values, secrets decrypted; with what it may look back at, unless it is being looked back at itself."""
     papers = tuple(
         PaperValues(paper.key, paper.kind, open_values(paper.values), paper.attached)
         for paper in return_.papers.all()
@@ -53,7 +54,14 @@ def data_of(return_, training=None):
     )
     overrides = {row.address: Override(row.amount, row.reason) for row in return_.overrides.all()}
     training = return_.firm.training if training is None else training
-    return ReturnData(return_.pack, return_.year, papers, overrides, training)
+    before = last_years_data(return_, data_of, _without_looking_back) if look_back else None
+    answers = {field: answer["value"] for field, answer in return_.firm.answers.items()}
+    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers)
+
+
+def _without_looking_back(return_):
+    """A result for its lines alone: a chain of years must not be walked to its beginning."""
+    return compute(pack_of(return_), data_of(return_, look_back=False))
 
 
 def open_values(values):
@@ -74,12 +82,18 @@ def result_of(return_):
         found = compute(pack_of(return_), data_of(return_))
         if not connection.in_atomic_block:  # what is not committed may still roll back
             _keep(return_.pk, return_.version, found)
-    return found
+    return hushed(return_, found)
+
+
+def hushed(return_, result):
+    """The same result, saying nothing of what the practice or this return does not want to hear."""
+    result.hushed = frozenset((*return_.firm.silenced, *return_.silenced))
+    return result
 
 
 def new_result_of(return_):
     """The result of a change under way. Kept only once it is committed: a version that rolls back must leave no trace."""
-    result = compute(pack_of(return_), data_of(return_))
+    result = hushed(return_, compute(pack_of(return_), data_of(return_)))
     version = return_.version
     transaction.on_commit(lambda: _keep(return_.pk, version, result))
     return result

@@ -208,13 +208,19 @@ def field_view(return_, paper, node, name, path, by_address):
         instead=_instead(spec, node, keyed),
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),
-        help=spec.help,
+        help=spec.help if cell.how != "answered" else _answered_by(return_, node, name),
         wide=spec.wide,
         secret=spec.secret,
         needed=bool(spec.needed),
         begins=spec.begins,
         findings=by_address.get(cell.address, []),
     )
+
+
+def _answered_by(return_, node, name):
+    """Who answered a field for the whole practice."""
+    answer = return_.firm.answers.get(f"{node.jurisdiction}.{node.kind}.{name}", {})
+    return f"The practice's answer ({answer.get('by', '')}, {answer.get('on', '')}). Key another for this return."
 
 
 def _number(spec, year):

@@ -26,7 +26,8 @@ class Return(FirmOwned):
     """A taxpayer's or couple's return for a year.
 
     `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
-    findings as of `version`. `stages` holds the day each stage was reached. `snapshot` is the locked figures, if locked.
+    findings as of `version`. `silenced` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
+    the day each stage was reached. `snapshot` is the locked figures, if locked.
     """
 
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
@@ -42,6 +43,7 @@ class Return(FirmOwned):
     version = models.PositiveIntegerField(default=1)
     summary = models.JSONField(default=dict)
     guide = models.JSONField(default=dict)
+    silenced = models.JSONField(default=dict)
     authorities = models.CharField(max_length=60, blank=True)
     together = models.DecimalField(max_digits=14, decimal_places=2, null=True)
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")

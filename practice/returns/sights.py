@@ -5,8 +5,9 @@ from decimal import Decimal
 
 from django.utils import timezone
 
+from practice.returns.before import last_year
 from practice.returns.computing import result_of
-from practice.returns.models import Return, Sight
+from practice.returns.models import Sight
 from taxcore.engine import figures, ripple_since
 
 BASES = {
@@ -31,13 +32,6 @@ def note_opening(actor, return_, result):
     since = timezone.now() - _FRESH
     if not Sight.objects.for_firm(actor.firm).filter(of=return_, staff=actor, occasion="opened", at__gt=since).exists():
         note_sight(actor, return_, result, "opened")
-
-
-def last_year(return_):
-    """The same household's filing return of the year before, or None."""
-    return Return.objects.for_firm(return_.firm_id).filter(
-        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
-    ).select_related("firm").first()  # fmt: skip
 
 
 def last_years_figures(return_):

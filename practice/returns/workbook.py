@@ -114,7 +114,7 @@ class _Maker:
         sheet, row, column = self.places[id(cell)]
         target = sheet.cell(row, column)
         remark = ""
-        if cell.how in ("overridden", "keyed", "empty"):
+        if cell.how in ("overridden", "keyed", "answered", "empty"):
             target.value = cell.value
             remark = f"Set by hand: {cell.reason}" if cell.how == "overridden" else ""
         else:
@@ -232,7 +232,7 @@ _FORMULAS = {
 
 def _operands_of(cell):
     """The figures that a cell's formula names, those of nested steps too."""
-    if cell.how in ("overridden", "keyed", "empty"):
+    if cell.how in ("overridden", "keyed", "answered", "empty"):
         return []
     if cell.because is None:
         return [cell.computed.cell] if isinstance(cell.computed, Figure) else []

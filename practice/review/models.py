@@ -91,3 +91,19 @@ class Seen(FirmOwned):
 
     def __str__(self):
         return f"{self.code} seen by {self.by.initials}"
+
+
+class AdviceChoice(FirmOwned):
+    """An item of the advice page that somebody switched on or off for a client; without one the item shows as it is meant to."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.CASCADE, related_name="advice_choices")
+    item = models.CharField(max_length=120)
+    shown = models.BooleanField()
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["of", "item"], name="advice_chosen_once")]
+
+    def __str__(self):
+        return f"{self.item}: {'on' if self.shown else 'off'}"

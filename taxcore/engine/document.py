@@ -7,6 +7,8 @@
 "last_year" may hold what the year before had, {"year": 2024, "papers": [...], "lines": {"us.1040:wages": "61480"}}: only
 diagnostics look at it.
 
+"answers" may hold what a practice says on every return, {"us.business.method": "cash"}: it counts where the field is empty.
+
 Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
 """
 
@@ -49,7 +51,10 @@ def read(document: Any) -> ReturnData:
     overrides = dict(_override(item) for item in _list(document, "overrides"))
     training = document.get("training", False) is True
     before = _last_year(document["last_year"]) if document.get("last_year") is not None else None
-    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before)
+    answers = document.get("answers", {})
+    if not isinstance(answers, Mapping) or not all(isinstance(one, str) for one in answers.values()):
+        raise DocumentError("The practice's answers are not texts by field.")
+    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before, dict(answers))
 
 
 def write(data: ReturnData) -> dict[str, Any]:
@@ -70,6 +75,7 @@ def write(data: ReturnData) -> dict[str, Any]:
         "overrides": overrides,
         "training": data.training,
         **({"last_year": _written_before(before)} if before is not None else {}),
+        **({"answers": dict(data.answers)} if data.answers else {}),
     }
 
 
@@ -119,6 +125,7 @@ def schema(pack: Pack) -> dict[str, Any]:
             "training": {"type": "boolean"},
             "people": {"type": "array", "items": schema_of(pack.people)},
             "papers": {"type": "array", "items": {"anyOf": [schema_of(paper) for paper in pack.papers]}},
+            "answers": {"type": "object", "additionalProperties": {"type": "string"}},
             "last_year": {
                 "type": "object",
                 "required": ["year"],

@@ -29,8 +29,8 @@ class BadValue(ValueError):
 class Field(Spec):
     """One box of a paper. `needed` is what to do when it is empty at filing; empty means it may stay so.
 
-    `wide` asks for a whole row on screen; `secret` values are encrypted at rest and masked on screen; `begins` is the
-    heading of the part of the paper that starts with this field.
+    `alike` says that a practice may answer it once for all its returns; `wide` asks for a whole row on screen; `secret`
+    values are encrypted at rest and masked on screen; `begins` is the heading of the part of the paper that starts here.
     """
 
     kind = "text"
@@ -52,6 +52,7 @@ class Field(Spec):
         shape: str = "",
         only: Callable[[Any], bool] | None = None,
         begins: str = "",
+        alike: bool = False,
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -64,6 +65,7 @@ class Field(Spec):
         self.shape = shape
         self.only = only
         self.begins = begins
+        self.alike = alike
         self.computed_by: Callable[[Any], Any] | None = None
 
     def __get__(self, node: Any, owner: type | None = None) -> Any:
@@ -132,6 +134,8 @@ class Field(Spec):
         node: Any = cell.node
         raw = node.values.get(self.name)
         if raw is None or raw == "":
+            if self.alike and self._answered(cell, node):
+                return
             if self.computed_by is None:
                 cell.how = "empty"
                 self._keep(cell, self.empty)
@@ -151,6 +155,15 @@ class Field(Spec):
         else:
             cell.how = "empty"
             self._keep(cell, self.empty)
+
+    def _answered(self, cell: Cell, node: Any) -> bool:
+        """Whether the practice answers this on every return; the answer is then the value. One that does not fit is none."""
+        answer = node.run.data.answers.get(f"{node.jurisdiction}.{node.kind}.{self.name}")
+        if not answer or not self.fits(answer):
+            return False
+        cell.how = "answered"
+        self._keep(cell, self.parse(answer))
+        return True
 
     def _keep(self, cell: Cell, value: Any) -> None:
         if isinstance(value, Decimal):
@@ -376,6 +389,10 @@ class _Keyed(Node):
 
     def is_keyed(self, name: str) -> bool:
         return self.values.get(name) not in (None, "")
+
+    def is_answered(self, name: str) -> bool:
+        """Keyed on this return, or answered by the practice for all of them."""
+        return self.is_keyed(name) or self.cell(name).how == "answered"
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
         super().__init_subclass__(**kwargs)

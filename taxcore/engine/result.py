@@ -38,6 +38,8 @@ class Result:
         self.run = run
         self.forms = forms
         self.year = run.data.year
+        self.hushed: frozenset[str] = frozenset()  # codes that somebody does not want to hear here
+        self._heard: tuple[frozenset[str], tuple[Finding, ...]] | None = None
 
     @cached_property
     def bottom_lines(self) -> tuple[BottomLine, ...]:
@@ -51,8 +53,16 @@ class Result:
                 cell = owed if owed.value else refund
                 yield BottomLine(authority, refund.value - owed.value, cell.address)
 
-    @cached_property
+    @property
     def findings(self) -> tuple[Finding, ...]:
+        """What the return says, by weight, less what was hushed; what stops filing is never hushed."""
+        if self._heard is None or self._heard[0] != self.hushed:
+            heard = tuple(one for one in self.all_findings if one.weight == STOPS or one.code not in self.hushed)
+            self._heard = (self.hushed, heard)
+        return self._heard[1]
+
+    @cached_property
+    def all_findings(self) -> tuple[Finding, ...]:
         return tuple(sorted(self._findings(), key=lambda found: (_ORDER[found.weight], found.code, found.at)))
 
     @property

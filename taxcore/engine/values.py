@@ -46,7 +46,8 @@ class ReturnData:
     """Everything that goes into a computation. `year` is the tax year, `pack` the jurisdiction's code.
 
     A `training` return carries numbers from ranges that are never issued, and only those; any other return only real ones.
-    `last_year` moves no line: only diagnostics look at it.
+    `last_year` moves no line: only diagnostics look at it. `answers` are what a practice says on every return, by
+    jurisdiction, kind of paper and field (`us.business.method`): they count where a field that allows it is empty.
     """
 
     pack: str
@@ -55,6 +56,7 @@ class ReturnData:
     overrides: Mapping[str, Override] = field(default_factory=dict)
     training: bool = False
     last_year: LastYear | None = None
+    answers: Mapping[str, str] = field(default_factory=dict)
 
     def but(self, **changes: Any) -> ReturnData:
         """A copy with something changed: how rules and what-ifs ask "and if?" without touching the return."""

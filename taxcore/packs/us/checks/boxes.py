@@ -127,7 +127,7 @@ def statement_twice(run):
         seen.setdefault(mark, paper)
 
 
-_NOTHING = ("", "0", "0.00", None, [])
+_NOTHING: tuple[object, ...] = ("", "0", "0.00", None, [])
 
 
 @check("us.paper-blank", "A paper without any amount", "missing")

@@ -26,7 +26,7 @@ class BusinessBooks(FederalPaper):
                 needed="Line B asks for the six digits of the activity.")  # fmt: skip
     number = Text("d", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                   pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
-    method = Choice("f", "Accounting", METHODS)
+    method = Choice("f", "Accounting", METHODS, alike=True)
     participates = Flag("g", "Took part materially", cites="IRC 469(h)", needed="A loss depends on it.")
     started = Flag("h", "Started this year")
     must_report = Flag("i", "Made payments that need a 1099")

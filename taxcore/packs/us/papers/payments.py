@@ -56,7 +56,7 @@ class PenaltyQuestions(FederalPaper):
     annualise = Flag(None, "Use the annualised method", cites="IRC 6654(d)(2)")
     waiver = Flag(None, "Ask for a waiver", cites="IRC 6654(e)(3)")
     farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)")
-    by_authority = Flag(None, "Leave the penalty to the authority")
+    by_authority = Flag(None, "Leave the penalty to the authority", alike=True)
     paid_on = Day(None, "Balance paid on", help="Empty: the due date.")
 
 
@@ -95,7 +95,7 @@ class NextYear(FederalPaper):
     kind, name, official, group = "next-year", "Next year's estimates", "1040-ES", "payments"
     single, owned = True, False
 
-    make = Flag(None, "Make vouchers")
+    make = Flag(None, "Make vouchers", alike=True)
     each = Amount(None, "Each instalment", help="Empty: a quarter of the safe harbour, less withholding.")
 
 

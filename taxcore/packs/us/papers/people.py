@@ -119,6 +119,7 @@ class Filing(FederalPaper):
     foreign_report = Flag(None, "FinCEN 114 must be filed", cites="31 CFR 1010.350")
     foreign_country = Text(None, "Country of the account", longest=40)
     telephone = Text(None, "Telephone", longest=20)
+    designee = Flag(None, "The authority may discuss the return with the preparer", cites="IRC 6103(c)", alike=True)
 
 
 class Deposit(FederalPaper):

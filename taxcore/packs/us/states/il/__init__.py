@@ -12,13 +12,13 @@ class Questions(Paper):
     kind, name, official, group = "il-questions", "Illinois questions", "IL-1040", "places"
     single, owned = True, False
 
-    use_tax = Amount("21", "Use tax on untaxed purchases", help="Zero is an answer too.", cites="35 ILCS 105/3")
+    use_tax = Amount("21", "Use tax on untaxed purchases", help="Zero is an answer too.", cites="35 ILCS 105/3", alike=True)
     property_tax = Amount("16a", "Property tax paid on the main home", cites="35 ILCS 5/208")
 
 
 @check("us-il.use-tax-open", "Illinois use tax is not answered", "missing", "35 ILCS 105/3")
 def use_tax_not_answered(run):
-    if lives_here(run) and not run.single("il-questions").is_keyed("use_tax"):
+    if lives_here(run) and not run.single("il-questions").is_answered("use_tax"):
         yield found(
             run.single("il-questions").address("use_tax"),
             "Use tax is not answered. Ask about purchases on which no Illinois tax was paid, and key 0 if there were none.",

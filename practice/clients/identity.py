@@ -1,0 +1,68 @@
+"""How each client's identity was verified, and whether that is enough for a signature in the office. Pub. 1345."""
+
+from datetime import date
+
+from django.db import transaction
+
+from practice.clients.models import IdentityDocument, IdentityRecord, Person
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from taxcore.engine import BadValue
+
+
+class IdentityErrors(Exception):
+    """What is wrong, by field."""
+
+    def __init__(self, errors):
+        super().__init__("; ".join(errors.values()))
+        self.errors = errors
+
+
+@transaction.atomic
+def record_identity(actor, person_id, document, ending="", expires="", issued_by=""):
+    """Keep what was seen. IdentityErrors with a message for each field that cannot be taken."""
+    person = fetch(Person.objects.select_related("household"), actor, pk=person_id)
+    require(actor, "verify identity", person)
+    errors, day = {}, None
+    if document not in IdentityDocument.values:
+        errors["document"] = "Choose what was shown."
+    known = document == IdentityDocument.KNOWN
+    if not known and not (2 <= len(ending.strip()) <= 4 and ending.strip().isalnum()):
+        errors["ending"] = "Key the last two to four characters of its number, no more."
+    if not known and not issued_by.strip():
+        errors["issued_by"] = "Say which state or country gave it out."
+    try:
+        day = _day(expires)
+    except BadValue as bad:
+        errors["expires"] = bad.says
+    if not known and day is None and "expires" not in errors:
+        errors["expires"] = "Key the day it expires."
+    if day is not None and day < actor.firm.today():
+        errors["expires"] = "It has expired. Ask for another document."
+    if errors:
+        raise IdentityErrors(errors)
+    row = IdentityRecord.objects.create(
+        firm=person.firm, person=person, document=document, ending="" if known else ending.strip().upper(), by=actor,
+        issued_by=issued_by.strip()[:40], expires=day, on=actor.firm.today(),
+    )  # fmt: skip
+    record(actor, "identity verified", household=person.household, says=f"{person.full_name}: {row.get_document_display()}")
+    return row
+
+
+def _day(text):
+    """A day as people or browsers write it; None when empty. BadValue otherwise."""
+    text = text.strip()
+    if not text:
+        return None
+    try:
+        if "/" in text:
+            month, day, year = map(int, text.split("/"))
+            return date(year, month, day)
+        return date.fromisoformat(text)
+    except ValueError:
+        raise BadValue("A day is written 6/30/2029.", text) from None
+
+
+def verified(person, day):
+    """The newest record that holds on a day, or None."""
+    return next((row for row in person.identities.all() if row.holds_on(day)), None)

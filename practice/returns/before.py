@@ -1,0 +1,34 @@
+"""The return of the year before, and what of it this year's diagnostics and reviewers look back at."""
+
+import threading
+from collections import OrderedDict
+
+from practice.returns.models import Return
+from taxcore.engine import LastYear, figures
+
+_KEEP = 32
+_known = OrderedDict()  # {(return's id, its version): LastYear}: plain values, so that threads may share them
+_guard = threading.Lock()
+
+
+def last_year(return_):
+    """The same household's filing return of the year before, or None."""
+    return Return.objects.for_firm(return_.firm_id).filter(
+        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
+    ).select_related("firm").first()  # fmt: skip
+
+
+def last_years_data(return_, data_of, result_of):
+    """Its papers and lines as plain values, worked out once for each of its versions; None without one."""
+    before = last_year(return_)
+    if before is None:
+        return None
+    key = (before.pk, before.version)
+    found = _known.get(key)
+    if found is None:
+        found = LastYear(before.year, data_of(before, look_back=False).papers, figures(result_of(before)))
+        with _guard:
+            _known[key] = found
+            while len(_known) > _KEEP:
+                _known.popitem(last=False)
+    return found
