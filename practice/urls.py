@@ -16,7 +16,7 @@ urlpatterns = [
     path("households/", include("practice.clients.urls")),
     path("returns/", include("practice.returns.urls")),
     path("returns/", include("practice.intake.urls")),
-    path("returns/", include("practice.review.urls")),
+    path("", include("practice.review.urls")),
     path("returns/", include("practice.signing.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),
     path("dispatch", dispatch.dispatch, name="dispatch"),

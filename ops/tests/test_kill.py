@@ -121,6 +121,8 @@ class KillTests(RunningTestCase):
         from practice.demo.building import drawn_name
 
         token = {"csrfmiddlewaretoken": signer.token()}
+        seen = {"document": "passport", "ending": "771", "issued_by": "United States", "expires": "2031-01-31"}
+        signer.http.post(f"/households/people/{client}/identity", data=token | seen).raise_for_status()
         for authority in ("us", "us-il"):
             url = f"/returns/{return_id}/sign/office/{client}/{authority}"
             signer.http.post(url, data=token | {"image": drawn_name(name)}).raise_for_status()

@@ -1,13 +1,14 @@
 """How each client's identity was verified, and whether that is enough for a signature in the office. Pub. 1345."""
 
-from datetime import date
-
 from django.db import transaction
 
 from practice.clients.models import IdentityDocument, IdentityRecord, Person
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from taxcore.engine import BadValue
+from practice.returns.typed import day as typed_day
+from taxcore.engine import BadValue, Day
+
+_EXPIRES = Day(None, "Expires")
 
 
 class IdentityErrors(Exception):
@@ -32,7 +33,7 @@ def record_identity(actor, person_id, document, ending="", expires="", issued_by
     if not known and not issued_by.strip():
         errors["issued_by"] = "Say which state or country gave it out."
     try:
-        day = _day(expires)
+        day = typed_day(expires.strip(), _EXPIRES) if expires.strip() else None
     except BadValue as bad:
         errors["expires"] = bad.says
     if not known and day is None and "expires" not in errors:
@@ -47,20 +48,6 @@ def record_identity(actor, person_id, document, ending="", expires="", issued_by
     )  # fmt: skip
     record(actor, "identity verified", household=person.household, says=f"{person.full_name}: {row.get_document_display()}")
     return row
-
-
-def _day(text):
-    """A day as people or browsers write it; None when empty. BadValue otherwise."""
-    text = text.strip()
-    if not text:
-        return None
-    try:
-        if "/" in text:
-            month, day, year = map(int, text.split("/"))
-            return date(year, month, day)
-        return date.fromisoformat(text)
-    except ValueError:
-        raise BadValue("A day is written 6/30/2029.", text) from None
 
 
 def verified(person, day):

@@ -7,5 +7,6 @@ urlpatterns = [
     path("new", views.new, name="new-household"),
     path("<int:household_id>", views.household, name="household"),
     path("<int:household_id>/returns", views.new_return, name="new-return"),
+    path("people/<int:person_id>/identity", views.identity, name="record-identity"),
     path("people/<int:person_id>/reveal", views.reveal, name="reveal-person"),
 ]

@@ -3,10 +3,13 @@
 from django.db import IntegrityError
 from django.db.models import Count
 from django.shortcuts import redirect, render
+from django.urls import reverse
+from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.clients.forms import HouseholdForm
-from practice.clients.models import Household, Person
+from practice.clients.identity import IdentityErrors, record_identity
+from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
@@ -40,7 +43,9 @@ def household(request, household_id):
     found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
     context = {
         "household": found,
-        "people": found.people.all(),
+        "people": found.people.prefetch_related("identities__by"),
+        "documents": IdentityDocument.choices,
+        "back": request.path,
         "returns": found.returns.select_related("preparer").order_by("-year"),
         "events": found.events.select_related("of")[:40],
         "may_reveal": may(request.user, "reveal"),
@@ -79,6 +84,23 @@ def new_return(request, household_id):
     roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
     return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])
     return redirect("papers", return_.pk)
+
+
+@require_POST
+def identity(request, person_id):
+    """Record how it was seen who a client is; what cannot be taken is said at its field, and nothing typed is lost."""
+    person = fetch(Person.objects.select_related("household"), request.user, pk=person_id)
+    given = {name: request.POST.get(name, "") for name in ("document", "ending", "expires", "issued_by")}
+    back = request.POST.get("back", "")
+    back = (
+        back if url_has_allowed_host_and_scheme(back, {request.get_host()}) else reverse("household", args=[person.household_id])
+    )
+    try:
+        record_identity(request.user, person_id, **given)
+    except IdentityErrors as wrong:
+        context = {"client": person, "typed": given, "errors": wrong.errors, "back": back, "documents": IdentityDocument.choices}
+        return render(request, "clients/identity.html", context, status=422)
+    return redirect(back)
 
 
 @require_POST

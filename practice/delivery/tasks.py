@@ -15,6 +15,7 @@ from practice.delivery.pdf import pdf_of
 from practice.dispatch.models import State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
+from practice.review import advising
 from practice.signing.locking import result_of_snapshot
 from practice.signing.tasks import draw
 
@@ -60,6 +61,9 @@ def _parts(package):
             "chart": summary_chart(result), "submissions": [*earlier, *accepted], "people": result.run.people(),
         },
     )  # fmt: skip
+    advised = advising.page_of(package.of, result) if package.of.advice_choices.exists() else {}
+    if advised.get("items"):  # only what somebody chose for this client goes out
+        yield pdf_of("delivery/advice.html", advised)
     for signature in package.of.signatures.filter(snapshot=package.snapshot, voided_at=None):
         yield draw(signature)
 

@@ -6,6 +6,7 @@ from datetime import date
 from django.db import transaction
 from PIL import Image, ImageDraw
 
+from practice.clients.identity import record_identity
 from practice.demo import scenario
 from practice.dispatch.filing import file_return
 from practice.firm.models import Firm, Staff
@@ -125,6 +126,7 @@ def _fresh(return_):
 
 
 def _sign_all(witness, return_, client):
+    record_identity(witness, client.pk, "licence", str(4000 + client.pk)[-4:], "2029-06-30", "Illinois")
     for authority in authorities_to_sign(_fresh(return_)):
         sign_in_office(witness, return_.pk, client.pk, authority.code, drawn_name(client.full_name), "127.0.0.1")
 

@@ -9,6 +9,7 @@ from django.db import transaction
 from django.utils import timezone
 from PIL import Image, UnidentifiedImageError
 
+from practice.clients.identity import verified
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.portal.links import send_link
@@ -164,6 +165,10 @@ def sign_in_office(actor, return_id, client_id, authority, image, address):
     found = next(((client, role) for client, role in signers(return_) if client.pk == client_id), None)
     if found is None or return_.snapshot_id is None:
         raise CannotSign("Lock the figures first; then choose who signs.")
+    if verified(found[0], return_.firm.today()) is None:
+        raise CannotSign(
+            f"How did you see who {found[0].full_name} is? Record it below; the law wants it before a signature here."
+        )
     return _sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id)
 
 

@@ -6,6 +6,8 @@ from django.http import HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_POST
 
+from practice.clients.identity import verified
+from practice.clients.models import IdentityDocument
 from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import may
@@ -98,6 +100,7 @@ def office(request, return_id, client_id, authority):
         return redirect("sign", return_id)
     line = next((line for line in result.bottom_lines if line.authority.code == authority), None)
     context |= {"tab": "sign", "client": client, "authority": known, "snapshot": return_.snapshot, "line": line}
+    context |= {"identity": verified(client, return_.firm.today()), "documents": IdentityDocument.choices, "back": request.path}
     return render(request, "signing/office.html", context)
 
 

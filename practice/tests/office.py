@@ -4,6 +4,7 @@ from datetime import date
 
 from django.test import TestCase
 
+from practice.clients.identity import record_identity
 from practice.clients.models import Person
 from practice.demo.building import build_firm, drawn_name
 from practice.firm.models import Event, Firm, Staff
@@ -39,6 +40,7 @@ class OfficeTestCase(TestCase):
             street="6 Quarry Road", city="Galena", state="IL", zip="61036",
         )  # fmt: skip
         cls.client_person = Person.objects.for_firm(cls.firm).get()
+        record_identity(cls.administrator, cls.client_person.pk, "licence", "4417", "2029-06-30", "Illinois")
         cls.return_ = open_return(cls.preparer, cls.household.pk, 2025, [(cls.client_person.pk, "taxpayer")])
         filing = cls.return_.papers.get(kind="filing")
         save_field(cls.preparer, cls.return_.pk, filing.pk, "residence", "IL", "")

@@ -291,11 +291,14 @@ def _withholding(result: Result, planned: _NextYear) -> Iterator[Advice]:
         return
     each, year = abs(balance) / _PAYS, planned.year
     if balance > 0:
-        says = f"With the same income and withholding {balance:,.0f} would come back for {year}: {each:,.0f} of every second week's pay."
+        says = (
+            f"With the same income and withholding {balance:,.0f} would come back for {year}: {each:,.0f} of every second "
+            "week's pay."
+        )
     else:
         says = (
-            f"With the same income and withholding {-balance:,.0f} would be owed for {year}: {each:,.0f} more of every second week's "
-            "pay should be withheld, or estimates paid."
+            f"With the same income and withholding {-balance:,.0f} would be owed for {year}: {each:,.0f} more of every second "
+            "week's pay should be withheld, or estimates paid."
         )
     facts = ((f"Tax of {year} on the same facts", then.total_tax), ("Paid as this year", then.payments))
     yield Advice(

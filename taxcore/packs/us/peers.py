@@ -34,6 +34,15 @@ class Ratio:
     address: str
 
     @property
+    def width(self) -> int:
+        """Of the usual range, on a picture from 0 to 100."""
+        return self.high - self.low
+
+    @property
+    def bar(self) -> Decimal:
+        return max(min(self.percent, Decimal(100)), Decimal(0))
+
+    @property
     def stands(self) -> str:
         if self.percent < self.low:
             return "below"

@@ -1,0 +1,52 @@
+"""The advice page: items computed by the core, switched on or off by whoever looks after the client."""
+
+from dataclasses import dataclass
+
+from django.db import transaction
+
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.returns.computing import result_of
+from practice.returns.models import Return
+from practice.review.models import AdviceChoice
+from taxcore.engine import BadValue
+from taxcore.packs.us.advice import Advice, advice
+
+
+@dataclass(frozen=True)
+class Item:
+    """An item and whether it is on the client's page; `by` switched it, or nobody."""
+
+    of: Advice
+    shown: bool
+    by: str = ""
+
+
+def items_of(return_, result):
+    chosen = {row.item: row for row in return_.advice_choices.select_related("by")}
+    found = []
+    for one in advice(result):
+        row = chosen.get(one.key)
+        found.append(Item(one, row.shown if row else one.shown, row.by.initials if row else ""))
+    return found
+
+
+@transaction.atomic
+def choose(actor, return_id, item, shown):
+    """Switch an item. BadValue for one that this return does not have."""
+    return_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "note", return_)
+    if item not in {one.key for one in advice(result_of(return_))}:
+        raise BadValue("This advice is not for this return any more.", item)
+    AdviceChoice.objects.for_firm(actor.firm).update_or_create(
+        of=return_, item=item, defaults={"firm": actor.firm, "shown": shown, "by": actor}
+    )
+    record(actor, "advice switched", return_, says=f"{item}: {'on' if shown else 'off'}")
+
+
+def page_of(return_, result):
+    """What the client's page needs."""
+    shown = [one.of for one in items_of(return_, result) if one.shown]
+    people = [person for person in result.run.people() if person.role != "dependant"]
+    return {"of": return_, "firm": return_.firm, "items": shown, "people": people, "next_year": return_.year + 1,
+            "together": sum((one.saves or 0 for one in shown), 0)}  # fmt: skip

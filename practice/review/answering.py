@@ -1,0 +1,107 @@
+"""Questions that a practice answers once for all its returns, and what its reviewers must have looked at."""
+
+from dataclasses import dataclass
+from decimal import Decimal, InvalidOperation
+from typing import Any
+
+from django.db import transaction
+
+from practice.firm.events import record
+from practice.firm.models import Firm
+from practice.firm.permissions import require
+from practice.returns.typed import read_typed
+from taxcore.engine import BadValue, Choice, Flag
+from taxcore.packs import pack_named
+
+
+@dataclass(frozen=True)
+class Question:
+    """A field that may be answered for all returns. `given` is {"value", "by", "on"} or empty; `options` what can be chosen."""
+
+    field: str
+    paper: str
+    label: str
+    spec: Any
+    given: dict
+
+    @property
+    def options(self):
+        if isinstance(self.spec, Flag):
+            return {"yes": "yes", "no": "no"}
+        return self.spec.options if isinstance(self.spec, Choice) else {}
+
+    @property
+    def shown(self):
+        return self.options.get(self.given.get("value"), self.given.get("value", ""))
+
+
+def questions(firm, pack="us"):
+    """Every field that allows it, in the order of the papers."""
+    known = pack_named(pack)
+    return [
+        Question(f"{paper.jurisdiction}.{paper.kind}.{name}", paper.name, spec.label, spec,
+                 firm.answers.get(f"{paper.jurisdiction}.{paper.kind}.{name}", {}))
+        for paper in known.papers
+        for name, spec in paper.fields().items()
+        if spec.alike
+    ]  # fmt: skip
+
+
+@transaction.atomic
+def answer(actor, field, value):
+    """Answer a question for all returns; an empty value takes the answer back. BadValue where it does not fit."""
+    require(actor, "administer", actor)
+    question = next((one for one in questions(actor.firm) if one.field == field), None)
+    if question is None:
+        raise BadValue("This cannot be answered for all returns.", field)
+    plain = value.strip()
+    if plain:
+        plain = plain if question.options else str(read_typed(question.spec, plain)[0])
+        question.spec.parse(plain)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    kept = {known: given for known, given in firm.answers.items() if known != field}
+    if plain:
+        kept[field] = {"value": plain, "by": actor.initials, "on": actor.firm.today().isoformat()}
+    firm.answers = kept
+    firm.save(update_fields=["answers"])
+    record(actor, "practice's answer", firm=firm, says=f"{question.paper}, {question.label}: {plain or 'none'}")
+
+
+def lines_always(firm, pack="us"):
+    """(name, form and number, label) of the lines the firm always wants looked at."""
+    known, year = pack_named(pack), max(pack_named(pack).years) - 1
+    found = []
+    for name in firm.matters_lines:
+        code, _, attribute = name.partition(":")
+        spec = known.form(code).specs[attribute]
+        found.append((name, f"{known.form(code).number} {spec.number_in(year) or ''}", spec.label))
+    return found
+
+
+@transaction.atomic
+def set_what_matters(actor, amount, lines):
+    """Amounts from so much on, and lines by form and number ("1040 16"), one a row. BadValue names the row that is none."""
+    require(actor, "administer", actor)
+    try:
+        least = Decimal(amount.replace(",", "").strip() or "0")
+    except InvalidOperation:
+        raise BadValue("From which amount on? Key a number.", amount) from None
+    if not 0 <= least < 10**9:
+        raise BadValue("From which amount on? Key a number that is not negative.", amount)
+    names = [_line_named(text) for text in lines.splitlines() if text.strip()]
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.matters_from, firm.matters_lines = least, list(dict.fromkeys(names))
+    firm.save(update_fields=["matters_from", "matters_lines"])
+    record(
+        actor, "what matters to reviewers", firm=firm, says=f"from {least:,.0f}; {', '.join(names) or 'no lines of their own'}"
+    )
+
+
+def _line_named(text, pack="us"):
+    known, year = pack_named(pack), max(pack_named(pack).years) - 1
+    wanted = " ".join(text.split()).lower()
+    for form in known.forms:
+        for name, spec in form.specs.items():
+            if wanted == f"{form.number} {spec.number_in(year)}".lower() or wanted == f"{form.code()}:{name}".lower():
+                return f"{form.code()}:{name}"
+    raise BadValue(f"“{text.strip()}” is no line. Write the form and the number, as 1040 16.", text)

@@ -1,0 +1,69 @@
+"""What holds for the whole practice: the catalogue of diagnostics, answers given once, what matters to reviewers."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.firm.permissions import may, require
+from practice.review import answering, silencing
+from practice.review.listing import WEIGHTS
+from practice.web.lists import export
+from taxcore.engine import KINDS, BadValue
+
+
+def catalogue(request, status=200, **more):
+    """Every diagnostic that a return can have; with htmx only the list."""
+    require(request.user, "view")
+    words, weight, kind = (request.GET.get(name, "") for name in ("q", "weight", "kind"))
+    entries = silencing.catalogue(request.user.firm, words, weight, kind)
+    if form := request.GET.get("as"):
+        rows = [[e.of.code, e.of.weight, e.kind, e.of.title, e.of.cites, e.silenced.get("why", "")] for e in entries]
+        return export(form, "diagnostics", ["Code", "Weight", "Kind", "About", "Rule", "Silenced because"], rows)
+    context = {
+        "entries": entries, "q": words, "weight": weight, "kind": kind, "kinds": KINDS, "weights": WEIGHTS,
+        "may_administer": may(request.user, "administer"), "silenced": len(request.user.firm.silenced),
+    }  # fmt: skip
+    return render(request, "review/_catalogue.html" if request.htmx else "review/catalogue.html", context | more, status=status)
+
+
+@require_POST
+def silence(request):
+    code = request.POST.get("code", "")
+    try:
+        if "again" in request.POST:
+            silencing.hear_again_in_firm(request.user, code)
+        else:
+            silencing.silence_for_firm(request.user, code, request.POST.get("reason", ""))
+    except BadValue as bad:
+        return catalogue(request, 422, refused=bad.says, refused_code=code)
+    return redirect("catalogue")
+
+
+def answers(request, status=200, **more):
+    require(request.user, "view")
+    context = {
+        "questions": answering.questions(request.user.firm), "firm": request.user.firm,
+        "lines": answering.lines_always(request.user.firm), "may_administer": may(request.user, "administer"),
+    }  # fmt: skip
+    return render(request, "review/answers.html", context | more, status=status)
+
+
+@require_POST
+def answer(request):
+    field, value = request.POST.get("field", ""), request.POST.get("value", "")
+    try:
+        answering.answer(request.user, field, value)
+        messages.success(request, "Kept. It shows as the practice's answer on every return that has none of its own.")
+    except BadValue as bad:
+        return answers(request, 422, refused=bad.says, refused_field=field, typed=value)
+    return redirect("firm-answers")
+
+
+@require_POST
+def matters(request):
+    try:
+        answering.set_what_matters(request.user, request.POST.get("from", ""), request.POST.get("lines", ""))
+        messages.success(request, "Kept. Progress is measured by it from now on.")
+    except BadValue as bad:
+        return answers(request, 422, refused=bad.says, refused_field="matters", typed=request.POST.get("lines", ""))
+    return redirect("firm-answers")
