@@ -94,7 +94,7 @@ HOUSEHOLDS = [
         [_wages("letterpress", "taxpayer", "37150.00", "2490.00", "1838.93", codes=[("AA", "1500.00")])],
         [("1098-e", "taxpayer", {"lender": "Prairie Loan House", "interest": "1304.17"}),
          ("1098-t", "", {"payer": "Galena Evening College", "payer_number": "00-8812345", "student": "taxpayer", "paid": "2860.00",
-                         "half_time": "no", "books_from_school": "210.00"})],
+                         "half_time": "no", "books": "210.00", "books_from_school": "210.00"})],
     ),
     _household(
         "Szabo, Fern", "school cook", "TM", ("18 Quarry Road", *_GALENA), "Bluff Ridge Unit School District",

@@ -77,12 +77,17 @@ def _open(value):
 
 def result_of(return_):
     """The result of the return as it stands."""
-    version, found = _store(return_.pk).get(return_.pk, (None, None))
-    if version != return_.version:
+    mark, found = _store(return_.pk).get(return_.pk, (None, None))
+    if mark != _mark(return_):
         found = compute(pack_of(return_), data_of(return_))
         if not connection.in_atomic_block:  # what is not committed may still roll back
-            _keep(return_.pk, return_.version, found)
+            _keep(return_.pk, _mark(return_), found)
     return hushed(return_, found)
+
+
+def _mark(return_):
+    """What a kept result must have been made of to serve: the return's version and what the practice answers for all returns."""
+    return return_.version, tuple(sorted((field, answer["value"]) for field, answer in return_.firm.answers.items()))
 
 
 def hushed(return_, result):
@@ -94,15 +99,15 @@ def hushed(return_, result):
 def new_result_of(return_):
     """The result of a change under way. Kept only once it is committed: a version that rolls back must leave no trace."""
     result = hushed(return_, compute(pack_of(return_), data_of(return_)))
-    version = return_.version
-    transaction.on_commit(lambda: _keep(return_.pk, version, result))
+    mark = _mark(return_)
+    transaction.on_commit(lambda: _keep(return_.pk, mark, result))
     return result
 
 
-def _keep(return_id, version, result):
+def _keep(return_id, mark, result):
     store = _store(return_id)
     with _guard:
-        store[return_id] = (version, result)
+        store[return_id] = (mark, result)
         store.move_to_end(return_id)
         while len(store) > _KEEP:
             store.popitem(last=False)

@@ -48,7 +48,8 @@ def fitting(lines, words="", weight=""):
     found = []
     for line in lines:
         one = line.finding
-        text = f"{one.says} {one.code} {one.cites} {line.where['title']}".lower()
+        offered = one.mend.label if one.mend else ""
+        text = f"{one.says} {one.code} {one.cites} {line.where['title']} {offered}".lower()
         if weight in ("", one.weight) and all(word in text for word in wanted):
             found.append(line)
     return found

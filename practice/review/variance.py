@@ -4,8 +4,9 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 
 from practice.returns.before import last_year
-from practice.returns.computing import open_values, result_of
-from taxcore.engine import Amount, figures, line_name
+from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.lineage import leaves_of
+from taxcore.engine import Amount, line_name
 
 THRESHOLDS = (0, 5, 10, 25, 50)
 _LEAST = Decimal(100)  # smaller differences are told by percent alone at "all"
@@ -31,27 +32,36 @@ class Difference:
 
 
 def against_last_year(return_, result, threshold=10, papers=()):
-    """(last year's return, differences of at least so many percent and 100, papers that explain them); (None, [], []) without."""
+    """(last year's return, differences of at least so many percent and 100, papers that moved); (None, [], []) without.
+
+    A line that last year's form did not have is left out: it is new on paper only.
+    """
     before = last_year(return_)
     if before is None:
         return None, [], []
     earlier = result_of(before)
-    then, names = figures(earlier), {line_name(cell): cell for cell in result.lines() if cell.is_amount}
-    found = []
-    for name, cell in names.items():
-        was, now = then.get(name, Decimal(0)), cell.value
-        if _matters(was, now, threshold):
-            percent = (now - was) * 100 / abs(was) if was else None
-            found.append(Difference(cell.address, cell.node.title, cell.number, cell.label, was, now, percent))
-    found += [
-        _gone(name, was, earlier) for name, was in then.items() if name not in names and _matters(was, Decimal(0), threshold)
-    ]
-    largest = max((abs(one.moved) for one in found), default=Decimal(1))
+    then = {line_name(cell): cell for cell in earlier.lines() if cell.is_amount}
+    now = {line_name(cell): cell for cell in result.lines() if cell.is_amount}
     moved_papers = paper_changes(before, papers)
+    found = [_difference(then.get(name), now.get(name), moved_papers) for name in dict.fromkeys([*now, *then])]
+    found = [one for one in found if one is not None and _matters(one.before, one.now, threshold)]
+    largest = max((abs(one.moved) for one in found), default=Decimal(1))
     for one in found:
         one.bar = int(one.moved * 100 / largest)
-        one.because = [change for change in moved_papers if change.feeds(one.address, result)]
     return before, found, moved_papers
+
+
+def _difference(then, now, papers):
+    cell = now or then
+    if then is None and cell.spec.number_in(cell.node.year - 1) is None:
+        return None
+    was, is_now = (then.value if then else Decimal(0)), (now.value if now else Decimal(0))
+    percent = (is_now - was) * 100 / abs(was) if was else None
+    made = Difference(now.address if now else "", cell.node.title, cell.number, cell.label, was, is_now, percent)
+    feeding = [change for change in papers if change.feeds(then, now)] if was != is_now else []
+    if abs(sum((change.moved for change in feeding), Decimal(0)) - made.moved) <= 1:  # they explain it to the dollar
+        made.because = feeding
+    return made
 
 
 def _matters(was, now, threshold):
@@ -62,11 +72,6 @@ def _matters(was, now, threshold):
     return abs(now - was) >= _LEAST and (not was or abs(now - was) * 100 / abs(was) >= threshold)
 
 
-def _gone(name, was, earlier):
-    cell = next(cell for cell in earlier.lines() if line_name(cell) == name)
-    return Difference("", cell.node.title, cell.number, cell.label, was, Decimal(0), Decimal(-100))
-
-
 @dataclass(frozen=True)
 class PaperChange:
     """A paper that is new, gone or moved between the years, by its main amount."""
@@ -75,7 +80,12 @@ class PaperChange:
     name: str
     before: Decimal | None
     now: Decimal | None
+    prefix_before: str
     prefix: str
+
+    @property
+    def moved(self):
+        return (self.now or Decimal(0)) - (self.before or Decimal(0))
 
     @property
     def says(self):
@@ -83,44 +93,38 @@ class PaperChange:
             return "new"
         return "not here any more" if self.now is None else "moved"
 
-    def feeds(self, address, result):
-        """Whether the line reads this year's paper; one that is gone cannot be asked."""
-        cell = result.get(address) if address and self.prefix else None
-        return cell is not None and any(leaf.address.startswith(self.prefix) for leaf in _leaves(cell))
+    def feeds(self, then, now):
+        """Whether the line reads this paper, in either year."""
+        return _reads(then, self.prefix_before) or _reads(now, self.prefix)
 
 
-def _leaves(cell):
-    from practice.returns.lineage import leaves_of
-
-    return leaves_of(cell)
+def _reads(cell, prefix):
+    return cell is not None and bool(prefix) and any(leaf.address.startswith(prefix) for leaf in leaves_of(cell))
 
 
 def paper_changes(before, papers):
     """Papers matched by kind and sender across the two years; those that did not move are left out."""
-    from practice.returns.computing import pack_of
-
     pack, then = pack_of(before), {}
     for paper in before.papers.filter(removed_at=None):
         then.setdefault(_mark(pack, paper), []).append(paper)
+    pairs = [(_next(then, _mark(pack, paper)), paper) for paper in papers]
+    pairs += [(paper, None) for rest in then.values() for paper in rest]
     found = []
-    for paper in papers:
-        declared = pack.paper(paper.kind)
+    for earlier, paper in pairs:
+        declared = pack.paper((paper or earlier).kind)
         if declared is None or declared.single or not declared.main:
             continue
-        earlier = (then.get(_mark(pack, paper)) or [None]).pop(0)
-        was, now = (_amount(earlier, declared) if earlier else None), _amount(paper, declared)
+        was, now = (_amount(one, declared) if one else None for one in (earlier, paper))
         if was != now:
-            found.append(
-                PaperChange(
-                    _title(paper, declared), declared.name, was, now, f"{declared.jurisdiction}.{paper.kind}[{paper.key}]"
-                )
-            )
-    for rest in then.values():
-        for paper in rest:
-            declared = pack.paper(paper.kind)
-            if declared is not None and not declared.single and declared.main:
-                found.append(PaperChange(_title(paper, declared), declared.name, _amount(paper, declared), None, ""))
+            prefixes = (f"{declared.jurisdiction}.{declared.kind}[{one.key}]" if one else "" for one in (earlier, paper))
+            found.append(PaperChange(_title(paper or earlier, declared), declared.name, was, now, *prefixes))
     return found
+
+
+def _next(then, mark):
+    """Last year's next paper of the same sender, taken once."""
+    rest = then.get(mark)
+    return rest.pop(0) if rest else None
 
 
 def _mark(pack, paper):

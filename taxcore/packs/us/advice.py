@@ -239,8 +239,8 @@ def _apart(result: Result) -> Iterator[Advice]:
         else f"Filing together is about {-saves:,.0f} better than two returns, where what belongs to both is halved."
     )
     yield Advice(
-        "apart", "Together or apart", says, (("Together", _together(result)), ("Two returns", apart)), max(saves, ZERO), None,
-        saves > 0, run.single("filing").address("status"), "IRC 1(d), 6013",
+        "apart", "Together or apart", says, (("Together", _together(result)), ("Two returns", apart)),
+        saves if saves > 0 else None, None, saves > 0, run.single("filing").address("status"), "IRC 1(d), 6013",
     )  # fmt: skip
 
 
@@ -313,6 +313,7 @@ def _withholding(result: Result, planned: _NextYear) -> Iterator[Advice]:
 
 
 _TOLD = {"missed", "next-year", "carried", "lost", "election"}
+_WORKED_OUT = {"us.ira.room", "us.plans.room", "us.hsa.room", "us.w2.deferral-room"}  # above, with what they save
 
 
 def _ideas(result: Result) -> list[Advice]:
@@ -321,5 +322,5 @@ def _ideas(result: Result) -> list[Advice]:
     return [
         Advice(f"idea-{one.code}:{one.at[0]}"[:120], known[one.code].title, one.says, shown=False, at=one.at[0], cites=one.cites)
         for one in result.findings
-        if one.weight == "idea" and one.kind in _TOLD
+        if one.weight == "idea" and one.kind in _TOLD and one.code not in _WORKED_OUT
     ]
