@@ -260,6 +260,31 @@ def _decimal(was, now):
     return 8 <= many <= 12 or 80 <= many <= 120
 
 
+@check("us.last-year.payer-number", "Another number of the same payer than last year", "format", "IRC 6109")
+@check("us.last-year.ira-mark", "An IRA of last year that is none this year, or the other way round", "unlikely", "IRC 408(d)")
+def payers_against_last_year(run):
+    if run.data.last_year is None:
+        return
+    for paper, earlier in _pairs(run, *_STEADY):
+        if not paper.party:
+            continue
+        field = paper.party["number"]
+        was, now = digits(str(earlier.get(field) or "")), digits(str(paper.values.get(field) or ""))
+        if was and now and was != now:
+            yield found(
+                paper.address(field),
+                f"{paper.title} had the number {earlier[field]} last year. Right after a merger; otherwise copy it again.",
+                code="us.last-year.payer-number",
+                mend=Mend(f"Take last year's, {earlier[field]}", paper.address(field), str(earlier[field])),
+            )
+        if paper.kind == "1099-r" and {earlier.get("ira"), paper.values.get("ira")} == {"yes", "no"}:
+            yield found(
+                paper.address("ira"),
+                f"{paper.title}: the mark for IRA, SEP or SIMPLE differs from last year's. Compare box 7.",
+                code="us.last-year.ira-mark",
+            )
+
+
 @check("us.last-year.no-withholding", "A payer that withheld last year and not this year", "unlikely")
 @check("us.last-year.code-gone", "A code of box 12 that last year had", "unlikely", "IRC 6051(a)")
 @check("us.last-year.plan-mark", "The retirement plan mark of box 13 changed", "unlikely", "IRC 219(g)(5)")
@@ -415,6 +440,7 @@ def lines_gone(run):
 
 @idea("us.last-year.business-cost-gone", "A business cost that last year had", "missed", "IRC 162")
 @check("us.last-year.business-started", "A business said to be new that last year had", "conflict")
+@check("us.last-year.miles-jumped", "Many more business miles than last year", "unlikely", "IRC 274(d)")
 @check("us.last-year.loss-again", "A business with a loss in both years", "unlikely", "IRC 183")
 def business_against_last_year(run):
     for books, earlier in _pairs(run, "business"):
@@ -433,6 +459,13 @@ def business_against_last_year(run):
                 f"{books.title} is marked as started this year, and last year's return has it. Correct line H.",
                 code="us.last-year.business-started",
                 mend=Mend("It was there before", books.address("started"), "no"),
+            )
+        driven = _amount(earlier, "miles")
+        if driven >= 500 and (books.miles or 0) > 3 * driven:
+            yield found(
+                books.address("miles"),
+                f"{books.title}: {books.miles:,} miles, {driven:,} last year. Compare the record; look for a digit too many.",
+                code="us.last-year.miles-jumped",
             )
         before = _earlier(run, books)
         if run.form("us.sch-c", books.key).profit < 0 and _line(run, f"us.sch-c[{before.id}]:profit") < 0:
@@ -465,6 +498,6 @@ _COSTS = (
 )
 
 CHECKS = (
-    carried_over, carried_together, statement_missing, owner_differs, amount_against_last_year, boxes_against_last_year,
-    people_against_last_year, answers_against_last_year, lines_gone, business_against_last_year,
+    carried_over, carried_together, statement_missing, owner_differs, amount_against_last_year, payers_against_last_year,
+    boxes_against_last_year, people_against_last_year, answers_against_last_year, lines_gone, business_against_last_year,
 )  # fmt: skip

@@ -8,6 +8,7 @@ from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.papers.investments import LONG, SHORT
 
 _WASH = timedelta(days=30)
+_MANY, _NOTABLE = 20, Decimal(10_000)
 _HOME_MOST = {"joint": Decimal(500_000)}
 _SEVERAL = ("VARIOUS", "INHERITED", "INHERIT")
 
@@ -35,6 +36,7 @@ def _a_year_later(day):
 @stops("us.sale.acquired-after-sold", "Acquired after it was sold", "conflict")
 @check("us.sale.term-differs", "A box for another holding period than the dates say", "conflict", "IRC 1222, 1223")
 @check("us.sale.no-basis", "A sale without a cost", "missing", "IRC 1012")
+@check("us.sale.gain-unlikely", "Proceeds of more than twenty times the cost", "unlikely")
 @check("us.sale.wash-sale-gain", "A wash sale adjustment larger than the loss", "conflict", "IRC 1091(a)")
 @check("us.sale.home-above-limit", "More gain of a home left out than the law allows", "rule", "IRC 121(b)")
 def sales(run):
@@ -71,6 +73,12 @@ def _sale(paper, row, status):
             f"{paper.title}: a sale for {row.proceeds:,} has no cost, so all of it is gain. Ask what was paid, and "
             "key 0 if it was nothing.",
             code="us.sale.no-basis",
+        )
+    if row.values.get("basis") not in (None, "") and 0 < row.basis * _MANY < row.proceeds > _NOTABLE:
+        yield found(
+            (row.address("proceeds"), row.address("basis")),
+            f"{paper.title}: sold for {row.proceeds:,}, bought for {row.basis:,}. Look for the decimal point.",
+            code="us.sale.gain-unlikely",
         )
     adjusted = row.adjustment if row.values.get("adjustment") else ZERO
     if adjusted > 0 and row.code == "W" and adjusted > max(row.basis - row.proceeds, ZERO):

@@ -34,6 +34,7 @@ CASES = [
     ("us.sale.term-differs", one(sold(acquired="05/04/2024")), one(sold(acquired="05/05/2024"))),
     ("us.sale.term-differs", one(sold(box="D", acquired="05/05/2024")), one(sold(box="D", acquired="05/04/2024"))),
     ("us.sale.no-basis", one(sold(basis="")), one(sold(basis="0"))),
+    ("us.sale.gain-unlikely", one(sold(proceeds="20001", basis="1000")), one(sold(proceeds="20000", basis="1000"))),
     ("us.sale.wash-sale-gain", one(sold(code="W", adjustment="5")), one(sold(basis="105", code="W", adjustment="5"))),
     ("us.sale.home-above-limit", one(sold(proceeds="900000", code="H", adjustment="-250001")), one(sold(proceeds="900000", code="H", adjustment="-250000"))),
     ("us.sale.maybe-wash-sale", one(losses({"acquired": "01/10/2025"}, {"acquired": "06/30/2025", "sold": "2025-09-09", "proceeds": "95"})),
