@@ -64,7 +64,7 @@ def class_names() -> set[str]:
 
 
 def schemas() -> int:
-    """Rewrite the authorities' XSDs, the open format's JSON Schema and the stand-ins' registers."""
+    """Rewrite the authorities' XSDs, the open format's JSON Schema, the catalogue of diagnostics and the stand-ins' registers."""
     for path, content in made_files().items():
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_text(content)
@@ -87,6 +87,7 @@ def made_files() -> dict[Path, str]:
         for year in law_files.years(pack.law[authority.form.jurisdiction])
     }
     made[HOME / "docs" / "impuesto-return.schema.json"] = json.dumps(document.schema(pack), indent=1) + "\n"
+    made[HOME / "docs" / "diagnostics.md"] = document.catalogue(pack)
     made[HOME / "authority" / "registry" / "demo.json"] = json.dumps(scenario.authority_register(), indent=1) + "\n"
     made[HOME / "standins" / "registry.json"] = json.dumps(scenario.identity_register(), indent=1) + "\n"
     return made

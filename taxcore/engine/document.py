@@ -18,6 +18,7 @@ from collections.abc import Iterable, Mapping
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
+from taxcore.engine.checks import KINDS
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import schema_of
 from taxcore.engine.result import Result
@@ -152,6 +153,23 @@ def schema(pack: Pack) -> dict[str, Any]:
             },
         },
     }
+
+
+def catalogue(pack: Pack) -> str:
+    """Every diagnostic of a pack as a Markdown page, by kind."""
+    known = sorted(pack.diagnostics.values(), key=lambda one: one.code)
+    words = {"stops": "Stops filing", "check": "Check", "idea": "Idea"}
+    page = [
+        f"# Diagnostics: {pack.name}",
+        "",
+        f"Made by `./impuesto schemas` from the declarations; {len(known)} diagnostics. What stops filing can never be silenced.",
+    ]
+    for kind, name in KINDS.items():
+        rows = [one for one in known if one.kind == kind]
+        if rows:
+            page += ["", f"## {name}", "", "| weight | about | rule | code |", "|---|---|---|---|"]
+            page += [f"| {words[one.weight]} | {one.title} | {one.cites} | `{one.code}` |" for one in rows]
+    return "\n".join(page) + "\n"
 
 
 def _list(document: Mapping[str, Any], name: str) -> list[Any]:
