@@ -18,6 +18,14 @@ def last_year(return_):
     ).select_related("firm").first()  # fmt: skip
 
 
+def mark_of_last_year(return_):
+    """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs."""
+    rows = Return.objects.for_firm(return_.firm_id).filter(
+        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
+    )  # fmt: skip
+    return rows.values_list("pk", "version").first()
+
+
 def last_years_data(return_, data_of, result_of):
     """Its papers and lines as plain values, worked out once for each of its versions; None without one."""
     before = last_year(return_)

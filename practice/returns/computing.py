@@ -7,7 +7,7 @@ from contextlib import contextmanager
 from django.db import connection, transaction
 
 from practice.firm.crypto import is_sealed, unseal
-from practice.returns.before import last_years_data
+from practice.returns.before import last_years_data, mark_of_last_year
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 
@@ -86,8 +86,9 @@ def result_of(return_):
 
 
 def _mark(return_):
-    """What a kept result must have been made of to serve: the return's version and what the practice answers for all returns."""
-    return return_.version, tuple(sorted((field, answer["value"]) for field, answer in return_.firm.answers.items()))
+    """What a kept result must have been made of to serve: the return's version, last year's, and the practice's answers."""
+    answers = tuple(sorted((field, answer["value"]) for field, answer in return_.firm.answers.items()))
+    return return_.version, mark_of_last_year(return_), answers
 
 
 def hushed(return_, result):
