@@ -41,8 +41,6 @@ def _shoot(walk: Walk, name: str) -> None:
 def _staff(practice: RunningPractice) -> None:
     walk = Walk(practice)
     try:
-        walk.go("/sign-in")
-        _shoot(walk, "sign-in")
         walk.sign_in("bea")
         _shoot(walk, "desk")
         for name, page in {
@@ -50,10 +48,12 @@ def _staff(practice: RunningPractice) -> None:
             "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
-            "table": "/returns/1/papers/table/w2",
             "guide": "/returns/17/guide?q=business",
-            "changes": "/returns/8/changes",
-            "review": "/returns/8/review",
+            "review": "/returns/1/review",
+            "against-last-year": "/returns/1/review/last-year?from=5",
+            "due-diligence": "/returns/24/review/diligence",
+            "diagnostics": "/practice/diagnostics?kind=lost",
+            "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",
         }.items():
             walk.go(page)

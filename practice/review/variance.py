@@ -58,9 +58,9 @@ def _difference(then, now, papers):
     was, is_now = (then.value if then else Decimal(0)), (now.value if now else Decimal(0))
     percent = (is_now - was) * 100 / abs(was) if was else None
     made = Difference(now.address if now else "", cell.node.title, cell.number, cell.label, was, is_now, percent)
-    feeding = [change for change in papers if change.feeds(then, now)] if was != is_now else []
-    if abs(sum((change.moved for change in feeding), Decimal(0)) - made.moved) <= 1:  # they explain it to the dollar
-        made.because = feeding
+    feeding = [(change, change.part_in(then, now)) for change in papers] if was != is_now else []
+    if abs(sum((part for _, part in feeding), Decimal(0)) - made.moved) <= 1:  # they explain it to the dollar
+        made.because = [change for change, part in feeding if part]
     return made
 
 
@@ -84,22 +84,21 @@ class PaperChange:
     prefix: str
 
     @property
-    def moved(self):
-        return (self.now or Decimal(0)) - (self.before or Decimal(0))
-
-    @property
     def says(self):
         if self.before is None:
             return "new"
         return "not here any more" if self.now is None else "moved"
 
-    def feeds(self, then, now):
-        """Whether the line reads this paper, in either year."""
-        return _reads(then, self.prefix_before) or _reads(now, self.prefix)
+    def part_in(self, then, now):
+        """By how much the fields of this paper that a line reads moved."""
+        return _read_by(now, self.prefix) - _read_by(then, self.prefix_before)
 
 
-def _reads(cell, prefix):
-    return cell is not None and bool(prefix) and any(leaf.address.startswith(prefix) for leaf in leaves_of(cell))
+def _read_by(cell, prefix):
+    """What a line reads of a paper, added up; nothing where there is no line or no paper."""
+    if cell is None or not prefix:
+        return Decimal(0)
+    return sum((leaf.value for leaf in leaves_of(cell) if leaf.address.startswith((f"{prefix}.", f"{prefix}["))), Decimal(0))
 
 
 def paper_changes(before, papers):

@@ -51,7 +51,7 @@ def lock_figures(actor, return_id):
 
 def _content(return_, result):
     """Canonical bytes: the same return gives the same hash on any machine."""
-    whole = {"return": document.write(data_of(return_)), "result": document.write_result(result)}
+    whole = {"return": document.write(data_of(return_, look_back=False)), "result": document.write_result(result)}
     return json.dumps(whole, sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode()
 
 
