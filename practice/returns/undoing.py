@@ -30,6 +30,9 @@ def undo_last(actor, return_id):
         return None
     before = result_of(return_)
     together = list(mine.filter(batch=last.batch)) if last.batch else [last]
+    papers = {}
+    for change in together:  # several changes of one paper must see each other's work
+        change.paper = papers.setdefault(change.paper_id, change.paper)
     says = [_undo_one(actor, return_, change) for change in together]
     if not any(says):
         return None

@@ -17,6 +17,7 @@ from taxcore.packs.us.checks import (
     ownership,
     pensions,
     people,
+    places,
     selling,
     unsupported,
     wages,
@@ -24,6 +25,6 @@ from taxcore.packs.us.checks import (
 
 MODULES = (
     identity, names, ownership, people, wages, employment, boxes, amounts, selling, business, pensions, money, benefits,
-    missed, claims, coming, before, diligence, unsupported,
+    missed, claims, coming, before, places, diligence, unsupported,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

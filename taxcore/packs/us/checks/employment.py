@@ -5,6 +5,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, Mend, check, found, idea, stops
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.papers.wages import DEFERRED_BUT_INSURED
+from taxcore.packs.us.places import home_at_end
 
 _PLANS = frozenset({"D", "E", "F", "H", "S", "AA", "BB"})
 _NOTABLE = Decimal(20_000)
@@ -93,7 +94,7 @@ def withholding_unlikely(run):
 @check("us.w2.local-above-wages", "More local tax than local wages", "unlikely")
 @idea("us.w2.state-withheld-nothing", "A state's wages without withholding", "unlikely")
 def places(run):
-    home = run.single("filing").residence
+    home = home_at_end(run)
     for wage in run.papers("w2"):
         if wage.wages > 0 and not wage.states and home and home not in UNTAXED:
             yield found(

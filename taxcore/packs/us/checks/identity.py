@@ -7,6 +7,7 @@ from stdnum.us import ein, itin, rtn, ssn
 
 from taxcore.engine import check, found, stops
 from taxcore.packs.us.base import digits
+from taxcore.packs.us.places import home_at_end
 
 # Adoption numbers: the library knows their length only, the published structure is 9xx-93-xxxx
 _ADOPTION = re.compile(r"9\d\d93\d{4}")
@@ -118,7 +119,8 @@ def birth_date_after_year(run):
 @check("us.filing.moved", "Address and residence in different states", "unlikely")
 def zip_of_state(run):
     filing = run.single("filing")
-    if filing.state and filing.residence and filing.state != filing.residence:
+    home = home_at_end(run)
+    if filing.state and home and filing.state != home:
         yield found(
             (filing.address("state"), filing.address("residence")),
             "The address and the state lived in all year differ. Right after a move; otherwise correct one of them.",

@@ -5,6 +5,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, Mend, check, found, idea
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.papers.people import CHILD_KINDS
+from taxcore.packs.us.places import home_at_end
 
 _TEACHING = ("teach", "instructor", "professor", "principal", "counsel", "aide", "educat")
 _NEAR = Decimal("0.9")
@@ -161,7 +162,7 @@ def itemising(run):
             "missing; or put two years' gifts into one.",
             code="us.itemized.near",
         )
-    if form.is_itemised and run.single("filing").residence in UNTAXED and not costs.sales_tax:
+    if form.is_itemised and home_at_end(run) in UNTAXED and not costs.sales_tax:
         yield found(
             costs.address("sales_tax"),
             "The state has no income tax, so sales tax is deductible. Key it from the official table or receipts.",

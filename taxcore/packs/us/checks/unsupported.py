@@ -1,6 +1,7 @@
 """Law that is not computed yet stops filing with its name; it is never a silent zero. docs/law-coverage.md lists it all."""
 
 from taxcore.engine import STOPS, ZERO, Diagnostic, check, declares, found, stops
+from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -218,17 +219,15 @@ def foreign_tax_limits(run):
 
 @_not_computed(state="The return of a state that is not made here")
 def other_states(run):
-    """Income or withholding of a state whose return is not made here."""
-    home = run.single("filing").residence
-    made = {authority.code for authority in run.pack.authorities if authority.applies(run) or not home}
-    if home and home not in UNTAXED and f"us-{home.lower()}" not in made:
-        yield _stop("state", run.single("filing").address("residence"), f"The return of {STATES[home]}")
-    for paper in run.all_papers():
-        for row in paper.states if paper.values.get("states") else ():
-            if row.state and row.state != home and row.state not in UNTAXED:
-                yield _stop("state", row.address("state"), f"The non-resident return of {STATES[row.state]}")
-            if row.state == home and home in UNTAXED and row.withheld:
-                yield _stop("state", row.address("withheld"), f"Tax withheld for {STATES[home]}, which taxes no wages,")
+    """Returns that the facts call for and that are not made here: by state and kind of residence."""
+    for one in places.wanted(run):
+        if not one.made:
+            kind = {places.WHOLE: "", places.PART: "part-year ", places.NONE: "non-resident "}[one.kind]
+            yield _stop("state", one.address, f"The {kind}return of {one.name} ({'; '.join(one.reasons)})")
+    for wage in run.papers("w2"):
+        for row in wage.states if wage.values.get("states") else ():
+            if row.state in UNTAXED and row.withheld:
+                yield _stop("state", row.address("withheld"), f"Tax withheld for {STATES[row.state]}, which taxes no wages,")
 
 
 @check("us.2210", "A balance due, and last year's tax is not known", "missing", "IRC 6654")

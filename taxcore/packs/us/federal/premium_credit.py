@@ -18,6 +18,7 @@ from taxcore.engine import (
     total,
 )
 from taxcore.packs.us.base import FederalForm, places
+from taxcore.packs.us.places import home_at_end
 
 _HUNDRED = Decimal(100)
 
@@ -70,7 +71,7 @@ class PremiumCredit(FederalForm):
         )
 
     def _where(self):
-        return {"AK": "alaska", "HI": "hawaii"}.get(self.paper("filing").residence, "elsewhere")
+        return {"AK": "alaska", "HI": "hawaii"}.get(home_at_end(self.run), "elsewhere")
 
     @line("5", "Income in percent of it", rounding=None)
     def percent(self):

@@ -28,6 +28,7 @@ from taxcore.packs.us.papers.payments import (
     SplitDeposit,
 )
 from taxcore.packs.us.papers.people import Deposit, Filing, UnitedStatesPerson
+from taxcore.packs.us.papers.places import Residency
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
 from taxcore.packs.us.papers.shares import SHARES
 from taxcore.packs.us.papers.wages import WageStatement
@@ -42,7 +43,7 @@ PAPERS = (
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,
     Estimates, PriorYear, PenaltyQuestions, Extension, NextYear, Deposit, SplitDeposit,
-    Diligence, DiligenceForChild, DiligenceForStudent,
+    Residency, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

@@ -25,6 +25,11 @@ def _filer(person):
     return person.role != "dependant"
 
 
+def _moved(filing):
+    """Whether stays are keyed, which then say where people lived."""
+    return bool(filing.run.single("residency").values.get("rows"))
+
+
 def _apart(filing):
     return filing.status == "separate"
 
@@ -97,8 +102,8 @@ class Filing(FederalPaper):
     state = Choice(None, "State of the address", STATES, needed="The authority writes to this address.")
     zip = Text(None, "ZIP code", needed="The authority writes to this address.", pattern=r"\d{5}(-\d{4})?",
                pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    residence = Choice(None, "State lived in, whole year", STATES,
-                       needed="It decides which state's return belongs to this one.")  # fmt: skip
+    residence = Choice(None, "State lived in, whole year", STATES, needed="It decides which state's return belongs to this one.",
+                       only=lambda filing: not _moved(filing))  # fmt: skip
     digital_assets = Flag(None, "Received or disposed of digital assets",
                           needed="Everyone must answer the question on page 1.")  # fmt: skip
     spouse_itemises = Flag(None, "Spouse itemises on a separate return", cites="IRC 63(c)(6)(A)")

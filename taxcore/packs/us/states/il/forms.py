@@ -4,13 +4,14 @@ from pathlib import Path
 
 from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
 from taxcore.engine import law as law_files
+from taxcore.packs.us import places
 
 LAW = Path(__file__).parent / "years"
 
 
 def lives_here(run):
     """Years without a file of law have no return here: the residence then stops filing by name."""
-    return run.single("filing").residence == "IL" and run.year in law_files.years(LAW)
+    return places.lived(run, "IL") == places.WHOLE and run.year in law_files.years(LAW)
 
 
 class IllinoisForm(Form):

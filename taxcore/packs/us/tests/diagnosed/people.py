@@ -1,6 +1,6 @@
 """Names, dates and accounts; more of wage statements."""
 
-from taxcore.packs.us.tests.diagnosed.making import coded, older, one, paper, policy, rows, single, two, wage
+from taxcore.packs.us.tests.diagnosed.making import coded, older, one, paper, places, policy, rows, single, two, wage
 from taxcore.packs.us.tests.returns import child, filing, person, result, w2
 
 
@@ -20,7 +20,22 @@ def state_row(**values):
 _OK = "138150000"
 _IL = {"state": "IL", "state_number": "7", "wages": "25000", "withheld": "900"}
 
+
+def stay(state, first="", last="", who="taxpayer"):
+    return {"person": who, "state": state, "first": first, "last": last}
+
+
+def lived(*given, **more):
+    """No state of the whole year, but these stays."""
+    return one(filing(**{"residence": ""} | more), single("residency", rows=rows(*given)), wage())
+
+
 CASES = [
+    ("us.places.gap", lived(stay("IL", "", "2025-05-30"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
+    ("us.places.two-homes", lived(stay("IL", "", "2025-06-01"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
+    ("us.places.whole-year-differs", lived(stay("TX"), residence="IL"), lived(stay("IL"), residence="IL")),
+    ("us.places.reciprocal-withheld", one(wage(**places(("WI", "50000", "90")))), one(wage(**places(("IN", "50000", "90"))))),
+    ("us.unsupported.state", lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01")), lived(stay("IL"))),
     ("us.person.name-characters", one(person(last_name="O'Quist")), one(person(last_name="O-Quist"))),
     ("us.person.whole-name-in-first", one(person(first_name="Maren Quist")), one(person(first_name="Maren"))),
     ("us.person.death-before-birth", one(person(death_date="1975-01-01")), one(person(death_date="2025-01-01"))),

@@ -1,0 +1,70 @@
+"""Places: where people lived and where income belongs, in one view; amounts shared out by days or by percent."""
+
+from datetime import date
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.returns import sharing
+from practice.returns.views.common import live_papers, open_page
+from practice.web.lists import export
+from taxcore.engine import BadValue
+from taxcore.packs.us import places
+from taxcore.packs.us.papers.places import WHERE
+
+_WIDTH = 720
+
+
+def show(request, return_id, status=200, **more):
+    return_, result, context = open_page(request, return_id)
+    run, stored = result.run, {(paper.kind, paper.key): paper for paper in live_papers(return_)}
+    grid = places.belongs(run)
+    states = list(dict.fromkeys(state for one in grid for state in one.by_state))
+    if form := request.GET.get("as"):
+        return _export(form, return_, grid, states)
+    totals = {state: tuple(sum(one.by_state.get(state, (0, 0))[n] for one in grid) for n in (0, 1)) for state in states}
+    most = max((income for income, _ in totals.values()), default=0) or 1
+    context |= {
+        "tab": "places",
+        "timeline": [(person.title, list(_spans(run, person.role))) for person in run.form("us.1040").filers],
+        "months": [(number * _WIDTH / 12, date(run.year, number + 1, 1)) for number in range(12)],
+        "width": _WIDTH,
+        "states": [(state, WHERE[state], *totals[state], int(100 * max(totals[state][0], 0) / most)) for state in states],
+        "grid": [(one, stored.get((one.kind, one.key)), [one.by_state.get(state) for state in states]) for one in grid],
+        "wanted": places.wanted(run),
+        "residency": next((paper for (kind, _), paper in stored.items() if kind == "residency"), None),
+        "filing": stored.get(("filing", "filing")),
+        "shareable": sharing.KINDS,
+    }
+    return render(request, "returns/places.html", context | more, status=status)
+
+
+def _spans(run, role):
+    """Each stay as a bar: place, width, state and what a reader hears of it."""
+    year = (date(run.year, 12, 31) - date(run.year, 1, 1)).days + 1
+    for stay in places.stays(run):
+        if stay.role == role:
+            begins = (stay.first - date(run.year, 1, 1)).days
+            place = {"x": begins * _WIDTH / year, "width": stay.days * _WIDTH / year, "days": stay.days}
+            yield place | {"state": stay.state, "name": WHERE[stay.state], "first": stay.first, "last": stay.last}
+
+
+def _export(form, return_, grid, states):
+    heads = ["Paper", "What", "Amount", *(f"{state} {what}" for state in states for what in ("income", "withheld"))]
+    rows = []
+    for one in grid:
+        amounts = (amount for state in states for amount in one.by_state.get(state, (0, 0)))
+        rows.append([one.title, one.label, one.amount, *amounts, one.rest, one.rest_is])
+    return export(form, f"places-{return_.pk}", [*heads, "Rest", "Rest is"], rows)
+
+
+@require_POST
+def share(request, return_id, paper_id):
+    """Share a paper's amount out over states: by the days its owner lived there, or by percent."""
+    try:
+        saved = sharing.share_out(request.user, return_id, paper_id, request.POST.get("way", ""), request.POST.get("percent", ""))
+        messages.success(request, f"{saved.says}. Alt Z takes it back.")
+    except BadValue as bad:
+        return show(request, return_id, 422, refused=bad.says, refused_paper=paper_id, typed=request.POST.get("percent", ""))
+    return redirect("places", return_id)

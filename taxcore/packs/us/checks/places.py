@@ -1,0 +1,57 @@
+"""Where people lived and where income belongs: gaps, two homes at once, tax withheld by the wrong state."""
+
+from itertools import pairwise
+
+from taxcore.engine import check, found, stops
+from taxcore.packs.us import places
+from taxcore.packs.us.base import STATES
+
+
+@stops("us.places.gap", "Days of the year without a home", "missing")
+@check("us.places.two-homes", "Two homes on one day", "conflict")
+@check("us.places.whole-year-differs", "The state of the whole year beside other stays", "conflict")
+def living(run):
+    residency, filing = run.single("residency"), run.single("filing")
+    if not residency.values.get("rows"):
+        return
+    for person in run.form("us.1040").filers:
+        for first, last in places.days_without(run, person.role):
+            yield found(
+                residency.address("rows"),
+                f"{person.title} lived nowhere from {first:%-d %B} to {last:%-d %B}. Key the state, or “abroad”.",
+                code="us.places.gap",
+            )
+        mine = [stay for stay in places.stays(run) if stay.role == person.role]
+        for one, other in pairwise(mine):
+            if other.first <= one.last:
+                yield found(
+                    (other.address, one.address),
+                    f"{person.title} lived in two states from {other.first:%-d %B}. Right for somebody whom two states count as "
+                    "their own; otherwise correct the days.",
+                    code="us.places.two-homes",
+                )
+    if filing.residence and any(stay.state != filing.residence for stay in places.stays(run)):
+        yield found(
+            (filing.address("residence"), residency.address("rows")),
+            f"The state of the whole year is {STATES[filing.residence]}, and other stays are keyed. The stays count: "
+            "empty the other field.",
+            code="us.places.whole-year-differs",
+        )
+
+
+@check("us.places.reciprocal-withheld", "Tax withheld where wages are not taxed by agreement", "conflict")
+def withheld_by_the_wrong_state(run):
+    for wage in run.papers("w2"):
+        homes = places.days_in(run, wage.owner or "taxpayer")
+        home = next(iter(homes)) if len(homes) == 1 else ""
+        for row in wage.states if wage.values.get("states") else ():
+            if home and row.state != home and row.withheld > 0 and places.are_reciprocal(row.state, home):
+                yield found(
+                    row.address("withheld"),
+                    f"{wage.title} withheld {row.withheld:,} for {STATES[row.state]}, which by agreement does not tax residents "
+                    f"of {STATES[home]}. A return there brings it back; give the employer the exemption form.",
+                    code="us.places.reciprocal-withheld",
+                )
+
+
+CHECKS = (living, withheld_by_the_wrong_state)

@@ -1,0 +1,131 @@
+"""Residency, where income belongs, which states' returns are wanted and why; and that no federal figure ever hears of it."""
+
+from datetime import date, timedelta
+from decimal import Decimal
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from taxcore.engine import figures
+from taxcore.packs.us import places
+from taxcore.packs.us.base import UNTAXED
+from taxcore.packs.us.tests.diagnosed.making import rows, single
+from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
+
+MOVED = (filing(residence=""), single("residency", rows=rows(
+    {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "IN", "first": "2025-06-01"})))  # fmt: skip
+
+
+def wanted(*papers):
+    return {one.state: one for one in places.wanted(result(*papers).run)}
+
+
+def at(*given):
+    return {"states": rows(*({"state": s, "state_number": "1", "wages": w, "withheld": h} for s, w, h in given))}
+
+
+class ResidencyTests(TestCase):
+    def test_the_state_of_the_whole_year(self):
+        run = result(w2(50_000)).run
+        self.assertEqual([(stay.state, stay.days) for stay in places.stays(run)], [("IL", 365)])
+        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IN")), ("full-year", ""))
+
+    def test_a_move_counts_by_days_and_the_last_home_is_the_home(self):
+        run = result(*MOVED).run
+        self.assertEqual(places.days_in(run, "taxpayer"), {"IL": 151, "IN": 214})
+        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IN")), ("part-year", "part-year"))
+        self.assertEqual(places.home_at_end(run), "IN")
+        self.assertEqual(places.days_without(run, "taxpayer"), [])
+
+    def test_days_without_a_home_are_named(self):
+        gap = single(
+            "residency",
+            rows=rows(
+                {"person": "taxpayer", "state": "IL", "last": "2025-03-31"},
+                {"person": "taxpayer", "state": "IN", "first": "2025-05-01"},
+            ),
+        )
+        self.assertEqual(
+            places.days_without(result(filing(residence=""), gap).run, "taxpayer"), [(date(2025, 4, 1), date(2025, 4, 30))]
+        )
+
+    def test_spouses_in_two_states_are_nowhere_for_the_full_year(self):
+        apart = single("residency", rows=rows({"person": "taxpayer", "state": "IL"}, {"person": "spouse", "state": "IA"}))
+        run = result(person(), person("spouse"), filing("joint", residence=""), apart).run
+        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IA")), ("part-year", "part-year"))
+
+    def test_both_is_each_of_them(self):
+        both = single("residency", rows=rows({"person": "both", "state": "IL"}))
+        self.assertEqual(
+            places.lived(result(person(), person("spouse"), filing("joint", residence=""), both).run, "IL"), "full-year"
+        )
+
+
+class WantedTests(TestCase):
+    def test_home_and_where_wages_were_earned(self):
+        found = wanted(w2(50_000, **at(("IL", "30000", "1485"), ("MO", "20000", "800"))))
+        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "full-year", "MO": "non-resident"})
+        self.assertEqual((found["IL"].made, found["MO"].made), (True, False))
+        self.assertIn("withheld 800", found["MO"].reasons[0])
+
+    def test_an_agreement_leaves_wages_to_the_home_state(self):
+        self.assertNotIn("IA", wanted(w2(50_000, **at(("IA", "50000", "0")))))
+        found = wanted(w2(50_000, **at(("IA", "50000", "900"))))["IA"]
+        self.assertIn("by agreement", found.reasons[0])
+
+    def test_states_without_a_tax_want_nothing(self):
+        self.assertEqual(set(wanted(w2(50_000, **at(("TX", "50000", "0"))))), {"IL"})
+        self.assertEqual(wanted(filing(residence="TX", state="TX"), w2(50_000, **at(("TX", "50000", "0")))), {})
+
+    def test_a_mover_is_a_part_year_resident_of_both(self):
+        found = wanted(*MOVED, w2(50_000, **at(("IL", "50000", "2000"))))
+        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "part-year", "IN": "part-year"})
+        self.assertIn("from 1 June to 31 December", found["IN"].reasons[0])
+
+    def test_every_agreement_stands_once_between_two_taxing_states(self):
+        for pair in places.reciprocal_pairs():
+            self.assertEqual(len(pair), 2)
+            self.assertFalse(pair & UNTAXED)
+        self.assertTrue(places.are_reciprocal("IL", "WI") and places.are_reciprocal("WI", "IL"))
+        self.assertFalse(places.are_reciprocal("IL", "IN"))
+
+
+class BelongsTests(TestCase):
+    def one(self, *papers, kind="w2"):
+        return next(one for one in places.belongs(result(*papers).run) if one.kind == kind)
+
+    def test_rows_say_where_wages_belong_and_the_rest_is_named(self):
+        one = self.one(w2(50_000, **at(("IL", "30000", "1485"))))
+        self.assertEqual((one.by_state["IL"], one.rest, one.rest_is), ((30_000, 1485), 20_000, "not yet allocated"))
+        over = self.one(w2(50_000, **at(("IL", "50000", "0"), ("MO", "20000", "0"))))
+        self.assertEqual((over.rest, over.rest_is), (-20_000, "more than the federal amount"))
+        nowhere = self.one(filing(residence="TX", state="TX"), w2(50_000, **at(("IL", "30000", "1485"))))
+        self.assertEqual(nowhere.rest_is, "belongs nowhere taxable")
+
+    def test_interest_belongs_where_its_owner_lives_by_days_when_they_moved(self):
+        one = self.one(*MOVED, interest("365"), kind="1099-int")
+        self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 151, "IN": 214})
+        self.assertEqual(one.rest, 0)
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.dictionaries(st.sampled_from(["IL", "IN", "MO", "TX"]), st.integers(0, 200_000), max_size=4))
+    def test_no_allocation_changes_a_federal_figure(self, allocation):
+        """Of income: what a state withheld is deducted by whoever itemises."""
+        plain = federal(result(w2(50_000, 4_000, state_withheld=0)))
+        spread = federal(result(w2(50_000, 4_000, **at(*((state, str(income), "0") for state, income in allocation.items())))))
+        self.assertEqual(plain, spread)
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.dates(date(2025, 1, 1), date(2025, 12, 30)))
+    def test_what_belongs_to_the_states_of_a_mover_makes_the_whole(self, last):
+        stays = rows(
+            {"person": "taxpayer", "state": "IL", "last": str(last)},
+            {"person": "taxpayer", "state": "IN", "first": str(last + timedelta(days=1))},
+        )
+        one = self.one(filing(residence=""), single("residency", rows=stays), interest("1234.56"), kind="1099-int")
+        self.assertEqual(sum((amount for amount, _ in one.by_state.values()), Decimal(0)) + one.rest, Decimal("1234.56"))
+
+
+def federal(found):
+    return {name: value for name, value in figures(found).items() if name.startswith("us.")}
