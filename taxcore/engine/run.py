@@ -11,7 +11,7 @@ from taxcore.engine.cells import Cell, Node, Spec
 from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
-from taxcore.engine.papers import BadValue, Paper
+from taxcore.engine.papers import BadValue, Paper, Rows
 from taxcore.engine.values import PaperValues, ReturnData
 
 
@@ -163,8 +163,8 @@ class Run:
         return found if found is not None and found.kind in kinds else None
 
     def papers_before(self, kind: str) -> list[PaperValues]:
-        """Last year's papers of a kind as they were keyed; none where last year is not known."""
-        return self.data.last_year.of_kind(kind) if self.data.last_year is not None else []
+        """Last year's papers of a kind as they were keyed, less values that are neither text nor rows of it."""
+        return self.once(_before_by_kind).get(kind, [])
 
     def once(self, make: Callable[[Run], Any]) -> Any:
         """What several checks need and one of them works out."""
@@ -262,3 +262,22 @@ class Run:
             guess = found
         cell.how = "computed"
         self.unsettled.append(cell)
+
+
+def _before_by_kind(run: Run) -> dict[str, list[PaperValues]]:
+    """Nothing has parsed last year's values: checks may rely on text, and on rows of text where the field is a table."""
+    found: dict[str, list[PaperValues]] = {}
+    for paper in run.data.last_year.papers if run.data.last_year is not None else ():
+        declared = run.pack.paper(paper.kind)
+        if declared is not None:
+            fields = declared.fields()
+            sane = {name: value for name, value in paper.values.items() if _is_sane(fields.get(name), value)}
+            found.setdefault(paper.kind, []).append(PaperValues(paper.id, paper.kind, sane))
+    return found
+
+
+def _is_sane(field: Any, value: Any) -> bool:
+    if not isinstance(field, Rows):
+        return isinstance(value, str)
+    rows = isinstance(value, (list, tuple)) and all(isinstance(row, dict) for row in value)
+    return rows and all(isinstance(one, str) for row in value for one in row.values())

@@ -251,9 +251,38 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
     return reasons, address
 
 
+def calls(run: Any, state: str) -> str:
+    """full-year, part-year or non-resident where the facts call for that state's return; else empty."""
+    kind = lived(run, state) or NONE
+    return kind if state not in UNTAXED and _reasons(run, state, kind)[0] else ""
+
+
+@dataclass(frozen=True)
+class TaxedElsewhere:
+    """What a state where nobody lived taxes: for the credit at home. Amounts are the lines of that state's return."""
+
+    state: str
+    income: Any
+    tax: Any
+
+
+def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
+    """Non-resident returns that are made beside the one of `home`, whatever order they came in."""
+    found = []
+    for authority in run.pack.authorities:
+        state = authority.code.partition("-")[2].upper()
+        if state and state != home and authority.applies(run) and calls(run, state) == NONE:
+            form = run.form(authority.form.code())
+            found.append(TaxedElsewhere(state, getattr(form, authority.income), getattr(form, authority.tax)))
+    return found
+
+
 def _spared(run: Any, one: Belongs, state: str) -> bool:
-    """Whether an agreement leaves these wages to the state where their owner lived all year."""
-    paper = run.by_key((one.kind,), one.key)
+    return is_spared(run, run.by_key((one.kind,), one.key), state)
+
+
+def is_spared(run: Any, paper: Any, state: str) -> bool:
+    """Whether an agreement leaves wages to the state where their owner lived all year."""
     homes = days_in(run, _role(paper))
     return len(homes) == 1 and are_reciprocal(state, next(iter(homes)))
 

@@ -191,7 +191,8 @@ def _pairs(run, *kinds):
 
 def _amount(values, name):
     try:
-        return Decimal(str(values.get(name) or 0))
+        amount = Decimal(str(values.get(name) or 0))
+        return amount if amount.is_finite() else ZERO
     except ArithmeticError:
         return ZERO
 
@@ -205,7 +206,7 @@ def owner_differs(run):
     if run.data.last_year is None or run.person("spouse") is None:
         return
     for paper, earlier in _pairs(run, *_STEADY, "business"):
-        was, now = earlier.get("owner"), paper.values.get("owner")
+        was, now = str(earlier.get("owner") or ""), str(paper.values.get("owner") or "")
         if was and now and was != now and was not in _owners_of_others(run, paper):
             whose = {"taxpayer": "the taxpayer's", "spouse": "the spouse's", "joint": "both spouses'"}
             yield found(
@@ -277,7 +278,7 @@ def payers_against_last_year(run):
                 code="us.last-year.payer-number",
                 mend=Mend(f"Take last year's, {earlier[field]}", paper.address(field), str(earlier[field])),
             )
-        if paper.kind == "1099-r" and {earlier.get("ira"), paper.values.get("ira")} == {"yes", "no"}:
+        if paper.kind == "1099-r" and {earlier.get("ira"), str(paper.values.get("ira"))} == {"yes", "no"}:
             yield found(
                 paper.address("ira"),
                 f"{paper.title}: the mark for IRA, SEP or SIMPLE differs from last year's. Compare box 7.",
@@ -317,7 +318,7 @@ def boxes_against_last_year(run):
                 code="us.last-year.plan-mark",
                 mend=Mend("Mark it", paper.address("retirement_plan"), "yes"),
             )
-        was = {row.get("state") for row in earlier.get("states") or () if isinstance(row, dict)} - {None, ""}
+        was = {row.get("state") for row in earlier.get("states", ())} - {None, ""}
         now = {row.state for row in paper.states} - {""}
         if was and now and not was & now:
             yield found(
@@ -329,7 +330,7 @@ def boxes_against_last_year(run):
 
 
 def _codes(earlier):
-    return {row.get("code") for row in earlier.get("codes") or () if isinstance(row, dict) and row.get("code") in _LASTING}
+    return {row.get("code") for row in earlier.get("codes", ()) if row.get("code") in _LASTING}
 
 
 _LASTING = frozenset({"D", "E", "G", "S", "AA", "BB", "W"})

@@ -117,7 +117,7 @@ def statement_twice(run):
             continue
         values = paper.values
         amount, name = str(values[paper.main]), str(values.get(paper.party["name"], "")).strip().lower()
-        mark = (paper.kind, name, values.get("owner"), values.get("account"), amount)
+        mark = (paper.kind, name, str(values.get("owner")), str(values.get("account")), amount)
         if mark in seen and name and getattr(paper, paper.main):
             amount = getattr(paper, paper.main)
             yield found(

@@ -126,7 +126,7 @@ def totals_and_rows(run):
         for paper in run.papers(kind):
             if not paper.summaries:
                 continue
-            both = {row.box for row in paper.summaries} & {row.values.get("box") for row in paper.sales}
+            both = {row.box for row in paper.summaries} & {str(row.values.get("box") or "") for row in paper.sales}
             if both - {""}:
                 yield found(
                     paper.address("summaries"),

@@ -31,6 +31,7 @@ class InterestStatement(PayersStatement):
     premium = Amount("11", "Bond premium", cites="IRC 171(e)")
     treasury_premium = Amount("12", "Bond premium on Treasury obligations", cites="IRC 171(e)")
     exempt_premium = Amount("13", "Bond premium on tax-exempt bonds", cites="IRC 171(a)(2)")
+    home_bonds = Amount(None, "Of box 8, from bonds of the home state", help="Its own state does not tax them.")
     bond_number = Text("14", "Number of the bond", longest=20)
     states = Rows("15", "States, boxes 15 to 17", InterestStateRow)
     accrued = Amount(

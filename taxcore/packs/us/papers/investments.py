@@ -35,6 +35,7 @@ class DividendStatement(PayersStatement):
     exempt_interest = Amount("12", "Exempt-interest dividends", cites="IRC 852(b)(5)")
     private_activity = Amount("13", "Private activity part of box 12", cites="IRC 57(a)(5)")
     government_interest = Amount(None, "Of box 1a, from US obligations", cites="31 USC 3124", help="From the payer's supplement.")
+    home_bonds = Amount(None, "Of box 12, from bonds of the home state", help="From the payer's supplement.")
     not_the_owners = Amount(None, "Passed on to the real owner")
     states = state_rows("14 to 16")
 

@@ -127,5 +127,51 @@ class BelongsTests(TestCase):
         self.assertEqual(sum((amount for amount, _ in one.by_state.values()), Decimal(0)) + one.rest, Decimal("1234.56"))
 
 
+class TwoStatesTests(TestCase):
+    """Illinois at home, Pennsylvania where some of the work was done."""
+
+    ROWS = st.lists(
+        st.tuples(st.sampled_from(["IL", "PA", "TX"]), st.integers(0, 150_000), st.integers(0, 6_000)),
+        max_size=3,
+        unique_by=lambda row: row[0],
+    )
+
+    def computed(self, allocation, turned=False):
+        given = [(state, str(income), str(withheld)) for state, income, withheld in allocation]
+        papers = [w2(90_000, 9_000, **at(*(given[::-1] if turned else given))), interest("1200")]
+        return result(*(papers[::-1] if turned else papers))
+
+    @settings(max_examples=60, deadline=None)
+    @given(ROWS)
+    def test_the_order_in_which_states_and_papers_came_does_not_matter(self, allocation):
+        one, other = self.computed(allocation), self.computed(allocation, turned=True)
+        self.assertEqual(
+            {line.authority.code: line.amount for line in one.bottom_lines},
+            {line.authority.code: line.amount for line in other.bottom_lines},
+        )
+        self.assertEqual(figures(one), figures(other))
+
+    @settings(max_examples=60, deadline=None)
+    @given(ROWS)
+    def test_the_credit_is_never_more_than_what_was_paid_or_is_owed(self, allocation):
+        found = self.computed(allocation)
+        home = found.run.form("us-il.il-1040")
+        elsewhere = places.taxed_elsewhere(found.run, "IL")
+        self.assertLessEqual(home.other_state_credit, sum((one.tax for one in elsewhere), Decimal(0)))
+        self.assertLessEqual(home.other_state_credit, home.tax)
+        if not elsewhere:
+            self.assertEqual(home.other_state_credit, 0)
+
+    @settings(max_examples=40, deadline=None)
+    @given(st.integers(1, 90_000))
+    def test_a_state_that_came_and_went_leaves_no_trace(self, income):
+        """What its rows moved at home moves back when they are gone."""
+        plain = self.computed([("IL", 90_000, 4_000)])
+        with_other = self.computed([("IL", 90_000, 4_000), ("PA", income, 0)])
+        self.assertEqual(figures(self.computed([("IL", 90_000, 4_000)])), figures(plain))
+        moved = {name for name, value in figures(with_other).items() if figures(plain).get(name, 0) != value}
+        self.assertTrue(all(name.startswith(("us-pa.", "us-il.")) for name in moved), moved)
+
+
 def federal(found):
     return {name: value for name, value in figures(found).items() if name.startswith("us.")}

@@ -8,7 +8,7 @@ from unittest import TestCase
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, PaperValues, Refer, ReturnData, Rows, compute
+from taxcore.engine import Amount, Choice, Count, Day, Flag, LastYear, PaperValues, Refer, ReturnData, Rows, compute
 from taxcore.packs.us import PACK
 from taxcore.packs.us.base import STATUSES
 from taxcore.packs.us.tests.explaining import assert_explained
@@ -96,7 +96,8 @@ class PropertyTests(TestCase):
         status = draws.draw(some.sampled_from([*STATUSES, "", "nonsense"]))
         papers.append(PaperValues("filing", "filing", {"status": status, "residence": "IL"}))
         year = draws.draw(some.sampled_from(PACK.years))
-        self.check_sound(compute(PACK, ReturnData("us", year, tuple(papers))))
+        before = LastYear(year - 1, tuple(papers[::-1]), {"us.1040:total_income": Decimal(draws.draw(some.integers(-9, 9)))})
+        self.check_sound(compute(PACK, ReturnData("us", year, tuple(papers), last_year=before)))
 
     @given(some.data())
     @settings(max_examples=150, deadline=None)

@@ -2,7 +2,7 @@
 
 from taxcore.engine import Amount, Authority, Paper, check, found, stops
 from taxcore.packs.us.states import State
-from taxcore.packs.us.states.il.forms import LAW, IncomeTax, Modifications, lives_here
+from taxcore.packs.us.states.il.forms import LAW, IncomeTax, Modifications, OtherStates, lives_here
 
 
 class Questions(Paper):
@@ -82,6 +82,16 @@ def earned_income_credit_by_age(run):
         )
 
 
+@check("us-il.schedule-cr-lines", "The lines of Schedule CR", "unlikely")
+def schedule_cr_line_numbers(run):
+    if lives_here(run) and run.form("us-il.il-1040").other_state_credit > 0:
+        yield found(
+            run.form("us-il.il-1040").address("other_state_credit"),
+            "The credit for other states' tax is computed on Schedule CR. The amount is certain; look up the numbers of its "
+            "lines, which are not confirmed here.",
+        )
+
+
 STATE = State(
     code="IL",
     authority=Authority(
@@ -96,13 +106,14 @@ STATE = State(
         after="us",
         declaration="IL-8453",
     ),
-    forms=(IncomeTax, Modifications),
+    forms=(IncomeTax, Modifications, OtherStates),
     papers=(Questions,),
     law=LAW,
     checks=(
         use_tax_not_answered,
         property_tax_not_supported,
         schedule_m_line_number,
+        schedule_cr_line_numbers,
         underpayment_possible,
         earned_income_credit_by_age,
     ),

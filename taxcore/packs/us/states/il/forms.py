@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
+from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, pro_rata, share, times, total, whole
 from taxcore.engine import law as law_files
 from taxcore.packs.us import places
 
@@ -35,6 +35,38 @@ class Modifications(IllinoisForm):
     @fact("Interest on US obligations", cites="31 USC 3124; 35 ILCS 5/203(a)(2)(N)", rounding=whole)
     def government_interest(self):
         return total(self.federal.interest.from_government)
+
+
+class OtherStates(IllinoisForm):
+    """Credit for tax paid to other states. 35 ILCS 5/601(b)(3). Its line numbers are open, see docs/law-coverage.md."""
+
+    number, name = "Schedule CR", "Credit for tax paid to other states"
+    home = linked("us-il.il-1040")
+
+    def _taxed(self):
+        return places.taxed_elsewhere(self.run, "IL")
+
+    def required(self):
+        return bool(self._taxed()) and self.credit > 0
+
+    @fact("Income that two states tax", rounding=whole)
+    def twice(self):
+        """Never more than what Illinois itself taxes."""
+        return least(total([one.income for one in self._taxed()]), self.home.base_income)
+
+    @fact("Tax paid to other states", rounding=whole)
+    def paid(self):
+        return total([one.tax for one in self._taxed()])
+
+    @fact("Illinois tax on that income", rounding=whole)
+    def limit(self):
+        if self.home.base_income <= 0:
+            return nothing_because("there is no income in Illinois")
+        return pro_rata(self.home.tax, self.twice, self.home.base_income)
+
+    @fact("Credit", cites="35 ILCS 5/601(b)(3)", rounding=whole)
+    def credit(self):
+        return least(of={"tax paid to other states": self.paid, "Illinois tax on that income": self.limit})
 
 
 class IncomeTax(IllinoisForm):
@@ -133,7 +165,9 @@ class IncomeTax(IllinoisForm):
 
     @line("15", "Tax paid to another state, Schedule CR")
     def other_state_credit(self):
-        return nothing_because("no other state taxes this income")
+        if not places.taxed_elsewhere(self.run, "IL"):
+            return nothing_because("no other state taxes this income")
+        return total(self.run.form("us-il.sch-cr").credit)
 
     @line("16", "Property tax and education credit, Schedule ICR")
     def property_credit(self):
@@ -176,6 +210,10 @@ class IncomeTax(IllinoisForm):
         rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ())]
         return total([row.withheld for row in rows if row.state == "IL"])
 
+    @line("26", "Estimated payments, with the extension, or applied")
+    def estimates(self):
+        return total([row.amount for row in self.paper("estimates").state_rows if row.state == "IL"])
+
     @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")
     def earned_income_credit(self):
         return share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
@@ -194,7 +232,7 @@ class IncomeTax(IllinoisForm):
 
     @line({2022: "30", 2024: "31"}, "Payments", weight="total")
     def payments(self):
-        return total(self.withheld, self.earned_income_credit, self.child_credit)
+        return total(self.withheld, self.estimates, self.earned_income_credit, self.child_credit)
 
     @line({2022: "31", 2024: "32"}, "Overpaid")
     def overpaid(self):

@@ -1,5 +1,5 @@
 """The table of every diagnostic: (code, a return that has it, the same return mended)."""
 
-from taxcore.packs.us.tests.diagnosed import between, claimed, first, paid, papers, people
+from taxcore.packs.us.tests.diagnosed import between, claimed, first, paid, papers, people, states
 
-CASES = (*first.CASES, *people.CASES, *papers.CASES, *paid.CASES, *claimed.CASES, *between.CASES)
+CASES = (*first.CASES, *people.CASES, *papers.CASES, *paid.CASES, *claimed.CASES, *between.CASES, *states.CASES)

@@ -1,0 +1,257 @@
+"""Form PA-40: classes of income of their own, one rate, no exemptions; tax forgiveness. 72 P.S. 7301 to 7361.
+
+Full-year, part-year and non-resident. A class that ends in a loss is zero and never lowers another. 72 P.S. 7303.
+"""
+
+from decimal import ROUND_CEILING, Decimal
+from pathlib import Path
+
+from taxcore.engine import ZERO, Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
+from taxcore.engine import law as law_files
+from taxcore.packs.us import places
+
+LAW = Path(__file__).parent / "years"
+_ALL = Decimal(1)
+
+
+def files_here(run):
+    """Whether the facts call for a return of Pennsylvania, in a year whose law is here."""
+    return run.year in law_files.years(LAW) and places.calls(run, "PA") != ""
+
+
+class IncomeTax(Form):
+    """Pennsylvania personal income tax return. 72 P.S. 7302, 7303, 7304, 7314."""
+
+    jurisdiction = "us-pa"
+    rounding = staticmethod(whole)
+    number, name = "PA-40", "Personal income tax return"
+    federal = linked("us.1040")
+
+    @classmethod
+    def idle(cls, run):
+        return not files_here(run)
+
+    @property
+    def questions(self):
+        return self.paper("pa-questions")
+
+    @fact("Full-year, part-year or non-resident")
+    def residency(self):
+        return places.calls(self.run, "PA")
+
+    def _lived(self, paper):
+        """The share of the year that a paper's owner lived here."""
+        role = paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
+        days = places.days_in(self.run, role)
+        return Decimal(days.get("PA", 0)) / sum(days.values()) if days else ZERO
+
+    def _while_here(self, paper, amount):
+        """What of income that belongs where its owner lives is Pennsylvania's: by days, where there was a move."""
+        lived = self._lived(paper)
+        if lived == _ALL:
+            return total(amount)
+        return share(lived, of=amount) if lived else nothing_because("its owner did not live in Pennsylvania")
+
+    @line("1a", "Gross compensation", cites="72 P.S. 7303(a)(1)")
+    def gross_compensation(self):
+        return total([self._compensation(wage) for wage in self.papers("w2")])
+
+    def _compensation(self, wage):
+        """Box 16 of Pennsylvania; of somebody who lived here all year and has other states' rows, all pay: box 5 less code C."""
+        here = [row.wages for row in wage.states if row.state == "PA"]
+        lived = self._lived(wage)
+        if not lived:
+            spared = places.is_spared(self.run, wage, "PA")
+            return nothing_because("by agreement these wages are taxed at home only") if spared else total(here)
+        if here and len(wage.states) == len(here):
+            return total(here)
+        if here and lived < _ALL:
+            return total(here)
+        pay = excess(wage.medicare_wages, over=wage.coded({"C"}))
+        return total(pay) if lived == _ALL else share(lived, of=pay)
+
+    @line("1b", "Unreimbursed employee expenses")
+    def expenses(self):
+        return nothing_because("no paper here has them")
+
+    @line("1c", "Net compensation")
+    def compensation(self):
+        return excess(self.gross_compensation, over=self.expenses)
+
+    @line("2", "Interest", cites="72 P.S. 7303(a)(6)")
+    def interest(self):
+        """US obligations are free; other states' bonds are not."""
+        of_payers = [self._while_here(p, excess(total(p.taxed(), p.exempt()), over=[p.from_government(), p.home_bonds]))
+                     for p in self.papers("1099-int")]  # fmt: skip
+        issued = [
+            self._while_here(p, excess(total(p.taxed(), p.exempt()), over=p.from_government())) for p in self.papers("1099-oid")
+        ]
+        shares = [self._while_here(p, excess(total(p.interest, p.exempt_interest), over=p.government_interest))
+                  for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind)]  # fmt: skip
+        return total(of_payers, issued, shares)
+
+    @line("3", "Dividends and capital gain distributions", cites="72 P.S. 7303(a)(5)")
+    def dividends(self):
+        of_payers = [self._while_here(p, excess(total(p.dividends, p.capital_gain, p.exempt_interest),
+                                                over=[p.government_interest, p.home_bonds, p.not_the_owners]))
+                     for p in self.papers("1099-div")]  # fmt: skip
+        shares = [self._while_here(p, total(p.dividends)) for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind)]
+        return total(of_payers, shares)
+
+    @line("4", "Net income or loss of businesses", cites="72 P.S. 7303(a)(2)")
+    def business(self):
+        own = [one.profit for one in self.every("us.sch-c")]
+        shares = [
+            total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind)
+        ]
+        if self.residency == places.WHOLE:
+            return total(own, shares)
+        return (
+            nothing_because("a business of somebody who did not live here all year is not computed")
+            if own or shares
+            else total(0)
+        )
+
+    @line("5", "Net gain or loss of sales", cites="72 P.S. 7303(a)(3)")
+    def gains(self):
+        """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
+        if self.run.is_idle("us.sch-d") or self.residency == places.NONE:
+            return nothing_because("nothing was sold while living in Pennsylvania")
+        schedule = self.run.form("us.sch-d")
+        carried = total(self.paper("capital-carryover").short_term, self.paper("capital-carryover").long_term)
+        return total(schedule.together, carried, less=schedule.distributions)
+
+    @line("6", "Rents and royalties")
+    def rents(self):
+        return nothing_because("no rents are on this return")
+
+    @line("7", "Estates and trusts")
+    def trusts(self):
+        return nothing_because("no share of an estate or trust is on this return")
+
+    @line("8", "Gambling winnings", cites="72 P.S. 7303(a)(7)")
+    def gambling(self):
+        won = [self._while_here(paper, total(paper.winnings)) for paper in self.papers("w2g")]
+        return excess(total(won), over=self.paper("itemized").gambling_losses)
+
+    @line("9", "Taxable income", weight="total")
+    def taxable_income(self):
+        """Each class alone: losses are left out."""
+        classes = (
+            self.compensation,
+            self.interest,
+            self.dividends,
+            self.business,
+            self.gains,
+            self.rents,
+            self.trusts,
+            self.gambling,
+        )
+        return total([excess(one, over=0) for one in classes])
+
+    @line("10", "Health savings", cites="72 P.S. 7303(a)(9)")
+    def deductions(self):
+        return total(self.run.form("us.sch-1").health_savings_deduction)
+
+    @line("11", "Adjusted taxable income", weight="total")
+    def adjusted_income(self):
+        return excess(self.taxable_income, over=self.deductions)
+
+    @line("12", "Tax at 3.07%", weight="total", cites="72 P.S. 7302")
+    def tax(self):
+        return share(self.law.income_tax.rate, of=self.adjusted_income)
+
+    @line("13", "Pennsylvania tax withheld", cites="72 P.S. 7316.1")
+    def withheld(self):
+        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ())]
+        return total([row.withheld for row in rows if row.state == "PA"])
+
+    @line("14", "Credit from last year's return")
+    def applied_before(self):
+        return total(self.questions.applied_before)
+
+    @line("15", "Estimated payments")
+    def estimates(self):
+        return total([row.amount for row in self.paper("estimates").state_rows if row.state == "PA"])
+
+    @line("16", "Paid with the extension")
+    def with_extension(self):
+        return total(self.questions.with_extension)
+
+    @line("18", "Payments besides withholding")
+    def payments(self):
+        return total(self.applied_before, self.estimates, self.with_extension)
+
+    @line("19b", "Dependent children, Schedule SP")
+    def children(self):
+        count = sum(1 for one in self.every("us.dependant") if one.is_dependant and one.who.relationship in ("child", "foster"))
+        return times(count, 1, of="children")
+
+    @line("20", "Eligibility income, Schedule SP", cites="72 P.S. 7304(c)")
+    def eligibility_income(self):
+        if not self.questions.forgiveness:
+            return nothing_because("tax forgiveness is not claimed")
+        return total(self.taxable_income, self.questions.other_eligibility)
+
+    @fact("Share of the tax forgiven", cites="72 P.S. 7304(d)", rounding=None)
+    def forgiven(self):
+        """All up to the limit, a tenth less for each step begun above it."""
+        if not self.questions.forgiveness or self.residency != places.WHOLE:
+            return nothing_because(
+                "tax forgiveness is not claimed" if self.residency == places.WHOLE else "it is for a full year here"
+            )
+        law = self.law.tax_forgiveness
+        free = (law.couple if len(self.federal.filers) == 2 else law.alone) + law.each_child * int(self.children)
+        steps = (max(self.eligibility_income - free, ZERO) / law.step).to_integral_value(ROUND_CEILING)
+        return total(max(_ALL - law.each_step * steps, ZERO))
+
+    @line("21", "Tax forgiveness credit", cites="72 P.S. 7304")
+    def forgiveness(self):
+        return share(self.forgiven, of=self.tax)
+
+    @line("22", "Tax paid to other states", cites="72 P.S. 7314")
+    def resident_credit(self):
+        """In each state, no more than Pennsylvania's own tax on the same income."""
+        elsewhere = places.taxed_elsewhere(self.run, "PA") if self.residency == places.WHOLE else []
+        if not elsewhere:
+            return nothing_because("no other state taxes this income")
+        rate = self.law.income_tax.rate
+        return total(
+            [least(of={"tax paid there": one.tax, "tax here on the same": share(rate, of=one.income)}) for one in elsewhere]
+        )
+
+    @line("23", "Other credits")
+    def other_credits(self):
+        return nothing_because("no other credit is computed")
+
+    @line("24", "Payments and credits", weight="total")
+    def payments_and_credits(self):
+        return total(self.withheld, self.payments, self.forgiveness, self.resident_credit, self.other_credits)
+
+    @line("25", "Use tax")
+    def use_tax(self):
+        return total(self.questions.use_tax)
+
+    @fact("Tax with use tax")
+    def total_tax(self):
+        return total(self.tax, self.use_tax)
+
+    @line("26", "Tax due")
+    def due(self):
+        return excess(self.total_tax, over=self.payments_and_credits)
+
+    @line("28", "Payment due", weight="total")
+    def owed(self):
+        return total(self.due)
+
+    @line("29", "Overpayment")
+    def overpaid(self):
+        return excess(self.payments_and_credits, over=self.total_tax)
+
+    @line("30", "Refund", weight="total")
+    def refund(self):
+        return excess(self.overpaid, over=self.applied)
+
+    @line("31", "Applied to next year")
+    def applied(self):
+        return total(self.questions.applied_to_next_year)
