@@ -48,7 +48,6 @@ def _staff(practice: RunningPractice) -> None:
             "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
-            "guide": "/returns/17/guide?q=business",
             "review": "/returns/1/review",
             "against-last-year": "/returns/1/review/last-year?from=5",
             "due-diligence": "/returns/24/review/diligence",
@@ -58,6 +57,11 @@ def _staff(practice: RunningPractice) -> None:
         }.items():
             walk.go(page)
             _shoot(walk, name)
+        walk.go("/returns/11/places")
+        walk.find('[name="percent"]').send_keys("IL 60, PA 40")
+        walk.press("by percent")
+        walk.sees("shared out")
+        _shoot(walk, "places")
         walk.go("/returns/8/papers")
         walk.key("Federal tax withheld", "3381+200")
         _shoot(walk, "papers")

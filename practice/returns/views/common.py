@@ -9,6 +9,8 @@ from practice.returns.effects import bottom_view
 from practice.returns.models import Return
 from practice.returns.presence import others_in
 from practice.review.notices import notices_of, shown
+from taxcore.packs.us.papers.places import WHERE
+from taxcore.packs.us.places import home_at_end
 
 
 def open_page(request, return_id, action="view"):
@@ -46,7 +48,7 @@ def shared(request, return_, result, before=None):
 def _living(return_, result):
     filing = result.run.single("filing")
     status = filing.fields()["status"].options.get(filing.status, "status open").lower()
-    home = filing.fields()["residence"].options.get(filing.residence)
+    home = WHERE.get(home_at_end(result.run))
     return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
 
 

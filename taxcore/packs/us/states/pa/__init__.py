@@ -78,6 +78,7 @@ def classes(run):
 
 @stops("us-pa.early-distribution", "An early pension distribution in Pennsylvania", "unsupported", "61 Pa. Code 101.6")
 @stops("us-pa.business-of-mover", "A business of somebody who did not live in Pennsylvania all year", "unsupported")
+@stops("us-pa.sales-of-mover", "Sales of somebody who moved to or from Pennsylvania", "unsupported")
 @stops("us-pa.other-income", "Income that Pennsylvania classes in a way of its own", "unsupported")
 @stops("us-pa.care-credit", "Pennsylvania's child and dependent care credit", "unsupported", "Act 53 of 2022")
 @stops("us-pa.working-credit", "Pennsylvania's credit for earned income", "unsupported", "Act 45 of 2025")
@@ -101,6 +102,10 @@ def beyond(run):
                     f"{paper.title}: a business of a mover or non-resident {says}",
                     code="us-pa.business-of-mover",
                 )
+    if form.residency == places.PART:
+        for kind in ("1099-b", "1099-da"):
+            for paper in run.papers(kind):
+                yield found(paper.address_prefix, f"{paper.title}: sales of a mover {says}", code="us-pa.sales-of-mover")
     for kind in ("other-income", "1099-misc", "k1-1041", "1099-q"):
         for paper in run.papers(kind):
             yield found(

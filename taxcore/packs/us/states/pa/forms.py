@@ -62,11 +62,9 @@ class IncomeTax(Form):
         lived = self._lived(wage)
         if not lived:
             spared = places.is_spared(self.run, wage, "PA")
-            return nothing_because("by agreement these wages are taxed at home only") if spared else total(here)
-        if here and len(wage.states) == len(here):
-            return total(here)
-        if here and lived < _ALL:
-            return total(here)
+            return nothing_because("by agreement these wages are taxed at home only") if spared else here
+        if here and (len(wage.states) == len(here) or lived < _ALL):
+            return here
         pay = excess(wage.medicare_wages, over=wage.coded({"C"}))
         return total(pay) if lived == _ALL else share(lived, of=pay)
 
@@ -117,6 +115,8 @@ class IncomeTax(Form):
         """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
         if self.run.is_idle("us.sch-d") or self.residency == places.NONE:
             return nothing_because("nothing was sold while living in Pennsylvania")
+        if self.residency == places.PART:
+            return nothing_because("sales of somebody who moved are not computed")
         schedule = self.run.form("us.sch-d")
         carried = total(self.paper("capital-carryover").short_term, self.paper("capital-carryover").long_term)
         return total(schedule.together, carried, less=schedule.distributions)

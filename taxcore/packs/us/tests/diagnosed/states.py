@@ -1,6 +1,6 @@
 """What the states' own diagnostics say."""
 
-from taxcore.packs.us.tests.diagnosed.making import one, paper, pension, rows, single
+from taxcore.packs.us.tests.diagnosed.making import one, paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
 
@@ -15,6 +15,13 @@ def lives_in_pa(*papers, **options):
 
 def pays(amount=50_000, **values):
     return w2(amount, 4_000, **at(("PA", amount, 900)), **values)
+
+
+def moved(*papers):
+    stays = rows(
+        {"person": "taxpayer", "state": "TX", "last": "2025-06-30"}, {"person": "taxpayer", "state": "PA", "first": "2025-07-01"}
+    )
+    return one(filing(residence="", state="PA", zip="16501"), single("residency", rows=stays), *papers)
 
 
 def asked(**values):
@@ -38,6 +45,7 @@ CASES = [
     ("us-pa.losses-of-couple", couple_of_businesses(paper("business", "b2", supplies="900", **_SPOUSES)), couple_of_businesses(paper("business", "b2", receipts="900", **_SPOUSES))),
     ("us-pa.early-distribution", lives_in_pa(pension(code="1")), lives_in_pa(pension(code="7"))),
     ("us-pa.business-of-mover", one(shop(), w2(50_000, 0, **at(("PA", 50_000, 900)))), lives_in_pa(shop())),
+    ("us-pa.sales-of-mover", moved(sale()), lives_in_pa(sale())),
     ("us-pa.other-income", lives_in_pa(paper("other-income", prizes="900")), lives_in_pa(interest("900"))),
     ("us-pa.care-credit", lambda: with_care(9_000), lambda: with_care(0)),
     ("us-pa.working-credit", lives_in_pa(person(), child(), pays(20_000)), lives_in_pa(person(), child(), pays(20_000), year=2024)),
