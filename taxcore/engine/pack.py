@@ -43,7 +43,10 @@ def _needed(paper: type[Paper]) -> Iterator[Diagnostic]:
 
 @dataclass(frozen=True)
 class Authority:
-    """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day."""
+    """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day.
+
+    `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`.
+    """
 
     code: str
     name: str
@@ -57,6 +60,8 @@ class Authority:
     declaration: str = ""
     tax: str = "total_tax"
     income: str = "total_income"
+    credited_tax: str = ""
+    credited_income: str = ""
 
 
 @dataclass(frozen=True)

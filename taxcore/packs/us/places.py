@@ -273,8 +273,13 @@ def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
         state = authority.code.partition("-")[2].upper()
         if state and state != home and authority.applies(run) and calls(run, state) == NONE:
             form = run.form(authority.form.code())
-            found.append(TaxedElsewhere(state, getattr(form, authority.income), getattr(form, authority.tax)))
+            found.append(_credited(state, form, authority))
     return found
+
+
+def _credited(state: str, form: Any, authority: Any) -> TaxedElsewhere:
+    income, tax = authority.credited_income or authority.income, authority.credited_tax or authority.tax
+    return TaxedElsewhere(state, getattr(form, income), getattr(form, tax))
 
 
 def _spared(run: Any, one: Belongs, state: str) -> bool:

@@ -73,12 +73,13 @@ def part_above_whole(run):
 
 # What a payer's tax is withheld from
 _INCOME = {
-    "1099-int": ("interest", "government_interest", "market_discount"),
-    "1099-oid": ("discount", "other_interest", "treasury_discount", "market_discount"),
-    "1099-div": ("dividends", "capital_gain", "return_of_capital", "cash_liquidation"),
+    "1099-int": ("interest", "government_interest", "market_discount", "exempt_interest"),
+    "1099-oid": ("discount", "other_interest", "treasury_discount", "market_discount", "exempt_discount"),
+    "1099-div": ("dividends", "capital_gain", "return_of_capital", "cash_liquidation", "other_liquidation", "exempt_interest"),
     "1099-r": ("gross",), "ssa-1099": ("paid", "net"), "1099-g": ("unemployment", "grants", "agriculture", "state_refund"),
     "1099-nec": ("pay",), "1099-k": ("gross",), "w2g": ("winnings",),
-    "1099-misc": ("rents", "royalties", "other_income", "fishing", "medical", "substitute", "crop_insurance", "attorney"),
+    "1099-misc": ("rents", "royalties", "other_income", "fishing", "medical", "substitute", "crop_insurance", "attorney",
+                  "deferred"),
 }  # fmt: skip
 
 

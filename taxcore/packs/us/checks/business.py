@@ -173,13 +173,14 @@ def home(run):
                 f"{books.title}: {form.carried_on:,} of the home office is above the profit and goes to next year.",
                 code="us.business.home-carried-on",
             )
-    areas = sum(books.home_area or 0 for books in simple)
-    if len(simple) > 1 and areas > law.most_square_feet:
-        yield found(
-            simple[1].address("home_area"),
-            f"Two offices in one home count {law.most_square_feet} square feet together by the simple way. Share them out.",
-            code="us.business.home-two-full",
-        )
+    for owner in ("taxpayer", "spouse"):  # spouses who share a home each have the whole limit
+        mine = [books for books in simple if (books.owner or "taxpayer") == owner]
+        if len(mine) > 1 and sum(books.home_area or 0 for books in mine) > law.most_square_feet:
+            yield found(
+                mine[1].address("home_area"),
+                f"Two offices in one home count {law.most_square_feet} square feet together by the simple way. Share them out.",
+                code="us.business.home-two-full",
+            )
 
 
 @check("us.plans.above-limit", "More paid into own plans than is deducted", "rule", "IRC 404(a)(8), 4972")

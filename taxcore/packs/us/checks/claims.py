@@ -2,6 +2,7 @@
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.base import digits
+from taxcore.packs.us.checks.months import backwards, overlap
 
 
 @check("us.1098-t.years-open", "The first tuition credit, and in how many years before", "missing", "IRC 25A(b)(2)(A)")
@@ -137,17 +138,8 @@ def care(run):
 @check("us.premium.apart", "Marketplace cover, filed apart", "lost", "IRC 36B(c)(1)(C)")
 def marketplace(run):
     for paper in run.papers("1095-a"):
-        months = []
+        yield from backwards(paper, paper.months, "us.1095-a.months-wrong")
         for row in paper.months:
-            if row.first is None or row.last is None:
-                continue
-            if row.first > row.last or row.first == 0:
-                yield found(
-                    (row.address("last"), row.address("first")),
-                    f"{paper.title}: from month {row.first} to {row.last}. Correct the months.",
-                    code="us.1095-a.months-wrong",
-                )
-            months += range(row.first, row.last + 1)
             if row.premium and not row.benchmark:
                 yield found(
                     row.address("benchmark"),
@@ -161,7 +153,7 @@ def marketplace(run):
                     f"{paper.title}: column C is above column A. Compare the columns.",
                     code="us.1095-a.advance-above-premium",
                 )
-        if len(months) != len(set(months)):
+        if overlap(paper.months):
             yield found(
                 paper.address("months"),
                 f"{paper.title}: a month stands in two rows, and both are counted. Keep one.",

@@ -1,6 +1,7 @@
 """Retirement, benefits and health savings: codes against ages, what must be taken out, what may still be paid in."""
 
 from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us.checks.months import backwards, months_of, overlap
 
 _EARLY = frozenset({"1", "J", "S"})
 
@@ -68,7 +69,7 @@ def codes(run):
             )
 
 
-@stops("us.rollover.once-a-year", "Two rollovers of IRAs within a year", "rule", "IRC 408(d)(3)(B)")
+@check("us.rollover.once-a-year", "Two rollovers of IRAs within a year", "rule", "IRC 408(d)(3)(B)")
 @check("us.1099-r.exception-not-early", "An exception for a distribution that is not early", "conflict", "IRC 72(t)(2)")
 @check("us.1099-r.home-above-limit", "More for a first home than the exception allows", "rule", "IRC 72(t)(8)")
 @check("us.1099-r.birth-above-limit", "More for a birth or adoption than the exception allows", "rule", "IRC 72(t)(2)(H)")
@@ -214,18 +215,9 @@ def benefits(run):
 def health_savings(run):
     law = run.laws["us"].hsa
     for paper in run.papers("hsa"):
-        months = []
-        for row in paper.coverage:
-            if row.first is None or row.last is None:
-                continue
-            if row.first > row.last or row.first == 0:
-                yield found(
-                    (row.address("last"), row.address("first")),
-                    f"{paper.title}: cover from month {row.first} to {row.last}. Correct the months.",
-                    code="us.hsa.months-wrong",
-                )
-            months += range(row.first, row.last + 1)
-        if len(months) != len(set(months)):
+        yield from backwards(paper, paper.coverage, "us.hsa.months-wrong")
+        months = months_of(paper.coverage)
+        if overlap(paper.coverage):
             yield found(
                 paper.address("coverage"),
                 f"{paper.title}: a month stands in two rows of cover. Keep it in one.",

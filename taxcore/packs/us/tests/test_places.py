@@ -82,6 +82,7 @@ class WantedTests(TestCase):
         found = wanted(*MOVED, w2(50_000, **at(("IL", "50000", "2000"))))
         self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "part-year", "IN": "part-year"})
         self.assertIn("from 1 June to 31 December", found["IN"].reasons[0])
+        self.assertEqual((found["IL"].made, found["IN"].made), (True, False))
 
     def test_every_agreement_stands_once_between_two_taxing_states(self):
         for pair in places.reciprocal_pairs():

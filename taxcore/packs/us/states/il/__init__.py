@@ -1,8 +1,9 @@
-"""Illinois: individual return of a full-year resident. Part-year and non-resident returns stop filing."""
+"""Illinois: individual income tax return of residents, part-year residents and non-residents."""
 
 from taxcore.engine import Amount, Authority, Paper, check, found, stops
+from taxcore.packs.us import places
 from taxcore.packs.us.states import State
-from taxcore.packs.us.states.il.forms import LAW, IncomeTax, Modifications, OtherStates, lives_here
+from taxcore.packs.us.states.il.forms import LAW, IncomeTax, Modifications, OtherStates, PartHere, files_here, lives_here
 
 
 class Questions(Paper):
@@ -18,7 +19,7 @@ class Questions(Paper):
 
 @check("us-il.use-tax-open", "Illinois use tax is not answered", "missing", "35 ILCS 105/3")
 def use_tax_not_answered(run):
-    if lives_here(run) and not run.single("il-questions").is_answered("use_tax"):
+    if files_here(run) and not run.single("il-questions").is_answered("use_tax"):
         yield found(
             run.single("il-questions").address("use_tax"),
             "Use tax is not answered. Ask about purchases on which no Illinois tax was paid, and key 0 if there were none.",
@@ -28,7 +29,7 @@ def use_tax_not_answered(run):
 @stops("us-il.schedule-icr", "Illinois Schedule ICR, property tax", "unsupported", "35 ILCS 5/208")
 def property_tax_not_supported(run):
     questions = run.single("il-questions")
-    if lives_here(run) and questions.property_tax > 0:
+    if files_here(run) and questions.property_tax > 0:
         yield found(
             questions.address("property_tax"),
             "Schedule ICR, the credit for property tax, is not computed yet. This return cannot be filed with it from here.",
@@ -47,7 +48,7 @@ def schedule_m_line_number(run):
 
 @check("us-il.il-2210", "Illinois penalty for paying late in the year", "missing", "35 ILCS 5/804")
 def underpayment_possible(run):
-    if not lives_here(run):
+    if not files_here(run):
         return
     form = run.form("us-il.il-1040")
     if form.owed > form.law.underpayment.owed_above:
@@ -92,6 +93,47 @@ def schedule_cr_line_numbers(run):
         )
 
 
+@check("us-il.schedule-nr-lines", "The lines of Schedule NR", "unlikely")
+@stops("us-il.nr-business", "A business of somebody who did not live in Illinois all year", "unsupported", "35 ILCS 5/304")
+@stops("us-il.nr-sales", "Sales of somebody who moved to or from Illinois", "unsupported", "35 ILCS 5/303")
+@stops("us-il.nr-adjustments", "Adjustments on a part-year or non-resident return of Illinois", "unsupported", "35 ILCS 5/203(a)")
+@stops(
+    "us-il.nr-other-income", "Other income on a part-year or non-resident return of Illinois", "unsupported", "35 ILCS 5/301(c)"
+)
+@stops("us-il.part-year-credit", "A mover's credit for tax paid to another state", "unsupported", "35 ILCS 5/601(b)(3)")
+def part_here(run):
+    """What Schedule NR asks beyond pay for work, interest and dividends stops filing with its name."""
+    if not files_here(run) or lives_here(run):
+        return
+    says = "is not computed yet. This return cannot be filed with it from here."
+    federal, kind = run.form("us.1040"), places.calls(run, "IL")
+    yield found(
+        run.form("us-il.sch-nr").address("net_income"),
+        "Illinois' part of the income is computed on Schedule NR. Compare it with the schedule: the numbers of its lines are not "
+        "confirmed here.",
+        code="us-il.schedule-nr-lines",
+    )
+    for name in ("business", "k1-1065", "k1-1120s", "k1-1041"):
+        for paper in run.papers(name):
+            yield found(
+                paper.address_prefix, f"{paper.title}: a business of a mover or non-resident {says}", code="us-il.nr-business"
+            )
+    if kind == places.PART:
+        for name in ("1099-b", "1099-da"):
+            for paper in run.papers(name):
+                yield found(paper.address_prefix, f"{paper.title}: sales of a mover {says}", code="us-il.nr-sales")
+        if places.taxed_elsewhere(run, "IL"):
+            yield found(
+                run.form("us-il.il-1040").address("other_state_credit"),
+                f"A mover's credit for another state's tax {says}",
+                code="us-il.part-year-credit",
+            )
+    if federal.adjustments:
+        yield found(federal.address("adjustments"), f"Illinois' part of the adjustments {says}", code="us-il.nr-adjustments")
+    for paper in run.papers("other-income"):
+        yield found(paper.address_prefix, f"{paper.title} on Schedule NR {says}", code="us-il.nr-other-income")
+
+
 STATE = State(
     code="IL",
     authority=Authority(
@@ -102,11 +144,13 @@ STATE = State(
         owed="owed",
         return_type="IL1040",
         due=(4, 15),
-        applies=lives_here,
+        applies=files_here,
         after="us",
         declaration="IL-8453",
+        credited_tax="tax_after_credits",
+        credited_income="taxed_here",
     ),
-    forms=(IncomeTax, Modifications, OtherStates),
+    forms=(IncomeTax, PartHere, Modifications, OtherStates),
     papers=(Questions,),
     law=LAW,
     checks=(
@@ -116,5 +160,6 @@ STATE = State(
         schedule_cr_line_numbers,
         underpayment_possible,
         earned_income_credit_by_age,
+        part_here,
     ),
 )

@@ -1,17 +1,38 @@
-"""Form IL-1040 for people who lived in Illinois the whole year. 35 ILCS 5."""
+"""Form IL-1040 for residents, and with Schedule NR for part-year residents and non-residents. 35 ILCS 5."""
 
+from decimal import Decimal
 from pathlib import Path
 
-from taxcore.engine import Form, excess, fact, least, line, linked, nothing_because, pro_rata, share, times, total, whole
+from taxcore.engine import (
+    ZERO,
+    Form,
+    excess,
+    fact,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    times,
+    total,
+    whole,
+)
 from taxcore.engine import law as law_files
 from taxcore.packs.us import places
 
 LAW = Path(__file__).parent / "years"
 
 
+def files_here(run):
+    """Whether the facts call for a return of Illinois, in a year whose law is here: the others stop filing by name."""
+    return run.year in law_files.years(LAW) and places.calls(run, "IL") != ""
+
+
 def lives_here(run):
-    """Years without a file of law have no return here: the residence then stops filing by name."""
-    return places.lived(run, "IL") == places.WHOLE and run.year in law_files.years(LAW)
+    """Whether it is the return of people who lived here the whole year."""
+    return files_here(run) and places.calls(run, "IL") == places.WHOLE
 
 
 class IllinoisForm(Form):
@@ -21,7 +42,7 @@ class IllinoisForm(Form):
 
     @classmethod
     def idle(cls, run):
-        return not lives_here(run)
+        return not files_here(run)
 
 
 class Modifications(IllinoisForm):
@@ -42,6 +63,10 @@ class OtherStates(IllinoisForm):
 
     number, name = "Schedule CR", "Credit for tax paid to other states"
     home = linked("us-il.il-1040")
+
+    @classmethod
+    def idle(cls, run):
+        return not lives_here(run)
 
     def _taxed(self):
         return places.taxed_elsewhere(self.run, "IL")
@@ -69,11 +94,87 @@ class OtherStates(IllinoisForm):
         return least(of={"tax paid to other states": self.paid, "Illinois tax on that income": self.limit})
 
 
+class PartHere(IllinoisForm):
+    """Part-year residents and non-residents: what of the income is Illinois', and the tax on it. 35 ILCS 5/301 to 304, 204(b).
+
+    Its line numbers are open, see docs/law-coverage.md. Businesses, sales of a mover and adjustments stop filing by name.
+    """
+
+    number, name = "Schedule NR", "Nonresident and part-year resident computation"
+    of_all = linked("us-il.il-1040")
+
+    @classmethod
+    def idle(cls, run):
+        return not files_here(run) or lives_here(run)
+
+    def required(self):
+        return True
+
+    def _lived(self, paper):
+        role = paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
+        days = places.days_in(self.run, role)
+        return Decimal(days.get("IL", 0)) / sum(days.values()) if days else ZERO
+
+    def _while_here(self, paper, amount):
+        lived = self._lived(paper)
+        return share(lived, of=amount) if lived else nothing_because("its owner did not live in Illinois")
+
+    @fact("Wages for work in Illinois, or while living there", rounding=whole, cites="35 ILCS 5/302(a), 304(a)(2)(B)")
+    def wages(self):
+        return total([self._wages(wage) for wage in self.papers("w2")])
+
+    def _wages(self, wage):
+        here, lived = [row.wages for row in wage.states if row.state == "IL"], self._lived(wage)
+        if here:
+            spared = not lived and places.is_spared(self.run, wage, "IL")
+            return nothing_because("by agreement these wages are taxed at home only") if spared else here
+        return share(lived, of=wage.wages) if lived and not wage.states else ZERO
+
+    @fact("Interest and dividends while living in Illinois", rounding=whole, cites="35 ILCS 5/301(c)")
+    def interest_and_dividends(self):
+        """By days; interest on US obligations is free here too."""
+        paid = [
+            self._while_here(p, total(excess(p.taxed(), over=p.from_government()), p.exempt())) for p in self.papers("1099-int")
+        ]
+        issued = [self._while_here(p, excess(p.taxed(), over=p.from_government())) for p in self.papers("1099-oid")]
+        funds = [self._while_here(p, total(p.dividends, p.capital_gain, p.exempt_interest)) for p in self.papers("1099-div")]
+        return total(paid, issued, funds)
+
+    @fact("Unemployment benefits and winnings of Illinois", rounding=whole)
+    def others(self):
+        papers = [*self.papers("1099-g"), *self.papers("w2g")]
+        return total([row.income for paper in papers for row in paper.states if row.state == "IL"])
+
+    @fact("Illinois base income", rounding=whole)
+    def base_income(self):
+        return total(self.wages, self.interest_and_dividends, self.others)
+
+    @fact("Of all base income", rounding=None)
+    def part(self):
+        """Three places, and never above one."""
+        if self.of_all.base_income <= 0:
+            return nothing_because("there is no base income")
+        return least(ratio(self.base_income, over=self.of_all.base_income, places=3), 1)
+
+    @fact("Exemptions in that part", rounding=whole)
+    def exemptions(self):
+        return share(self.part, of=self.of_all.exemptions)
+
+    @fact("Illinois net income", rounding=whole)
+    def net_income(self):
+        return excess(self.base_income, over=self.exemptions)
+
+
 class IncomeTax(IllinoisForm):
-    """Individual income tax return, full-year resident. 35 ILCS 5/201, 203, 204."""
+    """Individual income tax return. 35 ILCS 5/201, 203, 204; of others than full-year residents with Schedule NR."""
 
     number, name = "IL-1040", "Individual income tax return"
     modifications = linked("us-il.sch-m")
+    part_here = linked("us-il.sch-nr")
+
+    @fact("Full-year, part-year or non-resident")
+    def residency(self):
+        return places.calls(self.run, "IL")
 
     @line("1", "Federal adjusted gross income")
     def federal_agi(self):
@@ -149,7 +250,13 @@ class IncomeTax(IllinoisForm):
 
     @line("11", "Net income", weight="total")
     def net_income(self):
+        if self.residency != places.WHOLE:
+            return total(self.part_here.net_income)
         return excess(self.base_income, over=self.exemptions)
+
+    @fact("Income that another state's credit reads")
+    def taxed_here(self):
+        return total(self.part_here.base_income) if self.residency != places.WHOLE else total(self.base_income)
 
     @line("12", "Tax at 4.95%", cites="35 ILCS 5/201(b)(5.4)")
     def tax(self):
@@ -165,6 +272,8 @@ class IncomeTax(IllinoisForm):
 
     @line("15", "Tax paid to another state, Schedule CR")
     def other_state_credit(self):
+        if self.residency != places.WHOLE:
+            return nothing_because("it is for people who lived here the whole year; a mover's is not computed")
         if not places.taxed_elsewhere(self.run, "IL"):
             return nothing_because("no other state taxes this income")
         return total(self.run.form("us-il.sch-cr").credit)
@@ -216,7 +325,8 @@ class IncomeTax(IllinoisForm):
 
     @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")
     def earned_income_credit(self):
-        return share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
+        credit = share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
+        return credit if self.residency == places.WHOLE else share(self.part_here.part, of=credit)
 
     @line({2024: "30"}, "Child credit", cites="35 ILCS 5/244")
     def child_credit(self):

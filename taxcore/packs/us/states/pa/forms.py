@@ -66,7 +66,9 @@ class IncomeTax(Form):
         if here and (len(wage.states) == len(here) or lived < _ALL):
             return here
         pay = excess(wage.medicare_wages, over=wage.coded({"C"}))
-        return total(pay) if lived == _ALL else share(lived, of=pay)
+        if lived == _ALL:
+            return pay
+        return nothing_because("other states have these wages") if wage.states else share(lived, of=pay)
 
     @line("1b", "Unreimbursed employee expenses")
     def expenses(self):

@@ -24,6 +24,13 @@ def moved(*papers):
     return one(filing(residence="", state="PA", zip="16501"), single("residency", rows=stays), *papers)
 
 
+def left_illinois(*papers):
+    stays = rows(
+        {"person": "taxpayer", "state": "IL", "last": "2025-06-30"}, {"person": "taxpayer", "state": "TX", "first": "2025-07-01"}
+    )
+    return one(filing(residence=""), single("residency", rows=stays), *papers)
+
+
 def asked(**values):
     return single("pa-questions", **{"use_tax": "0"} | values)
 
@@ -36,6 +43,12 @@ def couple_of_businesses(second):
 _SPOUSES = {"owner": "spouse", "activity": "Baking", "code": "311811", "method": "cash", "participates": "yes"}
 
 CASES = [
+    ("us-il.schedule-nr-lines", left_illinois(), one()),
+    ("us-il.nr-business", left_illinois(shop()), one(shop())),
+    ("us-il.nr-sales", left_illinois(sale()), one(sale())),
+    ("us-il.nr-adjustments", left_illinois(paper("1098-e", interest="90")), left_illinois(interest("90"))),
+    ("us-il.nr-other-income", left_illinois(paper("other-income", prizes="90")), left_illinois(interest("90"))),
+    ("us-il.part-year-credit", left_illinois(w2(50_000, 0, **at(("IL", 25_000, 0), ("PA", 25_000, 700)))), left_illinois(w2(50_000, 0, **at(("IL", 50_000, 0))))),
     ("us-il.schedule-cr-lines", one(w2(50_000, 0, **at(("IL", 50_000, 0), ("PA", 20_000, 600)))), one(w2(50_000, 0, **at(("IL", 50_000, 0))))),
     ("us-pa.use-tax-open", lives_in_pa(pays()), lives_in_pa(pays(), asked())),
     ("us-pa.forgiveness-possible", lives_in_pa(pays(8_999)), lives_in_pa(pays(9_000))),
