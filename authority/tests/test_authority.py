@@ -109,6 +109,8 @@ class RuleTests(AuthorityTestCase):
     def test_what_is_right_has_no_fault(self):
         self.assertEqual(faults_of("us", 2025, DOCUMENT.encode()), [])
         self.assertEqual(faults_of("us-il", 2025, STATE_DOCUMENT.encode()), [])
+        other = (Path(__file__).parent / "us-pa-2025.xml").read_bytes()  # a state that no rule here knows by name
+        self.assertEqual(faults_of("us-pa", 2025, other), [])
 
     def test_a_year_that_is_not_open(self):
         self.assertEqual(faults_of("us", 1999, DOCUMENT.encode())[0].rule, "X-0002")
