@@ -3,16 +3,18 @@
 import re
 from datetime import date, timedelta
 from decimal import Decimal
+from functools import lru_cache
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.papers.investments import LONG, SHORT
 
 _WASH = timedelta(days=30)
-_MANY, _NOTABLE = 20, Decimal(10_000)
+_MANY, _NOTABLE, _SHOWN = 20, Decimal(10_000), 20
 _HOME_MOST = {"joint": Decimal(500_000)}
 _SEVERAL = ("VARIOUS", "INHERITED", "INHERIT")
 
 
+@lru_cache(maxsize=4096)
 def _day(text):
     """A date as statements print it, or None."""
     for pattern, order in ((r"(\d{1,2})/(\d{1,2})/(\d{4})", "mdy"), (r"(\d{4})-(\d{2})-(\d{2})", "ymd")):
@@ -26,6 +28,7 @@ def _day(text):
     return None
 
 
+@lru_cache(maxsize=4096)
 def _a_year_later(day):
     try:
         return day.replace(year=day.year + 1)
@@ -43,55 +46,79 @@ def sales(run):
     status = run.form("us.1040").status if run.papers("1099-b") or run.papers("1099-da") else ""
     for kind in ("1099-b", "1099-da"):
         for paper in run.papers(kind):
-            for row in paper.sales:
-                yield from _sale(paper, row, status)
+            yield from _of_statement(paper, status)
 
 
-def _sale(paper, row, status):
-    text = str(row.values.get("acquired") or "")
-    bought = _day(text) if text and text.upper() not in _SEVERAL else None
-    sold = row.sold if row.values.get("sold") else None
-    if bought is not None and sold is not None:
-        if bought > sold:
+def _of_statement(paper, status):
+    """What concerns many rows alike is said once: a list of thousands is read by nobody."""
+    other_term, without_cost, above_loss = [], [], []
+    for row in paper.sales:  # thousands, perhaps: what is keyed decides what is looked at
+        values = row.values
+        if values.get("acquired") and values.get("sold"):
+            bought, sold = _bought(str(values["acquired"])), _day(str(values["sold"]))
+            if bought is not None and sold is not None:
+                if bought > sold:
+                    yield found(
+                        (row.address("acquired"), row.address("sold")),
+                        f"{paper.title}: acquired {values['acquired']}, sold before that. Short sales apart, correct one of "
+                        "the dates.",
+                        code="us.sale.acquired-after-sold",
+                    )
+                elif str(values.get("box")) in (SHORT if sold > _a_year_later(bought) else LONG):
+                    other_term.append(row)
+        if values.get("basis") in (None, ""):
+            without_cost += [row] if row.proceeds > 0 else []
+        elif row.proceeds > _NOTABLE and 0 < row.basis * _MANY < row.proceeds:
             yield found(
-                (row.address("acquired"), row.address("sold")),
-                f"{paper.title}: acquired {text}, sold before that. Short sales apart, correct one of the dates.",
-                code="us.sale.acquired-after-sold",
+                (row.address("proceeds"), row.address("basis")),
+                f"{paper.title}: sold for {row.proceeds:,}, bought for {row.basis:,}. Look for the decimal point.",
+                code="us.sale.gain-unlikely",
             )
-        else:
-            is_long = sold > _a_year_later(bought)
-            if (is_long and row.box in SHORT) or (not is_long and row.box in LONG):
-                held = "more than" if is_long else "not more than"
-                yield found(
-                    (row.address("box"), row.address("acquired")),
-                    f"{paper.title}: held {held} a year by its dates, and box {row.box} says otherwise. Compare box and dates.",
-                    code="us.sale.term-differs",
-                )
-    if row.values.get("basis") in (None, "") and row.proceeds > 0:
+        if values.get("adjustment"):
+            if row.code == "W" and row.adjustment > max(row.basis - row.proceeds, ZERO):
+                above_loss.append(row)
+            yield from _home(paper, row, status)
+    if above_loss:
         yield found(
-            row.address("basis"),
-            f"{paper.title}: a sale for {row.proceeds:,} has no cost, so all of it is gain. Ask what was paid, and "
-            "key 0 if it was nothing.",
-            code="us.sale.no-basis",
-        )
-    if row.values.get("basis") not in (None, "") and 0 < row.basis * _MANY < row.proceeds > _NOTABLE:
-        yield found(
-            (row.address("proceeds"), row.address("basis")),
-            f"{paper.title}: sold for {row.proceeds:,}, bought for {row.basis:,}. Look for the decimal point.",
-            code="us.sale.gain-unlikely",
-        )
-    adjusted = row.adjustment if row.values.get("adjustment") else ZERO
-    if adjusted > 0 and row.code == "W" and adjusted > max(row.basis - row.proceeds, ZERO):
-        yield found(
-            row.address("adjustment"),
-            f"{paper.title}: a wash sale takes away no more than the loss, {max(row.basis - row.proceeds, ZERO):,}. "
-            "Compare the adjustment.",
+            _places(above_loss, "adjustment"),
+            f"{paper.title}: {_counted(above_loss)} with a wash sale adjustment above the loss, of which it takes away no more than "
+            "there is. Compare the adjustments.",
             code="us.sale.wash-sale-gain",
         )
-    if adjusted < 0 and row.code == "H" and -adjusted > _HOME_MOST.get(status, Decimal(250_000)):
+    if other_term:
+        yield found(
+            _places(other_term, "box", "acquired"),
+            f"{paper.title}: {_counted(other_term)} in a box for another holding period than the dates say. Compare box "
+            "and dates.",
+            code="us.sale.term-differs",
+        )
+    if without_cost:
+        proceeds = sum((row.proceeds for row in without_cost), ZERO)
+        yield found(
+            _places(without_cost, "basis"),
+            f"{paper.title}: {_counted(without_cost)} without a cost, so all of {proceeds:,} is gain. Ask what was paid, "
+            "and key 0 if it was nothing.",
+            code="us.sale.no-basis",
+        )
+
+
+def _bought(text):
+    return _day(text) if text.upper() not in _SEVERAL else None
+
+
+def _counted(rows):
+    return "a sale stands" if len(rows) == 1 else f"{len(rows):,} sales stand"
+
+
+def _places(rows, *names):
+    return tuple(row.address(name) for row in rows[:_SHOWN] for name in names)
+
+
+def _home(paper, row, status):
+    if row.code == "H" and -row.adjustment > _HOME_MOST.get(status, Decimal(250_000)):
         yield found(
             row.address("adjustment"),
-            f"{paper.title}: {-adjusted:,} of a home's gain is left out, above the limit. Compare it.",
+            f"{paper.title}: {-row.adjustment:,} of a home's gain is left out, above the limit. Compare it.",
             code="us.sale.home-above-limit",
         )
 
