@@ -81,8 +81,8 @@ def _of_statement(paper, status):
     if above_loss:
         yield found(
             _places(above_loss, "adjustment"),
-            f"{paper.title}: {_counted(above_loss)} with a wash sale adjustment above the loss, of which it takes away no more than "
-            "there is. Compare the adjustments.",
+            f"{paper.title}: {_counted(above_loss)} with a wash sale adjustment above the loss, of which it takes away no "
+            "more than there is. Compare the adjustments.",
             code="us.sale.wash-sale-gain",
         )
     if other_term:
