@@ -1,7 +1,5 @@
 """Against last year, what matters and how much of it is looked at, mends seen before they are made."""
 
-from decimal import Decimal
-
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
 from practice.returns.models import Return
@@ -124,5 +122,10 @@ class ListingTests(OfficeTestCase):
         self.assertIn("Weight,Kind,Code", self.client.get(f"/returns/{self.return_.pk}/review?as=csv").content.decode())
         self.assertIn("Code,Weight,Kind", self.client.get("/practice/diagnostics?as=csv").content.decode())
 
-    def test_figures_are_decimals(self):
-        self.assertIsInstance(self.firm.matters_from, Decimal | int)
+    def test_taking_back_what_a_colleague_changed_since_says_so(self):
+        self.key("control_number", "7")
+        self.key("control_number", "8", actor=self.signer)
+        self.client.force_login(self.preparer)
+        answer = self.client.post(f"/returns/{self.return_.pk}/review/undo", follow=True)
+        self.assertContains(answer, "a colleague changed it since")
+        self.assertEqual(self.paper.of.papers.get(pk=self.paper.pk).values["control_number"], "8")

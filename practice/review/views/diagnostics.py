@@ -7,7 +7,9 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import fetch, may
+from practice.returns.entry import Conflict
 from practice.returns.models import Return, Stage
+from practice.returns.undoing import SomebodyElse, undo_last
 from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
 from practice.review import handing, margin, mending, notices, seeing, silencing
@@ -112,10 +114,11 @@ def mend(request, return_id):
 @require_POST
 def undo(request, return_id):
     """Take back the actor's own last change, from Review."""
-    from practice.returns.undoing import undo_last
-
-    saved = undo_last(request.user, return_id)
-    messages.success(request, saved.says + "." if saved else "There is nothing of yours to take back.")
+    try:
+        saved = undo_last(request.user, return_id)
+        messages.success(request, saved.says + "." if saved else "There is nothing of yours to take back.")
+    except (Conflict, SomebodyElse):
+        messages.error(request, "Not taken back: a colleague changed it since. Who changed what shows who and when.")
     return redirect("review", return_id)
 
 
