@@ -95,6 +95,8 @@ class ProgressTests(OfficeTestCase):
             answering.set_what_matters(self.signer, "0", "1040 999")
         with self.assertRaisesRegex(BadValue, "number"):
             answering.set_what_matters(self.signer, "much", "")
+        with self.assertRaisesRegex(BadValue, "number"):
+            answering.set_what_matters(self.signer, "NaN", "")
 
 
 class ListingTests(OfficeTestCase):
