@@ -47,6 +47,4 @@ def choose(actor, return_id, item, shown):
 def page_of(return_, result):
     """What the client's page needs."""
     shown = [one.of for one in items_of(return_, result) if one.shown]
-    people = [person for person in result.run.people() if person.role != "dependant"]
-    return {"of": return_, "firm": return_.firm, "items": shown, "people": people, "next_year": return_.year + 1,
-            "together": sum((one.saves or 0 for one in shown), 0)}  # fmt: skip
+    return {"of": return_, "firm": return_.firm, "items": shown, "next_year": return_.year + 1}
