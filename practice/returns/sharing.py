@@ -13,9 +13,10 @@ from practice.returns.models import FieldChange
 from taxcore.engine import BadValue
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES
+from taxcore.packs.us.papers import PAPERS
 
 # Papers whose state rows hold income, and the name of it there
-KINDS = {"w2": "wages", "1099-nec": "income", "1099-misc": "income", "k1-1065": "income", "k1-1120s": "income"}
+KINDS = {paper.kind: paper.placed.rows for paper in PAPERS if getattr(paper, "placed", None) and paper.placed.rows}
 _PART = re.compile(r"\s*([A-Za-z]{2})\s*[:=]?\s*(\d{1,3}(?:\.\d{1,4})?)\s*%?\s*")
 
 
@@ -29,7 +30,7 @@ def share_out(actor, return_id, paper_id, way, percent=""):
     before = result_of(return_)
     node = next(one for one in before.run.papers(paper.kind) if one.key == paper.key)
     parts = _by_days(before.run, node) if way == "days" else _by_percent(percent)
-    amounts = _amounts(getattr(node, node.main), parts)
+    amounts = _amounts(getattr(node, node.placed.amount), parts)
     _key(actor, return_, paper, amounts)
     forget(return_, "papers")
     after = changed(actor, return_, before)

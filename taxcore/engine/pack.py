@@ -56,6 +56,7 @@ class Authority:
     return_type: str
     due: tuple[int, int]
     applies: Callable[[Run], bool]
+    has_law: Callable[[Run], bool] = lambda run: True
     after: str = ""
     declaration: str = ""
     tax: str = "total_tax"

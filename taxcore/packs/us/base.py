@@ -1,7 +1,9 @@
 """What every American form and paper shares: jurisdiction, whole dollars, the list of states."""
 
 import re
+from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
+from typing import ClassVar
 
 from taxcore.engine import Form, Paper, whole
 
@@ -19,8 +21,18 @@ def places(value, number):
     return value.quantize(Decimal(1).scaleb(-number), ROUND_HALF_UP)
 
 
+@dataclass(frozen=True)
+class Placed:
+    """Where the income of a paper belongs. `amount` names its field, empty where it is the gain of sales; `rows` names the income
+    field of the paper's state rows, which then say where; without it the income belongs where its owner lives."""
+
+    amount: str = ""
+    rows: str = ""
+
+
 class FederalPaper(Paper):
     jurisdiction = "us"
+    placed: ClassVar[Placed | None] = None
 
 
 class FederalForm(Form):

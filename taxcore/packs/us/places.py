@@ -1,12 +1,13 @@
 """Where people lived and where income belongs: which states' returns there must be, and why. No state's law is in here.
 
 State amounts never change a federal one. Pay for work belongs where the papers' own state rows put it; interest, dividends, gains
-and pensions belong where their owner lives. 4 USC 114 (pensions); reciprocal agreements: states/reciprocity.toml.
+and pensions belong where their owner lives. 4 USC 114 (pensions); agreements between states: states/reciprocity.toml.
 """
 
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 from decimal import Decimal
@@ -17,22 +18,9 @@ from typing import Any
 from taxcore.engine import ZERO
 from taxcore.packs.us.base import STATES, UNTAXED
 
-_RECIPROCITY = Path(__file__).parent / "states" / "reciprocity.toml"
+_AGREEMENTS = Path(__file__).parent / "states" / "reciprocity.toml"
 _DAY = timedelta(days=1)
 WHOLE, PART, NONE = "full-year", "part-year", "non-resident"
-
-# Papers of pay for work: (kind, its amount, the state rows' income, their withholding)
-_WORK = (
-    ("w2", "wages", "wages"), ("1099-nec", "pay", "income"), ("1099-misc", "other_income", "income"),
-    ("1099-k", "gross", "income"),
-    ("k1-1065", "ordinary", "income"), ("k1-1120s", "ordinary", "income"), ("k1-1041", "ordinary", "income"),
-    ("w2g", "winnings", "income"), ("1099-g", "unemployment", "income"),
-)  # fmt: skip
-# Papers of what belongs to where the owner lives
-_OWN = (
-    ("1099-int", "interest"), ("1099-oid", "discount"), ("1099-div", "dividends"), ("1099-r", "gross"), ("ssa-1099", "net"),
-    ("1099-b", ""), ("1099-da", ""), ("business", "receipts"),
-)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -51,14 +39,23 @@ class Stay:
 
 
 @cache
+def _pairs(name: str) -> frozenset[frozenset[str]]:
+    with _AGREEMENTS.open("rb") as opened:
+        return frozenset(frozenset(pair.split()) for pair in tomllib.load(opened)[name]["pairs"])
+
+
 def reciprocal_pairs() -> frozenset[frozenset[str]]:
-    with _RECIPROCITY.open("rb") as opened:
-        return frozenset(frozenset(pair.split()) for pair in tomllib.load(opened)["pairs"])
+    return _pairs("wages")
 
 
 def are_reciprocal(one: str, other: str) -> bool:
     """Whether neither of two states taxes wages of the other's residents."""
     return frozenset((one, other)) in reciprocal_pairs()
+
+
+def are_reverse(one: str, other: str) -> bool:
+    """Whether each of two states credits the other's residents on its own non-resident return, and not at home."""
+    return frozenset((one, other)) in _pairs("reverse_credit")
 
 
 def stays(run: Any) -> tuple[Stay, ...]:
@@ -135,14 +132,13 @@ def belongs(run: Any) -> tuple[Belongs, ...]:
 
 
 def _belongs(run: Any) -> tuple[Belongs, ...]:
-    found = []
-    for kind, name, income in _WORK:
-        for paper in run.papers(kind):
-            found.append(_by_rows(run, paper, name, income))
-    for kind, name in _OWN:
-        for paper in run.papers(kind):
-            found.append(_by_living(run, paper, name))
+    placed = [kind for kind in run.pack.papers if getattr(kind, "placed", None)]
+    found = [_of_paper(run, paper, paper.placed) for kind in placed for paper in run.papers(kind.kind)]
     return tuple(one for one in found if one.amount or one.by_state)
+
+
+def _of_paper(run: Any, paper: Any, placed: Any) -> Belongs:
+    return (_by_rows if placed.rows else _by_living)(run, paper, placed.amount, placed.rows)
 
 
 def _by_rows(run: Any, paper: Any, name: str, income: str) -> Belongs:
@@ -153,7 +149,7 @@ def _by_rows(run: Any, paper: Any, name: str, income: str) -> Belongs:
             by_state[row.state] = (before[0] + getattr(row, income), before[1] + row.withheld)
     amount = getattr(paper, name)
     if not by_state:
-        return _by_living(run, paper, name)
+        return _by_living(run, paper, name, income)
     rest = amount - sum((one[0] for one in by_state.values()), ZERO)
     return Belongs(paper.key, paper.kind, paper.title, paper.short or paper.name, amount, paper.address(name), by_state, rest,
                    _name_of(run, paper, rest))  # fmt: skip
@@ -172,7 +168,7 @@ def _role(paper: Any) -> str:
     return paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
 
 
-def _by_living(run: Any, paper: Any, name: str) -> Belongs:
+def _by_living(run: Any, paper: Any, name: str, _income: str = "") -> Belongs:
     """By the days its owner lived in each state: the law's answer where nobody knows on which day it came."""
     amount = getattr(paper, name) if name else _sold(paper)
     homes = days_in(run, _role(paper))
@@ -196,13 +192,18 @@ def _sold(paper: Any) -> Decimal:
 
 @dataclass(frozen=True)
 class Wanted:
-    """A state's return that the facts call for. `made` says whether it is computed here; `reasons` why it is wanted."""
+    """A state's return that the facts or a preparer call for. `made`: computed here; `reasons`: why it is wanted.
+
+    `left_out` is why a preparer leaves it out; `by_hand` says that nothing but a preparer calls for it.
+    """
 
     state: str
     kind: str
     reasons: tuple[str, ...]
     made: bool
     address: str
+    left_out: str = ""
+    by_hand: bool = False
 
     @property
     def name(self) -> str:
@@ -215,17 +216,36 @@ def wanted(run: Any) -> tuple[Wanted, ...]:
 
 
 def _wanted(run: Any) -> tuple[Wanted, ...]:
-    made = {authority.code for authority in run.pack.authorities if authority.applies(run)}
+    codes = {authority.code for authority in run.pack.authorities if authority.has_law(run)}
     homes = dict.fromkeys(stay.state for stay in stays(run))
+    earned = (state for one in belongs(run) for state in one.by_state)
     found = []
-    for state in dict.fromkeys([*homes, *(state for one in belongs(run) for state in one.by_state)]):
-        if state not in STATES or state in UNTAXED:
-            continue
-        kind = lived(run, state) or NONE
-        reasons, address = _reasons(run, state, kind)
-        if reasons:
-            found.append(Wanted(state, kind, tuple(reasons), f"us-{state.lower()}" in made, address))
+    for state in dict.fromkeys([*homes, *earned, *_decided(run)]):
+        if state in STATES and state not in UNTAXED:
+            found.extend(_want(run, state, f"us-{state.lower()}" in codes))
     return tuple(found)
+
+
+def _want(run: Any, state: str, has_law: bool) -> Iterator[Wanted]:
+    kind, decision = lived(run, state) or NONE, _decided(run).get(state)
+    reasons, address = _reasons(run, state, kind)
+    if decision is not None and decision.what == "make" and not reasons:
+        why = f"added by hand: {decision.reason}" if decision.reason else "added by hand"
+        yield Wanted(state, kind, (why,), has_law, decision.address("state"), by_hand=True)
+    elif reasons:
+        out = decision is not None and decision.what == "leave-out"
+        left_out = (decision.reason or "no reason is keyed") if out else ""
+        yield Wanted(state, kind, tuple(reasons), has_law and not out, address, left_out)
+
+
+def _decided(run: Any) -> dict[str, Any]:
+    """What a preparer said of states' returns: the rows by state, the last one counting."""
+    return run.once(_decisions)
+
+
+def _decisions(run: Any) -> dict[str, Any]:
+    paper = run.single("state-returns")
+    return {row.state: row for row in paper.rows if row.state and row.what} if paper.values.get("rows") else {}
 
 
 def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
@@ -252,9 +272,12 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
 
 
 def calls(run: Any, state: str) -> str:
-    """full-year, part-year or non-resident where the facts call for that state's return; else empty."""
-    kind = lived(run, state) or NONE
-    return kind if state not in UNTAXED and _reasons(run, state, kind)[0] else ""
+    """full-year, part-year or non-resident where the facts or a preparer call for that state's return; else empty."""
+    return run.once(_called).get(state, "")
+
+
+def _called(run: Any) -> dict[str, str]:
+    return {one.state: one.kind for one in wanted(run) if not one.left_out}
 
 
 @dataclass(frozen=True)
@@ -267,14 +290,28 @@ class TaxedElsewhere:
 
 
 def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
-    """Non-resident returns that are made beside the one of `home`, whatever order they came in."""
-    found = []
-    for authority in run.pack.authorities:
-        state = authority.code.partition("-")[2].upper()
-        if state and state != home and authority.applies(run) and calls(run, state) == NONE:
-            form = run.form(authority.form.code())
-            found.append(_credited(state, form, authority))
-    return found
+    """Non-resident returns that are made beside the one of `home`, whatever order they came in; no reverse credit's."""
+    return [
+        _credited(state, run.form(authority.form.code()), authority)
+        for state, authority in _made(run)
+        if state != home and calls(run, state) == NONE and not are_reverse(state, home)
+    ]
+
+
+def taxed_at_home(run: Any, state: str) -> TaxedElsewhere | None:
+    """What the state where people lived all year taxes, where the non-resident return of `state` credits it: reverse credit."""
+    for home, authority in _made(run):
+        if are_reverse(state, home) and calls(run, home) == WHOLE and calls(run, state) == NONE:
+            return _credited(home, run.form(authority.form.code()), authority)
+    return None
+
+
+def _made(run: Any) -> list[tuple[str, Any]]:
+    return [
+        (authority.code.partition("-")[2].upper(), authority)
+        for authority in run.pack.authorities
+        if "-" in authority.code and authority.applies(run)
+    ]
 
 
 def _credited(state: str, form: Any, authority: Any) -> TaxedElsewhere:
@@ -284,6 +321,20 @@ def _credited(state: str, form: Any, authority: Any) -> TaxedElsewhere:
 
 def _spared(run: Any, one: Belongs, state: str) -> bool:
     return is_spared(run, run.by_key((one.kind,), one.key), state)
+
+
+def part_lived(run: Any, paper: Any, state: str) -> Decimal:
+    """The share of the year that a paper's owner lived in a state; of what belongs to both of a couple, half of each share."""
+    both = getattr(paper, "owner", "") == "joint"
+    roles = [person.role for person in run.form("us.1040").filers] if both else [_role(paper)]
+    return sum((part_lived_by(run, role, state) for role in roles), ZERO) / (len(roles) or 1)
+
+
+def part_lived_by(run: Any, role: str, state: str) -> Decimal:
+    """The share of the year that one person lived in a state."""
+    days = days_in(run, role)
+    whole = sum(days.values())
+    return Decimal(days.get(state, 0)) / whole if whole else ZERO
 
 
 def is_spared(run: Any, paper: Any, state: str) -> bool:

@@ -4,7 +4,7 @@ from itertools import pairwise
 
 from taxcore.engine import check, found, stops
 from taxcore.packs.us import places
-from taxcore.packs.us.base import STATES
+from taxcore.packs.us.base import STATES, UNTAXED
 
 
 @stops("us.places.gap", "Days of the year without a home", "missing")
@@ -54,4 +54,24 @@ def withheld_by_the_wrong_state(run):
                 )
 
 
-CHECKS = (living, withheld_by_the_wrong_state)
+@check("us.places.left-out", "A state's return is left out by choice", "election")
+@check("us.places.untaxed-state", "A return of a state that taxes no income is asked for", "conflict")
+def decided_by_hand(run):
+    for one in places.wanted(run):
+        if one.left_out:
+            yield found(
+                one.address,
+                f"{one.name} would want a {one.kind} return ({'; '.join(one.reasons)}). It is left out: {one.left_out}.",
+                code="us.places.left-out",
+            )
+    paper = run.single("state-returns")
+    for row in paper.rows if paper.values.get("rows") else ():
+        if row.state in UNTAXED and row.what == "make":
+            yield found(
+                row.address("state"),
+                f"{STATES[row.state]} taxes neither wages nor interest, so no return is made. Take the row away.",
+                code="us.places.untaxed-state",
+            )
+
+
+CHECKS = (living, withheld_by_the_wrong_state, decided_by_hand)

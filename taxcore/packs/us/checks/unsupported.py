@@ -221,7 +221,7 @@ def foreign_tax_limits(run):
 def other_states(run):
     """Returns that the facts call for and that are not made here: by state and kind of residence."""
     for one in places.wanted(run):
-        if not one.made:
+        if not one.made and not one.left_out:
             kind = {places.WHOLE: "", places.PART: "part-year ", places.NONE: "non-resident "}[one.kind]
             yield _stop("state", one.address, f"The {kind}return of {one.name} ({'; '.join(one.reasons)})")
     for wage in run.papers("w2"):

@@ -28,7 +28,7 @@ from taxcore.packs.us.papers.payments import (
     SplitDeposit,
 )
 from taxcore.packs.us.papers.people import Deposit, Filing, UnitedStatesPerson
-from taxcore.packs.us.papers.places import Residency
+from taxcore.packs.us.papers.places import Residency, StateExtensions, StateReturns
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
 from taxcore.packs.us.papers.shares import SHARES
 from taxcore.packs.us.papers.wages import WageStatement
@@ -42,8 +42,8 @@ PAPERS = (
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,
-    Estimates, PriorYear, PenaltyQuestions, Extension, NextYear, Deposit, SplitDeposit,
-    Residency, Diligence, DiligenceForChild, DiligenceForStudent,
+    Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
+    Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

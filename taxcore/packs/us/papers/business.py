@@ -1,8 +1,8 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.base import FederalPaper
-from taxcore.packs.us.papers.statements import PayersStatement, state_rows
+from taxcore.packs.us.base import FederalPaper, Placed
+from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
 METHODS = {"cash": "Cash", "accrual": "Accrual", "other": "Other"}
 CAR_METHODS = {"miles": "Standard mileage rate", "actual": "Actual costs"}
@@ -17,6 +17,7 @@ class OtherExpense(Row):
 class BusinessBooks(FederalPaper):
     """One sole proprietor's year. Depreciation comes later: an amount of it stops filing."""
 
+    placed = Placed("receipts", rows="income")
     kind, name, official, group = "business", "Business books", "Schedule C", "income"
     short, heading, main = "Business", "business_name", "receipts"
 
@@ -118,6 +119,7 @@ class BusinessBooks(FederalPaper):
         None, "Qualified loss carried in", cites="IRC 199A(c)(2)", help="From last year's computation, positive."
     )
     tips = Amount(None, "Qualified tips in the receipts", cites="IRC 224")
+    states = Rows(None, "Receipts by state", StateIncomeRow)
 
 
 class _ForBusiness(PayersStatement):
@@ -127,6 +129,7 @@ class _ForBusiness(PayersStatement):
 class NonemployeeStatement(_ForBusiness):
     """Pay for work of somebody who is no employee. IRC 6041A."""
 
+    placed = Placed("pay", rows="income")
     kind, name, official, group = "1099-nec", "Pay without employment", "1099-NEC", "income"
     short, main = "Contract work", "pay"
 
@@ -140,6 +143,7 @@ class NonemployeeStatement(_ForBusiness):
 class MiscellaneousStatement(_ForBusiness):
     """Rents, prizes and the rest. IRC 6041, 6045(f)."""
 
+    placed = Placed("other_income", rows="income")
     kind, name, official, group = "1099-misc", "Miscellaneous income", "1099-MISC", "income"
     short, main = "Miscellaneous", "other_income"
 
@@ -162,6 +166,7 @@ class MiscellaneousStatement(_ForBusiness):
 class PaymentCardStatement(_ForBusiness):
     """Card and network payments. IRC 6050W."""
 
+    placed = Placed("gross", rows="income")
     kind, name, official, group = "1099-k", "Card and network payments", "1099-K", "income"
     short, main = "Card payments", "gross"
 

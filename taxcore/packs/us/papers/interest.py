@@ -1,7 +1,7 @@
 """Interest and original issue discount, Forms 1099-INT and 1099-OID. IRC 6049."""
 
 from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, total
-from taxcore.packs.us.base import STATES
+from taxcore.packs.us.base import STATES, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
 
@@ -14,6 +14,7 @@ class InterestStateRow(Row):
 class InterestStatement(PayersStatement):
     """One payer's statement for one owner, or for both. Premiums: IRC 171(e); market discount: 1278(b)."""
 
+    placed = Placed("interest")
     kind, name, official, group = "1099-int", "Interest statement", "1099-INT", "income"
     short = "Interest"
     main, joint_owner = "interest", True
@@ -61,6 +62,7 @@ class InterestStatement(PayersStatement):
 class DiscountStatement(PayersStatement):
     """Original issue discount. IRC 1272; acquisition premium: 1272(a)(7)."""
 
+    placed = Placed("discount")
     kind, name, official, group = "1099-oid", "Issue discount statement", "1099-OID", "income"
     short = "Discount"
     main, joint_owner = "discount", True

@@ -3,13 +3,14 @@
 from decimal import Decimal
 
 from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
-from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
 
 class DividendStatement(PayersStatement):
     """Dividends and distributions. IRC 301, 852(b)(3), 1(h)(11), 199A(b)(1)(B)."""
 
+    placed = Placed("dividends")
     kind, name, official, group = "1099-div", "Dividend statement", "1099-DIV", "income"
     short = "Dividends"
     main, joint_owner = "dividends", True
@@ -141,6 +142,7 @@ class SummaryRow(Row):
 
 
 class _Sales(PayersStatement):
+    placed = Placed()
     joint_owner, group = True, "income"
     withheld = Amount("4", "Federal tax withheld")
     summaries = Rows(None, "Totals by box", SummaryRow)

@@ -1,13 +1,14 @@
 """Income of other kinds: public payments, gambling, and what no statement reports. IRC 61, 74, 85, 111, 165(d)."""
 
 from taxcore.engine import Amount, Count, Day, Flag, Row, Rows, Text
-from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
 
 class PublicPayments(PayersStatement):
     """Unemployment benefits and refunds of state income tax. IRC 85, 111."""
 
+    placed = Placed("unemployment", rows="income")
     kind, name, official, group = "1099-g", "Public payments", "1099-G", "income"
     short, main, joint_owner = "Public", "unemployment", True
 
@@ -27,6 +28,7 @@ class PublicPayments(PayersStatement):
 class GamblingStatement(PayersStatement):
     """Winnings with a statement. IRC 3402(q), 6041."""
 
+    placed = Placed("winnings", rows="income")
     kind, name, official, group = "w2g", "Gambling winnings", "W-2G", "income"
     short, main = "Winnings", "winnings"
 

@@ -1,6 +1,6 @@
-"""Where people lived: which state, from when to when, each person apart."""
+"""Where people lived, which states' returns are made or left out against the facts, and which states are asked for more time."""
 
-from taxcore.engine import Choice, Day, Row, Rows
+from taxcore.engine import Amount, Choice, Day, Row, Rows, Text
 from taxcore.packs.us.base import STATES, FederalPaper
 
 WHERE = STATES | {"abroad": "Outside the United States"}
@@ -22,3 +22,33 @@ class Residency(FederalPaper):
     single, owned = True, False
 
     rows = Rows(None, "Stays", StayRow)
+
+
+class StateReturnRow(Row):
+    state = Choice(None, "State", STATES, needed="Say which state.")
+    what = Choice(None, "What", {"make": "Make it", "leave-out": "Leave it out"}, needed="Say whether it is made or left out.")
+    reason = Text(None, "Reason", longest=120, needed="Say why, for whoever reads this next year.")
+
+
+class StateReturns(FederalPaper):
+    """States' returns that a preparer decides on: one that nothing calls for, or one that the facts call for and is not made."""
+
+    kind, name, official, group = "state-returns", "State returns by hand", "", "places"
+    single, owned = True, False
+
+    rows = Rows(None, "Decisions", StateReturnRow)
+
+
+class StateExtensionRow(Row):
+    state = Choice(None, "State", STATES, needed="Say which state.")
+    expected_tax = Amount(None, "Expected tax", help="Empty: as computed, where that state's return is made here.")
+    paying = Amount(None, "Paid with it", help="It counts on the state's return as paid with the extension.")
+
+
+class StateExtensions(FederalPaper):
+    """States that are asked for more time, whether their return is made here already or not."""
+
+    kind, name, official, group = "state-extensions", "State extensions", "", "payments"
+    single, owned = True, False
+
+    rows = Rows(None, "States", StateExtensionRow)

@@ -1,7 +1,7 @@
 """Pensions, annuities, accounts for retirement, and social security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, pro_rata, total
-from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
 CODES = {
@@ -64,6 +64,7 @@ ROTH, EARLY = frozenset("JQT"), frozenset("1JS")
 class RetirementDistribution(PayersStatement):
     """One distribution statement of one owner. IRC 72, 402, 408(d), 408A(d), 72(t)."""
 
+    placed = Placed("gross")
     kind, name, official, group = "1099-r", "Retirement distribution", "1099-R", "income"
     short, main = "Retirement", "gross"
 
@@ -109,6 +110,7 @@ class RetirementDistribution(PayersStatement):
 class BenefitStatement(FederalPaper):
     """Social security or tier 1 railroad benefits of one person. IRC 86(d)."""
 
+    placed = Placed("net")
     kind, name, official, group = "ssa-1099", "Social security benefits", "SSA-1099 or RRB-1099", "income"
     short, main = "Benefits", "net"
 

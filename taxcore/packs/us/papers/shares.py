@@ -1,7 +1,7 @@
 """Shares of partnerships, S corporations, estates and trusts: Schedules K-1. IRC 702, 1366, 652, 662, 199A."""
 
 from taxcore.engine import Amount, Flag, Rows, Text
-from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
 
@@ -31,6 +31,7 @@ class _Share(FederalPaper):
 
 
 class PartnershipShare(_Share):
+    placed = Placed("ordinary", rows="income")
     kind, name, official, short = "k1-1065", "Share of a partnership", "Schedule K-1 (1065)", "Partnership"
 
     ordinary = Amount("1", "Ordinary business income", negative=True, begins="The boxes")
@@ -65,6 +66,7 @@ class PartnershipShare(_Share):
 
 
 class CorporationShare(_Share):
+    placed = Placed("ordinary", rows="income")
     kind, name, official, short = "k1-1120s", "Share of an S corporation", "Schedule K-1 (1120-S)", "S corporation"
 
     ordinary = Amount("1", "Ordinary business income", negative=True, begins="The boxes")
@@ -93,6 +95,7 @@ class CorporationShare(_Share):
 
 
 class TrustShare(_Share):
+    placed = Placed("ordinary", rows="income")
     kind, name, official, short = "k1-1041", "Share of an estate or trust", "Schedule K-1 (1041)", "Trust"
 
     interest = Amount("1", "Interest", begins="The boxes")

@@ -1,7 +1,7 @@
 """Wage statement, Form W-2. IRC 6051. Boxes 3 to 6 follow from box 1 until somebody keys them."""
 
 from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, least, share, total
-from taxcore.packs.us.base import STATES, FederalPaper
+from taxcore.packs.us.base import STATES, FederalPaper, Placed
 
 CODES = {
     "A": "Social security tax on tips not collected",
@@ -76,6 +76,7 @@ class StateRow(Row):
 class WageStatement(FederalPaper):
     """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
 
+    placed = Placed("wages", rows="wages")
     kind, name, official, group = "w2", "Wage statement", "W-2", "income"
     short = "Wages"
     heading, main = "employer", "wages"

@@ -91,4 +91,4 @@ class DeclarationTests(TestCase):
 
     def test_every_form_cites_its_law(self):
         for form in PACK.forms:
-            self.assertRegex(form.__doc__ or "", r"IRC|ILCS|USC|P\.S\.", form.__name__)
+            self.assertRegex(form.__doc__ or "", r"IRC|ILCS|USC|P\.S\.|IC \d|Code|Wis\. Stat|RSMo|R&TC|O\.C\.G\.A", form.__name__)

@@ -14,7 +14,7 @@ from taxcore.packs.us.tests.diagnosed.making import rows, single
 from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
 
 MOVED = (filing(residence=""), single("residency", rows=rows(
-    {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "IN", "first": "2025-06-01"})))  # fmt: skip
+    {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "OH", "first": "2025-06-01"})))  # fmt: skip
 
 
 def wanted(*papers):
@@ -33,9 +33,9 @@ class ResidencyTests(TestCase):
 
     def test_a_move_counts_by_days_and_the_last_home_is_the_home(self):
         run = result(*MOVED).run
-        self.assertEqual(places.days_in(run, "taxpayer"), {"IL": 151, "IN": 214})
-        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IN")), ("part-year", "part-year"))
-        self.assertEqual(places.home_at_end(run), "IN")
+        self.assertEqual(places.days_in(run, "taxpayer"), {"IL": 151, "OH": 214})
+        self.assertEqual((places.lived(run, "IL"), places.lived(run, "OH")), ("part-year", "part-year"))
+        self.assertEqual(places.home_at_end(run), "OH")
         self.assertEqual(places.days_without(run, "taxpayer"), [])
 
     def test_days_without_a_home_are_named(self):
@@ -64,10 +64,10 @@ class ResidencyTests(TestCase):
 
 class WantedTests(TestCase):
     def test_home_and_where_wages_were_earned(self):
-        found = wanted(w2(50_000, **at(("IL", "30000", "1485"), ("MO", "20000", "800"))))
-        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "full-year", "MO": "non-resident"})
-        self.assertEqual((found["IL"].made, found["MO"].made), (True, False))
-        self.assertIn("withheld 800", found["MO"].reasons[0])
+        found = wanted(w2(50_000, **at(("IL", "30000", "1485"), ("OH", "20000", "800"))))
+        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "full-year", "OH": "non-resident"})
+        self.assertEqual((found["IL"].made, found["OH"].made), (True, False))
+        self.assertIn("withheld 800", found["OH"].reasons[0])
 
     def test_an_agreement_leaves_wages_to_the_home_state(self):
         self.assertNotIn("IA", wanted(w2(50_000, **at(("IA", "50000", "0")))))
@@ -80,9 +80,9 @@ class WantedTests(TestCase):
 
     def test_a_mover_is_a_part_year_resident_of_both(self):
         found = wanted(*MOVED, w2(50_000, **at(("IL", "50000", "2000"))))
-        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "part-year", "IN": "part-year"})
-        self.assertIn("from 1 June to 31 December", found["IN"].reasons[0])
-        self.assertEqual((found["IL"].made, found["IN"].made), (True, False))
+        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "part-year", "OH": "part-year"})
+        self.assertIn("from 1 June to 31 December", found["OH"].reasons[0])
+        self.assertEqual((found["IL"].made, found["OH"].made), (True, False))
 
     def test_every_agreement_stands_once_between_two_taxing_states(self):
         for pair in places.reciprocal_pairs():
@@ -106,7 +106,7 @@ class BelongsTests(TestCase):
 
     def test_interest_belongs_where_its_owner_lives_by_days_when_they_moved(self):
         one = self.one(*MOVED, interest("365"), kind="1099-int")
-        self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 151, "IN": 214})
+        self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 151, "OH": 214})
         self.assertEqual(one.rest, 0)
 
     @settings(max_examples=60, deadline=None)

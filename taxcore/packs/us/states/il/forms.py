@@ -1,48 +1,12 @@
 """Form IL-1040 for residents, and with Schedule NR for part-year residents and non-residents. 35 ILCS 5."""
 
-from decimal import Decimal
-from pathlib import Path
-
-from taxcore.engine import (
-    ZERO,
-    Form,
-    excess,
-    fact,
-    least,
-    line,
-    linked,
-    nothing_because,
-    pro_rata,
-    ratio,
-    share,
-    times,
-    total,
-    whole,
-)
-from taxcore.engine import law as law_files
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us import places
-
-LAW = Path(__file__).parent / "years"
-
-
-def files_here(run):
-    """Whether the facts call for a return of Illinois, in a year whose law is here: the others stop filing by name."""
-    return run.year in law_files.years(LAW) and places.calls(run, "IL") != ""
+from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
-def lives_here(run):
-    """Whether it is the return of people who lived here the whole year."""
-    return files_here(run) and places.calls(run, "IL") == places.WHOLE
-
-
-class IllinoisForm(Form):
+class IllinoisForm(StateForm):
     jurisdiction = "us-il"
-    rounding = staticmethod(whole)
-    federal = linked("us.1040")
-
-    @classmethod
-    def idle(cls, run):
-        return not files_here(run)
 
 
 class Modifications(IllinoisForm):
@@ -66,22 +30,19 @@ class OtherStates(IllinoisForm):
 
     @classmethod
     def idle(cls, run):
-        return not lives_here(run)
-
-    def _taxed(self):
-        return places.taxed_elsewhere(self.run, "IL")
+        return super().idle(run) or places.calls(run, "IL") != places.WHOLE
 
     def required(self):
-        return bool(self._taxed()) and self.credit > 0
+        return self.credit > 0
 
     @fact("Income that two states tax", rounding=whole)
     def twice(self):
-        """Never more than what Illinois itself taxes."""
-        return least(total([one.income for one in self._taxed()]), self.home.base_income)
+        """All states together, and never more than what Illinois itself taxes."""
+        return least(total([one.income for one in places.taxed_elsewhere(self.run, "IL")]), self.home.base_income)
 
     @fact("Tax paid to other states", rounding=whole)
     def paid(self):
-        return total([one.tax for one in self._taxed()])
+        return total([one.tax for one in places.taxed_elsewhere(self.run, "IL")])
 
     @fact("Illinois tax on that income", rounding=whole)
     def limit(self):
@@ -97,7 +58,7 @@ class OtherStates(IllinoisForm):
 class PartHere(IllinoisForm):
     """Part-year residents and non-residents: what of the income is Illinois', and the tax on it. 35 ILCS 5/301 to 304, 204(b).
 
-    Its line numbers are open, see docs/law-coverage.md. Businesses, sales of a mover and adjustments stop filing by name.
+    Its line numbers are open, see docs/law-coverage.md.
     """
 
     number, name = "Schedule NR", "Nonresident and part-year resident computation"
@@ -105,49 +66,21 @@ class PartHere(IllinoisForm):
 
     @classmethod
     def idle(cls, run):
-        return not files_here(run) or lives_here(run)
+        return super().idle(run) or places.calls(run, "IL") == places.WHOLE
 
-    def required(self):
-        return True
+    @fact("Federally tax-exempt interest while living there", rounding=whole, cites="35 ILCS 5/203(a)(2)(A)")
+    def exempt_interest(self):
+        every, bonds = self.everywhere.other_bonds, self.here.other_bonds
+        return pro_rata(self.federal.exempt_interest, bonds, every) if every > 0 else total(0)
 
-    def _lived(self, paper):
-        role = paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
-        days = places.days_in(self.run, role)
-        return Decimal(days.get("IL", 0)) / sum(days.values()) if days else ZERO
-
-    def _while_here(self, paper, amount):
-        lived = self._lived(paper)
-        return share(lived, of=amount) if lived else nothing_because("its owner did not live in Illinois")
-
-    @fact("Wages for work in Illinois, or while living there", rounding=whole, cites="35 ILCS 5/302(a), 304(a)(2)(B)")
-    def wages(self):
-        return total([self._wages(wage) for wage in self.papers("w2")])
-
-    def _wages(self, wage):
-        here, lived = [row.wages for row in wage.states if row.state == "IL"], self._lived(wage)
-        if here:
-            spared = not lived and places.is_spared(self.run, wage, "IL")
-            return nothing_because("by agreement these wages are taxed at home only") if spared else here
-        return share(lived, of=wage.wages) if lived and not wage.states else ZERO
-
-    @fact("Interest and dividends while living in Illinois", rounding=whole, cites="35 ILCS 5/301(c)")
-    def interest_and_dividends(self):
-        """By days; interest on US obligations is free here too."""
-        paid = [
-            self._while_here(p, total(excess(p.taxed(), over=p.from_government()), p.exempt())) for p in self.papers("1099-int")
-        ]
-        issued = [self._while_here(p, excess(p.taxed(), over=p.from_government())) for p in self.papers("1099-oid")]
-        funds = [self._while_here(p, total(p.dividends, p.capital_gain, p.exempt_interest)) for p in self.papers("1099-div")]
-        return total(paid, issued, funds)
-
-    @fact("Unemployment benefits and winnings of Illinois", rounding=whole)
-    def others(self):
-        papers = [*self.papers("1099-g"), *self.papers("w2g")]
-        return total([row.income for paper in papers for row in paper.states if row.state == "IL"])
+    @fact("Taken off as on Form IL-1040", rounding=whole)
+    def subtractions(self):
+        of = self.here
+        return total(of.retirement, of.benefits, of.refunds, of.government_interest)
 
     @fact("Illinois base income", rounding=whole)
     def base_income(self):
-        return total(self.wages, self.interest_and_dividends, self.others)
+        return excess(total(self.here.agi, self.exempt_interest), over=self.subtractions)
 
     @fact("Of all base income", rounding=None)
     def part(self):
@@ -165,16 +98,13 @@ class PartHere(IllinoisForm):
         return excess(self.base_income, over=self.exemptions)
 
 
-class IncomeTax(IllinoisForm):
+class IncomeTax(StateReturn):
     """Individual income tax return. 35 ILCS 5/201, 203, 204; of others than full-year residents with Schedule NR."""
 
+    jurisdiction = "us-il"
     number, name = "IL-1040", "Individual income tax return"
     modifications = linked("us-il.sch-m")
     part_here = linked("us-il.sch-nr")
-
-    @fact("Full-year, part-year or non-resident")
-    def residency(self):
-        return places.calls(self.run, "IL")
 
     @line("1", "Federal adjusted gross income")
     def federal_agi(self):
@@ -186,7 +116,7 @@ class IncomeTax(IllinoisForm):
 
     @line("3", "Other additions")
     def additions(self):
-        return nothing_because("nothing on this return calls for an addition")
+        return total(self.questions.other_additions)
 
     @line("4", "Total income", weight="total")
     def total_income(self):
@@ -204,7 +134,7 @@ class IncomeTax(IllinoisForm):
 
     @line("7", "Other subtractions, Schedule M")
     def subtractions(self):
-        return self.modifications.government_interest
+        return total(self.modifications.government_interest, self.questions.other_subtractions)
 
     @line("8", "Subtractions together")
     def all_subtractions(self):
@@ -250,13 +180,13 @@ class IncomeTax(IllinoisForm):
 
     @line("11", "Net income", weight="total")
     def net_income(self):
-        if self.residency != places.WHOLE:
+        if not self.is_whole:
             return total(self.part_here.net_income)
         return excess(self.base_income, over=self.exemptions)
 
     @fact("Income that another state's credit reads")
     def taxed_here(self):
-        return total(self.part_here.base_income) if self.residency != places.WHOLE else total(self.base_income)
+        return total(self.part_here.base_income) if not self.is_whole else total(self.base_income)
 
     @line("12", "Tax at 4.95%", cites="35 ILCS 5/201(b)(5.4)")
     def tax(self):
@@ -272,7 +202,7 @@ class IncomeTax(IllinoisForm):
 
     @line("15", "Tax paid to another state, Schedule CR")
     def other_state_credit(self):
-        if self.residency != places.WHOLE:
+        if not self.is_whole:
             return nothing_because("it is for people who lived here the whole year; a mover's is not computed")
         if not places.taxed_elsewhere(self.run, "IL"):
             return nothing_because("no other state taxes this income")
@@ -280,7 +210,13 @@ class IncomeTax(IllinoisForm):
 
     @line("16", "Property tax and education credit, Schedule ICR")
     def property_credit(self):
-        return nothing_because("no property tax or education expense is claimed")
+        """A twentieth of the property tax of the main home, and no more than the tax. Expenses of schooling are not computed."""
+        paid = self.questions.property_tax
+        if not self.within_limit or not paid:
+            return nothing_because(
+                "no property tax is keyed" if not paid else "federal income is above the limit", self.federal_agi
+            )
+        return least(share(self.law.property_credit.rate, of=paid), excess(self.income_tax, over=self.other_state_credit))
 
     @line("17", "Credits from Schedule 1299-C")
     def business_credits(self):
@@ -300,7 +236,7 @@ class IncomeTax(IllinoisForm):
 
     @line("21", "Use tax")
     def use_tax(self):
-        return self.paper("il-questions").use_tax
+        return total(self.questions.use_tax)
 
     @line("22", "Surcharges")
     def surcharges(self):
@@ -316,17 +252,16 @@ class IncomeTax(IllinoisForm):
 
     @line("25", "Illinois tax withheld", cites="35 ILCS 5/601(b)")
     def withheld(self):
-        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ())]
-        return total([row.withheld for row in rows if row.state == "IL"])
+        return self.withheld_here()
 
     @line("26", "Estimated payments, with the extension, or applied")
     def estimates(self):
-        return total([row.amount for row in self.paper("estimates").state_rows if row.state == "IL"])
+        return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
     @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")
     def earned_income_credit(self):
         credit = share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
-        return credit if self.residency == places.WHOLE else share(self.part_here.part, of=credit)
+        return credit if self.is_whole else share(self.part_here.part, of=credit)
 
     @line({2024: "30"}, "Child credit", cites="35 ILCS 5/244")
     def child_credit(self):
@@ -358,7 +293,11 @@ class IncomeTax(IllinoisForm):
 
     @line({2022: "37", 2024: "38"}, "Refund", weight="total")
     def refund(self):
-        return total(self.overpayment)
+        return excess(self.overpayment, over=self.applied)
+
+    @line({2022: "38", 2024: "39"}, "Applied to next year")
+    def applied(self):
+        return least(self.questions.applied_to_next_year, self.overpayment)
 
     @line({2022: "40", 2024: "41"}, "Amount owed", weight="total")
     def owed(self):

@@ -4,46 +4,23 @@ Full-year, part-year and non-resident. A class that ends in a loss is zero and n
 """
 
 from decimal import ROUND_CEILING, Decimal
-from pathlib import Path
 
-from taxcore.engine import ZERO, Form, excess, fact, least, line, linked, nothing_because, share, times, total, whole
-from taxcore.engine import law as law_files
+from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, share, times, total
 from taxcore.packs.us import places
+from taxcore.packs.us.states.base import StateReturn
 
-LAW = Path(__file__).parent / "years"
 _ALL = Decimal(1)
 
 
-def files_here(run):
-    """Whether the facts call for a return of Pennsylvania, in a year whose law is here."""
-    return run.year in law_files.years(LAW) and places.calls(run, "PA") != ""
-
-
-class IncomeTax(Form):
+class IncomeTax(StateReturn):
     """Pennsylvania personal income tax return. 72 P.S. 7302, 7303, 7304, 7314."""
 
     jurisdiction = "us-pa"
-    rounding = staticmethod(whole)
     number, name = "PA-40", "Personal income tax return"
-    federal = linked("us.1040")
-
-    @classmethod
-    def idle(cls, run):
-        return not files_here(run)
-
-    @property
-    def questions(self):
-        return self.paper("pa-questions")
-
-    @fact("Full-year, part-year or non-resident")
-    def residency(self):
-        return places.calls(self.run, "PA")
 
     def _lived(self, paper):
         """The share of the year that a paper's owner lived here."""
-        role = paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
-        days = places.days_in(self.run, role)
-        return Decimal(days.get("PA", 0)) / sum(days.values()) if days else ZERO
+        return places.part_lived(self.run, paper, "PA")
 
     def _while_here(self, paper, amount):
         """What of income that belongs where its owner lives is Pennsylvania's: by days, where there was a move."""
@@ -100,25 +77,20 @@ class IncomeTax(Form):
 
     @line("4", "Net income or loss of businesses", cites="72 P.S. 7303(a)(2)")
     def business(self):
+        """Of movers and non-residents by receipts or days."""
+        if not self.is_whole:
+            return total(self.here.business, self.here.entities)
         own = [one.profit for one in self.every("us.sch-c")]
-        shares = [
-            total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind)
-        ]
-        if self.residency == places.WHOLE:
-            return total(own, shares)
-        return (
-            nothing_because("a business of somebody who did not live here all year is not computed")
-            if own or shares
-            else total(0)
-        )
+        kinds = ("k1-1065", "k1-1120s")
+        return total(own, [total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)])
 
     @line("5", "Net gain or loss of sales", cites="72 P.S. 7303(a)(3)")
     def gains(self):
         """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
-        if self.run.is_idle("us.sch-d") or self.residency == places.NONE:
+        if self.run.is_idle("us.sch-d") or self.kind_of_return == places.NONE:
             return nothing_because("nothing was sold while living in Pennsylvania")
-        if self.residency == places.PART:
-            return nothing_because("sales of somebody who moved are not computed")
+        if not self.is_whole:
+            return total(self.here.gains, less=[self._while_here(p, p.capital_gain) for p in self.papers("1099-div")])
         schedule = self.run.form("us.sch-d")
         carried = total(self.paper("capital-carryover").short_term, self.paper("capital-carryover").long_term)
         return total(schedule.together, carried, less=schedule.distributions)
@@ -149,11 +121,11 @@ class IncomeTax(Form):
             self.trusts,
             self.gambling,
         )
-        return total([excess(one, over=0) for one in classes])
+        return total([excess(one, over=0) for one in classes], self.questions.other_additions)
 
     @line("10", "Health savings", cites="72 P.S. 7303(a)(9)")
     def deductions(self):
-        return total(self.run.form("us.sch-1").health_savings_deduction)
+        return total(self.run.form("us.sch-1").health_savings_deduction, self.questions.other_subtractions)
 
     @line("11", "Adjusted taxable income", weight="total")
     def adjusted_income(self):
@@ -165,8 +137,7 @@ class IncomeTax(Form):
 
     @line("13", "Pennsylvania tax withheld", cites="72 P.S. 7316.1")
     def withheld(self):
-        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ())]
-        return total([row.withheld for row in rows if row.state == "PA"])
+        return self.withheld_here()
 
     @line("14", "Credit from last year's return")
     def applied_before(self):
@@ -174,11 +145,11 @@ class IncomeTax(Form):
 
     @line("15", "Estimated payments")
     def estimates(self):
-        return total([row.amount for row in self.paper("estimates").state_rows if row.state == "PA"])
+        return self.estimates_here()
 
     @line("16", "Paid with the extension")
     def with_extension(self):
-        return total(self.questions.with_extension)
+        return self.extension_here()
 
     @line("18", "Payments besides withholding")
     def payments(self):
@@ -198,10 +169,8 @@ class IncomeTax(Form):
     @fact("Share of the tax forgiven", cites="72 P.S. 7304(d)", rounding=None)
     def forgiven(self):
         """All up to the limit, a tenth less for each step begun above it."""
-        if not self.questions.forgiveness or self.residency != places.WHOLE:
-            return nothing_because(
-                "tax forgiveness is not claimed" if self.residency == places.WHOLE else "it is for a full year here"
-            )
+        if not self.questions.forgiveness or not self.is_whole:
+            return nothing_because("tax forgiveness is not claimed" if self.is_whole else "it is for a full year here")
         law = self.law.tax_forgiveness
         free = (law.couple if len(self.federal.filers) == 2 else law.alone) + law.each_child * int(self.children)
         steps = (max(self.eligibility_income - free, ZERO) / law.step).to_integral_value(ROUND_CEILING)
@@ -214,7 +183,7 @@ class IncomeTax(Form):
     @line("22", "Tax paid to other states", cites="72 P.S. 7314")
     def resident_credit(self):
         """In each state, no more than Pennsylvania's own tax on the same income."""
-        elsewhere = places.taxed_elsewhere(self.run, "PA") if self.residency == places.WHOLE else []
+        elsewhere = places.taxed_elsewhere(self.run, "PA") if self.is_whole else []
         if not elsewhere:
             return nothing_because("no other state taxes this income")
         rate = self.law.income_tax.rate
@@ -256,4 +225,4 @@ class IncomeTax(Form):
 
     @line("31", "Applied to next year")
     def applied(self):
-        return total(self.questions.applied_to_next_year)
+        return least(self.questions.applied_to_next_year, self.overpaid)

@@ -30,12 +30,18 @@ def lived(*given, **more):
     return one(filing(**{"residence": ""} | more), single("residency", rows=rows(*given)), wage())
 
 
+def decided(what, state, *papers):
+    return one(single("state-returns", rows=rows({"state": state, "what": what, "reason": "Asked"})), *papers)
+
+
 CASES = [
     ("us.places.gap", lived(stay("IL", "", "2025-05-30"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
     ("us.places.two-homes", lived(stay("IL", "", "2025-06-01"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
     ("us.places.whole-year-differs", lived(stay("TX"), residence="IL"), lived(stay("IL"), residence="IL")),
     ("us.places.reciprocal-withheld", one(wage(**places(("WI", "50000", "90")))), one(wage(**places(("IN", "50000", "90"))))),
-    ("us.unsupported.state", lived(stay("IL", "", "2025-05-31"), stay("IN", "2025-06-01")), lived(stay("IL"))),
+    ("us.unsupported.state", lived(stay("IL", "", "2025-05-31"), stay("OH", "2025-06-01")), lived(stay("IL"))),
+    ("us.places.left-out", decided("leave-out", "MO", wage(**places(("MO", "50000", "90")))), decided("make", "MO", wage(**places(("MO", "50000", "90"))))),
+    ("us.places.untaxed-state", decided("make", "TX"), decided("make", "GA")),
     ("us.person.name-characters", one(person(last_name="O'Quist")), one(person(last_name="O-Quist"))),
     ("us.person.whole-name-in-first", one(person(first_name="Maren Quist")), one(person(first_name="Maren"))),
     ("us.person.death-before-birth", one(person(death_date="1975-01-01")), one(person(death_date="2025-01-01"))),

@@ -1,6 +1,6 @@
 """What the states' own diagnostics say."""
 
-from taxcore.packs.us.tests.diagnosed.making import one, paper, pension, rows, sale, single
+from taxcore.packs.us.tests.diagnosed.making import older, one, paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
 
@@ -15,13 +15,6 @@ def lives_in_pa(*papers, **options):
 
 def pays(amount=50_000, **values):
     return w2(amount, 4_000, **at(("PA", amount, 900)), **values)
-
-
-def moved(*papers):
-    stays = rows(
-        {"person": "taxpayer", "state": "TX", "last": "2025-06-30"}, {"person": "taxpayer", "state": "PA", "first": "2025-07-01"}
-    )
-    return one(filing(residence="", state="PA", zip="16501"), single("residency", rows=stays), *papers)
 
 
 def left_illinois(*papers):
@@ -42,36 +35,95 @@ def couple_of_businesses(second):
 
 _SPOUSES = {"owner": "spouse", "activity": "Baking", "code": "311811", "method": "cash", "participates": "yes"}
 
+HOMES = {
+    "CA": "us-ca.540", "GA": "us-ga.500", "IA": "us-ia.ia-1040", "IL": "us-il.il-1040", "IN": "us-in.it-40",
+    "MO": "us-mo.mo-1040", "PA": "us-pa.pa-40", "SC": "us-sc.sc1040", "VA": "us-va.760", "WI": "us-wi.form-1",
+}  # fmt: skip
+NO_USE_TAX, COMPARED = {"GA", "MO"}, {"IL", "PA"}
+
+
+def lives(state, *papers, **options):
+    return one(filing(residence=state, state=state), *papers, **options)
+
+
+def asks(state, **values):
+    return single(f"{state.lower()}-questions", **values)
+
+
+def moves(state, *papers):
+    """From the state to Texas in the middle of the year."""
+    stays = rows(
+        {"person": "taxpayer", "state": state, "last": "2025-06-30"}, {"person": "taxpayer", "state": "TX", "first": "2025-07-01"}
+    )
+    return one(filing(residence=""), single("residency", rows=stays), *papers)
+
+
+def of_every_state(state):
+    """What each state's return may say."""
+    mark, other = f"us-{state.lower()}", "GA" if state != "GA" else "SC"
+    earned = w2(50_000, 4_000, **at((state, 50_000, 0)))
+    yield f"{mark}.underpaid", lives(state, earned), lives(state, w2(50_000, 4_000, **at((state, 50_000, 5_000))))
+    applied = asks(state, applied_to_next_year="900")
+    yield (
+        f"{mark}.applied-too-much",
+        lives(state, earned, applied),
+        lives(state, w2(50_000, 4_000, **at((state, 50_000, 9_000))), applied),
+    )
+    yield f"{mark}.added-by-hand", lives(state, earned, asks(state, other_additions="9")), lives(state, earned)
+    both = w2(50_000, 0, **at((state, 25_000, 0), (other, 25_000, 700)))
+    yield f"{mark}.part-year-credit", moves(state, both), moves(state, w2(50_000, 0, **at((state, 50_000, 0))))
+    yield f"{mark}.sales-of-mover", moves(state, sale(sold="")), moves(state, sale())
+    yield f"{mark}.shared-by-days", moves(state, shop()), moves(state, sale())
+    yield f"{mark}.wages-by-days", moves(state, w2(50_000, 0, states=[])), moves(state, w2(50_000, 0, **at((state, 50_000, 0))))
+    yield f"{mark}.adjustments-by-income", moves(state, earned, paper("1098-e", interest="90")), moves(state, earned)
+    if state not in NO_USE_TAX:
+        yield f"{mark}.use-tax-open", lives(state, earned), lives(state, earned, asks(state, use_tax="0"))
+    if state not in COMPARED:
+        yield f"{mark}.lines-unconfirmed", lives(state, earned), lives("TX")
+
+
+def pensioner(state, amount, **asked):
+    return lives(state, older("1950-01-01"), pension(gross=str(amount)), asks(state, **asked))
+
+
 CASES = [
+    *(case for state in HOMES for case in of_every_state(state)),
     ("us-il.schedule-nr-lines", left_illinois(), one()),
-    ("us-il.nr-business", left_illinois(shop()), one(shop())),
-    ("us-il.nr-sales", left_illinois(sale()), one(sale())),
-    ("us-il.nr-adjustments", left_illinois(paper("1098-e", interest="90")), left_illinois(interest("90"))),
-    ("us-il.nr-other-income", left_illinois(paper("other-income", prizes="90")), left_illinois(interest("90"))),
-    ("us-il.part-year-credit", left_illinois(w2(50_000, 0, **at(("IL", 25_000, 0), ("PA", 25_000, 700)))), left_illinois(w2(50_000, 0, **at(("IL", 50_000, 0))))),
     ("us-il.schedule-cr-lines", one(w2(50_000, 0, **at(("IL", 50_000, 0), ("PA", 20_000, 600)))), one(w2(50_000, 0, **at(("IL", 50_000, 0))))),
-    ("us-pa.use-tax-open", lives_in_pa(pays()), lives_in_pa(pays(), asked())),
     ("us-pa.forgiveness-possible", lives_in_pa(pays(8_999)), lives_in_pa(pays(9_000))),
     ("us-pa.forgiveness-possible", lives_in_pa(pays(8_000)), lives_in_pa(pays(8_000), asked(forgiveness="no"))),
-    ("us-pa.applied-too-much", lives_in_pa(pays(20_000), asked(applied_to_next_year="287")), lives_in_pa(pays(20_000), asked(applied_to_next_year="286"))),
     ("us-pa.books-differ", lives_in_pa(shop()), lives_in_pa(pays())),
     ("us-pa.losses-of-couple", couple_of_businesses(paper("business", "b2", supplies="900", **_SPOUSES)), couple_of_businesses(paper("business", "b2", receipts="900", **_SPOUSES))),
     ("us-pa.early-distribution", lives_in_pa(pension(code="1")), lives_in_pa(pension(code="7"))),
-    ("us-pa.business-of-mover", one(shop(), w2(50_000, 0, **at(("PA", 50_000, 900)))), lives_in_pa(shop())),
-    ("us-pa.sales-of-mover", moved(sale()), lives_in_pa(sale())),
     ("us-pa.other-income", lives_in_pa(paper("other-income", prizes="900")), lives_in_pa(interest("900"))),
     ("us-pa.care-credit", lambda: with_care(9_000), lambda: with_care(0)),
     ("us-pa.working-credit", lives_in_pa(person(), child(), pays(20_000)), lives_in_pa(person(), child(), pays(20_000), year=2024)),
+    ("us-in.county-open", lives("IN"), lives("IN", asks("IN", county="none"))),
+    ("us-in.county-rate-open", lives("IN", asks("IN", county="Allen")), lives("IN", asks("IN", county="Allen", county_rate="1.59"))),
+    ("us-in.county-rate", lives("IN", asks("IN", county="Lake")), lives("IN", asks("IN", county="Lake", county_rate="1.5"))),
+    ("us-in.two-counties", lives("IN", asks("IN", county="Lake", spouse_county="Porter")), lives("IN", asks("IN", county="Lake", spouse_county="Lake"))),
+    ("us-ia.school-district-open", lives("IA", asks("IA", school_district="1737")), lives("IA", asks("IA", school_district="1737", surtax_rate="0"))),
+    ("us-ia.low-income", lives("IA", older("1950-01-01"), w2(23_900, 0)), lives("IA", older("1950-01-01"), w2(24_100, 0))),
+    ("us-wi.care-above", lambda: with_care(9_000, "WI"), lambda: with_care(3_000, "WI")),
+    ("us-wi.dependant", lives("WI", person(claimed_by_other="yes"), w2(9_000)), lives("WI", w2(9_000))),
+    ("us-mo.public-pension", pensioner("MO", 9_000, public_pension="9000"), pensioner("MO", 9_000)),
+    ("us-mo.property-tax-credit", pensioner("MO", 9_000, property_tax_credit="900"), pensioner("MO", 9_000)),
+    ("us-ca.health-coverage-open", lives("CA"), lives("CA", asks("CA", health_coverage="yes"))),
+    ("us-ca.coverage-penalty", lives("CA", asks("CA", health_coverage="no")), lives("CA", asks("CA", health_coverage="yes"))),
+    ("us-ca.earned-income-credit", lives("CA", w2(32_900)), lives("CA", w2(32_901))),
+    ("us-ca.earned-income-credit", lives("CA", w2(900)), lives("CA", w2(900), asks("CA", no_earned_income_credit="yes"))),
+    ("us-ca.minimum-tax", lives("CA", w2(90_000), single("minimum-tax", stock_options="5")), lives("CA", w2(90_000))),
+    ("us-sc.conformity", lives("SC"), lives("SC", year=2024)),
 ]  # fmt: skip
 
 
-def with_care(amount):
+def with_care(amount, state="PA"):
     costs = rows({"person": "d1", "amount": str(amount)})
     nursery = paper("care", "n1", provider="N", provider_address="3 Dock Road", number="00-1122334", costs=costs)
     return result(
         person(),
         child("d1", born="2018-05-05"),
-        filing("head_of_household", residence="PA", state="PA", zip="16501", kept_home="yes"),
+        filing("head_of_household", residence=state, state=state, zip="16501", kept_home="yes"),
         pays(),
         nursery,
     )

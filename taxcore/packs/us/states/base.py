@@ -1,0 +1,202 @@
+"""What the states' returns share: when there is one, what was paid to it, and the credit for what other states tax.
+
+No state's law is in here. A state's forms derive from `StateForm` and name their own lines.
+"""
+
+from __future__ import annotations
+
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from taxcore.engine import (
+    ZERO,
+    Amount,
+    Authority,
+    Flag,
+    Form,
+    Paper,
+    excess,
+    fact,
+    least,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    total,
+    whole,
+)
+from taxcore.engine import law as law_files
+from taxcore.packs.us import places
+
+_NAMED = {"IN": "in_"}  # "in" is a word of Python
+
+
+@cache
+def folder(code: str) -> Path:
+    """Where a state's years are."""
+    return Path(__file__).parent / _NAMED.get(code, code.lower()) / "years"
+
+
+def has_law(run: Any, code: str) -> bool:
+    return run.year in law_files.years(folder(code))
+
+
+def files_in(run: Any, code: str) -> bool:
+    """Whether there is a return of this state: it is called for, in a year whose law is here. Other years stop filing by name."""
+    return has_law(run, code) and places.calls(run, code) != ""
+
+
+def authority(code: str, name: str, form: type[Form], **options: Any) -> Authority:
+    """A state's authority; `options` are those of Authority: `due`, the names of lines, what its signature is called."""
+    return Authority(
+        code=f"us-{code.lower()}",
+        name=name,
+        form=form,
+        refund="refund",
+        owed="owed",
+        after="us",
+        applies=lambda run: files_in(run, code),
+        has_law=lambda run: has_law(run, code),
+        **options,
+    )
+
+
+class StateQuestions(Paper):
+    """What a state asks and no federal paper answers. Each state's own paper derives from it and adds its questions."""
+
+    single, owned, group = True, False, "places"
+
+    use_tax = Amount(None, "Use tax on untaxed purchases", help="Zero is an answer too.", alike=True)
+    address_changed = Flag(None, "The address is another than on last year's return")
+    talk_to_preparer = Flag(None, "The authority may talk to the preparer", alike=True)
+    cheque = Flag(None, "Refund by cheque", help="Empty: to the account of the federal refund.", alike=True)
+    applied_before = Amount(None, "Last year's overpayment applied", begins="Payments")
+    applied_to_next_year = Amount(None, "Apply of the overpayment to next year")
+    other_additions = Amount(None, "Other additions", help="What this state adds and nothing here computes.", begins="By hand")
+    other_subtractions = Amount(None, "Other subtractions", help="What this state takes off and nothing here computes.")
+
+
+class StateForm(Form):
+    """Base of a state's forms; of its worksheets too."""
+
+    rounding = staticmethod(whole)
+    federal = linked("us.1040")
+
+    @classmethod
+    def state(cls) -> str:
+        return cls.jurisdiction.partition("-")[2].upper()
+
+    @classmethod
+    def idle(cls, run: Any) -> bool:
+        return not files_in(run, cls.state())
+
+    @property
+    def questions(self) -> Any:
+        return self.paper(f"{self.state().lower()}-questions")
+
+    @property
+    def kind_of_return(self) -> str:
+        """full-year, part-year or non-resident."""
+        return places.calls(self.run, self.state())
+
+    @property
+    def is_whole(self) -> bool:
+        return self.kind_of_return == places.WHOLE
+
+    @property
+    def everywhere(self) -> Any:
+        """Income as if it all were this state's."""
+        return self.run.form(f"{self.jurisdiction}.income-everywhere")
+
+    @property
+    def here(self) -> Any:
+        """The income that is this state's: all of it where everybody lived here the whole year."""
+        return self.everywhere if self.is_whole else self.run.form(f"{self.jurisdiction}.income-here")
+
+    @property
+    def is_joint(self) -> bool:
+        return self.federal.status in ("joint", "surviving_spouse")
+
+    def by_status(self, table: Any) -> Any:
+        """An entry of the law by filing status; a surviving spouse has what a couple has, others what a single person has."""
+        status = self.federal.status
+        known = [status, "joint" if status == "surviving_spouse" else "single"]
+        return next(table[name] for name in known if name in table)
+
+    def dependants(self) -> list[Any]:
+        return [one for one in self.every("us.dependant") if one.is_dependant]
+
+    def aged(self, years: int = 65) -> int:
+        return sum(1 for person in self.federal.filers if (person.age_at_end() or 0) >= years)
+
+    def blind(self) -> int:
+        return sum(1 for person in self.federal.filers if person.blind)
+
+    def withheld_here(self, *, local: bool = False) -> Any:
+        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ()) if row.state == self.state()]
+        return total([row.withheld for row in rows], [getattr(row, "local_withheld", ZERO) for row in rows] if local else ())
+
+    def estimates_here(self) -> Any:
+        return total([row.amount for row in self.paper("estimates").state_rows if row.state == self.state()])
+
+    def extension_here(self) -> Any:
+        return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
+
+    def credit_for_others(self, tax: Any, base: Any) -> Any:
+        """Tax paid to other states, in each no more than this state's own tax on the income that both tax."""
+        if not self.is_whole:
+            return nothing_because("it is for people who lived here the whole year")
+        elsewhere = places.taxed_elsewhere(self.run, self.state())
+        if not elsewhere:
+            return nothing_because("no other state taxes this income")
+        return total([self._credited(one, tax, base) for one in elsewhere])
+
+    def reverse_credit(self, tax: Any, base: Any) -> Any:
+        """What the home state taxes of a non-resident's income here, where the credit is given here and not there."""
+        home = places.taxed_at_home(self.run, self.state())
+        if home is None:
+            return nothing_because("the state lived in credits its own residents")
+        there = pro_rata(home.tax, base, home.income) if home.income > 0 else ZERO
+        return least(of={"tax at home on the same income": there, "tax here": tax})
+
+    @staticmethod
+    def _credited(one: Any, tax: Any, base: Any) -> Any:
+        if base <= 0:
+            return nothing_because("there is no income to tax")
+        twice = least(of={"income taxed there": one.income, "all income": base})
+        return least(of={f"tax paid to {one.state}": one.tax, "tax here on the same income": pro_rata(tax, twice, base)})
+
+
+class StateReturn(StateForm):
+    """Base of a state's return: one form whatever the residency, so that a change of it keeps what was keyed."""
+
+    @fact("Full-year, part-year or non-resident", text=True)
+    def residency(self):
+        return self.kind_of_return
+
+    @fact("Part of the income that is this state's", rounding=None)
+    def part(self):
+        """Of adjusted gross income; never above one."""
+        if self.is_whole:
+            return total(1)
+        if self.everywhere.agi <= 0:
+            return nothing_because("there is no income")
+        return least(ratio(excess(self.here.agi, over=0), over=self.everywhere.agi), 1)
+
+    def state_tax_in_itemized(self):
+        """State and local income tax among the federal itemised deductions, in the part that the cap left."""
+        federal = self.federal
+        parts = federal.itemized
+        if not federal.is_itemised or not parts.taxes_together or parts.state_tax != parts.state_income_tax:
+            return nothing_because("no state income tax was deducted")
+        return pro_rata(parts.taxes_capped, parts.state_income_tax, parts.taxes_together)
+
+    def untaxed_unemployment(self, benefits, law):
+        """What stays untaxed where a state taxes half of the income above a base, and no more than the benefits."""
+        if not benefits:
+            return total(0)
+        base = law["separate" if self.federal.status == "separate" else "joint" if self.is_joint else "single"]
+        taxed = share(law.part, of=excess(self.federal.adjusted_gross_income, over=base))
+        return excess(benefits, over=taxed)

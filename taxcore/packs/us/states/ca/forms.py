@@ -1,0 +1,209 @@
+"""Form 540, and 540NR for those who did not live in California all year: the rate of all income on California's part. R&TC."""
+
+from taxcore.engine import ZERO, excess, fact, greatest, least, line, nothing_because, ratio, share, steps, times, total, whole
+from taxcore.packs.us.states.base import StateReturn
+from taxcore.packs.us.states.table import tax_by_table
+
+
+class IncomeTax(StateReturn):
+    """Individual income tax return. R&TC 17041, 17054, 17071 to 17077, 18001. Lines 36 to 39 are those of 540NR."""
+
+    jurisdiction = "us-ca"
+    number, name = "540", "Individual income tax return"
+
+    @line("12", "State wages")
+    def state_wages(self):
+        return total([row.wages for wage in self.papers("w2") for row in wage.states if row.state == "CA"])
+
+    @line("13", "Federal adjusted gross income")
+    def federal_agi(self):
+        return total(self.federal.adjusted_gross_income)
+
+    @line("14", "Subtractions, Schedule CA")
+    def subtractions(self):
+        return total(self._taken_off(self.everywhere), self.questions.other_subtractions)
+
+    @staticmethod
+    def _taken_off(of):
+        return [of.benefits, of.refunds, of.unemployment, of.government_interest]
+
+    @line("16", "Additions, Schedule CA")
+    def additions(self):
+        return total(self.everywhere.other_bonds, self.health_savings, self.questions.other_additions)
+
+    @fact("Health savings accounts, which California does not know", rounding=whole, cites="R&TC 17215.4")
+    def health_savings(self):
+        """What was deducted, and what employers paid in."""
+        employers = [wage.coded({"W"}) for wage in self.papers("w2")]
+        return total(self.federal.adjusting.health_savings_deduction, employers)
+
+    @line("17", "California adjusted gross income, all sources", weight="total")
+    def agi(self):
+        return total(self.federal_agi, self.additions, less=self.subtractions)
+
+    @line({2023: "32-NR"}, "California adjusted gross income, California's", weight="total")
+    def agi_here(self):
+        if self.is_whole:
+            return total(self.agi)
+        of = self.here
+        added = total(of.other_bonds, share(self.part, of=self.health_savings))
+        return total(of.agi, added, less=self._taken_off(of))
+
+    @fact("Itemised in California", rounding=whole, cites="R&TC 17201, 17220")
+    def itemized(self):
+        """Without income and sales tax, and without a cap on the other taxes."""
+        parts = self.federal.itemized
+        taxes = total(parts.property_tax, parts.vehicle_tax, parts.other_taxes)
+        every = total(parts.medical_allowed, taxes, parts.interest, parts.all_gifts, parts.casualty, parts.others)
+        return excess(every, over=self._lost(total(every, less=[parts.medical_allowed, parts.investment, parts.casualty])))
+
+    def _lost(self, limited):
+        law = self.law.itemized
+        above = excess(self.federal_agi, over=self.by_status(self.law.exemption_credit.falls_from))
+        return least(
+            of={"6% of income above": share(law.fall, of=above), "80% of what is limited": share(law.most_lost, of=limited)}
+        )
+
+    @line("18", "Standard or itemised deduction")
+    def deduction(self):
+        if self.federal.standard.is_dependant:
+            return total(self.itemized)
+        return greatest(of={"standard": self.by_status(self.law.standard_deduction), "itemised": self.itemized})
+
+    @line("19", "Taxable income", weight="total")
+    def taxable_income(self):
+        return excess(self.agi, over=self.deduction)
+
+    @line("31", "Tax", cites="R&TC 17041")
+    def tax(self):
+        return tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
+
+    @fact("Steps of income above the edge of exemption credits", cites="R&TC 17054.1")
+    def steps_above(self):
+        law = self.law.exemption_credit
+        step = law.step_separate if self.federal.status == "separate" else law.step
+        return steps(excess(self.federal_agi, over=self.by_status(law.falls_from)), of=step)
+
+    @line("32", "Exemption credits", cites="R&TC 17054")
+    def exemption_credits(self):
+        law = self.law.exemption_credit
+        persons = 2 if self.is_joint else 1
+        lost = law.fall * self.steps_above
+        own = times(persons + self.aged() + self.blind(), excess(law.each, over=lost), of="credits")
+        return total(own, times(len(self.dependants()), excess(law.dependant, over=lost), of="dependants"))
+
+    @line({2023: "36-NR"}, "Rate of all income", rounding=None)
+    def rate(self):
+        if self.is_whole:
+            return nothing_because("all income is California's")
+        return ratio(self.tax, over=self.taxable_income, places=4)
+
+    @line({2023: "35-NR"}, "California's taxable income")
+    def taxable_here(self):
+        if self.is_whole:
+            return total(self.taxable_income)
+        part = least(ratio(excess(self.agi_here, over=0), over=self.agi, places=4), 1) if self.agi > 0 else ZERO
+        return excess(self.agi_here, over=share(part, of=self.deduction))
+
+    @line({2023: "37-NR"}, "Tax on California's part")
+    def tax_here(self):
+        return total(self.tax) if self.is_whole else share(self.rate, of=self.taxable_here)
+
+    @line({2023: "39-NR"}, "Exemption credits of California's part")
+    def exemption_credits_here(self):
+        if self.is_whole:
+            return total(self.exemption_credits)
+        part = least(ratio(self.taxable_here, over=self.taxable_income, places=4), 1) if self.taxable_income > 0 else ZERO
+        return share(part, of=self.exemption_credits)
+
+    @line("35", "Tax after exemption credits")
+    def after_exemptions(self):
+        return excess(self.tax_here, over=self.exemption_credits_here)
+
+    @line("40", "Care credit", cites="R&TC 17052.6")
+    def care_credit(self):
+        """A part of the federal credit as it is before the federal tax limits it."""
+        if self.run.is_idle("us.2441"):
+            return nothing_because("no care was paid for")
+        rate = next((rate for up_to, rate in self.law.care.steps if self.federal_agi <= up_to), None)
+        if rate is None:
+            return nothing_because("federal income is above the credit's limit", self.federal_agi)
+        return share(self.part, of=share(rate, of=self.run.form("us.2441").before_limit))
+
+    @line("43", "Tax paid to other states, Schedule S", cites="R&TC 18001, 18002")
+    def other_states(self):
+        return self.credit_for_others(self.after_exemptions, self.agi)
+
+    @line("44", "Tax at a home state that credits nothing, Schedule S", cites="R&TC 18002")
+    def reverse(self):
+        return self.reverse_credit(self.after_exemptions, self.agi_here)
+
+    @line("46", "Renter's credit", cites="R&TC 17053.5")
+    def renter(self):
+        law = self.law.renter
+        if not self.questions.renter:
+            return nothing_because("nobody said that a home was rented for half the year")
+        if self.agi > self.by_status(law.up_to):
+            return nothing_because("the income is above the limit", self.agi)
+        return total(self.by_status(law))
+
+    @line("47", "Credits")
+    def credits(self):
+        return total(self.care_credit, self.other_states, self.reverse, self.renter)
+
+    @line("48", "Tax after credits")
+    def after_credits(self):
+        return excess(self.after_exemptions, over=self.credits)
+
+    @line("62", "Behavioural health services tax", cites="R&TC 17043")
+    def mental_health(self):
+        law = self.law.mental_health
+        return share(law.rate, of=excess(self.taxable_here, over=law.above))
+
+    @line("64", "Tax", weight="total")
+    def total_tax(self):
+        return total(self.after_credits, self.mental_health)
+
+    @line("71", "California tax withheld")
+    def withheld(self):
+        return self.withheld_here()
+
+    @line("72", "Estimated payments, with the extension, or applied")
+    def prepaid(self):
+        return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
+
+    @line("78", "Payments", weight="total")
+    def payments(self):
+        return total(self.withheld, self.prepaid)
+
+    @line("91", "Use tax", cites="R&TC 6203")
+    def use_tax(self):
+        return total(self.questions.use_tax)
+
+    @line("93", "Payments after use tax")
+    def payments_left(self):
+        return excess(self.payments, over=self.use_tax)
+
+    @line("94", "Use tax that payments do not cover")
+    def use_tax_left(self):
+        return excess(self.use_tax, over=self.payments)
+
+    @line("97", "Overpaid")
+    def overpaid(self):
+        return excess(self.payments_left, over=self.total_tax)
+
+    @line("98", "Applied to next year")
+    def applied(self):
+        return least(self.questions.applied_to_next_year, self.overpaid)
+
+    @line("100", "Tax due")
+    def due(self):
+        return excess(self.total_tax, over=self.payments_left)
+
+    @line("111", "Amount owed", weight="total")
+    def owed(self):
+        return total(self.due, self.use_tax_left)
+
+    @line("115", "Refund", weight="total")
+    def refund(self):
+        return excess(self.overpaid, over=[self.applied, self.use_tax_left])

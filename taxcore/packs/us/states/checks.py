@@ -1,0 +1,169 @@
+"""What every state's return may say about itself: the same few diagnostics for each, under the state's own code."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any
+
+from taxcore.engine import check, found, stops
+from taxcore.packs.us import places
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.states.base import files_in
+
+_NOT_YET = "is not computed yet. This return cannot be filed with it from here."
+
+
+def common(code: str, name: str, form: str, *, use_tax: bool = True, lines: bool = True) -> tuple[Any, ...]:
+    """The checks of one state. `form` is the code of its return; `use_tax` says whether it asks for it, `lines` whether the
+    numbers of its lines still need comparing."""
+    mark = f"us-{code.lower()}"
+    checks = [
+        _mover(mark, name, code, form),
+        _shared_by_days(mark, name, code, form),
+        _payments(mark, name, code, form),
+        _by_hand(mark, name, code),
+    ]
+    if use_tax:
+        checks.append(_use_tax(mark, name, code))
+    if lines:
+        checks.append(_lines(mark, name, code, form))
+    return tuple(checks)
+
+
+def _use_tax(mark, name, code):
+    @check(f"{mark}.use-tax-open", f"{name}: use tax is not answered", "missing")
+    def use_tax_not_answered(run: Any) -> Iterator[Any]:
+        questions = run.single(f"{code.lower()}-questions")
+        if files_in(run, code) and not questions.is_answered("use_tax"):
+            says = f"{name} asks for use tax. Ask about purchases on which no tax was paid, and key 0 if there were none."
+            yield found(questions.address("use_tax"), says)
+
+    return use_tax_not_answered
+
+
+def _lines(mark, name, code, form):
+    @check(f"{mark}.lines-unconfirmed", f"{name}: line numbers were not compared with the printed form", "unlikely")
+    def lines_unconfirmed(run: Any) -> Iterator[Any]:
+        if files_in(run, code):
+            says = (
+                f"{name}'s amounts and line numbers were keyed from the law cited beside them and not compared with this year's "
+                "printed form. Compare them once before the first return of the year goes out."
+            )
+            yield found(run.form(form).address_prefix, says)
+
+    return lines_unconfirmed
+
+
+def _mover(mark, name, code, form):
+    @stops(f"{mark}.part-year-credit", f"{name}: a mover's credit for tax paid to another state", "unsupported")
+    @stops(f"{mark}.sales-of-mover", f"{name}: sales of somebody who moved, without days or with a limited loss", "unsupported")
+    def mover(run: Any) -> Iterator[Any]:
+        if not files_in(run, code) or places.calls(run, code) != places.PART:
+            return
+        if any(one.tax > 0 for one in places.taxed_elsewhere(run, code)):
+            says = f"A mover's credit in {name} for another state's tax {_NOT_YET}"
+            yield found(run.form(form).address_prefix, says, code=f"{mark}.part-year-credit")
+        at = _undated(run)
+        if at:
+            says = f"{name}'s part of these sales {_NOT_YET} Sales need their day, and losses must be within the year's limit."
+            yield found(at, says, code=f"{mark}.sales-of-mover")
+
+    return mover
+
+
+def _undated(run: Any) -> str:
+    """Where sales of a mover cannot be given to a state: totals without days, a carried loss, a loss cut by the limit."""
+    for kind in ("1099-b", "1099-da"):
+        for paper in run.papers(kind):
+            if (paper.values.get("summaries") and paper.summaries) or any(row.sold is None for row in paper.sales):
+                return str(paper.address_prefix)
+    if run.is_idle("us.sch-d"):
+        return ""
+    schedule, carried = run.form("us.sch-d"), run.single("capital-carryover")
+    cut = schedule.together != schedule.counted or carried.short_term or carried.long_term
+    return str(schedule.address("together")) if cut else ""
+
+
+def _shared_by_days(mark, name, code, form):
+    @check(f"{mark}.shared-by-days", f"{name}: a business or share was divided by days or receipts", "unlikely")
+    @check(f"{mark}.wages-by-days", f"{name}: a mover's wages were divided by days", "unlikely")
+    @check(f"{mark}.adjustments-by-income", f"{name}: adjustments were divided by income", "unlikely")
+    def shared_by_days(run: Any) -> Iterator[Any]:
+        if not files_in(run, code) or places.calls(run, code) == places.WHOLE:
+            return
+        for kind in ("business", *SHARES):
+            for paper in run.papers(kind):
+                yield found(
+                    paper.address_prefix,
+                    f"{paper.title}: {name}'s part follows receipts by state where they are keyed, else the days its owner lived "
+                    "there. Key the rows by state if the books say otherwise.",
+                    code=f"{mark}.shared-by-days",
+                )
+        for wage in _by_days(run, code):
+            says = (
+                f"{wage.title}: no row says that this pay belongs to a state lived in, so {name} has it by days. Key the rows by "
+                "state if the pay was earned before or after the move."
+            )
+            yield found(wage.address("wages"), says, code=f"{mark}.wages-by-days")
+        if run.form("us.1040").adjustments:
+            says = f"{name}'s part of the adjustments: those of a business follow its profit, the others the income. Compare it."
+            yield found(run.form("us.1040").address("adjustments"), says, code=f"{mark}.adjustments-by-income")
+
+    return shared_by_days
+
+
+def _by_days(run: Any, code: str) -> Iterator[Any]:
+    """Wages of people who moved, of which no state lived in, or none at all, is named."""
+    for wage in run.papers("w2"):
+        homes = places.days_in(run, wage.owner or "taxpayer")
+        named = {row.state for row in wage.states if row.state}
+        if code in homes and len(homes) > 1 and (not named or named - set(homes)):
+            yield wage
+
+
+def _payments(mark, name, code, form):
+    @check(f"{mark}.underpaid", f"{name}: a penalty for paying late in the year is possible", "missing")
+    @check(f"{mark}.applied-too-much", f"{name}: more applied to next year than was overpaid", "conflict")
+    def payments(run: Any) -> Iterator[Any]:
+        if not files_in(run, code):
+            return
+        home, questions = run.form(form), run.single(f"{code.lower()}-questions")
+        if home.owed > home.law.underpayment.owed_above:
+            says = (
+                f"{home.owed:,} is owed to {name}. A penalty for paying late in the year may apply; it is left to the authority."
+            )
+            yield found(home.address("owed"), says, code=f"{mark}.underpaid")
+        if questions.applied_to_next_year > home.overpaid:
+            says = (
+                f"{questions.applied_to_next_year:,} is to be applied to next year in {name}, {home.overpaid:,} was overpaid. "
+                "Key no more than that."
+            )
+            yield found(questions.address("applied_to_next_year"), says, code=f"{mark}.applied-too-much")
+
+    return payments
+
+
+def _by_hand(mark, name, code):
+    @check(f"{mark}.added-by-hand", f"{name}: an amount was added or taken off by hand", "unlikely")
+    def by_hand(run: Any) -> Iterator[Any]:
+        questions = run.single(f"{code.lower()}-questions")
+        if files_in(run, code):
+            for field in ("other_additions", "other_subtractions"):
+                if getattr(questions, field):
+                    says = f"{getattr(questions, field):,} was keyed by hand for {name}. Attach what explains it."
+                    yield found(questions.address(field), says)
+
+    return by_hand
+
+
+def unsupported(mark: str, name: str, what: str, title: str, cites: str, where: Any) -> Any:
+    """A check that stops filing with the name of law that is not computed. `where(run)` is the address, or nothing."""
+
+    @stops(f"{mark}.{what}", f"{name}: {title}", "unsupported", cites)
+    def law_not_computed(run: Any) -> Iterator[Any]:
+        code = mark.partition("-")[2].upper()
+        at = where(run) if files_in(run, code) else None
+        if at:
+            yield found(at, f"{name}: {title[0].lower()}{title[1:]} {_NOT_YET}")
+
+    return law_not_computed

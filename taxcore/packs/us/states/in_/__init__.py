@@ -1,0 +1,67 @@
+"""Indiana: individual income tax return of residents, part-year residents and non-residents, with the county's tax."""
+
+import tomllib
+from pathlib import Path
+
+from taxcore.engine import Amount, Choice, check, found, stops
+from taxcore.packs.us.states import State
+from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
+from taxcore.packs.us.states.checks import common, unsupported
+from taxcore.packs.us.states.in_.forms import IncomeTax
+from taxcore.packs.us.states.income import worksheets
+
+COUNTIES = tomllib.loads((Path(__file__).parent / "counties.toml").read_text())["names"]
+
+
+class Questions(StateQuestions):
+    """What Indiana asks and no federal paper answers."""
+
+    jurisdiction = "us-in"
+    kind, name, official = "in-questions", "Indiana questions", "IT-40"
+
+    county = Choice(None, "County on 1 January", {name: name for name in COUNTIES} | {"none": "None of Indiana"},
+                    help="Where they lived; who lived outside Indiana, where they worked.", begins="County")  # fmt: skip
+    county_rate = Amount(None, "The county's rate in percent", help="From the department's notice; empty where it is known here.")
+    spouse_county = Choice(None, "Spouse's county, if another", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
+    rent = Amount(None, "Rent paid for the home in Indiana", cites="IC 6-3-2-6", begins="Home")
+    property_tax = Amount(None, "Property tax paid on the home in Indiana", cites="Schedule 2")
+
+
+@stops("us-in.county-open", "Indiana: no county on 1 January", "missing", "IC 6-3.6-4")
+@stops("us-in.county-rate-open", "Indiana: no rate of the county", "missing", "IC 6-3.6-4")
+@check("us-in.county-rate", "Indiana: the county's rate was not compared with the notice", "unlikely", "IC 6-3.6-4")
+def county(run):
+    if not files_in(run, "IN"):
+        return
+    questions, form = run.single("in-questions"), run.form("us-in.it-40")
+    if not questions.county:
+        says = "Indiana counties tax the same income. Choose the county of 1 January, or that there was none."
+        yield found(questions.address("county"), says, code="us-in.county-open")
+    elif questions.county != "none" and not form.county_rate:
+        says = f"The rate of {questions.county} County is not in the files for {run.year}. Key it from the department's notice."
+        yield found(questions.address("county_rate"), says, code="us-in.county-rate-open")
+    elif questions.county != "none" and not questions.county_rate:
+        says = (
+            f"{questions.county} County's rate is taken as {form.county_rate * 100:f}%. Compare it with the department's notice."
+        )
+        yield found(form.address("county_rate"), says, code="us-in.county-rate")
+
+
+def _two_counties(run):
+    questions = run.single("in-questions")
+    return questions.address("spouse_county") if questions.spouse_county not in ("", questions.county) else None
+
+
+STATE = State(
+    code="IN",
+    authority=authority("IN", "Indiana", IncomeTax, return_type="IT40", due=(4, 15), declaration="IT-8879",
+                        tax="total_tax", income="adjusted_income", credited_tax="taxed", credited_income="adjusted_income"),
+    forms=(IncomeTax, *worksheets("us-in")),
+    papers=(Questions,),
+    law=folder("IN"),
+    checks=(
+        county,
+        unsupported("us-in", "Indiana", "two-counties", "Spouses in two counties", "IC 6-3.6-8-3", _two_counties),
+        *common("IN", "Indiana", "us-in.it-40"),
+    ),
+)  # fmt: skip

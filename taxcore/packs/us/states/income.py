@@ -1,0 +1,373 @@
+"""Federal income cut by state: all of it, what of it is one state's, and what of it is one spouse's.
+
+Two worksheets of the same lines, so that a state's rules are written once and applied to either. Pay for work belongs where the
+papers' state rows put it; a business where its receipts do; everything else where its owner lived, by days. 4 USC 114 (pensions).
+Sales of somebody who moved belong where the owner lived on the day of the sale.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share, total, whole
+from taxcore.packs.us import places
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.states.base import StateForm
+
+_STATEMENTS = ("1099-nec", "1099-misc", "1099-k")
+CLASSES = (
+    "wages", "interest", "dividends", "refunds", "business", "gains", "retirement", "benefits", "entities", "unemployment",
+    "gambling", "other",
+)  # fmt: skip
+
+
+class _Income(StateForm):
+    worksheet = True
+
+    def required(self):
+        return False
+
+    def sum_of_classes(self):
+        return total([getattr(self, name) for name in CLASSES])
+
+
+class Everywhere(_Income):
+    """Federal income by class. IRC 61, 62."""
+
+    number, name = "Income everywhere", "Federal income by class"
+
+    @fact("Wages", rounding=whole)
+    def wages(self):
+        return total(self.federal.wages)
+
+    @fact("Interest", rounding=whole)
+    def interest(self):
+        return total(self.federal.taxable_interest)
+
+    @fact("Dividends", rounding=whole)
+    def dividends(self):
+        return total(self.federal.dividends)
+
+    @fact("State tax refunded", rounding=whole)
+    def refunds(self):
+        return total(self.federal.adjusting.state_refunds)
+
+    @fact("Businesses", rounding=whole)
+    def business(self):
+        return total(self.federal.adjusting.business)
+
+    @fact("Gains and losses", rounding=whole)
+    def gains(self):
+        return total(self.federal.capital_gain)
+
+    @fact("Pensions and IRAs, taxable", rounding=whole)
+    def retirement(self):
+        return total(self.federal.ira_taxable, self.federal.pension_taxable)
+
+    @fact("Social security, taxable", rounding=whole)
+    def benefits(self):
+        return total(self.federal.taxable_benefits)
+
+    @fact("Partnerships, S corporations, trusts", rounding=whole)
+    def entities(self):
+        return total(self.federal.adjusting.entities)
+
+    @fact("Unemployment benefits", rounding=whole)
+    def unemployment(self):
+        return total(self.federal.adjusting.unemployment)
+
+    @fact("Gambling", rounding=whole)
+    def gambling(self):
+        return total(self.federal.adjusting.gambling)
+
+    @fact("Everything else", rounding=whole)
+    def other(self):
+        known = [self.refunds, self.business, self.entities, self.unemployment, self.gambling]
+        return total(self.federal.additional_income, less=known)
+
+    @fact("Income", rounding=whole)
+    def total_income(self):
+        return self.sum_of_classes()
+
+    @fact("Adjustments", rounding=whole)
+    def adjustments(self):
+        return total(self.federal.adjustments)
+
+    @fact("Adjusted gross income", rounding=whole)
+    def agi(self):
+        return total(self.total_income, less=self.adjustments)
+
+    @fact("Interest on US obligations", rounding=whole, cites="31 USC 3124")
+    def government_interest(self):
+        return total(self.federal.interest.from_government)
+
+    @fact("Exempt interest on other states' bonds", rounding=whole)
+    def other_bonds(self):
+        home = [paper.home_bonds for kind in ("1099-int", "1099-div") for paper in self.papers(kind)]
+        return excess(self.federal.exempt_interest, over=home)
+
+
+class Here(_Income):
+    """What of federal income is this state's, for people who did not live in it all year. 4 USC 114."""
+
+    number, name = "Income here", "Income that belongs to the state"
+
+    @classmethod
+    def idle(cls, run):
+        return super().idle(run) or places.calls(run, cls.state()) == places.WHOLE
+
+    def _part(self, paper):
+        return places.part_lived(self.run, paper, self.state())
+
+    def _living(self, amount, weights):
+        """As much of a federal amount as its papers' owners lived here. `weights`: (paper, its part of the amount)."""
+        if not amount:
+            return total(0)
+        parts = [share(self._part(paper), of=weight) for paper, weight in weights if weight and self._part(paper)]
+        every = total([weight for _, weight in weights])
+        if every <= 0:
+            return share(self._lived(), of=amount)
+        if not parts:
+            return nothing_because("its owner did not live here")
+        return pro_rata(amount, total(parts), every)
+
+    def _lived(self):
+        """The share of the year that those who file lived here, on average."""
+        filers = self.federal.filers
+        return sum((places.part_lived_by(self.run, one.role, self.state()) for one in filers), ZERO) / (len(filers) or 1)
+
+    @fact("Wages", rounding=whole)
+    def wages(self):
+        statements = [self.wages_of(wage) for wage in self.papers("w2") if not wage.statutory_employee]
+        rest = total(self.federal.wages, less=self.federal.wage_statements)
+        return total(statements, self._living(rest, ()))
+
+    def wages_of(self, wage):
+        """State rows say where; a resident's own pay is this state's wherever it was earned, a mover's by days."""
+        lived, rows = self._part(wage), wage.states
+        here = [row.wages for row in rows if row.state == self.state()]
+        if lived == 1:
+            return total(wage.wages)
+        if not lived:
+            spared = here and places.is_spared(self.run, wage, self.state())
+            return nothing_because("by agreement these wages are taxed at home only") if spared else total(here)
+        if not any(row.state for row in rows):
+            return share(lived, of=wage.wages)
+        homes = places.days_in(self.run, wage.owner or "taxpayer")
+        return total(here, share(lived, of=[row.wages for row in rows if row.state and row.state not in homes]))
+
+    @fact("Interest", rounding=whole)
+    def interest(self):
+        own = [(paper, paper.taxed()) for kind in ("1099-int", "1099-oid") for paper in self.papers(kind)]
+        return self._living(self.federal.taxable_interest, [*own, *self._of_shares("interest")])
+
+    @fact("Dividends", rounding=whole)
+    def dividends(self):
+        own = [(paper, paper.dividends) for paper in self.papers("1099-div")]
+        return self._living(self.federal.dividends, [*own, *self._of_shares("dividends")])
+
+    def _of_shares(self, name):
+        return [(paper, getattr(paper, name)) for kind in SHARES for paper in self.papers(kind)]
+
+    @fact("State tax refunded", rounding=whole)
+    def refunds(self):
+        return self._living(self.federal.adjusting.state_refunds, ())
+
+    @fact("Businesses", rounding=whole)
+    def business(self):
+        return total([self.business_of(one) for one in self.every("us.sch-c")])
+
+    def business_of(self, one):
+        """By receipts where the books or their statements name states, else where the owner lived."""
+        rows = [row for paper in (one.books, *self._given_to(one)) for row in paper.states if row.state]
+        if not rows or one.net_receipts <= 0:
+            lived = self._part(one.books)
+            return share(lived, of=one.profit) if lived else nothing_because("its owner did not live here")
+        return pro_rata(one.profit, [row.income for row in rows if row.state == self.state()], one.net_receipts)
+
+    def _given_to(self, one):
+        alone = len(self.papers("business")) == 1
+        found = [paper for kind in _STATEMENTS for paper in self.papers(kind)]
+        return [paper for paper in found if paper.business == one.key or (alone and not paper.business)]
+
+    @fact("Gains and losses", rounding=whole)
+    def gains(self):
+        """Sales by the day, what funds distributed by days. A limited or carried loss of a mover stops filing by name."""
+        if self.run.is_idle("us.sch-d"):
+            return self._living(self.federal.capital_gain, ())
+        sold = [self._sold(paper) for kind in ("1099-b", "1099-da") for paper in self.papers(kind)]
+        funds = [share(self._part(paper), of=paper.capital_gain) for paper in self.papers("1099-div")]
+        shares = [
+            share(self._part(paper), of=total(paper.short_gain, paper.long_gain))
+            for kind in SHARES
+            for paper in self.papers(kind)
+        ]
+        return total(sold, funds, shares)
+
+    def _sold(self, paper):
+        roles = [one.role for one in self.federal.filers] if paper.owner == "joint" else [paper.owner or "taxpayer"]
+        return total(
+            [share(self._there(row.sold, roles), of=total(row.proceeds, row.adjustment, less=row.basis)) for row in paper.sales]
+        )
+
+    def _there(self, day, roles):
+        stays = [one for one in places.stays(self.run) if one.state == self.state() and one.role in roles]
+        return total(sum(1 for one in stays if day and one.first <= day <= one.last)) / len(roles)
+
+    @fact("Pensions and IRAs, taxable", rounding=whole)
+    def retirement(self):
+        return self._living(total(self.federal.ira_taxable, self.federal.pension_taxable), self._weights("1099-r", "gross"))
+
+    @fact("Social security, taxable", rounding=whole)
+    def benefits(self):
+        return self._living(self.federal.taxable_benefits, self._weights("ssa-1099", "net"))
+
+    def _weights(self, kind, name):
+        return [(paper, getattr(paper, name)) for paper in self.papers(kind)]
+
+    @fact("Partnerships, S corporations, trusts", rounding=whole)
+    def entities(self):
+        return total([self._by_rows(paper, self._shared(paper)) for kind in SHARES for paper in self.papers(kind)])
+
+    @staticmethod
+    def _shared(paper):
+        names = ("ordinary", "rental", "other_rental", "guaranteed", "royalties")
+        return total([getattr(paper, name) for name in names if hasattr(paper, name)])
+
+    def _by_rows(self, paper, amount):
+        rows = [row for row in paper.states if row.state]
+        if rows and (amount or any(row.income for row in rows)):
+            return total([row.income for row in rows if row.state == self.state()])
+        lived = self._part(paper)
+        return share(lived, of=amount) if lived else nothing_because("its owner did not live here")
+
+    @fact("Unemployment benefits", rounding=whole)
+    def unemployment(self):
+        return total([self._by_rows(paper, total(paper.unemployment, less=paper.repaid)) for paper in self.papers("1099-g")])
+
+    @fact("Gambling", rounding=whole)
+    def gambling(self):
+        statements = [self._by_rows(paper, paper.winnings) for paper in self.papers("w2g")]
+        rest = total(self.federal.adjusting.gambling, less=[paper.winnings for paper in self.papers("w2g")])
+        return total(statements, self._living(rest, ()))
+
+    @fact("Everything else", rounding=whole)
+    def other(self):
+        return self._living(self.everywhere.other, self._weights("other-income", "prizes") if self.everywhere.other else ())
+
+    @fact("Income", rounding=whole)
+    def total_income(self):
+        return self.sum_of_classes()
+
+    @fact("Adjustments", rounding=whole)
+    def adjustments(self):
+        """What a business brings follows its profit; the rest goes by income."""
+        adjusting, every = self.federal.adjusting, self.everywhere
+        if not self.federal.adjustments:
+            return total(0)
+        of_business = total(adjusting.half_self_employment, adjusting.plans, adjusting.health_insurance)
+        rest = total(self.federal.adjustments, less=of_business)
+        parts = [pro_rata(of_business, self.business, every.business)] if every.business > 0 else []
+        if every.total_income > 0:
+            parts.append(pro_rata(rest, excess(self.total_income, over=0), every.total_income))
+        return total(parts)
+
+    @fact("Adjusted gross income", rounding=whole)
+    def agi(self):
+        return total(self.total_income, less=self.adjustments)
+
+    @fact("Interest on US obligations", rounding=whole, cites="31 USC 3124")
+    def government_interest(self):
+        own = [(paper, paper.from_government()) for kind in ("1099-int", "1099-oid") for paper in self.papers(kind)]
+        return self._living(self.everywhere.government_interest, [*own, *self._weights("1099-div", "government_interest")])
+
+    @fact("Exempt interest on other states' bonds", rounding=whole)
+    def other_bonds(self):
+        own = [(paper, paper.exempt()) for kind in ("1099-int", "1099-oid") for paper in self.papers(kind)]
+        return self._living(self.everywhere.other_bonds, [*own, *self._weights("1099-div", "exempt_interest")])
+
+
+class Own(StateForm):
+    """One spouse's part of the federal adjusted gross income: own papers, and half of what belongs to both. IRC 6013."""
+
+    number, name, per, worksheet = "Own income", "One person's part of the income", "person", True
+
+    def required(self):
+        return False
+
+    def _mine(self, amount, weights):
+        if not amount:
+            return total(0)
+        every = total([weight for _, weight in weights])
+        if len(self.federal.filers) < 2:
+            return total(amount)
+        if every <= 0:
+            return pro_rata(amount, 1, 2)
+        return pro_rata(amount, total([share(self._half(paper), of=weight) for paper, weight in weights]), every)
+
+    def _half(self, paper):
+        owner = getattr(paper, "owner", "") or "taxpayer"
+        return total(1) / 2 if owner == "joint" else total(1 if owner == self.key else 0)
+
+    def _weights(self, *named):
+        return [(paper, getattr(paper, name)) for kind, name in named for paper in self.papers(kind)]
+
+    @fact("Wages", rounding=whole)
+    def wages(self):
+        return self._mine(self.federal.wages, self._weights(("w2", "wages")))
+
+    @fact("Interest", rounding=whole)
+    def interest(self):
+        own = [(paper, paper.taxed()) for kind in ("1099-int", "1099-oid") for paper in self.papers(kind)]
+        return self._mine(self.federal.taxable_interest, own)
+
+    @fact("Dividends", rounding=whole)
+    def dividends(self):
+        return self._mine(self.federal.dividends, self._weights(("1099-div", "dividends")))
+
+    @fact("Gains and losses", rounding=whole)
+    def gains(self):
+        sold = [(paper, total([row.proceeds for row in (*paper.sales, *paper.summaries)])) for paper in self._brokers()]
+        return self._mine(self.federal.capital_gain, [*sold, *self._weights(("1099-div", "capital_gain"))])
+
+    def _brokers(self):
+        return [*self.papers("1099-b"), *self.papers("1099-da")]
+
+    @fact("Pensions and IRAs, taxable", rounding=whole)
+    def retirement(self):
+        return self._mine(total(self.federal.ira_taxable, self.federal.pension_taxable), self._weights(("1099-r", "gross")))
+
+    @fact("Social security, taxable", rounding=whole)
+    def benefits(self):
+        return self._mine(self.federal.taxable_benefits, self._weights(("ssa-1099", "net")))
+
+    @fact("Businesses", rounding=whole)
+    def business(self):
+        return total([one.profit for one in self.every("us.sch-c") if len(self.federal.filers) < 2 or self._half(one.books) == 1])
+
+    @fact("Everything else", rounding=whole)
+    def other(self):
+        weights = self._weights(("1099-g", "unemployment"), ("w2g", "winnings"), *((kind, "ordinary") for kind in SHARES))
+        return self._mine(total(self.federal.additional_income, less=self.federal.adjusting.business), weights)
+
+    @fact("Income", rounding=whole)
+    def total_income(self):
+        names = ("wages", "interest", "dividends", "gains", "retirement", "benefits", "business", "other")
+        return total([getattr(self, name) for name in names])
+
+    @fact("Adjusted gross income", rounding=whole)
+    def agi(self):
+        """Adjustments of a business follow its profit, the others the income."""
+        adjusting, federal = self.federal.adjusting, self.federal
+        of_business = total(adjusting.half_self_employment, adjusting.plans, adjusting.health_insurance)
+        rest = total(federal.adjustments, less=of_business)
+        taken = [pro_rata(of_business, self.business, adjusting.business)] if adjusting.business > 0 else []
+        if federal.total_income > 0:
+            taken.append(pro_rata(rest, excess(self.total_income, over=0), federal.total_income))
+        return total(self.total_income, less=taken)
+
+
+def worksheets(jurisdiction: str, *, own: bool = False) -> tuple[Any, ...]:
+    """A state's own copies of the worksheets."""
+    bases = (Everywhere, Here, Own) if own else (Everywhere, Here)
+    return tuple(type(base.__name__, (base,), {"jurisdiction": jurisdiction, "__doc__": base.__doc__}) for base in bases)

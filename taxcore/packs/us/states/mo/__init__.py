@@ -1,0 +1,39 @@
+"""Missouri: individual income tax return of residents, part-year residents and non-residents."""
+
+from taxcore.engine import Amount
+from taxcore.packs.us.states import State
+from taxcore.packs.us.states.base import StateQuestions, authority, folder
+from taxcore.packs.us.states.checks import common, unsupported
+from taxcore.packs.us.states.income import worksheets
+from taxcore.packs.us.states.mo.forms import Column, IncomeTax
+
+
+class Questions(StateQuestions):
+    """What Missouri asks and no federal paper answers."""
+
+    jurisdiction = "us-mo"
+    kind, name, official = "mo-questions", "Missouri questions", "MO-1040"
+
+    public_pension = Amount(None, "Of the taxable pensions, from public employers", cites="RSMo 143.124", begins="Pensions")
+    property_tax_credit = Amount(None, "Property tax or rent of people of 65 or disabled", cites="RSMo 135.010")
+
+
+def _asked(name):
+    return lambda run: run.single("mo-questions").address(name) if getattr(run.single("mo-questions"), name) else None
+
+
+STATE = State(
+    code="MO",
+    authority=authority("MO", "Missouri", IncomeTax, return_type="MO1040", due=(4, 15), declaration="MO-8453",
+                        tax="total_tax", income="missouri_agi", credited_tax="total_tax", credited_income="credited_income"),
+    forms=(IncomeTax, Column, *worksheets("us-mo", own=True)),
+    papers=(Questions,),
+    law=folder("MO"),
+    checks=(
+        unsupported("us-mo", "Missouri", "public-pension", "Exemption of public pensions", "RSMo 143.124",
+                    _asked("public_pension")),
+        unsupported("us-mo", "Missouri", "property-tax-credit", "Property tax credit, MO-PTS", "RSMo 135.010",
+                    _asked("property_tax_credit")),
+        *common("MO", "Missouri", "us-mo.mo-1040", use_tax=False),
+    ),
+)  # fmt: skip

@@ -1,0 +1,247 @@
+"""Form 760, and 760PY and 763 for those who did not live in Virginia all year. Va. Code 58.1-320 to 58.1-326.
+
+A non-resident's taxable income is that of a resident in the part of the income that is Virginia's. 58.1-325.
+"""
+
+from taxcore.engine import by_bands, excess, fact, greatest, least, line, nothing_because, ratio, share, times, total, whole
+from taxcore.packs.us import places
+from taxcore.packs.us.states.base import StateReturn
+
+
+class IncomeTax(StateReturn):
+    """Individual income tax return. Va. Code 58.1-320, 58.1-322 to 58.1-322.04, 58.1-332, 58.1-339.8."""
+
+    jurisdiction = "us-va"
+    number, name = "760", "Individual income tax return"
+
+    @property
+    def counted(self):
+        """A non-resident computes on all income, a mover on that of the time in Virginia."""
+        return self.everywhere if self.kind_of_return == places.NONE else self.here
+
+    @line("1", "Federal adjusted gross income")
+    def federal_agi(self):
+        return total(self.counted.agi)
+
+    @line("2", "Additions, Schedule ADJ")
+    def additions(self):
+        return total(self.counted.other_bonds, self.questions.other_additions)
+
+    @line("3", "Together")
+    def with_additions(self):
+        return total(self.federal_agi, self.additions)
+
+    @line("4", "Age deduction", cites="Va. Code 58.1-322.03(5)")
+    def age_deduction(self):
+        """Falls by the income above a base, but for those born before 1939."""
+        law, filers = self.law.age_deduction, self.federal.filers
+        old = [one for one in filers if (one.age_at_end() or 0) >= 65]
+        if not old:
+            return nothing_because("nobody is 65")
+        oldest = [one for one in old if one.birth_date.year < law.older_born_before]
+        married = self.federal.status in ("joint", "separate")
+        income = total(self.federal.adjusted_gross_income, less=self.federal.taxable_benefits)
+        falling = times(len(old) - len(oldest), law.each, of="persons of 65")
+        fall = excess(income, over=law.married_above if married else law.single_above)
+        return total(times(len(oldest), law.each, of="born before 1939"), excess(falling, over=fall))
+
+    @line("5", "Social security")
+    def benefits(self):
+        return total(self.counted.benefits)
+
+    @line("6", "State refund")
+    def refunds(self):
+        return total(self.counted.refunds)
+
+    @line("7", "Subtractions, Schedule ADJ")
+    def subtractions(self):
+        return total(self.counted.government_interest, self.questions.other_subtractions)
+
+    @line("8", "Subtractions together")
+    def all_subtractions(self):
+        return total(self.age_deduction, self.benefits, self.refunds, self.subtractions)
+
+    @line("9", "Virginia adjusted gross income", weight="total")
+    def agi(self):
+        return total(self.with_additions, less=self.all_subtractions)
+
+    @line("10", "Itemised deductions, without state income tax", cites="Va. Code 58.1-322.03(1)")
+    def itemized(self):
+        """They are taken where the federal return itemises, and only there."""
+        federal = self.federal
+        if not federal.is_itemised:
+            return nothing_because("the federal return is not itemised")
+        return share(self.part_of_deductions, of=total(federal.itemized.deduction, less=self.state_tax_in_itemized()))
+
+    @line("11", "Standard deduction")
+    def standard(self):
+        if self.federal.is_itemised:
+            return nothing_because("the federal return is itemised")
+        if self.federal.standard.is_dependant:
+            return least(self._earned(), self.by_status(self.law.standard_deduction))
+        return share(self.part_of_deductions, of=self.by_status(self.law.standard_deduction))
+
+    def _earned(self):
+        return total(self.federal.wages, excess(self.federal.adjusting.business, over=0))
+
+    @fact("Part of the deductions", rounding=None)
+    def part_of_deductions(self):
+        """Of movers as much as income falls into their time here."""
+        return self.part if self.kind_of_return == places.PART else total(1)
+
+    @line("12", "Exemptions", cites="Va. Code 58.1-322.03(2)")
+    def exemptions(self):
+        """Of movers by days."""
+        law, persons = self.law.exemption, len(self.federal.filers) + len(self.dependants())
+        every = total(times(persons, law.each, of="persons"), times(self.aged() + self.blind(), law.aged_or_blind, of="boxes"))
+        if self.kind_of_return != places.PART:
+            return total(every)
+        parts = [places.part_lived_by(self.run, one.role, "VA") for one in self.federal.filers]
+        return share(total(parts) / len(parts), of=every)
+
+    @line("13", "Deductions, Schedule ADJ", cites="Va. Code 58.1-322.03(3)")
+    def care(self):
+        """The costs that the federal care credit counts."""
+        if self.run.is_idle("us.2441") or self.run.form("us.2441").not_allowed:
+            return nothing_because("the federal return counts no costs of care")
+        return share(self.part_of_deductions, of=self.run.form("us.2441").base)
+
+    @line("15", "Virginia taxable income", weight="total")
+    def taxable_income(self):
+        return excess(self.agi, over=[self.itemized, self.standard, self.exemptions, self.care])
+
+    @fact("Virginia's income, line 763-8", rounding=whole)
+    def agi_here(self):
+        if self.kind_of_return != places.NONE:
+            return total(self.agi)
+        of = self.here
+        return total(of.agi, of.other_bonds, less=[of.benefits, of.refunds, of.government_interest])
+
+    @fact("Part that is Virginia's, to a tenth of a percent", rounding=None, cites="Va. Code 58.1-325")
+    def virginias_part(self):
+        if self.kind_of_return != places.NONE:
+            return total(1)
+        if self.agi <= 0:
+            return nothing_because("there is no income")
+        return least(ratio(excess(self.agi_here, over=0), over=self.agi, places=3), 1)
+
+    @fact("Income that is taxed", rounding=whole)
+    def taxed_income(self):
+        return share(self.virginias_part, of=self.taxable_income)
+
+    @line("16", "Tax", cites="Va. Code 58.1-320")
+    def tax(self):
+        least_income = self.law.filing["joint" if self.is_joint else "single"]
+        if self.agi < least_income:
+            return nothing_because("the income is below where a return is asked for", self.agi)
+        return by_bands(self.taxed_income, self.law.income_tax.bands)
+
+    @line("17", "Spouse tax adjustment", cites="Va. Code 58.1-324(B)")
+    def spouse_adjustment(self):
+        """What two rows of bands would save the couple, where both have income; at most 259."""
+        law = self.law.spouse_adjustment
+        if self.federal.status != "joint" or not self.is_whole:
+            return nothing_because("it is for couples who file together and lived here the whole year")
+        lower = min(self._own_income(one.role) for one in self.federal.filers)
+        if lower <= 0 or self.taxable_income <= law.bands_from:
+            return nothing_because(
+                "only one of them has income of their own" if lower <= 0 else "the income is in the lowest bands"
+            )
+        if lower >= law.upper and self.taxable_income >= 2 * law.upper:
+            return total(law.most)
+        mine = least(lower, law.upper)
+        rest = excess(self.taxable_income, over=mine)
+        apart = total(by_bands(mine, self.law.income_tax.bands), by_bands(rest, self.law.income_tax.bands))
+        return least(excess(self.tax, over=apart), law.most)
+
+    def _own_income(self, role):
+        """One spouse's income here, less the own exemptions."""
+        own, law, person = self.run.form("us-va.own-income", role), self.law.exemption, self.person(role)
+        boxes = (1 if (person.age_at_end() or 0) >= 65 else 0) + (1 if person.blind else 0)
+        return total(own.agi, less=[own.benefits, law.each, law.aged_or_blind * boxes])
+
+    @line("18", "Net tax", weight="total")
+    def net_tax(self):
+        return excess(self.tax, over=self.spouse_adjustment)
+
+    @line("19", "Virginia tax withheld")
+    def withheld(self):
+        return self.withheld_here()
+
+    @line("20", "Estimated payments")
+    def estimates(self):
+        return self.estimates_here()
+
+    @line("21", "Last year's overpayment")
+    def applied_before(self):
+        return total(self.questions.applied_before)
+
+    @line("22", "Paid with the extension")
+    def with_extension(self):
+        return self.extension_here()
+
+    @line("23", "Credit for low income or earned income", cites="Va. Code 58.1-339.8")
+    def low_income(self):
+        """The best of three: by the guidelines of poverty, a part of the federal credit, or another part that is paid out."""
+        if self.kind_of_return == places.NONE:
+            return nothing_because("it is for residents")
+        law, earned = self.law.earned_income_credit, share(self.part, of=self.federal.earned_income_credit)
+        return greatest(
+            of={
+                "300 for each person below the guidelines": least(self._by_guidelines(), self.net_tax),
+                "part of the federal credit, not paid out": least(share(law.not_paid_out, of=earned), self.net_tax),
+                "part of the federal credit, paid out": share(law.paid_out, of=earned),
+            }
+        )
+
+    def _by_guidelines(self):
+        law, persons = self.law.low_income, len(self.federal.filers) + len(self.dependants())
+        below = self.agi <= law.first + law.each_more * (persons - 1)
+        return times(persons, law.each, of="persons") if below else total(0)
+
+    @line("24", "Tax paid to other states, Schedule OSC", cites="Va. Code 58.1-332")
+    def other_states(self):
+        return self.credit_for_others(self.net_tax, self.agi)
+
+    @line("25", "Other credits, Schedule CR")
+    def other_credits(self):
+        """Also the tax at a home state that credits nothing."""
+        return self.reverse_credit(self.net_tax, self.agi_here)
+
+    @fact("Tax that another state's credit reads", rounding=whole)
+    def taxed(self):
+        return excess(self.net_tax, over=self.other_credits)
+
+    @line("26", "Payments and credits", weight="total")
+    def payments(self):
+        credits = least(total(self.other_states, self.other_credits), self.net_tax)
+        paid = total(self.withheld, self.estimates, self.applied_before, self.with_extension)
+        return total(paid, self.low_income, credits)
+
+    @line("27", "Tax owed")
+    def short(self):
+        return excess(self.net_tax, over=self.payments)
+
+    @line("28", "Overpaid")
+    def overpaid(self):
+        return excess(self.payments, over=self.net_tax)
+
+    @line("29", "Applied to next year")
+    def applied(self):
+        return least(self.questions.applied_to_next_year, self.overpaid)
+
+    @line("33", "Use tax")
+    def use_tax(self):
+        return total(self.questions.use_tax)
+
+    @fact("Tax with use tax", rounding=whole)
+    def total_tax(self):
+        return total(self.net_tax, self.use_tax)
+
+    @line("35", "Amount owed", weight="total")
+    def owed(self):
+        return excess(total(self.short, self.applied, self.use_tax), over=self.overpaid)
+
+    @line("36", "Refund", weight="total")
+    def refund(self):
+        return excess(self.overpaid, over=[self.applied, self.use_tax])

@@ -1,0 +1,210 @@
+"""Form 1 and Form 1NPR: federal adjusted gross income, changed; a standard deduction that falls with income. Wis. Stat. ch. 71.
+
+Lines whose numbers are not certain have none here, see docs/law-coverage.md.
+"""
+
+from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.packs.us.states.base import StateReturn
+from taxcore.packs.us.states.table import tax_by_table
+
+
+class IncomeTax(StateReturn):
+    """Income tax return. Wis. Stat. 71.02, 71.05, 71.06, 71.07."""
+
+    jurisdiction = "us-wi"
+    number, name = "Form 1", "Income tax return"
+
+    @line("1", "Federal adjusted gross income")
+    def federal_agi(self):
+        return total(self.here.agi)
+
+    @line("2", "Additions, Schedule AD")
+    def additions(self):
+        return total(self.here.other_bonds, self.questions.other_additions)
+
+    @line("3", "Together")
+    def with_additions(self):
+        return total(self.federal_agi, self.additions)
+
+    @fact("Gain held longer than a year that is left out", rounding=None, cites="Wis. Stat. 71.05(6)(b)9")
+    def gain_excluded(self):
+        """30% of the smaller of the long-term gain and the gain together; of a mover in the part that is Wisconsin's."""
+        if self.run.is_idle("us.sch-d"):
+            return total(0)
+        schedule = self.federal.gains
+        net = excess(least(schedule.long_term, schedule.together), over=0)
+        if not net or schedule.together <= 0:
+            return nothing_because("there is no long-term gain")
+        excluded = share(self.law.gains.excluded, of=net)
+        return excluded if self.is_whole else pro_rata(excluded, self.here.gains, self.everywhere.gains)
+
+    @fact("Pensions left out", rounding=None, cites="Wis. Stat. 71.05(6)(b)54")
+    def pensions(self):
+        """Of people of 65 with a low income; since 2025 more for people of 67 who choose it and forgo credits."""
+        taxed = self.here.retirement
+        if self.excludes_pensions:
+            law = self.law.retirement_exclusion
+            return least(taxed, times(self.aged(law.age), law.each, of="persons"))
+        law, low = self.law.retirement, self._income_is_low()
+        if not taxed or not low:
+            return nothing_because("no pension is taxed" if not taxed else "the income is above the limit")
+        return least(taxed, times(self.aged(law.age), law.each, of="persons"))
+
+    def _income_is_low(self):
+        law = self.law.retirement
+        couple = self.federal.status in ("joint", "separate", "surviving_spouse")
+        return self.federal.adjusted_gross_income < (law.couple_below if couple else law.alone_below)
+
+    @fact("The larger pension exclusion is chosen")
+    def excludes_pensions(self):
+        return bool(self.questions.pension_exclusion) and "retirement_exclusion" in self.law
+
+    @line("4", "Subtractions, Schedule SB")
+    def subtractions(self):
+        of = self.here
+        unemployment = self.untaxed_unemployment(of.unemployment, self.law.unemployment)
+        return total(of.government_interest, of.benefits, of.refunds, unemployment, self.gain_excluded, self.pensions,
+                     self.questions.other_subtractions)  # fmt: skip
+
+    @line("5", "Wisconsin income", weight="total")
+    def wisconsin_income(self):
+        return total(self.with_additions, less=self.subtractions)
+
+    @fact("Income by which the standard deduction falls", rounding=None)
+    def income_for_deduction(self):
+        """All income, where some of it is not Wisconsin's."""
+        if self.is_whole:
+            return total(self.wisconsin_income)
+        return greatest(of={"federal income": self.federal.adjusted_gross_income, "Wisconsin income": self.wisconsin_income})
+
+    @line("6", "Standard deduction", cites="Wis. Stat. 71.05(22)")
+    def standard_deduction(self):
+        if self.federal.standard.is_dependant:
+            return nothing_because("somebody else can claim the filer; that deduction is not computed")
+        table = self.law.standard_deduction
+        whole = self._falling(self.by_status(table))
+        if self.federal.status == "head_of_household":
+            whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
+        return share(self.part_of_year, of=whole)
+
+    def _falling(self, row):
+        return excess(row.most, over=share(row.rate, of=excess(self.income_for_deduction, over=row.falls_from)))
+
+    @fact("Wisconsin's part, to four places", rounding=None)
+    def part_of_year(self):
+        if self.is_whole or self.everywhere.agi <= 0:
+            return total(1 if self.is_whole else 0)
+        return least(ratio(excess(self.here.agi, over=0), over=self.everywhere.agi, places=4), 1)
+
+    @line("8", "Exemptions", cites="Wis. Stat. 71.05(23)")
+    def exemptions(self):
+        law, persons = self.law.exemption, len(self.federal.filers) + len(self.dependants())
+        every = total(times(persons, law.each, of="persons"), times(self.aged(), law.aged, of="aged"))
+        return share(self.part_of_year, of=every)
+
+    @line("9", "Taxable income", weight="total")
+    def taxable_income(self):
+        return excess(self.wisconsin_income, over=[self.standard_deduction, self.exemptions])
+
+    @line("10", "Tax", cites="Wis. Stat. 71.06")
+    def tax(self):
+        return tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
+
+    @fact("Itemised deduction credit, Schedule 1", rounding=None, cites="Wis. Stat. 71.07(5)")
+    def itemized_credit(self):
+        """On interest, gifts and medical costs above the standard deduction; taxes do not count."""
+        if not self.federal.is_itemised:
+            return nothing_because("the federal return is not itemised")
+        itemized = self.federal.itemized
+        counted = total(itemized.medical_allowed, itemized.interest, itemized.all_gifts)
+        return share(self.law.itemized_credit.rate, of=excess(share(self.part_of_year, of=counted), over=self.standard_deduction))
+
+    @fact("Care credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
+    def care_credit(self):
+        credit = share(self.law.care.share_of_federal, of=self.federal.more_payments.care)
+        return share(self.part_of_year, of=credit)
+
+    @fact("School property tax credit", rounding=None, cites="Wis. Stat. 71.07(9)")
+    def home_credit(self):
+        """Of property tax, and of a part of rent as if it were; 300 at most."""
+        law, asked = self.law.home_credit, self.questions
+        of_rent = total(
+            share(law.rent_with_heat, of=asked.rent_with_heat), share(law.rent_without_heat, of=asked.rent_without_heat)
+        )
+        return least(share(law.rate, of=total(asked.property_tax, of_rent)), law.most)
+
+    @fact("Married couple credit", rounding=None, cites="Wis. Stat. 71.07(6)")
+    def couple_credit(self):
+        if self.federal.status != "joint":
+            return nothing_because("it is for couples who file together")
+        law, earned = self.law.couple_credit, [self._earned(person.role) for person in self.federal.filers]
+        return share(law.rate, of=least(earned, law.earned_most)) if len(earned) == 2 else total(0)
+
+    def _earned(self, role):
+        wages = [self._in_wisconsin(wage) for wage in self.papers("w2", role)]
+        return total(wages, [one.profit for one in self.every("us.sch-c") if one.books.owner == role and one.profit > 0])
+
+    def _in_wisconsin(self, wage):
+        return wage.wages if self.is_whole else total([row.wages for row in wage.states if row.state == "WI"])
+
+    @fact("Tax paid to other states, Schedule OS", rounding=None, cites="Wis. Stat. 71.07(7)")
+    def other_states(self):
+        """What is paid there, and no more than Wisconsin's tax."""
+        return self.credit_for_others(self.tax, self.wisconsin_income)
+
+    @fact("Credits that are not paid out", rounding=None)
+    def credits(self):
+        """Who chooses the larger pension exclusion has none but that for other states."""
+        if self.excludes_pensions:
+            return total(self.other_states)
+        return total(self.itemized_credit, self.care_credit, self.home_credit, self.couple_credit, self.other_states)
+
+    @line("18", "Tax after credits")
+    def tax_after_credits(self):
+        return excess(self.tax, over=self.credits)
+
+    @line("19", "Sales and use tax")
+    def use_tax(self):
+        return total(self.questions.use_tax)
+
+    @line("23", "Together", weight="total")
+    def total_tax(self):
+        return total(self.tax_after_credits, self.use_tax)
+
+    @line("24", "Wisconsin tax withheld")
+    def withheld(self):
+        return self.withheld_here()
+
+    @line("25", "Estimated payments and what was applied")
+    def prepaid(self):
+        return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
+
+    @line("26", "Earned income credit", cites="Wis. Stat. 71.07(9e)")
+    def earned_income_credit(self):
+        """A part of the federal credit that depends on the children; for residents of the whole year."""
+        if not self.is_whole or self.excludes_pensions:
+            return nothing_because(
+                "it is for a whole year here" if not self.is_whole else "the larger pension exclusion is chosen"
+            )
+        children = f"{min(int(self.federal.earned.children), 3)}"
+        return share(self.law.earned_income_credit[children], of=self.federal.earned_income_credit)
+
+    @line("33", "Payments and credits that are paid out", weight="total")
+    def payments(self):
+        return total(self.withheld, self.prepaid, self.earned_income_credit)
+
+    @line("34", "Overpaid")
+    def overpaid(self):
+        return excess(self.payments, over=self.total_tax)
+
+    @line("35", "Refund", weight="total")
+    def refund(self):
+        return excess(self.overpaid, over=self.applied)
+
+    @line("36", "Applied to next year")
+    def applied(self):
+        return least(self.questions.applied_to_next_year, self.overpaid)
+
+    @line("37", "Amount owed", weight="total")
+    def owed(self):
+        return excess(self.total_tax, over=self.payments)
