@@ -31,6 +31,7 @@ class Filing(models.Model):
     receipt = models.CharField(max_length=30, unique=True)
     document = models.BinaryField()
     digest = models.CharField(max_length=64)
+    kind = models.CharField(max_length=10, choices=[("return", "return"), ("extension", "extension")], default="return")
     state = models.CharField(max_length=10, choices=STATES, default="pending")
     faults = models.JSONField(default=list)
     received_at = models.DateTimeField(auto_now_add=True)

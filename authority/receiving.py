@@ -8,7 +8,7 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from authority.models import Claim, Filing, Mood
-from authority.rules import Document, digits, faults_of, parse
+from authority.rules import Document, digits, extension_faults, faults_of, parse
 
 
 class KeyReused(Exception):
@@ -16,12 +16,19 @@ class KeyReused(Exception):
 
 
 @transaction.atomic
-def receive(key, authority, year, document):
+def receive(key, authority, year, document, kind="return"):
     """The filing of this key: new, or the one that was received before. KeyReused if its document differs."""
     digest = hashlib.sha256(document).hexdigest()
     filing, made = Filing.objects.select_for_update().get_or_create(
         key=key,
-        defaults={"authority": authority, "year": year, "document": document, "digest": digest, "receipt": str(key)[:30]},
+        defaults={
+            "authority": authority,
+            "year": year,
+            "document": document,
+            "digest": digest,
+            "receipt": str(key)[:30],
+            "kind": kind,
+        },
     )
     if made:
         filing.receipt = f"{authority.upper()}-{year}-{filing.pk:06d}"
@@ -44,8 +51,9 @@ def answer(receipt):
 
 
 def _decide(filing):
-    filing.faults = [fault.as_dict() for fault in faults_of(filing.authority, filing.year, filing.document)]
-    if not filing.faults:
+    check = faults_of if filing.kind == "return" else extension_faults
+    filing.faults = [fault.as_dict() for fault in check(filing.authority, filing.year, filing.document)]
+    if not filing.faults and filing.kind == "return":
         try:
             with transaction.atomic():
                 _claim(filing)

@@ -51,6 +51,28 @@ def faults_of(authority, year, document):
     return [fault for rule in RULES for fault in rule(found, authority, year)]
 
 
+def extension_faults(authority, year, document):
+    """Every fault of a request for more time: its schema, whom it is for, and that nobody asks twice."""
+    try:
+        root = parse(document)
+    except etree.XMLSyntaxError as error:
+        return [Fault("X-0001", f"The document is not XML: {error.msg}", "/")]
+    schema = etree.XMLSchema(etree.parse(settings.SCHEMAS / "extension.xsd"))
+    if not schema.validate(root):
+        return [Fault("X-0003", _schema_message(error), _path_at(root, error.line)) for error in list(schema.error_log)[:5]]
+    found = Document(root)
+    if (root.get("authority"), root.get("year")) != (authority, str(year)):
+        return [Fault("X-0005", "The document is for another authority or year.", "/Extension")]
+    return [*person_matches(found, authority, year), *_too_late(found, authority, year)]
+
+
+def _too_late(document, authority, year):
+    """Nobody needs more time for a return that is here."""
+    for person in document.people():
+        if Claim.objects.filter(authority=authority, year=year, number=digits(document.text("Number", person))).exists():
+            yield Fault("E-0501", f"A return for {year} was accepted already; no more time is given.", path_of(person, "Number"))
+
+
 class Document:
     """Reads elements without minding the namespace, and names their paths."""
 

@@ -36,7 +36,19 @@ def door(view):
 @require_POST
 @door
 def returns(request, authority, year):
-    """Receive a document. 202 with a receipt; 409 when the key came before with another document."""
+    """Receive a return. 202 with a receipt; 409 when the key came before with another document."""
+    return _received(request, authority, year, "return")
+
+
+@csrf_exempt
+@require_POST
+@door
+def extensions(request, authority, year):
+    """Receive a request for more time, as returns are received."""
+    return _received(request, authority, year, "extension")
+
+
+def _received(request, authority, year, kind):
     try:
         key = uuid.UUID(request.headers.get("Idempotency-Key", ""))
     except ValueError:
@@ -44,7 +56,7 @@ def returns(request, authority, year):
     if not any(settings.SCHEMAS.glob(f"{authority}-[0-9]*.xsd")):
         return JsonResponse({"error": f"no authority {authority}"}, status=404)
     try:
-        filing = receive(key, authority, year, request.body)
+        filing = receive(key, authority, year, request.body, kind)
     except KeyReused:
         return JsonResponse({"error": "this key was used for another document"}, status=409)
     if lose_this_answer():

@@ -141,3 +141,40 @@ class RuleTests(AuthorityTestCase):
     def test_a_rejected_return_claims_nothing(self):
         self.decided(document=DOCUMENT.replace("00-7140362", "00-7140363"))
         self.assertEqual(Claim.objects.count(), 0)
+
+
+EXTENSION = """<?xml version='1.0' encoding='utf-8'?>
+<Extension xmlns="urn:impuesto:extension" authority="us" year="2025" form="4868">
+  <Header><ReturnId>7</ReturnId><Software>Impuesto</Software></Header>
+  <People><UnitedStatesPerson id="taxpayer" role="taxpayer"><FirstName>Lorna</FirstName><LastName>Abernathy-Osei</LastName>
+    <Number>921-17-5580</Number></UnitedStatesPerson></People>
+  <Expected>3875</Expected><Paid>4000</Paid><Balance>0</Balance><Paying>100</Paying><Until>2026-10-15</Until>
+</Extension>"""
+
+
+class ExtensionTests(AuthorityTestCase):
+    def extended(self, document=EXTENSION, authority="us"):
+        headers = {"X-Transmitter-Key": "key", "Idempotency-Key": str(uuid.uuid4())}
+        answer = self.client.post(
+            f"/efile/{authority}/2025/extensions", document, content_type="application/xml", headers=headers
+        )
+        Filing.objects.update(received_at=timezone.now() - timedelta(minutes=1))
+        return self.ask(answer.json()["receipt"])
+
+    def rules(self, *given, **more):
+        return [fault["rule"] for fault in self.extended(*given, **more)["faults"]]
+
+    def test_more_time_is_given_and_leaves_the_number_free_for_the_return(self):
+        self.assertEqual(self.extended()["state"], "accepted")
+        self.assertEqual(Claim.objects.count(), 0)
+        self.assertEqual(self.decided()["state"], "accepted")
+
+    def test_strangers_and_wrong_documents_are_refused(self):
+        self.assertEqual(self.rules(EXTENSION.replace("Abernathy-Osei", "Quist")), ["P-0101"])
+        self.assertEqual(self.rules(EXTENSION.replace("<Paying>100", "<Paying>much")), ["X-0003"])
+        self.assertEqual(self.rules(EXTENSION, authority="us-il"), ["X-0005"])
+        self.assertEqual(self.rules("<Extension"), ["X-0001"])
+
+    def test_nobody_needs_more_time_for_a_return_that_is_here(self):
+        self.assertEqual(self.decided()["state"], "accepted")
+        self.assertEqual(self.rules(), ["E-0501"])

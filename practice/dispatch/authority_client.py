@@ -21,9 +21,9 @@ class Answer:
     raw: dict = field(default_factory=dict)
 
 
-def hand_in(authority, year, key, document):
-    """Send a document under its key; returns the receipt. The same key again gives the same receipt."""
-    url = f"{settings.AUTHORITY_URL}/efile/{authority}/{year}/returns"
+def hand_in(authority, year, key, document, what="returns"):
+    """Send a document under its key; returns the receipt, the same for the same key. `what` is returns or extensions."""
+    url = f"{settings.AUTHORITY_URL}/efile/{authority}/{year}/{what}"
     headers = {"Idempotency-Key": str(key), "Content-Type": "application/xml"}
     return _call("POST", url, headers, document)["receipt"]
 

@@ -1,4 +1,4 @@
-"""Submissions to authorities, and what came back."""
+"""Submissions to authorities, requests for more time, and what came back."""
 
 import uuid
 
@@ -20,15 +20,11 @@ class State(models.TextChoices):
 LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
 
 
-class Submission(FirmOwned):
+class Conversation(FirmOwned):
     """One document for one authority. `key` makes repeating it harmless: the authority files a key once."""
 
-    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="submissions")
-    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="submissions")
     authority = models.CharField(max_length=10)
     key = models.UUIDField(default=uuid.uuid4, unique=True)
-    state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
-    document = models.BinaryField()
     receipt = models.CharField(max_length=40, blank=True)
     tries = models.PositiveIntegerField(default=0)
     trouble = models.CharField(max_length=200, blank=True)
@@ -38,6 +34,18 @@ class Submission(FirmOwned):
     sent_at = models.DateTimeField(null=True)
     answered_at = models.DateTimeField(null=True)
     refused_rules = models.JSONField(default=list)
+
+    class Meta:
+        abstract = True
+
+
+class Submission(Conversation):
+    """A return for one authority, as it was signed."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="submissions")
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="submissions")
+    state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
+    document = models.BinaryField()
 
     class Meta:
         ordering = ["-id"]
@@ -65,3 +73,37 @@ class Acknowledgement(FirmOwned):
 
     def __str__(self):
         return f"{self.submission_id}: {'accepted' if self.accepted else 'rejected'}"
+
+
+class Asked(models.TextChoices):
+    """How far a request for more time has come."""
+
+    OPEN = "open", "not sent"
+    QUEUED = "queued", "to be sent"
+    SENT = "sent", "sent, no answer yet"
+    ACCEPTED = "accepted", "more time given"
+    REJECTED = "rejected", "refused"
+    UNNEEDED = "unneeded", "nothing to send"
+
+
+class Extension(Conversation):
+    """More time asked of one authority. `form` and the amounts are as they were sent; `until` is the later due date."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="extensions")
+    state = models.CharField(max_length=10, choices=Asked, default=Asked.OPEN)
+    ready = models.BooleanField(default=False)
+    form = models.CharField(max_length=20, blank=True)
+    paying = models.DecimalField(max_digits=13, decimal_places=2, default=0)
+    until = models.DateField(null=True)
+    document = models.BinaryField(default=bytes)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["of", "authority"], name="one_live_extension", condition=~Q(state=Asked.REJECTED)),
+            models.CheckConstraint(condition=Q(state__in=Asked.values), name="extension_state_is_known"),
+        ]
+        indexes = [models.Index(fields=["firm", "state", "-id"], name="extension_by_state")]
+
+    def __str__(self):
+        return f"more time of {self.authority} for {self.of}: {self.state}"

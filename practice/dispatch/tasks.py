@@ -8,9 +8,10 @@ from django.db.models import Q
 from django.utils import timezone
 from procrastinate.contrib.django import app
 
+from practice.dispatch import extending
 from practice.dispatch.answering import settle
 from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in
-from practice.dispatch.models import State, Submission
+from practice.dispatch.models import Extension, State, Submission
 from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 
@@ -22,23 +23,25 @@ def pause(tries):
     return min(2**tries, LONGEST_PAUSE)
 
 
-def _all():
-    return Submission.objects.across_firms("background work")
+def _all(kind="return"):
+    """What is sent is a return or a request for more time; both go the same way."""
+    return {"return": Submission, "extension": Extension}[kind].objects.across_firms("background work")
 
 
 @app.task
-def send(submission_id):
+def send(submission_id, kind="return"):
     """Hand a document in. Safe to run twice or after a lost answer: the key files once."""
-    submission = _all().select_related("of").get(pk=submission_id)
+    submission = _all(kind).select_related("of").get(pk=submission_id)
     if submission.state != State.QUEUED:
         return
     try:
-        receipt = hand_in(submission.authority, submission.of.year, submission.key, unseal_bytes(submission.document))
+        document = unseal_bytes(submission.document)
+        receipt = hand_in(submission.authority, submission.of.year, submission.key, document, f"{kind}s")
     except (AuthorityAway, AuthorityRefuses) as away:
-        _try_later(submission_id, State.QUEUED, send, away)
+        _try_later(submission_id, State.QUEUED, send, away, kind)
         return
     with transaction.atomic():
-        submission = _all().select_for_update(of=("self",)).select_related("of__household").get(pk=submission_id)
+        submission = _all(kind).select_for_update(of=("self",)).select_related("of__household").get(pk=submission_id)
         if submission.state != State.QUEUED:
             return
         submission.state, submission.receipt, submission.sent_at = State.SENT, receipt, timezone.now()
@@ -46,26 +49,26 @@ def send(submission_id):
         submission.next_try_at = timezone.now() + timedelta(seconds=settings.POLL_SECONDS)
         submission.save()
         record(None, "sent", submission.of, says=f"{submission.authority.upper()}, receipt {receipt}")
-        transaction.on_commit(lambda: _later(poll, submission_id, settings.POLL_SECONDS))
+        transaction.on_commit(lambda: _later(poll, submission_id, settings.POLL_SECONDS, kind))
 
 
 @app.task
-def poll(submission_id):
+def poll(submission_id, kind="return"):
     """Ask what became of a document, and settle the answer."""
-    submission = _all().get(pk=submission_id)
+    submission = _all(kind).get(pk=submission_id)
     if submission.state != State.SENT:
         return
     try:
         answer = ask(submission.receipt)
     except (AuthorityAway, AuthorityRefuses) as away:
-        _try_later(submission_id, State.SENT, poll, away)
+        _try_later(submission_id, State.SENT, poll, away, kind)
         return
     if answer.state == "pending":
         wait = settings.POLL_SECONDS
-        _all().filter(pk=submission_id).update(next_try_at=timezone.now() + timedelta(seconds=wait), trouble="")
-        _later(poll, submission_id, wait)
+        _all(kind).filter(pk=submission_id).update(next_try_at=timezone.now() + timedelta(seconds=wait), trouble="")
+        _later(poll, submission_id, wait, kind)
         return
-    settle(submission_id, answer)
+    (settle if kind == "return" else extending.settle)(submission_id, answer)
 
 
 @app.periodic(cron="* * * * *")
@@ -74,13 +77,14 @@ def sweep(timestamp):
     """Jobs that died with their worker are made again: whatever is overdue by half a minute."""
     overdue = timezone.now() - timedelta(seconds=30)
     due = Q(next_try_at__lt=overdue) | Q(next_try_at=None, made_at__lt=overdue)
-    for submission in _all().filter(due, state__in=[State.QUEUED, State.SENT]):
-        (send if submission.state == State.QUEUED else poll).defer(submission_id=submission.pk)
+    for kind in ("return", "extension"):
+        for submission in _all(kind).filter(due, state__in=[State.QUEUED, State.SENT]):
+            (send if submission.state == State.QUEUED else poll).defer(submission_id=submission.pk, kind=kind)
 
 
-def _try_later(submission_id, state, task, away):
+def _try_later(submission_id, state, task, away, kind):
     with transaction.atomic():
-        submission = _all().select_for_update().get(pk=submission_id)
+        submission = _all(kind).select_for_update().get(pk=submission_id)
         if submission.state != state:
             return
         submission.tries += 1
@@ -88,8 +92,8 @@ def _try_later(submission_id, state, task, away):
         submission.trouble = f"Try {submission.tries}: {away}"[:200]
         submission.next_try_at = timezone.now() + timedelta(seconds=wait)
         submission.save()
-        transaction.on_commit(lambda: _later(task, submission_id, wait))
+        transaction.on_commit(lambda: _later(task, submission_id, wait, kind))
 
 
-def _later(task, submission_id, seconds):
-    task.configure(schedule_in={"seconds": seconds}).defer(submission_id=submission_id)
+def _later(task, submission_id, seconds, kind):
+    task.configure(schedule_in={"seconds": seconds}).defer(submission_id=submission_id, kind=kind)

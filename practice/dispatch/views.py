@@ -6,7 +6,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.dispatch import filing
-from practice.dispatch.models import State, Submission
+from practice.dispatch.models import Asked, Extension, State, Submission
 from practice.firm.permissions import may, require
 from practice.returns.addresses import place_of
 from practice.returns.computing import pack_of
@@ -27,11 +27,15 @@ def dispatch(request):
     """The list, with filter, search, sort and export."""
     require(request.user, "view")
     rows = Submission.objects.for_firm(request.user.firm).select_related("of__household", "snapshot", "by")
+    sent = [Asked.QUEUED, Asked.SENT, Asked.ACCEPTED, Asked.REJECTED]
+    requests = (
+        Extension.objects.for_firm(request.user.firm).filter(state__in=sent).select_related("of__household").order_by("-id")
+    )
     counts = {state: rows.filter(state=state).count() for state in State.values}
     if request.GET.get("state") in State.values:
-        rows = rows.filter(state=request.GET["state"])
+        rows, requests = rows.filter(state=request.GET["state"]), requests.filter(state=request.GET["state"])
     if words := request.GET.get("q", "").strip():
-        rows = rows.filter(of__household__name__icontains=words)
+        rows, requests = (found.filter(of__household__name__icontains=words) for found in (rows, requests))
     rows = sorted_by(rows, request, _SORTS, "made")
     if kind := request.GET.get("as"):
         return export(kind, "dispatch", ["Household", "Year", "Authority", "State", "Receipt", "Made", "Answered"], [
@@ -40,11 +44,13 @@ def dispatch(request):
         ])  # fmt: skip
     context = {
         "rows": [_row(submission) for submission in rows[:200]],
+        "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in requests[:200]],
         "counts": counts,
         "state": request.GET.get("state", ""),
         "states": State.choices,
         "may_file": may(request.user, "file"),
-        "under_way": counts["queued"] + counts["sent"] > 0,
+        "under_way": counts["queued"] + counts["sent"] > 0
+        or any(one.state in (Asked.QUEUED, Asked.SENT) for one in requests[:200]),
     }
     return render(request, "dispatch/_list.html" if request.htmx else "dispatch/dispatch.html", context)
 

@@ -15,6 +15,7 @@ MAY = {
     "ask for signature": {P, S, A},
     "sign in office": {P, S, A},
     "file": {S, A},
+    "extend": {P, S, A},  # ask for more time and key what is paid with it
     "deliver": {P, S, A},
     "reveal": {P, R, S},
     "look at the log": {S, A},

@@ -103,7 +103,7 @@ class SendingTests(DispatchTestCase):
         _submissions.filter(pk=self.submission.pk).update(made_at=timezone.now() - timedelta(minutes=2))
         with mock.patch.object(tasks.send, "defer") as deferred:
             tasks.sweep(0)
-        deferred.assert_called_once_with(submission_id=self.submission.pk)
+        deferred.assert_called_once_with(submission_id=self.submission.pk, kind="return")
 
 
 class AnswerTests(DispatchTestCase):

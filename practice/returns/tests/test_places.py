@@ -9,7 +9,7 @@ from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue
 
 MOVED = {"rows": [
-    {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "IN", "first": "2025-06-01"}]}  # fmt: skip
+    {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "OH", "first": "2025-06-01"}]}  # fmt: skip
 
 
 class PlacesTests(OfficeTestCase):
@@ -26,9 +26,9 @@ class PlacesTests(OfficeTestCase):
     def test_by_days_makes_the_whole_to_the_cent_and_keeps_what_was_withheld(self):
         self.move()
         saved = self.share("days")
-        self.assertEqual(self.rows(), {"IL": "25434.19", "IN": "36045.81"})  # 61,480 by 151 and 214 of 365 days
+        self.assertEqual(self.rows(), {"IL": "25434.19", "OH": "36045.81"})  # 61,480 by 151 and 214 of 365 days
         self.assertEqual(self.paper.values["states"][0]["withheld"], "3043.26")
-        self.assertIn("IN 36,045.81", saved.says)
+        self.assertIn("OH 36,045.81", saved.says)
 
     def test_by_percent_replaces_what_was_shared_before(self):
         self.share("percent", "IL 60, MO 40%")
@@ -38,7 +38,7 @@ class PlacesTests(OfficeTestCase):
 
     def test_undo_takes_all_of_it_back(self):
         federal = self.line("us.1040.1a")
-        self.share("percent", "IL 60, MO 30, TX 10")
+        self.share("percent", "IL 60, OH 30, TX 10")
         self.assertEqual(self.line("us.1040.1a"), federal)
         self.assertIn("us.unsupported.state", {one.code for one in result_of(self.again()).findings})
         undo_last(self.preparer, self.return_.pk)
@@ -80,6 +80,6 @@ class PlacesTests(OfficeTestCase):
         self.move()
         says = [one.says for one in result_of(self.again()).findings if one.code == "us.unsupported.state"]
         self.assertEqual(len(says), 1)
-        self.assertIn("part-year return of Indiana", says[0])
+        self.assertIn("part-year return of Ohio", says[0])
         lines = [line.authority.code for line in result_of(self.again()).bottom_lines]
         self.assertEqual(lines, ["us", "us-il"])  # Illinois' part is made

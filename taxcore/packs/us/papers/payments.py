@@ -1,6 +1,6 @@
 """What was paid during the year, and what last year left: estimates, extension, penalties, how refunds go. IRC 6654, 6402."""
 
-from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
+from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text, total
 from taxcore.packs.us.base import STATUSES, FederalPaper
 
 
@@ -24,7 +24,12 @@ class Estimates(FederalPaper):
     applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)")
     rows = Rows("26", "Payments", PaymentRow)
     state_rows = Rows(None, "Payments to states", StatePaymentRow)
-    with_extension = Amount("10", "Paid with the extension", cites="IRC 6081")
+    with_extension = Amount("10", "Paid with the extension", cites="IRC 6081", help="Empty: what the extension says it pays.")
+
+    @with_extension.when_empty
+    def _with_extension(self):
+        extension = self.run.single("extension")
+        return total(extension.paying) if extension.asked else total(0)
 
 
 class PriorYear(FederalPaper):

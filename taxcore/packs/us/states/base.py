@@ -200,3 +200,47 @@ class StateReturn(StateForm):
         base = law["separate" if self.federal.status == "separate" else "joint" if self.is_joint else "single"]
         taxed = share(law.part, of=excess(self.federal.adjusted_gross_income, over=base))
         return excess(benefits, over=taxed)
+
+
+class StateExtension(StateForm):
+    """More time to file with a state. Each state's own law: packs/us/extensions.toml; the federal one: IRC 6081.
+
+    Worked out when asked for, whether there is a return of the state or not.
+    """
+
+    number, name, worksheet = "Extension", "More time to file with the state", True
+
+    def required(self):
+        return False
+
+    def _row(self):
+        """The row that asks this state; None where nobody asked."""
+        return next((row for row in self.paper("state-extensions").rows if row.state == self.state()), None)
+
+    @property
+    def _home(self):
+        """The state's return, where there is one."""
+        return None if super().idle(self.run) else self.run.form(self.run.pack.authority(self.jurisdiction).form.code())
+
+    @fact("Expected tax", rounding=whole)
+    def expected(self):
+        row = self._row()
+        if row is not None and row.is_keyed("expected_tax"):
+            return total(row.expected_tax)
+        return total(self._home.total_tax) if self._home else nothing_because("no return of this state is made yet")
+
+    @fact("Paid so far", rounding=whole)
+    def paid(self):
+        """Withheld, estimated, applied and credits that are paid out; not what goes with this."""
+        home = self._home
+        if home is None:
+            return total(self.withheld_here(), self.estimates_here())
+        return total(home.total_tax, home.overpaid, less=[home.owed, self.paying])
+
+    @fact("Balance", rounding=whole)
+    def balance(self):
+        return excess(self.expected, over=self.paid)
+
+    @fact("Paying with it", rounding=whole)
+    def paying(self):
+        return self.extension_here()

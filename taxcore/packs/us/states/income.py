@@ -12,7 +12,7 @@ from typing import Any
 from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.papers.shares import KINDS as SHARES
-from taxcore.packs.us.states.base import StateForm
+from taxcore.packs.us.states.base import StateExtension, StateForm
 
 _STATEMENTS = ("1099-nec", "1099-misc", "1099-k")
 CLASSES = (
@@ -369,5 +369,5 @@ class Own(StateForm):
 
 def worksheets(jurisdiction: str, *, own: bool = False) -> tuple[Any, ...]:
     """A state's own copies of the worksheets."""
-    bases = (Everywhere, Here, Own) if own else (Everywhere, Here)
+    bases = (Everywhere, Here, StateExtension, *([Own] if own else []))
     return tuple(type(base.__name__, (base,), {"jurisdiction": jurisdiction, "__doc__": base.__doc__}) for base in bases)

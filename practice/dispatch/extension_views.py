@@ -1,0 +1,104 @@
+"""Return / More time: what each authority wants for an extension, asked, paid, made ready and sent from one page."""
+
+from django.contrib import messages
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_POST
+
+from practice.dispatch import extending
+from practice.dispatch.models import Asked
+from practice.firm.permissions import may
+from practice.returns.changing import Settled
+from practice.returns.views.common import open_page
+from practice.web.lists import export
+from taxcore.engine import BadValue
+
+
+def show(request, return_id, status=200, **more):
+    """The page; also its own fragment, which refreshes itself while something is under way."""
+    return_, result, context = open_page(request, return_id)
+    lines = extending.lines_of(return_, result)
+    if form := request.GET.get("as"):
+        return _export(form, return_, lines)
+    requests = [line.request for line in lines if line.request]
+    context |= {
+        "tab": "sign",
+        "lines": lines,
+        "totals": [sum(getattr(line.one, name) for line in lines) for name in ("expected", "paid", "balance", "paying")],
+        "open": [line for line in lines if line.request and line.is_open],
+        "any_ready": any(one.ready and one.state == Asked.OPEN for one in requests),
+        "all_asked": all(line.request for line in lines if line.one.made),
+        "may_extend": may(request.user, "extend"),
+        "may_file": may(request.user, "file"),
+        "under_way": any(one.state in (Asked.QUEUED, Asked.SENT) for one in requests),
+    }
+    template = "dispatch/_extensions.html" if request.htmx else "dispatch/extensions.html"
+    return render(request, template, context | more, status=status)
+
+
+def _export(form, return_, lines):
+    heads = ["Authority", "Rule", "Expected tax", "Paid so far", "Balance", "Paying", "Goes", "Form", "Due", "Then", "State"]
+    rows = [
+        [line.one.name, line.one.rule, line.one.expected, line.one.paid, line.one.balance, line.one.paying, line.one.sends,
+         line.one.form, line.one.due.isoformat(), line.one.until.isoformat() if line.one.until else "",
+         line.request.get_state_display() if line.request else "not asked"]
+        for line in lines
+    ]  # fmt: skip
+    return export(form, f"extensions-{return_.pk}", heads, rows)
+
+
+def _refused(act):
+    """A view around a service: what cannot be done is said on the page, and nothing that was typed is lost."""
+
+    @require_POST
+    def inner(request, return_id, **how):
+        try:
+            said = act(request, return_id, **how)
+        except (extending.CannotExtend, Settled) as error:
+            messages.error(request, error.says)
+        except BadValue as bad:
+            typed = {"refused": bad.says, "refused_code": how.get("code", "new"), "typed": next(iter(_typed(request)), "")}
+            return show(request, return_id, 422, **typed)
+        else:
+            messages.success(request, said)
+        return redirect("extensions", return_id)
+
+    return inner
+
+
+def _typed(request):
+    return [value for name, value in request.POST.items() if name in ("amount", "state")]
+
+
+@_refused
+def ask(request, return_id):
+    """All of the return, one authority of the list, or a state by its name."""
+    code = request.POST.get("code", "")
+    if not code and "state" in request.POST:
+        code = extending.code_of(request.POST["state"])
+    asked = extending.ask(request.user, return_id, [code] if code else None)
+    return f"More time is asked of {len(asked)} authorities." if asked else "More time was asked already."
+
+
+@_refused
+def pay(request, return_id, code):
+    value = extending.pay(request.user, return_id, code, request.POST.get("amount", ""))
+    return f"{value or 0} goes with the extension, and stands on the final return."
+
+
+@_refused
+def ready(request, return_id):
+    codes, on = request.POST.getlist("code") or None, request.POST.get("ready") == "yes"
+    switched = extending.make_ready(request.user, return_id, codes, on)
+    return f"{switched} {'ready to go' if on else 'held back'}."
+
+
+@_refused
+def take_back(request, return_id, code):
+    extending.take_back(request.user, return_id, code)
+    return "No more time is asked there."
+
+
+@_refused
+def send(request, return_id):
+    sent = extending.send_ready(request.user, return_id)
+    return f"{len(sent)} on their way." if sent else "Nothing had to be sent; the later due dates stand."

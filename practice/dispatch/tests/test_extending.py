@@ -1,0 +1,206 @@
+"""More time to file: asked, paid, made ready, sent and settled; the conversation itself is replaced, ops/tests has the real one."""
+
+from decimal import Decimal
+from unittest import mock
+
+from django.db import IntegrityError, transaction
+from django.urls import reverse
+
+from practice.dispatch import extending, tasks
+from practice.dispatch.authority_client import Answer, AuthorityAway
+from practice.dispatch.models import Asked, Extension
+from practice.firm.crypto import unseal_bytes
+from practice.firm.permissions import NotOfThisFirm, Refused
+from practice.returns.computing import result_of
+from practice.returns.undoing import undo_last
+from practice.tests.office import OfficeTestCase
+from taxcore.engine import BadValue
+
+
+class ExtendingTestCase(OfficeTestCase):
+    def ask(self, codes=None, actor=None):
+        return extending.ask(actor or self.preparer, self.return_.pk, codes)
+
+    def pay(self, code, amount):
+        return extending.pay(self.preparer, self.return_.pk, code, amount)
+
+    def send(self, *codes):
+        extending.make_ready(self.preparer, self.return_.pk, list(codes) or None)
+        return [one.authority for one in extending.send_ready(self.signer, self.return_.pk)]
+
+    def one(self, code):
+        return self.return_.extensions.filter(authority=code).order_by("-id").first()
+
+    def line(self, address):
+        return result_of(self.again())[address].value
+
+    def lines(self):
+        return {line.one.code: line for line in extending.lines_of(self.return_, result_of(self.again()))}
+
+    def answered(self, request, state, faults=()):
+        with mock.patch.object(tasks, "hand_in", return_value="R-7") as handed:
+            tasks.send(request.pk, "extension")
+        with mock.patch.object(tasks, "ask", return_value=Answer(state, list(faults), {})):
+            tasks.poll(request.pk, "extension")
+        request.refresh_from_db()
+        return handed
+
+
+class AskingTests(ExtendingTestCase):
+    def test_all_of_the_return_at_once_and_twice_asks_once(self):
+        self.assertEqual(self.ask(), ["us", "us-il"])
+        self.assertEqual(self.ask(), [])
+        self.assertEqual(self.return_.papers.get(kind="extension").values["asked"], "yes")
+        self.assertEqual(self.return_.papers.get(kind="state-extensions").values["rows"][0]["state"], "IL")
+        self.assertEqual(self.events("more time asked").count(), 1)
+
+    def test_a_state_that_the_return_does_not_have_yet(self):
+        self.ask(["us-ga"])
+        line = self.lines()["us-ga"]
+        self.assertEqual((line.one.made, line.one.asked, line.request.state), (False, True, "open"))
+
+    def test_the_database_holds_one_live_request(self):
+        self.ask(["us"])
+        with self.assertRaises(IntegrityError), transaction.atomic():
+            Extension.objects.create(firm=self.firm, of=self.return_, authority="us", by=self.preparer)
+
+    def test_a_state_is_read_by_name_or_letters(self):
+        self.assertEqual((extending.code_of("missouri"), extending.code_of(" mo ")), ("us-mo", "us-mo"))
+        for text, says in (("Atlantis", "no state"), ("TX", "nothing to ask for"), ("", "no state")):
+            with self.subTest(text), self.assertRaisesRegex(BadValue, says):
+                extending.code_of(text)
+
+    def test_taken_back_leaves_no_trace_on_the_return(self):
+        before = self.line("us.sch-3.10")
+        self.ask()
+        self.pay("us", "300")
+        self.pay("us-il", "40")
+        for code in ("us", "us-il"):
+            extending.take_back(self.preparer, self.return_.pk, code)
+        self.assertEqual(self.return_.papers.get(kind="state-extensions").values["rows"], [])
+        self.assertEqual((self.line("us.sch-3.10"), self.return_.extensions.count()), (before, 0))
+
+    def test_asking_is_a_change_like_any_other(self):
+        self.ask(["us"])
+        undo_last(self.preparer, self.return_.pk)
+        self.assertFalse(self.lines()["us"].one.asked)
+
+    def test_who_may(self):
+        self.ask(["us"], self.administrator)
+        for actor, act in ((self.reviewer, self.ask), (self.reviewer, lambda **_: self.send("us"))):
+            with self.assertRaises(Refused):
+                act(actor=actor) if act == self.ask else extending.send_ready(self.reviewer, self.return_.pk)
+        with self.assertRaises(Refused):
+            extending.send_ready(self.preparer, self.return_.pk)
+        with self.assertRaises(NotOfThisFirm):
+            extending.ask(self.stranger, self.return_.pk)
+
+
+class PayingTests(ExtendingTestCase):
+    def test_what_is_paid_stands_on_the_final_returns(self):
+        self.ask()
+        self.pay("us", "250")
+        self.pay("us-il", "100+20")
+        self.assertEqual((self.line("us.sch-3.10"), self.line("us-il.il-1040.26")), (250, 120))
+
+    def test_an_amount_that_cannot_be_read_changes_nothing(self):
+        self.ask()
+        with self.assertRaises(BadValue):
+            self.pay("us-il", "a lot")
+        self.assertEqual(self.line("us-il.il-1040.26"), 0)
+
+    def test_nobody_pays_where_nothing_was_asked(self):
+        with self.assertRaisesRegex(extending.CannotExtend, "Ask for more time first"):
+            self.pay("us", "5")
+
+
+class SendingTests(ExtendingTestCase):
+    def test_only_what_is_ready_goes(self):
+        self.ask()
+        with self.assertRaisesRegex(extending.CannotExtend, "Nothing is ready"):
+            extending.send_ready(self.signer, self.return_.pk)
+        self.assertEqual(self.send("us"), ["us"])
+        self.assertEqual((self.one("us").state, self.one("us-il").state), (Asked.QUEUED, Asked.OPEN))
+
+    def test_where_nothing_has_to_be_sent_the_later_day_stands_at_once(self):
+        self.ask()
+        self.assertEqual(self.send("us-il"), [])
+        request = self.one("us-il")
+        self.assertEqual(
+            (request.state, f"{request.until:%Y-%m-%d}", bytes(request.document)), (Asked.UNNEEDED, "2026-10-15", b"")
+        )
+
+    def test_a_payment_goes_with_its_form(self):
+        self.ask()
+        self.pay("us-il", "120")
+        self.assertEqual(self.send("us-il"), ["us-il"])
+        request = self.one("us-il")
+        self.assertEqual((request.form, request.paying), ("IL-505-I", Decimal(120)))
+        self.assertIn(b"<Paying>120</Paying>", unseal_bytes(request.document))
+
+    def test_accepted_moves_the_due_date_and_goes_through_the_extensions_door(self):
+        self.ask()
+        self.send("us")
+        handed = self.answered(self.one("us"), "accepted")
+        self.assertEqual(handed.call_args.args[4], "extensions")
+        self.assertEqual((self.one("us").state, f"{self.again().due:%Y-%m-%d}"), (Asked.ACCEPTED, "2026-10-15"))
+        self.assertEqual(self.events("more time given").count(), 1)
+
+    def test_refused_may_be_asked_again(self):
+        self.ask()
+        self.send("us")
+        due = self.return_.due
+        self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
+        self.assertEqual((self.one("us").state, self.again().due), (Asked.REJECTED, due))
+        self.assertEqual(self.ask(["us"]), ["us"])
+        self.assertEqual(self.return_.extensions.filter(authority="us").count(), 2)
+
+    def test_what_was_sent_can_no_longer_be_changed(self):
+        self.ask()
+        self.send("us")
+        with self.assertRaisesRegex(extending.CannotExtend, "sent already"):
+            self.pay("us", "5")
+        with self.assertRaisesRegex(extending.CannotExtend, "sent already"):
+            extending.take_back(self.preparer, self.return_.pk, "us")
+
+    def test_an_authority_that_is_away_is_tried_again(self):
+        self.ask()
+        self.send("us")
+        with mock.patch.object(tasks, "hand_in", side_effect=AuthorityAway("no connection")):
+            tasks.send(self.one("us").pk, "extension")
+        request = self.one("us")
+        self.assertEqual((request.state, request.tries), (Asked.QUEUED, 1))
+        with mock.patch.object(tasks.send, "defer") as deferred:
+            Extension.objects.for_firm(self.firm).filter(pk=request.pk).update(next_try_at="2020-01-01T00:00Z")
+            tasks.sweep(0)
+        deferred.assert_called_once_with(submission_id=request.pk, kind="extension")
+
+    def test_a_state_whose_rule_is_not_known_is_not_sent(self):
+        self.ask(["us-oh"])
+        with self.assertRaisesRegex(extending.CannotExtend, "Ohio"):
+            self.send("us-oh")
+        self.assertEqual(self.one("us-oh").state, Asked.OPEN)
+
+
+class PageTests(ExtendingTestCase):
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.signer)
+        self.url = reverse("extensions", args=[self.return_.pk])
+
+    def test_the_page_from_nothing_asked_to_sent(self):
+        self.assertContains(self.client.get(self.url), "Ask all of this return")
+        self.assertContains(self.client.post(f"{self.url}/ask", follow=True), "asked of 2 authorities")
+        self.assertContains(self.client.post(f"{self.url}/us-il/pay", {"amount": "75"}, follow=True), "Payment with IL-505-I")
+        self.assertContains(self.client.post(f"{self.url}/ready", {"ready": "yes"}, follow=True), "2 ready to go")
+        self.assertContains(self.client.post(f"{self.url}/send", follow=True), "2 on their way")
+        self.assertContains(self.client.get(reverse("dispatch")), "IL-505-I")
+        self.assertIn("Illinois,automatic", self.client.get(f"{self.url}?as=csv").content.decode())
+
+    def test_a_refused_amount_stays_in_its_field(self):
+        self.client.post(f"{self.url}/ask")
+        page = self.client.post(f"{self.url}/us/pay", {"amount": "a lot"})
+        self.assertContains(page, "a lot", status_code=422)
+
+    def test_a_state_that_is_none_is_said_at_its_field(self):
+        self.assertContains(self.client.post(f"{self.url}/ask", {"state": "Atlantis"}), "no state", status_code=422)

@@ -1,0 +1,164 @@
+"""More time to file: what each authority asks for, federal and states in one list. Rules: extensions.toml.
+
+Whose return is on the list: the federal one, the states that the facts or a preparer call for, and those that are asked for more
+time before anything of theirs is keyed.
+"""
+
+from __future__ import annotations
+
+import tomllib
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import date, timedelta
+from decimal import Decimal
+from functools import cache
+from pathlib import Path
+from typing import Any
+from xml.etree import ElementTree as ET
+
+from taxcore.engine import ZERO
+from taxcore.packs.us import places
+from taxcore.packs.us.base import STATES, UNTAXED
+
+_RULES = Path(__file__).parent / "extensions.toml"
+FEDERAL = "us"
+NAMESPACE = "urn:impuesto:extension"
+_SATURDAY = 5
+
+# What goes to the authority
+NOTHING, FORM, PAYMENT = "nothing", "form", "payment"
+
+
+@dataclass(frozen=True)
+class MoreTime:
+    """One authority's extension. `asked`: a preparer wants it. `sends` is nothing, form or payment; `form` which one.
+
+    `warns` is what a preparer should know first. Amounts are whole dollars; `at` is where they come from.
+    """
+
+    code: str
+    name: str
+    rule: str
+    says: str
+    sends: str
+    form: str
+    due: date
+    until: date | None
+    asked: bool
+    made: bool
+    expected: Decimal
+    paid: Decimal
+    balance: Decimal
+    paying: Decimal
+    at: str
+    warns: str = ""
+    source: str = ""
+
+
+@cache
+def rules() -> dict[str, Any]:
+    """The rules by authority, as the file has them."""
+    with _RULES.open("rb") as opened:
+        return tomllib.load(opened)
+
+
+def of_return(run: Any) -> tuple[MoreTime, ...]:
+    """Every authority's extension, the federal one first."""
+    return (_federal(run), *_states(run))
+
+
+def _federal(run: Any) -> MoreTime:
+    says = "A form is always filed; nothing needs to be owed."
+    return _known(run, FEDERAL, run.form("us.4868"), (FORM, says), bool(run.single("extension").asked), True)
+
+
+def _states(run: Any) -> Iterator[MoreTime]:
+    asked = {row.state: row for row in run.single("state-extensions").rows if row.state}
+    made = {one.state: one.made for one in places.wanted(run) if not one.left_out}
+    for state in dict.fromkeys([*made, *asked]):
+        if state in UNTAXED:
+            continue
+        code = f"us-{state.lower()}"
+        if code in rules():
+            form = run.form(f"{code}.extension")
+            yield _known(run, code, form, _sends(run, rules()[code], form), state in asked, made.get(state, False))
+        else:
+            yield _unknown(run, state, asked.get(state))
+
+
+def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, made: bool) -> MoreTime:
+    """`form` has the four amounts; `sends` is what goes and why."""
+    authority, rule = run.pack.authority(code), rules()[code]
+    what, says = sends
+    return MoreTime(
+        code=code,
+        name=authority.name,
+        rule=rule["rule"],
+        says=says,
+        sends=what,
+        form=rule.get("payment_form", rule["form"]) if what == PAYMENT else rule["form"],
+        due=_day(run.year + 1, authority.due),
+        until=_day(run.year + 1, rule["until"]),
+        asked=asked,
+        made=made,
+        expected=form.expected,
+        paid=form.paid,
+        balance=form.balance,
+        paying=form.paying,
+        at=form.address("balance"),
+        warns=_short(form.balance, form.paying),
+        source=rule["source"],
+    )
+
+
+def _unknown(run: Any, state: str, row: Any) -> MoreTime:
+    expected, paying = (row.expected_tax, row.paying) if row is not None else (ZERO, ZERO)
+    due = _day(run.year + 1, run.pack.authority(FEDERAL).due)
+    says = "This state's rule is not known here. Look it up; nothing is sent from here."
+    at = row.address("state") if row is not None else "us.state-extensions"
+    return MoreTime(f"us-{state.lower()}", STATES[state], "", says, NOTHING, "", due, None, row is not None, False,
+                    expected, ZERO, expected, paying, at)  # fmt: skip
+
+
+def _sends(run: Any, rule: dict[str, Any], form: Any) -> tuple[str, str]:
+    """What goes out, and the sentence that says why."""
+    federal, paying = bool(run.single("extension").asked), form.paying > 0
+    if rule["rule"] == "automatic":
+        return (PAYMENT if paying else NOTHING), "Time comes by itself; only a payment is sent."
+    if rule["rule"] == "federal":
+        if federal:
+            return (PAYMENT if paying else NOTHING), "The federal extension is enough; only a payment is sent."
+        return FORM, "Without a federal extension a form is filed."
+    if federal and not form.balance and not paying:
+        return NOTHING, "Nothing is owed, so the federal extension is enough."
+    why = "something is owed" if form.balance else "something is paid" if paying else "there is no federal extension"
+    return FORM, f"The federal extension is not enough where {why}: a form is filed."
+
+
+def _short(balance: Any, paying: Any) -> str:
+    """More time to file is no more time to pay."""
+    return f"{balance - paying:,} of the balance is not paid with it; interest runs from the due date" if paying < balance else ""
+
+
+def _day(year: int, month_and_day: Any) -> date:
+    """The due date, or the Monday after where it falls on a weekend. IRC 7503."""
+    found = date(year, *month_and_day)
+    return found + timedelta(days=7 - found.weekday()) if found.weekday() >= _SATURDAY else found
+
+
+def document(run: Any, one: MoreTime, return_id: str) -> bytes:
+    """What goes to the authority, in UTF-8, valid against authority/schemas/extension.xsd."""
+    root = ET.Element("Extension", {"xmlns": NAMESPACE, "authority": one.code, "year": str(run.year), "form": one.form})
+    header = ET.SubElement(root, "Header")
+    for name, value in (("ReturnId", return_id), ("Software", "Impuesto")):
+        ET.SubElement(header, name).text = value
+    people = ET.SubElement(root, "People")
+    for person in run.form("us.1040").filers:
+        element = ET.SubElement(people, "UnitedStatesPerson", {"id": str(person.key), "role": person.role})
+        for name, value in (("FirstName", person.first_name), ("LastName", person.last_name), ("Number", person.number)):
+            ET.SubElement(element, name).text = value
+    for name in ("expected", "paid", "balance", "paying"):
+        ET.SubElement(root, name.capitalize()).text = f"{getattr(one, name):f}"
+    ET.SubElement(root, "Until").text = one.until.isoformat() if one.until else ""
+    ET.indent(root)
+    return ET.tostring(root, encoding="utf-8", xml_declaration=True)
