@@ -54,7 +54,7 @@ def build_household(firm, entry):
 def _key_papers(actor, return_, entry):
     filing = return_.papers.get(kind="filing")
     if entry["stage"] != "gather":
-        save_field(actor, return_.pk, filing.pk, "residence", "IL", "")
+        save_field(actor, return_.pk, filing.pk, "residence", entry.get("residence", "IL"), "")
         for name, value in entry["answers"].items():
             save_field(actor, return_.pk, filing.pk, name, value, filing.values.get(name, ""))
     for paper in return_.papers.filter(kind="person"):
@@ -84,7 +84,7 @@ def _wage_values(wages):
         "employer": name, "employer_number": number, "employer_street": street, "employer_city": city,
         "employer_state": state, "employer_zip": zip_code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
         "codes": [{"code": code, "amount": amount} for code, amount in wages.get("codes", [])],
-        "states": [{"state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}],
+        "states": scenario.state_rows(wages, state_number),
     }  # fmt: skip
     if wages.get("others"):
         values["others"] = [{"kind": kind, "description": text, "amount": amount} for kind, text, amount in wages["others"]]

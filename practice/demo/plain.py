@@ -28,19 +28,23 @@ def _person(member):
 
 def _filing(entry, couple):
     address = dict(zip(("street", "city", "state", "zip"), entry["address"], strict=True))
-    answers = {"status": "joint" if couple else "single", "residence": "IL", "digital_assets": "no"} | entry["answers"]
+    answers = {
+        "status": "joint" if couple else "single",
+        "residence": entry.get("residence", "IL"),
+        "digital_assets": "no",
+    } | entry["answers"]
     return PaperValues("filing", "filing", answers | address)
 
 
 def _wages(entry):
     for number, wages in enumerate(entry["wages"], start=1):
         name, ein, street, city, state, code, state_number = scenario.EMPLOYERS[wages["employer"]]
-        row = {"id": "1", "state": "IL", "state_number": state_number, "wages": wages["wages"], "withheld": wages["state"]}
+        rows = [{"id": str(n)} | row for n, row in enumerate(scenario.state_rows(wages, state_number), 1)]
         others = [{"id": str(n), "kind": k, "description": d, "amount": a} for n, (k, d, a) in enumerate(wages.get("others", []))]
         yield PaperValues(f"w{number}", "w2", {
             "owner": wages["owner"], "employer": name, "employer_number": ein, "employer_street": street, "employer_city": city,
             "employer_state": state, "employer_zip": code, "wages": wages["wages"], "federal_withheld": wages["withheld"],
-            "states": [row], "others": others,
+            "states": rows, "others": others,
             "codes": [{"id": str(n), "code": c, "amount": a} for n, (c, a) in enumerate(wages.get("codes", []))],
         })  # fmt: skip
 

@@ -143,6 +143,12 @@ HOUSEHOLDS = [
 ]  # fmt: skip
 
 
+def state_rows(wages, number):
+    """Boxes 15 to 17: as the entry has them, else all of it in Illinois."""
+    given = wages.get("rows") or [("IL", wages["wages"], wages["state"])]
+    return [{"state": state, "state_number": number, "wages": there, "withheld": tax} for state, there, tax in given]
+
+
 def _digits(number):
     return number.replace("-", "")
 

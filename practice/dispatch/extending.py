@@ -4,6 +4,7 @@ What each authority wants is worked out in taxcore/packs/us/extensions.py; here 
 keyed on the return's own papers, so that it stands on the final return.
 """
 
+import uuid
 from dataclasses import dataclass
 
 from django.db import transaction
@@ -14,17 +15,10 @@ from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.returns.changing import changed, forget, open_for_change
-from practice.returns.computing import pack_of, result_of
-from practice.returns.entry import (
-    last_row_id,
-    new_key,
-    next_position,
-    note_change,
-    note_paper,
-    place_at,
-    put_value,
-)
-from practice.returns.models import Paper, Return
+from practice.returns.computing import result_of
+from practice.returns.deciding import state_named
+from practice.returns.models import Return
+from practice.returns.tabled import add_rows, paper_of, put, row_where, take_row
 from practice.returns.typed import read_typed
 from taxcore.engine import Amount, BadValue
 from taxcore.packs.us import extensions
@@ -68,8 +62,9 @@ def ask(actor, return_id, codes=None):
     before = result_of(return_)
     wanted = [one.code for one in extensions.of_return(before.run) if one.made] if codes is None else codes
     open_ = [code for code in wanted if not return_.extensions.filter(authority=code).exclude(state=Asked.REJECTED).exists()]
+    batch = uuid.uuid4().hex
     for code in open_:
-        _key_asked(actor, return_, code)
+        _key_asked(actor, return_, code, batch)
         Extension.objects.create(firm=return_.firm, of=return_, authority=code, by=actor)
     if open_:
         forget(return_, "papers")
@@ -84,15 +79,12 @@ def pay(actor, return_id, code, text):
     return_ = open_for_change(actor, return_id, "extend")
     _request(return_, code)
     value, tape = read_typed(_AMOUNT, text)
-    before = result_of(return_)
-    paper, path = _place(actor, return_, code)
-    place = place_at(pack_of(return_), paper, path)
-    if place.plain != value:
-        note_change(actor, return_, paper, place, value, tape)
-        put_value(paper, place, value, actor, tape)
-        paper.save()
-        forget(return_, "papers")
-        changed(actor, return_, before)
+    before, batch = result_of(return_), uuid.uuid4().hex
+    paper = paper_of(actor, return_, _kind(code), batch)
+    path = "paying" if code == FEDERAL else f"rows.{row_where(paper, state=_state(code))['id']}.paying"
+    put(actor, return_, paper, path, value, batch, tape)
+    forget(return_, "papers")
+    changed(actor, return_, before)
     return value
 
 
@@ -109,16 +101,12 @@ def take_back(actor, return_id, code):
     """Ask no more, while nothing was sent."""
     return_ = open_for_change(actor, return_id, "extend")
     request = _request(return_, code)
-    before = result_of(return_)
+    before, batch = result_of(return_), uuid.uuid4().hex
     paper = next((one for one in return_.papers.all() if one.kind == _kind(code) and not one.removed_at), None)
     if paper is not None and code == FEDERAL:
-        place = place_at(pack_of(return_), paper, "asked")
-        note_change(actor, return_, paper, place, "", "")
-        put_value(paper, place, "", actor, "")
-    elif paper is not None:
-        _take_row(actor, return_, paper, code)
-    if paper is not None:
-        paper.save()
+        put(actor, return_, paper, "asked", "", batch)
+    elif row := row_where(paper, state=_state(code)):
+        take_row(actor, return_, paper, row, batch)
     request.delete()
     forget(return_, "papers")
     changed(actor, return_, before)
@@ -203,69 +191,22 @@ def _kind(code):
     return "extension" if code == FEDERAL else "state-extensions"
 
 
-def _key_asked(actor, return_, code):
+def _state(code):
+    return code.partition("-")[2].upper()
+
+
+def _key_asked(actor, return_, code, batch):
     """The paper that says so: a flag for the federal request, a row for a state's."""
-    paper = _paper(actor, return_, _kind(code))
-    pack = pack_of(return_)
+    paper = paper_of(actor, return_, _kind(code), batch)
     if code == FEDERAL:
-        place, value = place_at(pack, paper, "asked"), "yes"
-    else:
-        state = code.partition("-")[2].upper()
-        if _row_of(paper, state):
-            return
-        key = str(last_row_id(paper, "rows") + 1)
-        paper.values.setdefault("rows", []).append({"id": key})
-        place, value = place_at(pack, paper, f"rows.{key}.state"), state
-    if place.plain != value:
-        note_change(actor, return_, paper, place, value, "")
-        put_value(paper, place, value, actor, "")
-    paper.save()
-
-
-def _paper(actor, return_, kind):
-    """The one paper of a kind, made or put back where it is not there."""
-    paper = return_.papers.filter(kind=kind).first()
-    if paper is None:
-        declared = pack_of(return_).paper(kind)
-        paper = Paper.objects.create(
-            firm=return_.firm, of=return_, kind=kind, key=new_key(return_, declared), position=next_position(return_)
-        )
-        note_paper(actor, return_, paper, "added")
-    elif paper.removed_at:
-        paper.removed_at = None
-        note_paper(actor, return_, paper, "put back")
-    return paper
-
-
-def _place(actor, return_, code):
-    """Where the payment of one authority is keyed: (paper, path)."""
-    paper = _paper(actor, return_, _kind(code))
-    if code == FEDERAL:
-        return paper, "paying"
-    row = _row_of(paper, code.partition("-")[2].upper())
-    return paper, f"rows.{row['id']}.paying"
-
-
-def _row_of(paper, state):
-    return next((row for row in paper.values.get("rows", []) if row.get("state") == state), None)
-
-
-def _take_row(actor, return_, paper, code):
-    row = _row_of(paper, code.partition("-")[2].upper())
-    for name in [name for name in row or {} if name != "id"]:
-        place = place_at(pack_of(return_), paper, f"rows.{row['id']}.{name}")
-        note_change(actor, return_, paper, place, "", "row taken out")
-        paper.provenance.pop(place.path, None)
-    if row:
-        paper.values["rows"].remove(row)
+        put(actor, return_, paper, "asked", "yes", batch)
+    elif row_where(paper, state=_state(code)) is None:
+        add_rows(actor, return_, paper, [{"state": _state(code)}], batch)
 
 
 def code_of(text):
     """The authority's code of a state as it is typed: MO or Missouri. BadValue if there is none."""
-    typed = text.strip()
-    found = next((code for code, name in STATES.items() if typed.upper() == code or typed.lower() == name.lower()), None)
-    if found is None:
-        raise BadValue(f"“{typed}” is no state. Write its name or its two letters.", typed)
-    if found in UNTAXED:
-        raise BadValue(f"{STATES[found]} taxes neither wages nor interest: there is nothing to ask for.", typed)
-    return f"us-{found.lower()}"
+    state = state_named(text)
+    if state in UNTAXED:
+        raise BadValue(f"{STATES[state]} taxes neither wages nor interest: there is nothing to ask for.", text)
+    return f"us-{state.lower()}"

@@ -24,7 +24,7 @@ def show(request, return_id, status=200, **more):
         "tab": "sign",
         "lines": lines,
         "totals": [sum(getattr(line.one, name) for line in lines) for name in ("expected", "paid", "balance", "paying")],
-        "open": [line for line in lines if line.request and line.is_open],
+        "open": [line for line in lines if line.request and line.request.state == Asked.OPEN],
         "any_ready": any(one.ready and one.state == Asked.OPEN for one in requests),
         "all_asked": all(line.request for line in lines if line.one.made),
         "may_extend": may(request.user, "extend"),

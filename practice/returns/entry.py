@@ -123,12 +123,12 @@ def fingerprint(firm_id, declared, plain):
     return digest(firm_id, plain)[:20] if declared.secret and plain else plain
 
 
-def note_change(actor, return_, paper, place, value, tape):
+def note_change(actor, return_, paper, place, value, tape, batch=""):
     """A row of history for one field. Call before the value is put."""
     stored = seal(value) if place.declared.secret else value
     FieldChange.objects.create(
         firm=return_.firm, of=return_, paper=paper, path=place.path, before=place.stored or "", after=stored,
-        note=tape[:200], by=actor,
+        note=tape[:200], by=actor, batch=batch,
     )  # fmt: skip
 
 

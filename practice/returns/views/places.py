@@ -6,7 +6,8 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.returns import sharing
+from practice.returns import deciding, sharing
+from practice.returns.tilemap import tiles
 from practice.returns.views.common import live_papers, open_page
 from practice.web.lists import export
 from taxcore.engine import BadValue
@@ -32,7 +33,11 @@ def show(request, return_id, status=200, **more):
         "width": _WIDTH,
         "states": [(state, WHERE[state], *totals[state], int(100 * max(totals[state][0], 0) / most)) for state in states],
         "grid": [(one, stored.get((one.kind, one.key)), [one.by_state.get(state) for state in states]) for one in grid],
-        "wanted": places.wanted(run),
+        "wanted": [(one, one.state.lower() + "-questions") for one in places.wanted(run)],
+        "asked": set(run.pack.by_kind),
+        "tiles": tiles(totals, {stay.state for stay in places.stays(run)}),
+        "localities": _localities(run),
+        "couple": len(run.form("us.1040").filers) > 1,
         "residency": next((paper for (kind, _), paper in stored.items() if kind == "residency"), None),
         "filing": stored.get(("filing", "filing")),
         "shareable": sharing.KINDS,
@@ -48,6 +53,12 @@ def _spans(run, role):
             begins = (stay.first - date(run.year, 1, 1)).days
             place = {"x": begins * _WIDTH / year, "width": stay.days * _WIDTH / year, "days": stay.days}
             yield place | {"state": stay.state, "name": WHERE[stay.state], "first": stay.first, "last": stay.last}
+
+
+def _localities(run):
+    """Boxes 18 to 20 of all wage statements: (statement, state, locality, wages, withheld)."""
+    rows = ((wage, row) for wage in run.papers("w2") for row in wage.states if row.locality or row.local_withheld)
+    return [(wage.title, row.state, row.locality, row.local_wages, row.local_withheld) for wage, row in rows]
 
 
 def _export(form, return_, grid, states):
@@ -67,4 +78,30 @@ def share(request, return_id, paper_id):
         messages.success(request, f"{saved.says}. Alt Z takes it back.")
     except BadValue as bad:
         return show(request, return_id, 422, refused=bad.says, refused_paper=paper_id, typed=request.POST.get("percent", ""))
+    return redirect("places", return_id)
+
+
+@require_POST
+def decide(request, return_id):
+    """Leave a state's return out, make one that nothing calls for, or take such a decision back."""
+    typed = {name: request.POST.get(name, "") for name in ("state", "what", "reason")}
+    try:
+        state = deciding.state_named(typed["state"])
+        saved = deciding.decide(request.user, return_id, state, typed["what"], typed["reason"])
+        messages.success(request, f"{saved.says}. Alt Z takes it back.")
+    except BadValue as bad:
+        return show(request, return_id, 422, refused_decision=bad.says, decision=typed)
+    return redirect("places", return_id)
+
+
+@require_POST
+def move(request, return_id):
+    """Somebody moved: the stays as one act."""
+    typed = {name: request.POST.get(name, "") for name in ("who", "state", "day")}
+    try:
+        state = deciding.state_named(typed["state"], WHERE)
+        saved = deciding.move(request.user, return_id, typed["who"], state, typed["day"])
+        messages.success(request, f"{saved.says}. Everything keyed stays; Alt Z takes it back.")
+    except BadValue as bad:
+        return show(request, return_id, 422, refused_move=bad.says, moving=typed)
     return redirect("places", return_id)

@@ -131,8 +131,9 @@ def _sends(run: Any, rule: dict[str, Any], form: Any) -> tuple[str, str]:
         return FORM, "Without a federal extension a form is filed."
     if federal and not form.balance and not paying:
         return NOTHING, "Nothing is owed, so the federal extension is enough."
-    why = "something is owed" if form.balance else "something is paid" if paying else "there is no federal extension"
-    return FORM, f"The federal extension is not enough where {why}: a form is filed."
+    if form.balance or paying:
+        return FORM, "Something is owed, so the federal extension is not enough: a form is filed with the payment."
+    return FORM, "Without a federal extension a form is filed."
 
 
 def _short(balance: Any, paying: Any) -> str:

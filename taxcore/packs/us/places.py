@@ -264,9 +264,9 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
             spared = one.kind == "w2" and _spared(run, one, state)
             if withheld:
                 besides = ", though by agreement wages are taxed at home only" if spared else ""
-                reasons.append(f"{one.title} withheld {withheld:,}{besides}")
+                reasons.append(f"{one.title} withheld {withheld:,.0f}{besides}")
             elif income > 0 and not spared:
-                reasons.append(f"{income:,} of {one.title} belongs there")
+                reasons.append(f"{income:,.0f} of {one.title} belongs there")
             address = address or (one.address if withheld or (income > 0 and not spared) else "")
     return reasons, address
 

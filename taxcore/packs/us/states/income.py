@@ -11,6 +11,7 @@ from typing import Any
 
 from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us import places
+from taxcore.packs.us.base import STATES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.states.base import StateExtension, StateForm
 
@@ -25,7 +26,8 @@ class _Income(StateForm):
     worksheet = True
 
     def required(self):
-        return False
+        """They are looked at where only a part of the income is the state's."""
+        return not self.is_whole
 
     def sum_of_classes(self):
         return total([getattr(self, name) for name in CLASSES])
@@ -370,4 +372,9 @@ class Own(StateForm):
 def worksheets(jurisdiction: str, *, own: bool = False) -> tuple[Any, ...]:
     """A state's own copies of the worksheets."""
     bases = (Everywhere, Here, StateExtension, *([Own] if own else []))
-    return tuple(type(base.__name__, (base,), {"jurisdiction": jurisdiction, "__doc__": base.__doc__}) for base in bases)
+    state = STATES[jurisdiction.partition("-")[2].upper()]
+    return tuple(
+        type(base.__name__, (base,), {"jurisdiction": jurisdiction, "name": f"{state}: {base.name[0].lower()}{base.name[1:]}",
+                                      "__doc__": base.__doc__})
+        for base in bases
+    )  # fmt: skip
