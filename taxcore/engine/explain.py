@@ -36,16 +36,19 @@ def greatest(*values: Amounts, of: Mapping[str, Decimal] | None = None) -> Expla
 def excess(value: Amounts, *, over: Amounts) -> Explained:
     """What `value` has above `over`, never less than zero."""
     found = _sum((value,)) - _sum((over,))
+    value = _single(value)
     return Explained.by(found if found > 0 else ZERO, Because("excess", ((value,), (over,)), _excess))
 
 
 def share(rate: Decimal, *, of: Amounts) -> Explained:
     """`rate` (0.062 is 6.2%) times an amount, unrounded."""
+    of = _single(of)
     return Explained.by(rate * _one(of), Because("share", (({"rate": rate}, of), ()), _product))
 
 
 def times(count: int | Decimal, value: Amounts, *, of: str = "count") -> Explained:
     """`count` times an amount; `of` names what is counted."""
+    value = _single(value)
     return Explained.by(count * _one(value), Because("times", (({of: count}, value), ()), _product))
 
 
@@ -62,11 +65,13 @@ def full_steps(value: Amounts, *, of: Decimal) -> Explained:
 def ratio(part: Amounts, *, over: Amounts, places: int | None = None) -> Explained:
     """`part` divided by `over`, to so many decimal places, halves up. Nothing over nothing is zero."""
     redo = _Ratio(places)
+    part, over = _single(part), _single(over)
     return Explained.by(redo(_one(part), _one(over)), Because("ratio", ((part, over), ()), redo))
 
 
 def pro_rata(value: Amounts, part: Amounts, whole: Amounts) -> Explained:
     """As much of `value` as `part` is of `whole`."""
+    value, part, whole = _single(value), _single(part), _single(whole)
     found = _pro_rata(_one(value), _one(part), _one(whole))
     return Explained.by(found, Because("pro rata", ((value, part, whole), ()), _pro_rata))
 
@@ -112,6 +117,11 @@ def _sum(values: Iterable[Amounts]) -> Decimal:
 
 def _one(value: Amounts) -> Decimal:
     return value if isinstance(value, Decimal) else _sum((value,))
+
+
+def _single(value: Amounts) -> Amounts:
+    """One operand: several amounts given for one place are their sum, and say so."""
+    return total(value) if isinstance(value, (list, tuple)) else value
 
 
 def _flat(values: Iterable[Amounts], add: Any) -> None:

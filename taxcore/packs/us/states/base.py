@@ -145,13 +145,13 @@ class StateForm(Form):
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
 
     def credit_for_others(self, tax: Any, base: Any) -> Any:
-        """Tax paid to other states, in each no more than this state's own tax on the income that both tax."""
+        """Tax paid to other states, in each no more than the tax here on the income that both tax, nor all more than the tax."""
         if not self.is_whole:
             return nothing_because("it is for people who lived here the whole year")
         elsewhere = places.taxed_elsewhere(self.run, self.state())
         if not elsewhere:
             return nothing_because("no other state taxes this income")
-        return total([self._credited(one, tax, base) for one in elsewhere])
+        return least(of={"all states": total([self._credited(one, tax, base) for one in elsewhere]), "tax": tax})
 
     def reverse_credit(self, tax: Any, base: Any) -> Any:
         """What the home state taxes of a non-resident's income here, where the credit is given here and not there."""

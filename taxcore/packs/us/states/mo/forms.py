@@ -219,8 +219,10 @@ class IncomeTax(StateReturn):
         if not elsewhere or self.missouri_agi <= 0:
             return nothing_because("no other state taxes this income" if self.is_whole else "it is for a whole year here")
         parts = {one.state: least(ratio(one.income, over=self.missouri_agi, places=2), 1) for one in elsewhere}
-        return total([least(of={f"tax paid to {one.state}": one.tax, "tax here": share(parts[one.state], of=self.tax)})
-                      for one in elsewhere])  # fmt: skip
+        each = [
+            least(of={f"tax paid to {one.state}": one.tax, "tax here": share(parts[one.state], of=self.tax)}) for one in elsewhere
+        ]
+        return least(of={"all states": total(each), "tax": self.tax})
 
     @fact("Income that another state's credit reads", rounding=whole)
     def credited_income(self):

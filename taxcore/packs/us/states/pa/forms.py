@@ -187,9 +187,8 @@ class IncomeTax(StateReturn):
         if not elsewhere:
             return nothing_because("no other state taxes this income")
         rate = self.law.income_tax.rate
-        return total(
-            [least(of={"tax paid there": one.tax, "tax here on the same": share(rate, of=one.income)}) for one in elsewhere]
-        )
+        each = [least(of={"tax paid there": one.tax, "tax here on the same": share(rate, of=one.income)}) for one in elsewhere]
+        return least(of={"all states": total(each), "tax": self.tax})
 
     @line("23", "Other credits")
     def other_credits(self):

@@ -1,0 +1,282 @@
+"""What holds for every state, and for returns of several: nothing federal moves, order does not matter, credits stay within the law."""
+
+import tomllib
+from datetime import date, timedelta
+from decimal import Decimal
+from itertools import pairwise
+from pathlib import Path
+from unittest import TestCase
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from taxcore.engine import figures
+from taxcore.engine import law as law_files
+from taxcore.packs.us import places
+from taxcore.packs.us.states import all_states
+from taxcore.packs.us.states.base import folder
+from taxcore.packs.us.states.table import tax_by_table
+from taxcore.packs.us.tests.diagnosed.making import rows, single
+from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
+from taxcore.packs.us.tests.worked import FOLDER, all_cases
+
+STATES = {state.code: state for state in all_states()}
+TAXING = sorted(STATES)
+
+
+def at(*given):
+    return {"states": rows(*({"state": s, "state_number": "1", "wages": str(w), "withheld": str(h)} for s, w, h in given))}
+
+
+def form_of(found, state):
+    return found.run.form(STATES[state].authority.form.code())
+
+
+def federal(found):
+    return {name: value for name, value in figures(found).items() if name.startswith("us.")}
+
+
+def lives(home, *given, turned=False, asked=()):
+    """A resident of `home` with wages of 90,000, all of it at home, and in other states as given."""
+    rows_ = [(home, 90_000, 3_000), *((s, i, h) for s, i, h in given if s != home)]
+    questions = [single("in-questions", county="Lake")] if "IN" in {home, *(s for s, _, _ in given)} else []
+    papers = [w2(90_000, 9_000, **at(*(rows_[::-1] if turned else rows_))), interest("1200"), *questions, *asked]
+    return result(filing(residence=home, state=home), *(papers[::-1] if turned else papers))
+
+
+ALLOCATION = st.lists(
+    st.tuples(st.sampled_from(TAXING), st.integers(0, 120_000), st.integers(0, 6_000)), max_size=3, unique_by=lambda row: row[0]
+)
+HOME = st.sampled_from(TAXING)
+
+
+class SeveralStatesTests(TestCase):
+    @settings(max_examples=40, deadline=None)
+    @given(HOME, ALLOCATION)
+    def test_where_income_belongs_never_changes_a_federal_figure(self, home, allocation):
+        """Of a standard deduction: who itemises deducts what states withheld."""
+        self.assertEqual(federal(lives("TX")), federal(lives(home, *allocation)))
+
+    @settings(max_examples=40, deadline=None)
+    @given(HOME, ALLOCATION)
+    def test_order_does_not_matter(self, home, allocation):
+        one, other = lives(home, *allocation), lives(home, *allocation, turned=True)
+        self.assertEqual(figures(one), figures(other))
+
+    @settings(max_examples=60, deadline=None)
+    @given(HOME, ALLOCATION)
+    def test_credits_are_never_more_than_what_was_paid_or_is_owed(self, home, allocation):
+        found = lives(home, *allocation)
+        elsewhere = places.taxed_elsewhere(found.run, home)
+        credit, tax = credit_of(found, home)
+        self.assertLessEqual(credit, sum((one.tax for one in elsewhere), Decimal(0)) + len(elsewhere))
+        self.assertLessEqual(credit, tax + 1)
+        if not elsewhere:
+            self.assertEqual(credit, 0)
+
+    @settings(max_examples=40, deadline=None)
+    @given(HOME, st.sampled_from(TAXING), st.integers(1, 90_000))
+    def test_a_state_that_came_and_went_leaves_every_other_figure_as_it_was(self, home, other, income):
+        plain = lives(home)
+        moved = {name for name, value in figures(lives(home, (other, income, 0))).items() if figures(plain).get(name, 0) != value}
+        mine = (f"us-{home.lower()}.", f"us-{other.lower()}.")
+        self.assertTrue(all(name.startswith(mine) for name in moved), moved)
+        self.assertEqual(figures(lives(home)), figures(plain))
+
+    @settings(max_examples=40, deadline=None)
+    @given(HOME, st.integers(0, 200_000), st.integers(1, 40_000))
+    def test_more_pay_is_never_less_tax(self, home, pay, more):
+        """With nothing else on the return, and but for what depends on low income."""
+        low, high = (
+            result(filing(residence=home, state=home), w2(amount, 0, **at((home, amount, 0))), *county(home))
+            for amount in (pay, pay + more)
+        )
+        self.assertLessEqual(tax_of(low, home), tax_of(high, home) + 1)
+
+    @settings(max_examples=30, deadline=None)
+    @given(HOME, st.integers(1, 364))
+    def test_two_parts_of_a_mover_are_never_more_than_all_income(self, home, days):
+        last = date(2025, 1, 1) + timedelta(days=days - 1)
+        stays = rows(
+            {"person": "taxpayer", "state": home, "last": str(last)},
+            {"person": "taxpayer", "state": "WI" if home != "WI" else "GA", "first": str(last + timedelta(days=1))},
+        )
+        found = result(filing(residence=""), single("residency", rows=stays), interest("36500"), w2(73_000, 0, states=[]))
+        parts = [found.run.form(f"us-{state.lower()}.income-here") for state in (home, "WI" if home != "WI" else "GA")]
+        self.assertLessEqual(abs(sum(part.agi for part in parts) - 109_500), 2)
+
+
+def county(home):
+    return [single("in-questions", county="Lake")] if home == "IN" else []
+
+
+def tax_of(found, state):
+    form = form_of(found, state)
+    return sum((column.tax for column in found.run.every("us-mo.mo-1040-columns")), Decimal(0)) if state == "MO" else form.tax
+
+
+def credit_of(found, state):
+    """(credit for other states, tax it is taken from)."""
+    form = form_of(found, state)
+    names = {"IL": "other_state_credit", "IN": "offset_credits", "PA": "resident_credit"}
+    return getattr(form, names.get(state, "other_states")), form.tax
+
+
+class ResidencyTests(TestCase):
+    """The same people and papers, with residency alone changed: one form, and every answer kept."""
+
+    def test_each_state_is_made_for_each_kind(self):
+        for code in STATES:
+            with self.subTest(code):
+                row = w2(60_000, 0, **at((code, 60_000, 900)))
+                stays = rows(
+                    {"person": "taxpayer", "state": code, "last": "2025-06-30"},
+                    {"person": "taxpayer", "state": "TX", "first": "2025-07-01"},
+                )
+                kinds = [
+                    result(filing(residence=code), row),
+                    result(filing(residence=""), single("residency", rows=stays), row),
+                    result(filing(residence="TX"), row),
+                ]
+                self.assertEqual([form_of(found, code).residency for found in kinds], ["full-year", "part-year", "non-resident"])
+                self.assertTrue(
+                    all(f"us-{code.lower()}" in {line.authority.code for line in found.bottom_lines} for found in kinds)
+                )
+
+    def test_all_income_at_home_is_the_same_income_whatever_the_words(self):
+        """A non-resident all of whose income is the state's bears a resident's tax, but for what only residents have."""
+        for code in sorted(set(STATES) - {"PA"}):
+            with self.subTest(code):
+                row = w2(60_000, 0, **at((code, 60_000, 900)))
+                resident, other = (result(filing(residence=home), row, *county(code)) for home in (code, "TX"))
+                self.assertLessEqual(abs(tax_of(resident, code) - tax_of(other, code)), 3)
+
+    def test_untaxed_states_want_nothing(self):
+        for state in places.UNTAXED:
+            self.assertEqual(places.wanted(result(filing(residence=state), w2(50_000, 0, **at((state, 50_000, 0)))).run), ())
+
+    def test_agreements_leave_wages_at_home(self):
+        """Every pair of states that are made here: nothing is taxed where the work was done, and what was withheld comes back."""
+        pairs = [tuple(sorted(pair)) for pair in places.reciprocal_pairs() if pair <= set(STATES)]
+        self.assertGreaterEqual(len(pairs), 4)
+        for one, other in [*pairs, *(pair[::-1] for pair in pairs)]:
+            with self.subTest(home=one, work=other):
+                found = result(filing(residence=one), w2(50_000, 0, **at((other, 50_000, 900))), *county(other), *county(one))
+                lines = {line.authority.code: line.amount for line in found.bottom_lines}
+                self.assertEqual(lines[f"us-{other.lower()}"], 900)
+                self.assertEqual(credit_of(found, one)[0], 0)
+                self.assertIn("us.places.reciprocal-withheld", {finding.code for finding in found.findings})
+
+    def test_reverse_credit_is_given_once(self):
+        for home, work in (("VA", "CA"), ("CA", "VA")):
+            with self.subTest(home=home):
+                found = lives(home, (work, 40_000, 0))
+                self.assertEqual(credit_of(found, home)[0], 0)
+                reverse = form_of(found, work).reverse if work == "CA" else form_of(found, work).other_credits
+                self.assertGreater(reverse, 0)
+                self.assertLessEqual(reverse, form_of(found, work).tax)
+
+
+class LawOfStatesTests(TestCase):
+    """Amounts derived a second way: what statutes tie together hangs together in every year's file."""
+
+    def laws(self, code):
+        return {year: law_files.load(folder(code), year) for year in law_files.years(folder(code))}
+
+    def test_every_state_has_the_three_years_and_sources(self):
+        for code in STATES:
+            self.assertLessEqual({2023, 2024, 2025}, set(law_files.years(folder(code))), code)
+            for year in law_files.years(folder(code)):
+                for name, section in tomllib.loads((folder(code) / f"{year}.toml").read_text()).items():
+                    self.assertTrue(section.get("source"), f"{code} {year} {name}")
+
+    def test_couples_have_twice_the_single_bands_where_the_law_says_so(self):
+        for code in ("CA", "IA"):
+            for year, law in self.laws(code).items():
+                doubled = [edge * 2 for edge, _ in law.income_tax.single]
+                self.assertEqual([edge for edge, _ in law.income_tax.joint], doubled, f"{code} {year}")
+        for year, law in self.laws("WI").items():
+            halves = [edge for edge, _ in law.income_tax.separate]
+            self.assertTrue(
+                all(abs(half * 2 - edge) <= 10 for half, (edge, _) in zip(halves, law.income_tax.joint, strict=True)), year
+            )
+
+    def test_missouri_s_bands_are_seven_equal_steps(self):
+        for _, law in self.laws("MO").items():
+            edges = [edge for edge, _ in law.income_tax.bands]
+            self.assertEqual({b - a for a, b in pairwise(edges)}, {edges[1]})
+
+    def test_rates_rise_within_a_table_and_top_rates_fall_over_the_years(self):
+        for code in ("CA", "GA", "IA", "MO", "SC", "VA", "WI"):
+            tops = []
+            for _, law in self.laws(code).items():
+                tables = [bands for _, bands in law.income_tax.items()]
+                for bands in tables:
+                    rates = [rate for _, rate in bands]
+                    self.assertEqual(rates, sorted(rates), code)
+                tops.append(max(rate for bands in tables for _, rate in bands))
+            self.assertEqual(tops, sorted(tops, reverse=True), code)
+
+    def test_california_s_credits_and_edges_are_indexed_alike(self):
+        laws = self.laws("CA")
+        for year in (2024, 2025):
+            ratio = laws[year].standard_deduction.single / laws[year - 1].standard_deduction.single
+            for name, value in (
+                ("edge", lambda law: law.income_tax.single[5][0]),
+                ("fall", lambda law: law.exemption_credit.falls_from.single),
+            ):
+                self.assertLess(abs(value(laws[year]) / value(laws[year - 1]) - ratio), Decimal("0.001"), f"{year} {name}")
+
+    def test_a_table_gives_the_tax_on_its_rows_middle(self):
+        """California's rows begin at 51; Wisconsin's at whole hundreds."""
+        law = law_files.load(folder("CA"), 2025)
+        for income in (10_051, 10_100, 10_150):
+            self.assertEqual(tax_by_table(Decimal(income), law.income_tax.single, law.table), 101)
+        self.assertEqual(tax_by_table(Decimal(10_151), law.income_tax.single, law.table), 102)
+        law = law_files.load(folder("WI"), 2025)
+        for income in (10_000, 10_099):
+            self.assertEqual(tax_by_table(Decimal(income), law.income_tax.single, law.table), 352)  # 10,050 at 3.5%
+
+
+class AddingAStateTests(TestCase):
+    """What docs/adding-a-state.md asks of each."""
+
+    def test_at_least_six_worked_cases_each_of_every_kind(self):
+        for state in STATES.values():
+            cases = [case for case in all_cases() if any(line.startswith(f"{state.jurisdiction}.") for line in case.lines)]
+            self.assertGreaterEqual(len(cases), 6, state.code)
+
+    def test_thirty_cases_of_several_states(self):
+        self.assertGreaterEqual(sum(1 for case in all_cases() if case.topic == "places"), 30)
+
+    def test_each_stands_in_law_coverage_and_names_what_a_credit_reads(self):
+        page = (Path(__file__).resolve().parents[4] / "docs" / "law-coverage.md").read_text()
+        for state in STATES.values():
+            self.assertIn(f"## {state.authority.name}, ", page)
+            authority = state.authority
+            for name in (
+                "refund",
+                "owed",
+                "overpaid",
+                authority.tax,
+                authority.income,
+                authority.credited_tax,
+                authority.credited_income,
+            ):
+                self.assertTrue(not name or hasattr(authority.form, name), f"{state.code} {name}")
+
+    def test_each_has_its_folder_and_no_list_names_it(self):
+        here = Path(__file__).resolve().parents[1]
+        for module in (here / "states" / "__init__.py", here / "__init__.py"):
+            text = module.read_text()
+            self.assertFalse([code for code in STATES if f'"{code}"' in text])
+        self.assertTrue((FOLDER / "georgia").is_dir())
+
+    def test_a_couple_of_two_states_files_in_both(self):
+        stays = rows({"person": "taxpayer", "state": "MO"}, {"person": "spouse", "state": "SC"})
+        found = result(
+            person(), person("spouse"), filing("joint", residence=""), single("residency", rows=stays),
+            w2(50_000, 0, **at(("MO", 50_000, 900))), w2(40_000, 0, key="w2", owner="spouse", **at(("SC", 40_000, 900))),
+        )  # fmt: skip
+        self.assertEqual(found.run.form("us-mo.income-here").wages, 50_000)
+        self.assertEqual(found.run.form("us-sc.income-here").wages, 40_000)
