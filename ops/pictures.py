@@ -51,17 +51,19 @@ def _staff(practice: RunningPractice) -> None:
             "review": "/returns/1/review",
             "against-last-year": "/returns/1/review/last-year?from=5",
             "due-diligence": "/returns/24/review/diligence",
-            "diagnostics": "/practice/diagnostics?kind=lost",
             "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",
+            "non-resident": "/returns/25/forms?at=us-mo.mo-1040.36",
+            "state-credit": "/returns/25/forms?at=us-il.il-1040.15",
         }.items():
             walk.go(page)
             _shoot(walk, name)
-        walk.go("/returns/11/places")
-        walk.find('[name="percent"]').send_keys("IL 60, PA 40")
-        walk.press("by percent")
-        walk.sees("shared out")
+        walk.go("/returns/25/places")
         _shoot(walk, "places")
+        walk.go("/returns/26/more-time")
+        walk.press("Ask all of this return")
+        walk.sees("asked of 3")
+        _shoot(walk, "more-time")
         walk.go("/returns/8/papers")
         walk.key("Federal tax withheld", "3381+200")
         _shoot(walk, "papers")
@@ -74,12 +76,6 @@ def _staff(practice: RunningPractice) -> None:
         walk.go("/returns/1/papers")
         walk.key("Federal tax withheld", "5400")
         _shoot(walk, "papers-dark")
-        walk.driver.add_cookie({"name": "theme", "value": ""})
-        walk.go("/returns/1/papers")
-        walk.find("h1").click()
-        walk.driver.switch_to.active_element.send_keys("/")
-        walk.driver.switch_to.active_element.send_keys("1040 2")
-        _shoot(walk, "command-line")
     finally:
         walk.quit()
 

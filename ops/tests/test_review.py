@@ -1,7 +1,6 @@
 """Reviewers at work, in a browser: initials and their lapse, silencing, the checklist of a family, mends, advice."""
 
 from selenium.webdriver.common.by import By
-from selenium.webdriver.common.keys import Keys
 
 from ops.tests.running import RunningTestCase, Walk
 
@@ -152,26 +151,3 @@ class ReviewTests(RunningTestCase):
         walk.find('[aria-label="Make vouchers"]').send_keys("asked")
         walk.find('form:has([aria-label="Make vouchers"]) button').click()
         walk.sees("Kept.")
-
-    def test_a_mover_keys_stays_and_shares_wages_out(self):
-        return_id = self.return_of("Ngata, Bellamy")
-        walk = self.walk()
-        walk.sign_in("bea")
-        walk.go(f"/returns/{return_id}/places")
-        walk.sees("lived there the whole year")
-        walk.press("Somebody moved, or lived apart: key the stays")
-        walk.sees("Stays")
-        for state, label, day in (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025")):
-            walk.press("add a row")
-            walk.settle()
-            for name, text in (("Who", "Taxpayer"), ("State", state), (label, day)):
-                walk.until(lambda name=name: walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]'))
-                field = walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]')[-1]
-                field.send_keys(text, Keys.TAB)
-                walk.settle()
-        walk.go(f"/returns/{return_id}/places")
-        walk.sees("TX 151", "PA 214", "Pennsylvania, part-year")
-        walk.press("by days")
-        walk.sees("shared out", "Pennsylvania")
-        walk.go(f"/returns/{return_id}/forms?at=us-pa.pa-40.1a")
-        walk.sees("Gross compensation")

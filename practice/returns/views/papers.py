@@ -125,18 +125,20 @@ def restore(request, return_id, paper_id):
 
 @require_POST
 def undo(request, return_id):
-    """Take back my last change and go to it."""
+    """Take back my last change and go to it, or stay on the page that asked."""
+    back = request.POST.get("back", "")
+    papers = reverse(back if back in ("places", "extensions") else "papers", args=[return_id])
     try:
         saved = undoing.undo_last(request.user, return_id)
     except (entry.Conflict, undoing.SomebodyElse):
         messages.error(request, "A colleague changed it since, so it was not undone. See who changed what.")
-        return go(request, reverse("papers", args=[return_id]))
+        return go(request, papers)
     if saved is None:
         messages.error(request, "There is nothing of yours to undo.")
-        return go(request, reverse("papers", args=[return_id]))
+        return go(request, papers)
     messages.success(request, f"{saved.says}.")
-    if saved.paper.removed_at:
-        return go(request, reverse("papers", args=[return_id]))
+    if back or saved.paper.removed_at:
+        return go(request, papers)
     field = f"#f-{saved.paper.pk}-{saved.path.replace('.', '-')}" if saved.path else ""
     # The version makes it another address: a browser that is there already would only jump to the field and show what was
     return go(request, f"{reverse('paper', args=[return_id, saved.paper.pk])}?undone={saved.return_.version}{field}")

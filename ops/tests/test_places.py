@@ -1,0 +1,140 @@
+"""Clients of several states, in a browser: moves, residency changed in place, income shared out, returns left out, more time."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from ops.tests.running import RunningTestCase
+
+
+class PlacesTests(RunningTestCase):
+    def return_of(self, household: str) -> int:
+        wanted = (
+            f"select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name = '{household}'"
+        )
+        return int(self.practice.sql(f"{wanted} and r.year = 2025"))
+
+    def bottom(self, walk) -> str:
+        return walk.find("#bottom").text
+
+    def test_a_mover_keys_stays_and_shares_wages_out(self):
+        return_id = self.return_of("Ngata, Bellamy")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/places")
+        walk.sees("lived there the whole year")
+        walk.press("Key the stays")
+        walk.sees("Stays")
+        for state, label, day in (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025")):
+            walk.press("add a row")
+            walk.settle()
+            for name, text in (("Who", "Taxpayer"), ("State", state), (label, day)):
+                walk.until(lambda name=name: walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]'))
+                field = walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]')[-1]
+                field.send_keys(text, Keys.TAB)
+                walk.settle()
+        walk.go(f"/returns/{return_id}/places")
+        walk.sees("TX 151", "PA 214", "Pennsylvania, part-year")
+        walk.find(".share summary").click()
+        walk.press("by days")
+        walk.sees("shared out", "Pennsylvania")
+        walk.go(f"/returns/{return_id}/forms?at=us-pa.pa-40.1a")
+        walk.sees("Gross compensation")
+
+    def test_a_resident_moves_mid_year_and_nothing_keyed_is_lost(self):
+        return_id = self.return_of("Vantongeren, Mabel")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/places")
+        before = walk.find(".by-state").text
+        self.assertNotIn("Indiana", self.bottom(walk))
+        walk.find('[aria-label="State moved to"]').send_keys("Indiana")
+        walk.find('[aria-label="First day there"]').send_keys("7/1/2025")
+        walk.press("move")
+        walk.sees("Moved to Indiana on 1 July", "IN 184", "Indiana, part-year", "Illinois, part-year")
+        self.assertIn("Indiana", self.bottom(walk))
+        walk.find(".share summary").click()
+        walk.press("by days")
+        walk.sees("shared out")
+        walk.find("body").send_keys(Keys.ALT, "z")
+        walk.sees("Undone:")
+        walk.find("body").send_keys(Keys.ALT, "z")
+        walk.sees("IL 365")
+        self.assertEqual(walk.find(".by-state").text, before)
+        self.assertEqual(walk.complaints(), [])
+
+    def test_residency_changes_in_place_from_non_resident_to_resident(self):
+        """The same return of Indiana, with its answers, as a non-resident's, a mover's and a resident's."""
+        return_id = self.return_of("Caddick, Rowan")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/places")
+        walk.find('[aria-label="State to add"]').send_keys("Indiana")
+        walk.find('[aria-label="Why it is made"]').send_keys("Worked there in March")
+        walk.press("add")
+        walk.sees("Indiana, non-resident", "Worked there in March")
+        walk.driver.find_elements(By.XPATH, "//div[contains(., 'Indiana')]//button[normalize-space()='its questions']")[
+            -1
+        ].click()
+        walk.key("Rent paid for the home in Indiana", "900")
+        for state, day, kind in (("Indiana", "4/1/2025", "Indiana, part-year"),):
+            walk.go(f"/returns/{return_id}/places")
+            walk.find('[aria-label="State moved to"]').send_keys(state)
+            walk.find('[aria-label="First day there"]').send_keys(day)
+            walk.press("move")
+            walk.sees(kind)
+        filing = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'residency'")
+        walk.press("Change the stays")
+        walk.find('#paper [aria-label^="From"]')
+        walk.press("Take out (Alt X)") if "Take out (Alt X)" in walk.text() else walk.find("body").send_keys(Keys.ALT, "x")
+        walk.settle()
+        self.assertTrue(filing)
+        wanted = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'filing'")
+        walk.go(f"/returns/{return_id}/papers/{wanted}")
+        walk.key("State lived in, whole year", "Indiana")
+        walk.go(f"/returns/{return_id}/places")
+        walk.sees("Indiana, full-year")
+        walk.go(f"/returns/{return_id}/forms?at=us-in.it-40.4")
+        walk.sees("Deductions, Schedule 2", "900")
+
+    def test_a_state_is_left_out_with_a_reason_and_made_after_all(self):
+        return_id = self.return_of("Achterberg, Rune")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/places")
+        self.assertIn("Georgia", self.bottom(walk))
+        panel = walk.driver.find_elements(By.CSS_SELECTOR, ".state-return")[-1]
+        panel.find_element(By.CSS_SELECTOR, "summary").click()
+        panel.find_element(By.CSS_SELECTOR, "[name=reason]").send_keys("Below what Georgia asks for", Keys.ENTER)
+        walk.sees("Georgia's return is left out", "Left out: Below what Georgia asks for")
+        self.assertNotIn("Georgia", self.bottom(walk))
+        walk.press("make it after all")
+        walk.sees("follows the facts again")
+        self.assertIn("Georgia", self.bottom(walk))
+
+    def test_more_time_for_all_authorities_and_the_payment_on_the_final_return(self):
+        return_id = self.return_of("Lindqvist-Obi, Thea and Marek")
+        walk = self.walk()
+        walk.sign_in("amos")
+        walk.go(f"/returns/{return_id}/more-time")
+        walk.sees("Indiana", "Wisconsin", "4868")
+        walk.press("Ask all of this return")
+        walk.sees("More time is asked of 3 authorities")
+        for name, amount in (("United States", "1600+53"), ("Indiana", "843")):
+            field = walk.find(f'[aria-label="Paying with the extension, {name}"]')
+            field.send_keys(amount, Keys.ENTER)
+            walk.sees("stands on the final return")
+        walk.press("All ready")
+        walk.sees("3 ready to go")
+        walk.press("Send what is ready")
+        walk.sees("on their way")
+        walk.until(lambda: walk.text().count("more time given") >= 2, 40)
+        walk.sees("nothing to send", "receipt US-2025")
+        walk.go("/dispatch")
+        walk.sees("More time to file", "IT-9", "15 Oct 2026")
+        due = self.practice.sql(f"select due from returns_return where id = {return_id}")
+        self.assertEqual(due, "2026-10-15")
+        walk.go(f"/returns/{return_id}/forms?at=us.sch-3.10")
+        walk.sees("Paid with the extension", "1,653")
+        walk.go(f"/returns/{return_id}/forms?at=us-in.it-40.12")
+        walk.sees("Credits, Schedule 5", "2,859")
+        self.assertEqual(walk.complaints(), [])
