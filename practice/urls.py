@@ -20,6 +20,7 @@ urlpatterns = [
     path("", include("practice.review.urls")),
     path("returns/", include("practice.signing.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),
+    path("more-time", extensions.many, name="more-time"),
     path("returns/<int:return_id>/more-time", extensions.show, name="extensions"),
     path("returns/<int:return_id>/more-time/ask", extensions.ask, name="ask-extension"),
     path("returns/<int:return_id>/more-time/ready", extensions.ready, name="ready-extension"),

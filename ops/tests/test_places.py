@@ -112,7 +112,7 @@ class PlacesTests(RunningTestCase):
         self.assertIn("Georgia", self.bottom(walk))
 
     def test_more_time_for_all_authorities_and_the_payment_on_the_final_return(self):
-        return_id = self.return_of("Lindqvist-Obi, Thea and Marek")
+        return_id = self.return_of("Tregarth, Thea and Marek")
         walk = self.walk()
         walk.sign_in("amos")
         walk.go(f"/returns/{return_id}/more-time")

@@ -256,9 +256,9 @@ HOUSEHOLDS = [
         interest=[("union", "taxpayer", "412.36", "")], places=True,
     ),
     _household(
-        "Lindqvist-Obi, Thea and Marek", "moved in July", "TM", ("5 Locks Road", "Beloit", "WI", "53511"), "Upper River Gauge Service",
-        [_person("Thea", "Lindqvist-Obi", "944-29-8805", date(1989, 5, 30), "Hydrographer"),
-         _person("Marek", "Lindqvist-Obi", "944-29-8806", date(1987, 1, 12), "Cabinetmaker")],
+        "Tregarth, Thea and Marek", "moved in July", "TM", ("5 Locks Road", "Beloit", "WI", "53511"), "Upper River Gauge Service",
+        [_person("Thea", "Tregarth", "944-29-8805", date(1989, 5, 30), "Hydrographer"),
+         _person("Marek", "Tregarth", "944-29-8806", date(1987, 1, 12), "Cabinetmaker")],
         [_wages("hotel", "taxpayer", "41200.00", "3120.00", "1236.00", rows=[("IN", "41200.00", "1236.00")]),
          _wages("gauge", "taxpayer", "38900.00", "3004.00", "1610.00", rows=[("WI", "38900.00", "1610.00")]),
          _wages("button", "spouse", "52300.00", "4410.00", "780.00", rows=[("IN", "26000.00", "780.00"), ("WI", "26300.00", "1090.00")])],

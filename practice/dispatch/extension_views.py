@@ -6,11 +6,14 @@ from django.views.decorators.http import require_POST
 
 from practice.dispatch import extending
 from practice.dispatch.models import Asked
-from practice.firm.permissions import may
+from practice.firm.permissions import may, require
 from practice.returns.changing import Settled
+from practice.returns.models import Return, Stage
 from practice.returns.views.common import open_page
 from practice.web.lists import export
 from taxcore.engine import BadValue
+
+_UNFILED = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN]
 
 
 def show(request, return_id, status=200, **more):
@@ -67,6 +70,36 @@ def _refused(act):
 
 def _typed(request):
     return [value for name, value in request.POST.items() if name in ("amount", "state")]
+
+
+_AT_ONCE = 40
+
+
+def many(request):
+    """Returns of the practice that are not filed yet, the soonest due first: ask for more time for those that are chosen."""
+    require(request.user, "view")
+    results = []
+    if request.method == "POST":
+        chosen = [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()][:_AT_ONCE]
+        results = extending.ask_many(request.user, chosen)
+    rows = Return.objects.for_firm(request.user.firm).select_related("household", "preparer").prefetch_related("extensions")
+    rows = rows.filter(stage__in=_UNFILED, year=request.user.firm.season).order_by("due", "household__name")
+    if words := request.GET.get("q", "").strip():
+        rows = rows.filter(household__name__icontains=words)
+    listed = [(row, _asked_words(row)) for row in rows[:300]]
+    if form := request.GET.get("as"):
+        heads = ["Household", "Year", "Stage", "Authorities", "Due", "More time"]
+        return export(form, "more-time", heads, [
+            [row.household.name, row.year, row.get_stage_display(), row.authorities, row.due.isoformat(), asked]
+            for row, asked in listed
+        ])  # fmt: skip
+    context = {"rows": listed, "results": results, "at_once": _AT_ONCE, "may_extend": may(request.user, "extend")}
+    return render(request, "dispatch/many_extensions.html", context)
+
+
+def _asked_words(row):
+    found = [f"{one.authority.upper()} {one.get_state_display()}" for one in row.extensions.all()]
+    return ", ".join(found)
 
 
 @_refused

@@ -6,7 +6,7 @@ from decimal import Decimal
 from django.db import transaction
 from django.urls import reverse
 
-from practice.dispatch.models import State
+from practice.dispatch.models import Asked, State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.changing import law_mark
@@ -32,7 +32,14 @@ class Notice:
 
 def notices_of(return_, result, others):
     """All that there are, the gravest first."""
-    return [*_rejected(return_), *_changed_after_signing(return_), *_law(return_, result), *_newer(return_), *_others(others)]
+    return [
+        *_rejected(return_),
+        *_no_more_time(return_),
+        *_changed_after_signing(return_),
+        *_law(return_, result),
+        *_newer(return_),
+        *_others(others),
+    ]
 
 
 def _rejected(return_):
@@ -41,6 +48,14 @@ def _rejected(return_):
         if one.state == State.REJECTED:
             yield Notice("rejected", str(one.pk), "stops", f"{one.authority.upper()} rejected this return. What was wrong stands "
                          "under Sign and file.", reverse("sign", args=[return_.pk]), "mend it")  # fmt: skip
+
+
+def _no_more_time(return_):
+    newest = {one.authority: one for one in return_.extensions.order_by("pk")}
+    for one in newest.values():
+        if one.state == Asked.REJECTED:
+            yield Notice("no-more-time", str(one.pk), "stops", f"{one.authority.upper()} refused the request for more time.",
+                         reverse("extensions", args=[return_.pk]), "ask again")  # fmt: skip
 
 
 def _changed_after_signing(return_):

@@ -204,3 +204,25 @@ class PageTests(ExtendingTestCase):
 
     def test_a_state_that_is_none_is_said_at_its_field(self):
         self.assertContains(self.client.post(f"{self.url}/ask", {"state": "Atlantis"}), "no state", status_code=422)
+
+    def test_many_returns_at_once_with_a_result_for_each(self):
+        url = reverse("more-time")
+        self.assertContains(self.client.get(url), "Abernathy, Lorna")
+        page = self.client.post(url, {"of": [str(self.return_.pk), "999", "x"]})
+        self.assertContains(page, "asked of US, US-IL, ready")
+        self.assertTrue(all(one.ready for one in self.return_.extensions.all()))
+        self.assertContains(self.client.post(url, {"of": [str(self.return_.pk)]}), "was asked already")
+        self.assertIn("US not sent", self.client.get(f"{url}?as=csv").content.decode())
+        self.assertNotContains(self.client.get(f"{url}?q=nobody"), "Abernathy")
+
+    def test_a_reviewer_reads_the_list_and_asks_nobody(self):
+        self.client.force_login(self.reviewer)
+        self.assertNotContains(self.client.get(reverse("more-time")), "Ask for those chosen")
+        self.assertEqual(self.client.post(reverse("more-time"), {"of": [str(self.return_.pk)]}).status_code, 403)
+
+    def test_a_refusal_stands_at_the_head_of_the_return(self):
+        self.ask()
+        self.send("us")
+        self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
+        page = self.client.get(reverse("papers", args=[self.return_.pk]))
+        self.assertContains(page, "refused the request for more time")

@@ -23,11 +23,15 @@ def places(value, number):
 
 @dataclass(frozen=True)
 class Placed:
-    """Where the income of a paper belongs. `amount` names its field, empty where it is the gain of sales; `rows` names the income
-    field of the paper's state rows, which then say where; without it the income belongs where its owner lives."""
+    """Where the income of a paper belongs. `amount` names its field, empty where it is the gain of sales; `also` more of it.
+
+    `rows` names the income field of the paper's state rows, which then say where; without it the income belongs where its owner
+    lives.
+    """
 
     amount: str = ""
     rows: str = ""
+    also: tuple[str, ...] = ()
 
 
 class FederalPaper(Paper):

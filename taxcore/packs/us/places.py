@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from taxcore.engine import ZERO
-from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.base import STATES, UNTAXED, Placed
 
 _AGREEMENTS = Path(__file__).parent / "states" / "reciprocity.toml"
 _DAY = timedelta(days=1)
@@ -138,20 +138,22 @@ def _belongs(run: Any) -> tuple[Belongs, ...]:
 
 
 def _of_paper(run: Any, paper: Any, placed: Any) -> Belongs:
-    return (_by_rows if placed.rows else _by_living)(run, paper, placed.amount, placed.rows)
+    by = _by_rows if placed.rows else _by_living
+    return by(run, paper, placed)
 
 
-def _by_rows(run: Any, paper: Any, name: str, income: str) -> Belongs:
+def _by_rows(run: Any, paper: Any, placed: Placed) -> Belongs:
     by_state: dict[str, tuple[Decimal, Decimal]] = {}
     for row in paper.states:
         if row.state:
             before = by_state.get(row.state, (ZERO, ZERO))
-            by_state[row.state] = (before[0] + getattr(row, income), before[1] + row.withheld)
-    amount = getattr(paper, name)
+            by_state[row.state] = (before[0] + getattr(row, placed.rows), before[1] + row.withheld)
+    amount = getattr(paper, placed.amount)
     if not by_state:
-        return _by_living(run, paper, name, income)
+        return _by_living(run, paper, placed)
     rest = amount - sum((one[0] for one in by_state.values()), ZERO)
-    return Belongs(paper.key, paper.kind, paper.title, paper.short or paper.name, amount, paper.address(name), by_state, rest,
+    at, label = paper.address(placed.amount), paper.short or paper.name
+    return Belongs(paper.key, paper.kind, paper.title, label, amount, at, by_state, rest,
                    _name_of(run, paper, rest))  # fmt: skip
 
 
@@ -168,26 +170,62 @@ def _role(paper: Any) -> str:
     return paper.owner if paper.owned and paper.owner in ("taxpayer", "spouse") else "taxpayer"
 
 
-def _by_living(run: Any, paper: Any, name: str, _income: str = "") -> Belongs:
-    """By the days its owner lived in each state: the law's answer where nobody knows on which day it came."""
-    amount = getattr(paper, name) if name else _sold(paper)
-    homes = days_in(run, _role(paper))
-    whole = sum(homes.values())
-    by_state, left = {}, amount
-    for place, (state, days) in enumerate(homes.items(), 1):
-        part = left if place == len(homes) else (amount * days / whole).quantize(Decimal("0.01"))
-        by_state[state], left = (part, ZERO), left - part
+def _by_living(run: Any, paper: Any, placed: Placed) -> Belongs:
+    """By the days its owner lived in each state: the law's answer where nobody knows on which day it came. Sales by their day."""
+    if placed.amount:
+        amount = sum((getattr(paper, name) for name in (placed.amount, *placed.also)), ZERO)
+        by_state, left, rest_is = _shared(run, paper, amount)
+    else:
+        amount = sum((_gain(row) for row in (*paper.sales, *paper.summaries)), ZERO)
+        by_state, left, rest_is = _by_day(run, paper)
     for row in getattr(paper, "states", ()):
         if row.state and row.withheld:
             by_state[row.state] = (by_state.get(row.state, (ZERO, ZERO))[0], row.withheld)
-    at = paper.address(name) if name else paper.address("sales")
-    return Belongs(paper.key, paper.kind, paper.title, paper.short or paper.name, amount, at, by_state, left,
-                   "no residence is keyed" if left else "")  # fmt: skip
+    at, label = paper.address(placed.amount or "sales"), paper.short or paper.name
+    return Belongs(paper.key, paper.kind, paper.title, label, amount, at, by_state, left, rest_is if left else "")
 
 
-def _sold(paper: Any) -> Decimal:
-    rows = [*paper.sales, *paper.summaries]
-    return sum((row.proceeds - row.basis for row in rows), ZERO)
+def _shared(run: Any, paper: Any, amount: Decimal) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
+    """An amount by days, to the cent; the last home has what rounding leaves."""
+    homes = _homes(run, paper)
+    by_state, left = {}, amount
+    for place, state in enumerate(homes, 1):
+        part = left if place == len(homes) else (amount * part_lived(run, paper, state)).quantize(Decimal("0.01"))
+        by_state[state], left = (part, ZERO), left - part
+    return by_state, left, "no residence is keyed"
+
+
+def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
+    """Sales where their owner lived on the day; all of them at home where there is one home."""
+    homes = _homes(run, paper)
+    if len(homes) < 2:
+        return _shared(run, paper, sum((_gain(row) for row in (*paper.sales, *paper.summaries)), ZERO))
+    by_state: dict[str, tuple[Decimal, Decimal]] = {}
+    left = sum((_gain(row) for row in paper.summaries), ZERO)
+    roles = _roles(run, paper)
+    for row in paper.sales:
+        for role in roles:
+            part = _gain(row) / len(roles)
+            there = next((s.state for s in stays(run) if s.role == role and row.sold and s.first <= row.sold <= s.last), "")
+            if there:
+                by_state[there] = (by_state.get(there, (ZERO, ZERO))[0] + part, ZERO)
+            else:
+                left += part
+    return by_state, left, "no day of sale is keyed"
+
+
+def _gain(row: Any) -> Decimal:
+    return row.proceeds - row.basis + getattr(row, "adjustment", ZERO)
+
+
+def _roles(run: Any, paper: Any) -> list[str]:
+    """Whose a paper is: both of a couple's where it belongs to both."""
+    both = getattr(paper, "owner", "") == "joint"
+    return [person.role for person in run.form("us.1040").filers] if both else [_role(paper)]
+
+
+def _homes(run: Any, paper: Any) -> list[str]:
+    return list(dict.fromkeys(state for role in _roles(run, paper) for state in days_in(run, role)))
 
 
 @dataclass(frozen=True)
@@ -219,7 +257,7 @@ def _wanted(run: Any) -> tuple[Wanted, ...]:
     codes = {authority.code for authority in run.pack.authorities if authority.has_law(run)}
     homes = dict.fromkeys(stay.state for stay in stays(run))
     earned = (state for one in belongs(run) for state in one.by_state)
-    found = []
+    found: list[Wanted] = []
     for state in dict.fromkeys([*homes, *earned, *_decided(run)]):
         if state in STATES and state not in UNTAXED:
             found.extend(_want(run, state, f"us-{state.lower()}" in codes))
@@ -233,9 +271,10 @@ def _want(run: Any, state: str, has_law: bool) -> Iterator[Wanted]:
         why = f"added by hand: {decision.reason}" if decision.reason else "added by hand"
         yield Wanted(state, kind, (why,), has_law, decision.address("state"), by_hand=True)
     elif reasons:
-        out = decision is not None and decision.what == "leave-out"
-        left_out = (decision.reason or "no reason is keyed") if out else ""
-        yield Wanted(state, kind, tuple(reasons), has_law and not out, address, left_out)
+        left_out = ""
+        if decision is not None and decision.what == "leave-out":
+            left_out = decision.reason or "no reason is keyed"
+        yield Wanted(state, kind, tuple(reasons), has_law and not left_out, address, left_out)
 
 
 def _decided(run: Any) -> dict[str, Any]:
@@ -325,8 +364,7 @@ def _spared(run: Any, one: Belongs, state: str) -> bool:
 
 def part_lived(run: Any, paper: Any, state: str) -> Decimal:
     """The share of the year that a paper's owner lived in a state; of what belongs to both of a couple, half of each share."""
-    both = getattr(paper, "owner", "") == "joint"
-    roles = [person.role for person in run.form("us.1040").filers] if both else [_role(paper)]
+    roles = _roles(run, paper)
     return sum((part_lived_by(run, role, state) for role in roles), ZERO) / (len(roles) or 1)
 
 

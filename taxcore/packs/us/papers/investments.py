@@ -10,7 +10,7 @@ from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 class DividendStatement(PayersStatement):
     """Dividends and distributions. IRC 301, 852(b)(3), 1(h)(11), 199A(b)(1)(B)."""
 
-    placed = Placed("dividends")
+    placed = Placed("dividends", also=("capital_gain",))
     kind, name, official, group = "1099-div", "Dividend statement", "1099-DIV", "income"
     short = "Dividends"
     main, joint_owner = "dividends", True

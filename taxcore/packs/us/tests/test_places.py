@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from taxcore.engine import figures
 from taxcore.packs.us import places
 from taxcore.packs.us.base import UNTAXED
-from taxcore.packs.us.tests.diagnosed.making import rows, single
+from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
 from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
 
 MOVED = (filing(residence=""), single("residency", rows=rows(
@@ -108,6 +108,25 @@ class BelongsTests(TestCase):
         one = self.one(*MOVED, interest("365"), kind="1099-int")
         self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 151, "OH": 214})
         self.assertEqual(one.rest, 0)
+
+    def test_what_belongs_to_both_follows_both(self):
+        apart = single("residency", rows=rows({"person": "taxpayer", "state": "IL"}, {"person": "spouse", "state": "IA"}))
+        papers = (person(), person("spouse"), filing("joint", residence=""), apart, interest("1000", owner="joint"))
+        one = self.one(*papers, kind="1099-int")
+        self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 500, "IA": 500})
+
+    def test_sales_of_a_mover_belong_where_the_owner_lived_on_the_day(self):
+        def sold(*days):
+            given_ = rows(*({"box": "A", "proceeds": "150", "basis": "50"} | ({"sold": day} if day else {}) for day in days))
+            return self.one(*MOVED, paper("1099-b", payer="Sandbar", sales=given_), kind="1099-b")
+
+        one = sold("2025-03-01", "2025-05-31", "2025-06-01")
+        self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 200, "OH": 100})
+        self.assertEqual((sold("").rest, sold("").rest_is), (100, "no day of sale is keyed"))
+
+    def test_capital_gain_distributions_belong_with_their_dividends(self):
+        one = self.one(paper("1099-div", payer="Heron", dividends="300", capital_gain="200"), kind="1099-div")
+        self.assertEqual((one.amount, one.by_state["IL"][0]), (500, 500))
 
     @settings(max_examples=60, deadline=None)
     @given(st.dictionaries(st.sampled_from(["IL", "IN", "MO", "TX"]), st.integers(0, 200_000), max_size=4))
