@@ -12,7 +12,7 @@ from pypdf import PdfReader, PdfWriter
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Package
 from practice.delivery.pdf import pdf_of
-from practice.dispatch.models import State
+from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.review import advising
@@ -57,7 +57,9 @@ def _parts(package):
     yield pdf_of(
         "delivery/package.html",
         {
-            "package": package, "of": package.of, "firm": package.firm, "result": result, "lines": result.bottom_lines,
+            "package": package, "of": package.of, "firm": package.firm, "result": result,
+            "lines": [(line, line.authority.due_on(result.year)) for line in result.bottom_lines],
+            "extensions": package.of.extensions.filter(state=Asked.ACCEPTED),
             "chart": summary_chart(result), "submissions": [*earlier, *accepted], "people": result.run.people(),
         },
     )  # fmt: skip

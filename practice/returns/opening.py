@@ -1,7 +1,5 @@
 """New households and returns."""
 
-from datetime import date
-
 from django.db import transaction
 
 from practice.clients.models import Household, Person
@@ -32,7 +30,7 @@ def open_return(actor, household_id, year, people, preparer=None):
     require(actor, "open", household)
     return_ = Return(firm=actor.firm, household=household, year=year, preparer=preparer or actor)
     authority = pack_of(return_).authorities[0]
-    return_.due = date(year + 1, *authority.due)
+    return_.due = authority.due_on(year)
     reach(return_, Stage.GATHER, "")
     return_.save()
     for position, (person_id, role) in enumerate(people):

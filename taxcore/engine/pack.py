@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
+from datetime import date, timedelta
 from decimal import Decimal
 from functools import cached_property
 from pathlib import Path
@@ -41,6 +42,14 @@ def _needed(paper: type[Paper]) -> Iterator[Diagnostic]:
             yield from (missing(paper, one) for one in field.row.fields().values() if one.needed)
 
 
+_SATURDAY = 5
+
+
+def working_day(day: date) -> date:
+    """The day itself, or the Monday after where it falls on a weekend."""
+    return day + timedelta(days=7 - day.weekday()) if day.weekday() >= _SATURDAY else day
+
+
 @dataclass(frozen=True)
 class Authority:
     """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day.
@@ -63,6 +72,10 @@ class Authority:
     income: str = "total_income"
     credited_tax: str = ""
     credited_income: str = ""
+
+    def due_on(self, year: int) -> date:
+        """The day on which a year's return is due, and what it owes is to be paid."""
+        return working_day(date(year + 1, *self.due))
 
 
 @dataclass(frozen=True)

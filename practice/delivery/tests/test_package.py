@@ -7,7 +7,7 @@ from pypdf import PdfReader
 
 from practice.delivery import packaging, tasks
 from practice.delivery.chart import summary_chart
-from practice.dispatch.models import State
+from practice.dispatch.models import Asked, State
 from practice.returns.computing import result_of
 from practice.signing import asking
 from practice.tests.office import SIGNATURE, OfficeTestCase
@@ -49,6 +49,24 @@ class PackageTests(OfficeTestCase):
         ):
             self.assertIn(wanted, text)
         self.assertNotIn("921-17-5580", text)
+
+    def test_after_more_time_what_is_owed_is_still_due_on_the_first_day(self):
+        from practice.dispatch import extending
+
+        self.key("federal_withheld", "100")
+        extending.ask(self.signer, self.return_.pk, ["us"])
+        request = self.return_.extensions.get()
+        request.state, request.receipt, request.form = Asked.ACCEPTED, "R-more", "4868"
+        request.save()
+        self.return_.due = "2026-10-15"
+        self.return_.save()
+        self.accepted()
+        package = packaging.make_package(self.signer, self.return_.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        text = "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(tasks.read_package(package))).pages)
+        self.assertIn("it is due on April 15, 2026", text)
+        self.assertIn("R-more", text)
 
     def test_making_it_twice_is_one_package_and_what_goes_wrong_is_shown(self):
         self.accepted()

@@ -9,7 +9,7 @@ from __future__ import annotations
 import tomllib
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date
 from decimal import Decimal
 from functools import cache
 from pathlib import Path
@@ -17,13 +17,13 @@ from typing import Any
 from xml.etree import ElementTree as ET
 
 from taxcore.engine import ZERO
+from taxcore.engine.pack import working_day
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
 
 _RULES = Path(__file__).parent / "extensions.toml"
 FEDERAL = "us"
 NAMESPACE = "urn:impuesto:extension"
-_SATURDAY = 5
 
 # What goes to the authority
 NOTHING, FORM, PAYMENT = "nothing", "form", "payment"
@@ -62,6 +62,11 @@ def rules() -> dict[str, Any]:
         return tomllib.load(opened)
 
 
+def until(rule: Any, year: int) -> date:
+    """The later due date of a year's return. A weekend moves it on: IRC 7503."""
+    return working_day(date(year + 1, *rule["until"]))
+
+
 def of_return(run: Any) -> tuple[MoreTime, ...]:
     """Every authority's extension, the federal one first."""
     return (_federal(run), *_states(run))
@@ -97,8 +102,8 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
         says=says,
         sends=what,
         form=rule.get("payment_form", rule["form"]) if what == PAYMENT else rule["form"],
-        due=_day(run.year + 1, authority.due),
-        until=_day(run.year + 1, rule["until"]),
+        due=authority.due_on(run.year),
+        until=until(rule, run.year),
         asked=asked,
         made=made,
         expected=form.expected,
@@ -113,7 +118,7 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
 
 def _unknown(run: Any, state: str, row: Any) -> MoreTime:
     expected, paying = (row.expected_tax, row.paying) if row is not None else (ZERO, ZERO)
-    due = _day(run.year + 1, run.pack.authority(FEDERAL).due)
+    due = run.pack.authority(FEDERAL).due_on(run.year)
     says = "This state's rule is not known here. Look it up; nothing is sent from here."
     at = row.address("state") if row is not None else "us.state-extensions"
     return MoreTime(f"us-{state.lower()}", STATES[state], "", says, NOTHING, "", due, None, row is not None, False,
@@ -139,12 +144,6 @@ def _sends(run: Any, rule: dict[str, Any], form: Any) -> tuple[str, str]:
 def _short(balance: Any, paying: Any) -> str:
     """More time to file is no more time to pay."""
     return f"{balance - paying:,} of the balance is not paid with it; interest runs from the due date" if paying < balance else ""
-
-
-def _day(year: int, month_and_day: Any) -> date:
-    """The due date, or the Monday after where it falls on a weekend. IRC 7503."""
-    found = date(year, *month_and_day)
-    return found + timedelta(days=7 - found.weekday()) if found.weekday() >= _SATURDAY else found
 
 
 def document(run: Any, one: MoreTime, return_id: str) -> bytes:

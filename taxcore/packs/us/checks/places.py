@@ -74,4 +74,19 @@ def decided_by_hand(run):
             )
 
 
-CHECKS = (living, withheld_by_the_wrong_state, decided_by_hand)
+@check("us.places.couple-of-two-states", "A couple of whom one never lived in the state", "election")
+def couple_of_two_states(run):
+    """Some states let or make such a couple file apart; here both are on one return with the part that is the state's."""
+    filers = run.form("us.1040").filers
+    for one in places.wanted(run):
+        if one.kind == places.PART and one.made and len(filers) > 1:
+            away = [person.title for person in filers if one.state not in places.days_in(run, person.role)]
+            if away:
+                yield found(
+                    one.address,
+                    f"{' and '.join(away)} never lived in {one.name}. One return is made for both, with the part that is the "
+                    "state's. Look up whether the state wants or allows returns apart.",
+                )
+
+
+CHECKS = (living, withheld_by_the_wrong_state, decided_by_hand, couple_of_two_states)

@@ -64,10 +64,10 @@ class RuleTests(TestCase):
     def test_the_later_day_is_later_and_never_on_a_weekend(self):
         for year in PACK.years:
             for rule in extensions.rules().values():
-                day = extensions._day(year + 1, rule["until"])
+                day = extensions.until(rule, year)
                 self.assertLess(day.weekday(), 5)
                 self.assertGreater(day, date(year + 1, 5, 1))
-        self.assertEqual(extensions._day(2025, [11, 1]), date(2025, 11, 3))  # a Saturday
+        self.assertEqual(extensions.until({"until": [11, 1]}, 2024), date(2025, 11, 3))  # a Saturday
 
 
 class AmountTests(TestCase):

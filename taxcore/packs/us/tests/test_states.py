@@ -9,9 +9,11 @@ from unittest import TestCase
 
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from lxml import etree
 
 from taxcore.engine import figures
 from taxcore.engine import law as law_files
+from taxcore.engine.filed import filed_document
 from taxcore.packs.us import places
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.states.base import folder
@@ -175,6 +177,37 @@ class ResidencyTests(TestCase):
                 reverse = form_of(found, work).reverse if work == "CA" else form_of(found, work).other_credits
                 self.assertGreater(reverse, 0)
                 self.assertLessEqual(reverse, form_of(found, work).tax)
+
+
+class FiledTests(TestCase):
+    """What goes to a state is valid against what its authority publishes, for each kind of return and year."""
+
+    SCHEMAS = Path(__file__).resolve().parents[4] / "authority" / "schemas"
+
+    def test_documents_of_every_state_kind_and_year(self):
+        for state in STATES.values():
+            for year in (2023, 2024, 2025):
+                schema = etree.XMLSchema(etree.parse(self.SCHEMAS / f"{state.jurisdiction}-{year}.xsd"))
+                for home in (state.code, "TX", ""):
+                    with self.subTest(f"{state.code} {year} from {home or 'a move'}"):
+                        document = filed_document(self.of(state, home, year), state.authority, "1", "0" * 64)
+                        schema.assertValid(etree.fromstring(document))
+
+    def of(self, state, home, year):
+        moved = rows(
+            {"person": "taxpayer", "state": state.code, "last": f"{year}-06-30"},
+            {"person": "taxpayer", "state": "TX", "first": f"{year}-07-01"},
+        )
+        stays = [] if home else [single("residency", rows=moved)]
+        pay = w2(60_000, 6_000, **at((state.code, 60_000, 1_000)))
+        return result(
+            filing(residence=home),
+            *stays,
+            pay,
+            interest("400"),
+            single(f"{state.code.lower()}-questions", use_tax="9"),
+            year=year,
+        )
 
 
 class LawOfStatesTests(TestCase):

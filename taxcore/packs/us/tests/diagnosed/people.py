@@ -30,6 +30,12 @@ def lived(*given, **more):
     return one(filing(**{"residence": ""} | more), single("residency", rows=rows(*given)), wage())
 
 
+def two_homes(other):
+    stays = rows(stay("IL"), stay(other, who="spouse"))
+    papers = (person(), person("spouse"), filing("joint", residence=""), single("residency", rows=stays), wage())
+    return lambda: result(*papers)
+
+
 def decided(what, state, *papers):
     return one(single("state-returns", rows=rows({"state": state, "what": what, "reason": "Asked"})), *papers)
 
@@ -40,6 +46,7 @@ CASES = [
     ("us.places.whole-year-differs", lived(stay("TX"), residence="IL"), lived(stay("IL"), residence="IL")),
     ("us.places.reciprocal-withheld", one(wage(**places(("WI", "50000", "90")))), one(wage(**places(("IN", "50000", "90"))))),
     ("us.unsupported.state", lived(stay("IL", "", "2025-05-31"), stay("OH", "2025-06-01")), lived(stay("IL"))),
+    ("us.places.couple-of-two-states", two_homes("IN"), two_homes("IL")),
     ("us.places.left-out", decided("leave-out", "MO", wage(**places(("MO", "50000", "90")))), decided("make", "MO", wage(**places(("MO", "50000", "90"))))),
     ("us.places.untaxed-state", decided("make", "TX"), decided("make", "GA")),
     ("us.person.name-characters", one(person(last_name="O'Quist")), one(person(last_name="O-Quist"))),
