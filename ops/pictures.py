@@ -49,7 +49,6 @@ def _staff(practice: RunningPractice) -> None:
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
             "review": "/returns/1/review",
-            "against-last-year": "/returns/1/review/last-year?from=5",
             "due-diligence": "/returns/24/review/diligence",
             "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",

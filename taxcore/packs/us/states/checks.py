@@ -49,7 +49,7 @@ def _lines(mark, name, code, form):
                 f"{name}'s amounts and line numbers were keyed from the law cited beside them and not compared with this year's "
                 "printed form. Compare them once before the first return of the year goes out."
             )
-            yield found(run.form(form).address_prefix, says)
+            yield found(run.form(form).address("owed"), says)
 
     return lines_unconfirmed
 
@@ -62,7 +62,7 @@ def _mover(mark, name, code, form):
             return
         if any(one.tax > 0 for one in places.taxed_elsewhere(run, code)):
             says = f"A mover's credit in {name} for another state's tax {_NOT_YET}"
-            yield found(run.form(form).address_prefix, says, code=f"{mark}.part-year-credit")
+            yield found(run.form(form).address("owed"), says, code=f"{mark}.part-year-credit")
         at = _undated(run)
         if at:
             says = f"{name}'s part of these sales {_NOT_YET} Sales need their day, and losses must be within the year's limit."
