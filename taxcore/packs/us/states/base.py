@@ -144,14 +144,32 @@ class StateForm(Form):
     def extension_here(self) -> Any:
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
 
+    def taxed_elsewhere(self) -> list[Any]:
+        """What other states tax of the income that is counted here; of a mover as much as belongs to the time in this state."""
+        if self.kind_of_return == places.NONE:
+            return []
+        found = places.taxed_elsewhere(self.run, self.state())
+        return found if self.is_whole else [one for one in map(self._while_here, found) if one.income > 0]
+
+    def _while_here(self, one: Any) -> Any:
+        counted = self.here.counted_of(one.state)
+        tax = pro_rata(one.tax, counted, one.income) if one.income > 0 else ZERO
+        return places.TaxedElsewhere(one.state, counted, tax)
+
     def credit_for_others(self, tax: Any, base: Any) -> Any:
-        """Tax paid to other states, in each no more than the tax here on the income that both tax, nor all more than the tax."""
-        if not self.is_whole:
-            return nothing_because("it is for people who lived here the whole year")
-        elsewhere = places.taxed_elsewhere(self.run, self.state())
+        """Tax paid to other states, in each no more than the tax here on the income that both tax, nor all more than the tax.
+
+        `base` is all income that a resident's tax is on; a mover's is the part that is this state's.
+        """
+        elsewhere = self.taxed_elsewhere()
         if not elsewhere:
-            return nothing_because("no other state taxes this income")
-        return least(of={"all states": total([self._credited(one, tax, base) for one in elsewhere]), "tax": tax})
+            return nothing_because(self.no_other_state)
+        of = base if self.is_whole else self.here.agi
+        return least(of={"all states": total([self._credited(one, tax, of) for one in elsewhere]), "tax": tax})
+
+    @property
+    def no_other_state(self) -> str:
+        return "it is for residents" if self.kind_of_return == places.NONE else "no other state taxes this income"
 
     def reverse_credit(self, tax: Any, base: Any) -> Any:
         """What the home state taxes of a non-resident's income here, where the credit is given here and not there."""

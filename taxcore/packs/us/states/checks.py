@@ -55,18 +55,14 @@ def _lines(mark, name, code, form):
 
 
 def _mover(mark, name, code, form):
-    @stops(f"{mark}.part-year-credit", f"{name}: a mover's credit for tax paid to another state", "unsupported")
     @stops(f"{mark}.sales-of-mover", f"{name}: sales of somebody who moved, without days or with a limited loss", "unsupported")
     def mover(run: Any) -> Iterator[Any]:
         if not files_in(run, code) or places.calls(run, code) != places.PART:
             return
-        if any(one.tax > 0 for one in places.taxed_elsewhere(run, code)):
-            says = f"A mover's credit in {name} for another state's tax {_NOT_YET}"
-            yield found(run.form(form).address("owed"), says, code=f"{mark}.part-year-credit")
         at = _undated(run)
         if at:
             says = f"{name}'s part of these sales {_NOT_YET} Sales need their day, and losses must be within the year's limit."
-            yield found(at, says, code=f"{mark}.sales-of-mover")
+            yield found(at, says)
 
     return mover
 

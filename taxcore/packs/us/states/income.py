@@ -158,6 +158,15 @@ class Here(_Income):
         homes = places.days_in(self.run, wage.owner or "taxpayer")
         return total(here, share(lived, of=[row.wages for row in rows if row.state and row.state not in homes]))
 
+    def counted_of(self, state):
+        """Pay that another state's rows name and that is counted here by the days lived here."""
+        parts = [
+            (self._part(wage), [row.wages for row in wage.states if row.state == state])
+            for wage in self.papers("w2")
+            if not wage.statutory_employee and state not in places.days_in(self.run, wage.owner or "taxpayer")
+        ]
+        return total([share(lived, of=rows) for lived, rows in parts if lived and rows])
+
     @fact("Interest", rounding=whole)
     def interest(self):
         own = [(paper, paper.taxed()) for kind in ("1099-int", "1099-oid") for paper in self.papers(kind)]

@@ -49,12 +49,26 @@ class IncomeTax(StateReturn):
         added = total(of.other_bonds, share(self.part, of=self.health_savings))
         return total(of.agi, added, less=self._taken_off(of))
 
+    @fact("Mortgage interest above the federal limit and within California's", rounding=whole, cites="R&TC 17225")
+    def more_mortgage(self):
+        """California kept the older limit of debt."""
+        if self.run.is_idle("us.mortgage-limit"):
+            return nothing_because("no mortgage is on this return")
+        form = self.run.form("us.mortgage-limit")
+        most = self.law.itemized.mortgage_debt / (2 if self.federal.status == "separate" else 1)
+        if form.share_allowed == 1 or form.balances <= 0:
+            return nothing_because("the debt is within the federal limit")
+        within = least(ratio(most, over=form.balances, places=3), 1)
+        return excess(share(within, of=form.interest), over=form.deductible)
+
     @fact("Itemised in California", rounding=whole, cites="R&TC 17201, 17220")
     def itemized(self):
         """Without income and sales tax, and without a cap on the other taxes."""
         parts = self.federal.itemized
         taxes = total(parts.property_tax, parts.vehicle_tax, parts.other_taxes)
-        every = total(parts.medical_allowed, taxes, parts.interest, parts.all_gifts, parts.casualty, parts.others)
+        every = total(
+            parts.medical_allowed, taxes, parts.interest, self.more_mortgage, parts.all_gifts, parts.casualty, parts.others
+        )
         return excess(every, over=self._lost(total(every, less=[parts.medical_allowed, parts.investment, parts.casualty])))
 
     def _lost(self, limited):

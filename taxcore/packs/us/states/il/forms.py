@@ -30,25 +30,29 @@ class OtherStates(IllinoisForm):
 
     @classmethod
     def idle(cls, run):
-        return super().idle(run) or places.calls(run, "IL") != places.WHOLE
+        return super().idle(run) or places.calls(run, "IL") == places.NONE
 
     def required(self):
         return self.credit > 0
 
+    @property
+    def _base(self):
+        return self.home.base_income if self.is_whole else self.run.form("us-il.sch-nr").base_income
+
     @fact("Income that two states tax", rounding=whole)
     def twice(self):
         """All states together, and never more than what Illinois itself taxes."""
-        return least(total([one.income for one in places.taxed_elsewhere(self.run, "IL")]), self.home.base_income)
+        return least(total([one.income for one in self.taxed_elsewhere()]), self._base)
 
     @fact("Tax paid to other states", rounding=whole)
     def paid(self):
-        return total([one.tax for one in places.taxed_elsewhere(self.run, "IL")])
+        return total([one.tax for one in self.taxed_elsewhere()])
 
     @fact("Illinois tax on that income", rounding=whole)
     def limit(self):
-        if self.home.base_income <= 0:
+        if self._base <= 0:
             return nothing_because("there is no income in Illinois")
-        return pro_rata(self.home.tax, self.twice, self.home.base_income)
+        return pro_rata(self.home.tax, self.twice, self._base)
 
     @fact("Credit", cites="35 ILCS 5/601(b)(3)", rounding=whole)
     def credit(self):
@@ -202,10 +206,8 @@ class IncomeTax(StateReturn):
 
     @line("15", "Tax paid to another state, Schedule CR")
     def other_state_credit(self):
-        if not self.is_whole:
-            return nothing_because("it is for people who lived here the whole year; a mover's is not computed")
-        if not places.taxed_elsewhere(self.run, "IL"):
-            return nothing_because("no other state taxes this income")
+        if not self.taxed_elsewhere():
+            return nothing_because(self.no_other_state)
         return total(self.run.form("us-il.sch-cr").credit)
 
     @line("16", "Property tax and education credit, Schedule ICR")

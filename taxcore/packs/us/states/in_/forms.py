@@ -1,7 +1,6 @@
 """Form IT-40 (IT-40PNR, IT-40RNR): adjusted gross income, one rate, and the county's tax on the same income. IC 6-3, 6-3.6."""
 
 from taxcore.engine import excess, fact, least, line, nothing_because, share, times, total
-from taxcore.packs.us import places
 from taxcore.packs.us.states.base import StateReturn
 
 
@@ -122,9 +121,9 @@ class IncomeTax(StateReturn):
     @fact("Tax paid to other states", rounding=None, cites="IC 6-3-3-3")
     def other_states(self):
         """In each no more than Indiana's own rate on the same income; none where that state credits it instead."""
-        elsewhere = places.taxed_elsewhere(self.run, "IN") if self.is_whole else []
+        elsewhere = self.taxed_elsewhere()
         if not elsewhere:
-            return nothing_because("no other state taxes this income" if self.is_whole else "it is for a whole year here")
+            return nothing_because(self.no_other_state)
         rate = self.law.income_tax.rate
         return total([least(of={f"tax paid to {one.state}": one.tax, "Indiana's on the same": share(rate, of=one.income)})
                       for one in elsewhere])  # fmt: skip

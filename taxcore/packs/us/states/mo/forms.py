@@ -15,7 +15,6 @@ from taxcore.engine import (
     total,
     whole,
 )
-from taxcore.packs.us import places
 from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
@@ -215,10 +214,10 @@ class IncomeTax(StateReturn):
     @line("31", "Tax paid to other states, MO-CR", cites="RSMo 143.081")
     def other_states(self):
         """In each, as much of the tax as its income is of all income, to whole percent."""
-        elsewhere = places.taxed_elsewhere(self.run, "MO") if self.is_whole else []
-        if not elsewhere or self.missouri_agi <= 0:
-            return nothing_because("no other state taxes this income" if self.is_whole else "it is for a whole year here")
-        parts = {one.state: least(ratio(one.income, over=self.missouri_agi, places=2), 1) for one in elsewhere}
+        elsewhere, base = self.taxed_elsewhere(), self.missouri_agi if self.is_whole else self.here.agi
+        if not elsewhere or base <= 0:
+            return nothing_because(self.no_other_state)
+        parts = {one.state: least(ratio(one.income, over=base, places=2), 1) for one in elsewhere}
         each = [
             least(of={f"tax paid to {one.state}": one.tax, "tax here": share(parts[one.state], of=self.tax)}) for one in elsewhere
         ]

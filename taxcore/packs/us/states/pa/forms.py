@@ -35,17 +35,12 @@ class IncomeTax(StateReturn):
 
     def _compensation(self, wage):
         """Box 16 of Pennsylvania; of somebody who lived here all year and has other states' rows, all pay: box 5 less code C."""
-        here = [row.wages for row in wage.states if row.state == "PA"]
-        lived = self._lived(wage)
-        if not lived:
-            spared = places.is_spared(self.run, wage, "PA")
-            return nothing_because("by agreement these wages are taxed at home only") if spared else here
-        if here and (len(wage.states) == len(here) or lived < _ALL):
-            return here
+        lived, named = self._lived(wage), [row for row in wage.states if row.state]
         pay = excess(wage.medicare_wages, over=wage.coded({"C"}))
-        if lived == _ALL:
-            return pay
-        return nothing_because("other states have these wages") if wage.states else share(lived, of=pay)
+        if lived < _ALL:
+            return share(lived, of=pay) if lived and not named else self.here.wages_of(wage)
+        here = [row.wages for row in named if row.state == "PA"]
+        return here if here and len(here) == len(named) else pay
 
     @line("1b", "Unreimbursed employee expenses")
     def expenses(self):
@@ -183,9 +178,9 @@ class IncomeTax(StateReturn):
     @line("22", "Tax paid to other states", cites="72 P.S. 7314")
     def resident_credit(self):
         """In each state, no more than Pennsylvania's own tax on the same income."""
-        elsewhere = places.taxed_elsewhere(self.run, "PA") if self.is_whole else []
+        elsewhere = self.taxed_elsewhere()
         if not elsewhere:
-            return nothing_because("no other state taxes this income")
+            return nothing_because(self.no_other_state)
         rate = self.law.income_tax.rate
         each = [least(of={"tax paid there": one.tax, "tax here on the same": share(rate, of=one.income)}) for one in elsewhere]
         return least(of={"all states": total(each), "tax": self.tax})

@@ -60,7 +60,7 @@ def moves(state, *papers):
 
 def of_every_state(state):
     """What each state's return may say."""
-    mark, other = f"us-{state.lower()}", "GA" if state != "GA" else "SC"
+    mark = f"us-{state.lower()}"
     earned = w2(50_000, 4_000, **at((state, 50_000, 0)))
     yield f"{mark}.underpaid", lives(state, earned), lives(state, w2(50_000, 4_000, **at((state, 50_000, 5_000))))
     applied = asks(state, applied_to_next_year="900")
@@ -70,8 +70,6 @@ def of_every_state(state):
         lives(state, w2(50_000, 4_000, **at((state, 50_000, 9_000))), applied),
     )
     yield f"{mark}.added-by-hand", lives(state, earned, asks(state, other_additions="9")), lives(state, earned)
-    both = w2(50_000, 0, **at((state, 25_000, 0), (other, 25_000, 700)))
-    yield f"{mark}.part-year-credit", moves(state, both), moves(state, w2(50_000, 0, **at((state, 50_000, 0))))
     yield f"{mark}.sales-of-mover", moves(state, sale(sold="")), moves(state, sale())
     yield f"{mark}.shared-by-days", moves(state, shop()), moves(state, sale())
     yield f"{mark}.wages-by-days", moves(state, w2(50_000, 0, states=[])), moves(state, w2(50_000, 0, **at((state, 50_000, 0))))
