@@ -149,9 +149,9 @@ class StateForm(Form):
         if self.kind_of_return == places.NONE:
             return []
         found = places.taxed_elsewhere(self.run, self.state())
-        return found if self.is_whole else [one for one in map(self._while_here, found) if one.income > 0]
+        return found if self.is_whole else [one for one in map(self._counted_here, found) if one.income > 0]
 
-    def _while_here(self, one: Any) -> Any:
+    def _counted_here(self, one: Any) -> Any:
         counted = self.here.counted_of(one.state)
         tax = pro_rata(one.tax, counted, one.income) if one.income > 0 else ZERO
         return places.TaxedElsewhere(one.state, counted, tax)

@@ -153,6 +153,25 @@ class ResidencyTests(TestCase):
                 resident, other = (result(filing(residence=home), row, *county(code)) for home in (code, "TX"))
                 self.assertLessEqual(abs(tax_of(resident, code) - tax_of(other, code)), 3)
 
+    def test_a_mover_s_credit_is_for_pay_counted_twice(self):
+        """Half a year in the state, a third of the pay from work in another that neither agrees nor credits in reverse."""
+        for code in STATES:
+            work = next(other for other in ("SC", "GA") if other != code)
+            with self.subTest(home=code, work=work):
+                moved = rows(
+                    {"person": "taxpayer", "state": code, "last": "2025-06-30"},
+                    {"person": "taxpayer", "state": "TX", "first": "2025-07-01"},
+                )
+                pay = w2(90_000, 0, **at((code, 60_000, 0), (work, 30_000, 900)))
+                found = result(filing(residence=""), single("residency", rows=moved), pay, *county(code))
+                form, here = form_of(found, code), found.run.form(f"us-{code.lower()}.income-here")
+                self.assertLess(abs(here.wages - (60_000 + Decimal(30_000) * 181 / 365)), 1)
+                (elsewhere,) = form.taxed_elsewhere()
+                self.assertLess(abs(elsewhere.income - Decimal(30_000) * 181 / 365), 1)
+                credit, tax = credit_of(found, code)
+                self.assertGreater(credit, 0)
+                self.assertLessEqual(credit, min(elsewhere.tax + 1, tax))
+
     def test_untaxed_states_want_nothing(self):
         for state in places.UNTAXED:
             self.assertEqual(places.wanted(result(filing(residence=state), w2(50_000, 0, **at((state, 50_000, 0)))).run), ())
