@@ -61,6 +61,8 @@ def ask(actor, return_id, codes=None):
     return_ = open_for_change(actor, return_id, "extend")
     before = result_of(return_)
     wanted = [one.code for one in extensions.of_return(before.run) if one.made] if codes is None else codes
+    if unknown := [code for code in wanted if not _is_authority(code)]:
+        raise CannotExtend(f"There is no authority {unknown[0]} to ask for more time.")
     open_ = [code for code in wanted if not return_.extensions.filter(authority=code).exclude(state=Asked.REJECTED).exists()]
     batch = uuid.uuid4().hex
     for code in open_:
@@ -210,6 +212,10 @@ def _kind(code):
 
 def _state(code):
     return code.partition("-")[2].upper()
+
+
+def _is_authority(code):
+    return code == FEDERAL or (code.startswith("us-") and _state(code) in STATES.keys() - UNTAXED)
 
 
 def _key_asked(actor, return_, code, batch):

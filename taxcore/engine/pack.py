@@ -102,9 +102,14 @@ def _taxpayer_alone(run: Run) -> tuple[str, ...]:
     return ("taxpayer",)
 
 
+def _as_declared(run: Run, authority: Authority) -> int:
+    return 0
+
+
 @dataclass(frozen=True)
 class Pack:
     """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs.
+    `rank` puts a return's authorities in the order in which people think of them.
 
     `questions` are the guided way to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
@@ -121,6 +126,7 @@ class Pack:
     law: Mapping[str, Path]
     groups: Mapping[str, str]
     signers: Callable[[Run], tuple[str, ...]] = _taxpayer_alone
+    rank: Callable[[Run, Authority], int] = _as_declared
     questions: tuple[Question, ...] = ()
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None

@@ -46,12 +46,13 @@ class Result:
         return tuple(self._bottom_lines())
 
     def _bottom_lines(self) -> Iterator[BottomLine]:
-        for authority in self.run.pack.authorities:
-            if authority.applies(self.run):
-                form = self.run.form(authority.form.code())
-                refund, owed = form.cell(authority.refund), form.cell(authority.owed)
-                cell = owed if owed.value else refund
-                yield BottomLine(authority, refund.value - owed.value, cell.address)
+        pack = self.run.pack
+        applying = [one for one in pack.authorities if one.applies(self.run)]
+        for authority in sorted(applying, key=lambda one: pack.rank(self.run, one)):
+            form = self.run.form(authority.form.code())
+            refund, owed = form.cell(authority.refund), form.cell(authority.owed)
+            cell = owed if owed.value else refund
+            yield BottomLine(authority, refund.value - owed.value, cell.address)
 
     @property
     def findings(self) -> tuple[Finding, ...]:

@@ -70,6 +70,12 @@ class AskingTests(ExtendingTestCase):
             with self.subTest(text), self.assertRaisesRegex(BadValue, says):
                 extending.code_of(text)
 
+    def test_nobody_is_asked_who_is_no_authority(self):
+        for code in ("us-zz", "us-tx", "fr", ""):
+            with self.subTest(code), self.assertRaisesRegex(extending.CannotExtend, "no authority"):
+                self.ask([code])
+        self.assertEqual(self.return_.extensions.count(), 0)
+
     def test_taken_back_leaves_no_trace_on_the_return(self):
         before = self.line("us.sch-3.10")
         self.ask()

@@ -41,7 +41,7 @@ class DecidingTests(DecidingTestCase):
     def test_a_return_that_nothing_calls_for(self):
         saved = self.decide("GA", "make", "Estimates were paid")
         self.assertIn("Georgia's return is made by hand", saved.says)
-        self.assertEqual(self.lines(), ["us", "us-ga", "us-il"])
+        self.assertEqual(self.lines(), ["us", "us-il", "us-ga"])
         self.assertTrue(self.wanted()["GA"].by_hand)
         undo_last(self.preparer, self.return_.pk)
         self.assertEqual(self.lines(), ["us", "us-il"])

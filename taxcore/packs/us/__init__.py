@@ -4,7 +4,7 @@ from pathlib import Path
 
 from taxcore.engine import Authority, Pack
 from taxcore.engine import law as law_files
-from taxcore.packs.us import ofx
+from taxcore.packs.us import ofx, places
 from taxcore.packs.us.checks import CHECKS
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
@@ -26,6 +26,13 @@ def signers(run):
     return tuple(person.role for person in run.form("us.1040").filers if person.death_date is None)
 
 
+def rank(run, authority):
+    """The federal return, then the states lived in, then those where something was earned."""
+    states = [one.state for one in places.wanted(run)]
+    state = authority.code.partition("-")[2].upper()
+    return 1 + states.index(state) if state in states else 0
+
+
 PACK = Pack(
     code="us",
     name="United States",
@@ -37,6 +44,7 @@ PACK = Pack(
     checks=(*CHECKS, *(check for state in _STATES for check in state.checks)),
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
     signers=signers,
+    rank=rank,
     questions=QUESTIONS,
     flow=flow,
     ofx=ofx.paper_of,

@@ -92,6 +92,12 @@ class WantedTests(TestCase):
         self.assertFalse(places.are_reciprocal("IL", "IN"))
 
 
+class OrderTests(TestCase):
+    def test_bottom_lines_begin_with_the_federal_one_and_the_home_state(self):
+        found = result(w2(50_000, **at(("CA", "9000", "300"), ("IL", "50000", "2000"), ("GA", "9000", "300"))))
+        self.assertEqual([line.authority.code for line in found.bottom_lines], ["us", "us-il", "us-ca", "us-ga"])
+
+
 class BelongsTests(TestCase):
     def one(self, *papers, kind="w2"):
         return next(one for one in places.belongs(result(*papers).run) if one.kind == kind)
