@@ -6,9 +6,10 @@ from collections.abc import Iterator
 from typing import Any
 
 from taxcore.engine import check, found, stops
+from taxcore.engine import law as law_files
 from taxcore.packs.us import places
 from taxcore.packs.us.papers.shares import KINDS as SHARES
-from taxcore.packs.us.states.base import files_in
+from taxcore.packs.us.states.base import files_in, folder
 
 _NOT_YET = "is not computed yet. This return cannot be filed with it from here."
 
@@ -23,6 +24,8 @@ def common(code: str, name: str, form: str, *, use_tax: bool = True, lines: bool
         _payments(mark, name, code, form),
         _by_hand(mark, name, code),
     ]
+    if any("planning" in law_files.load(folder(code), year) for year in law_files.years(folder(code))):
+        checks.append(_planning(mark, name, code, form))
     if use_tax:
         checks.append(_use_tax(mark, name, code))
     if lines:
@@ -52,6 +55,17 @@ def _lines(mark, name, code, form):
             yield found(run.form(form).address("owed"), says)
 
     return lines_unconfirmed
+
+
+def _planning(mark, name, code, form):
+    @check(f"{mark}.planning-amounts", f"{name}: amounts of an earlier year, for planning", "next-year")
+    def amounts_of_another_year(run: Any) -> Iterator[Any]:
+        if files_in(run, code) and "planning" in run.laws[mark]:
+            known = run.laws[mark].planning.amounts_of
+            says = f"{name}'s amounts of {run.year} were not known: those of {known} are used, for planning only."
+            yield found(run.form(form).address("owed"), says)
+
+    return amounts_of_another_year
 
 
 def _mover(mark, name, code, form):

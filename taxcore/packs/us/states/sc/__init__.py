@@ -18,11 +18,11 @@ class Questions(StateQuestions):
 @check("us-sc.conformity", "South Carolina: federal law of July 2025 in federal taxable income", "unlikely", "S.C. Code 12-6-40")
 def conformity(run):
     """The state follows federal law as it stood on a day; deductions that came after are in the federal figure."""
-    if files_in(run, "SC") and run.year == 2025:
+    if files_in(run, "SC") and run.year >= 2025:
         form = run.form("us-sc.sc1040")
         yield found(
             form.address("federal_taxable"),
-            "Federal taxable income of 2025 holds what the federal law of July 2025 gave, such as a higher standard deduction. "
+            "Federal taxable income holds what the federal law of July 2025 gave, such as a higher standard deduction. "
             "Whether South Carolina follows it was not known here: key what it adds back among the other additions.",
         )
 

@@ -39,7 +39,7 @@ HOMES = {
     "CA": "us-ca.540", "GA": "us-ga.500", "IA": "us-ia.ia-1040", "IL": "us-il.il-1040", "IN": "us-in.it-40",
     "MO": "us-mo.mo-1040", "PA": "us-pa.pa-40", "SC": "us-sc.sc1040", "VA": "us-va.760", "WI": "us-wi.form-1",
 }  # fmt: skip
-NO_USE_TAX, COMPARED = {"GA", "MO"}, {"IL", "PA"}
+NO_USE_TAX, COMPARED, ENACTED = {"GA", "MO"}, {"IL", "PA"}, {"IA", "IN", "PA"}
 
 
 def lives(state, *papers, **options):
@@ -76,6 +76,8 @@ def of_every_state(state):
     yield f"{mark}.adjustments-by-income", moves(state, earned, paper("1098-e", interest="90")), moves(state, earned)
     if state not in NO_USE_TAX:
         yield f"{mark}.use-tax-open", lives(state, earned), lives(state, earned, asks(state, use_tax="0"))
+    if state not in ENACTED:
+        yield f"{mark}.planning-amounts", lives(state, earned, year=2026), lives(state, earned)
     if state not in COMPARED:
         yield f"{mark}.lines-unconfirmed", lives(state, earned), lives("TX")
 
