@@ -38,10 +38,9 @@ def dispatch(request):
         rows, requests = (found.filter(of__household__name__icontains=words) for found in (rows, requests))
     rows = sorted_by(rows, request, _SORTS, "made")
     if kind := request.GET.get("as"):
-        return export(kind, "dispatch", ["Household", "Year", "Authority", "State", "Receipt", "Made", "Answered"], [
-            [r.of.household.name, r.of.year, r.authority.upper(), r.get_state_display(), r.receipt, r.made_at, r.answered_at]
-            for r in rows
-        ])  # fmt: skip
+        heads = ["Household", "Year", "Authority", "What", "State", "Receipt", "Made", "Answered"]
+        listed = [*((one, "return") for one in rows), *((one, f"more time, {one.form}") for one in requests)]
+        return export(kind, "dispatch", heads, [_exported(one, what) for one, what in listed])
     context = {
         "rows": [_row(submission) for submission in rows[:200]],
         "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in requests[:200]],
@@ -53,6 +52,11 @@ def dispatch(request):
         or any(one.state in (Asked.QUEUED, Asked.SENT) for one in requests[:200]),
     }
     return render(request, "dispatch/_list.html" if request.htmx else "dispatch/dispatch.html", context)
+
+
+def _exported(one, what):
+    state = one.get_state_display()
+    return [one.of.household.name, one.of.year, one.authority.upper(), what, state, one.receipt, one.made_at, one.answered_at]
 
 
 def _row(submission):

@@ -201,6 +201,7 @@ class PageTests(ExtendingTestCase):
         self.assertContains(self.client.post(f"{self.url}/ready", {"ready": "yes"}, follow=True), "2 ready to go")
         self.assertContains(self.client.post(f"{self.url}/send", follow=True), "2 on their way")
         self.assertContains(self.client.get(reverse("dispatch")), "IL-505-I")
+        self.assertIn("more time, IL-505-I", self.client.get(f"{reverse('dispatch')}?as=csv").content.decode())
         self.assertIn("Illinois,automatic", self.client.get(f"{self.url}?as=csv").content.decode())
 
     def test_a_refused_amount_stays_in_its_field(self):

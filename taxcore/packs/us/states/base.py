@@ -68,7 +68,14 @@ class StateQuestions(Paper):
 
     single, owned, group = True, False, "places"
 
-    use_tax = Amount(None, "Use tax on untaxed purchases", help="Zero is an answer too.", alike=True)
+    def __init_subclass__(cls, **kwargs: Any) -> None:
+        """A state's own questions come before those that all states ask."""
+        super().__init_subclass__(**kwargs)
+        cls._fields = {name: field for name, field in cls._fields.items() if name in vars(cls)} | cls._fields
+
+    use_tax = Amount(
+        None, "Use tax on untaxed purchases", help="Zero is an answer too.", alike=True, begins="Asked by all states"
+    )
     address_changed = Flag(None, "The address is another than on last year's return")
     talk_to_preparer = Flag(None, "The authority may talk to the preparer", alike=True)
     cheque = Flag(None, "Refund by cheque", help="Empty: to the account of the federal refund.", alike=True)
