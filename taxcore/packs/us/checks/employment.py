@@ -183,7 +183,7 @@ def deferral_limits(run):
         older = (person.age_at_end() or 0) >= 50
         simple = sum(sum(wage.coded({"S"})) for wage in papers)
         most = law.plans.simple + (law.plans.simple_catch_up if older else 0)
-        if simple > most * Decimal("1.1"):  # small employers may let a tenth more: IRC 408(p)(2)(E)(i)
+        if simple > most * (1 + law.simple_plan.more_of_small_employers):
             yield found(
                 papers[0].address("codes"),
                 f"{person.title} deferred {simple:,} into a SIMPLE, more than {most:,}. Compare box 12 with the papers.",

@@ -4,6 +4,7 @@ from decimal import Decimal
 
 from taxcore.engine import ZERO, Mend, check, found, idea
 from taxcore.packs.us.base import UNTAXED
+from taxcore.packs.us.checks.carrying import by_year
 from taxcore.packs.us.papers.people import CHILD_KINDS
 from taxcore.packs.us.places import home_at_end
 
@@ -237,20 +238,8 @@ def gifts(run):
                 f"{paper.title}: things of {paper.amount:,}. Are they in good condition, and is no group of them above 5,000?",
                 code="us.gift.things-large",
             )
-    for row in run.single("gift-carryover").rows:
-        if row.from_year is not None and row.amount:
-            if row.from_year < run.year - 5:
-                yield found(
-                    row.address("from_year"),
-                    f"A gift of {row.from_year} could be carried to {row.from_year + 5}. Take the row out.",
-                    code="us.gift-carryover.too-old",
-                )
-            elif row.from_year == run.year - 5:
-                yield found(
-                    row.address("from_year"),
-                    f"What is left of {row.from_year} ends with this return.",
-                    code="us.gift-carryover.expires",
-                )
+    carried, most = run.single("gift-carryover").rows, int(run.laws["us"].carried_years.gifts.most)
+    yield from by_year(run, carried, most, "A gift", "us.gift-carryover.too-old", "us.gift-carryover.expires")
     if (papers or run.single("gift-carryover").rows) and run.form("us.1040").is_itemised and run.form("us.gifts").left > 0:
         yield found(
             run.form("us.gifts").address("left"),

@@ -6,11 +6,11 @@ from decimal import Decimal
 from functools import lru_cache
 
 from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us.checks.carrying import by_year
 from taxcore.packs.us.papers.investments import LONG, SHORT
 
 _WASH = timedelta(days=30)
 _MANY, _NOTABLE, _SHOWN = 20, Decimal(10_000), 20
-_HOME_MOST = {"joint": Decimal(500_000)}
 _SEVERAL = ("VARIOUS", "INHERITED", "INHERIT")
 
 
@@ -115,7 +115,8 @@ def _places(rows, *names):
 
 
 def _home(paper, row, status):
-    if row.code == "H" and -row.adjustment > _HOME_MOST.get(status, Decimal(250_000)):
+    law = paper.run.laws["us"].home_sale
+    if row.code == "H" and -row.adjustment > (law.joint if status == "joint" else law.alone):
         yield found(
             row.address("adjustment"),
             f"{paper.title}: {-row.adjustment:,} of a home's gain is left out, above the limit. Compare it.",
@@ -189,20 +190,10 @@ def loss_carried_on(run):
 @idea("us.foreign-tax.carry-expires", "Foreign tax that expires this year", "carried", "IRC 904(c)")
 def foreign_tax(run):
     questions = run.single("foreign-tax")
-    for row in questions.carried:
-        if row.from_year is not None and row.amount:
-            if row.from_year < run.year - 10:
-                yield found(
-                    row.address("from_year"),
-                    f"Tax of {row.from_year} could be carried to {row.from_year + 10}. Take the row out.",
-                    code="us.foreign-tax.carry-expired",
-                )
-            elif row.from_year == run.year - 10:
-                yield found(
-                    row.address("from_year"),
-                    f"{row.amount:,} of foreign tax of {row.from_year} expires with this return.",
-                    code="us.foreign-tax.carry-expires",
-                )
+    most = int(run.laws["us"].carried_years.foreign_tax.most)
+    yield from by_year(
+        run, questions.carried, most, "Foreign tax", "us.foreign-tax.carry-expired", "us.foreign-tax.carry-expires"
+    )
     if run.is_idle("us.1116") or not run.form("us.1116").required():
         return
     form = run.form("us.1116")
