@@ -13,17 +13,18 @@ _guard = threading.Lock()
 
 def last_year(return_):
     """The same household's filing return of the year before, or None."""
-    return Return.objects.for_firm(return_.firm_id).filter(
-        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
-    ).select_related("firm").first()  # fmt: skip
+    return _of_last_year(return_).select_related("firm").first()
 
 
 def mark_of_last_year(return_):
     """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs."""
-    rows = Return.objects.for_firm(return_.firm_id).filter(
+    return _of_last_year(return_).values_list("pk", "version").first()
+
+
+def _of_last_year(return_):
+    return Return.objects.for_firm(return_.firm_id).filter(
         household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
-    )  # fmt: skip
-    return rows.values_list("pk", "version").first()
+    )
 
 
 def last_years_data(return_, data_of, result_of):
