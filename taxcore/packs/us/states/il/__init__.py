@@ -58,7 +58,7 @@ def earned_income_credit_by_age(run):
 
 @check("us-il.schedule-cr-lines", "The lines of Schedule CR", "unlikely")
 def schedule_cr_line_numbers(run):
-    if _lives_here(run) and run.form("us-il.il-1040").other_state_credit > 0:
+    if files_in(run, "IL") and run.form("us-il.il-1040").other_state_credit > 0:
         yield found(
             run.form("us-il.il-1040").address("other_state_credit"),
             "The credit for other states' tax is computed on Schedule CR. The amount is certain; look up the numbers of its "
