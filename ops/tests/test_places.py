@@ -13,6 +13,9 @@ class PlacesTests(RunningTestCase):
         )
         return int(self.practice.sql(f"{wanted} and r.year = 2025"))
 
+    def fields(self, walk, label: str) -> list:
+        return walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{label}"]')
+
     def bottom(self, walk) -> str:
         return walk.find("#bottom").text
 
@@ -24,13 +27,13 @@ class PlacesTests(RunningTestCase):
         walk.sees("lived there the whole year")
         walk.press("Key the stays")
         walk.sees("Stays")
-        for state, label, day in (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025")):
+        stays = (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025"))
+        for count, (state, label, day) in enumerate(stays, 1):
             walk.press("add a row")
+            walk.until(lambda count=count: len(self.fields(walk, "Who")) == count)
             walk.settle()
             for name, text in (("Who", "Taxpayer"), ("State", state), (label, day)):
-                walk.until(lambda name=name: walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]'))
-                field = walk.driver.find_elements(By.CSS_SELECTOR, f'#paper [aria-label="{name}"]')[-1]
-                field.send_keys(text, Keys.TAB)
+                self.fields(walk, name)[-1].send_keys(text, Keys.TAB)
                 walk.settle()
         walk.go(f"/returns/{return_id}/places")
         walk.sees("TX 151", "PA 214", "Pennsylvania, part-year")
