@@ -35,6 +35,7 @@ class PlacesTests(RunningTestCase):
             for name, text in (("Who", "Taxpayer"), ("State", state), (label, day)):
                 self.fields(walk, name)[-1].send_keys(text, Keys.TAB)
                 walk.settle()
+        walk.sees("From keyed: 2025-06-01")
         walk.go(f"/returns/{return_id}/places")
         walk.sees("TX 151", "PA 214", "Pennsylvania, part-year")
         walk.find(".share summary").click()

@@ -14,11 +14,12 @@ from lxml import etree
 from taxcore.engine import figures
 from taxcore.engine import law as law_files
 from taxcore.engine.filed import filed_document
-from taxcore.packs.us import places
+from taxcore.packs.us import extensions, places
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.states.base import folder
 from taxcore.packs.us.states.table import tax_by_table
-from taxcore.packs.us.tests.diagnosed.making import rows, single
+from taxcore.packs.us.tests.diagnosed.making import pension, rows, sale, single
+from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
 from taxcore.packs.us.tests.worked import FOLDER, all_cases
 
@@ -122,6 +123,36 @@ def credit_of(found, state):
     form = form_of(found, state)
     names = {"IL": "other_state_credit", "IN": "offset_credits", "PA": "resident_credit"}
     return getattr(form, names.get(state, "other_states")), form.tax
+
+
+STAYS = st.lists(
+    st.tuples(
+        st.sampled_from(["taxpayer", "spouse", "both", ""]),
+        st.sampled_from([*TAXING, "TX", "OH", "abroad", ""]),
+        st.sampled_from(["", "2025-01-01", "2025-07-01", "2025-12-31", "2024-05-05", "2026-02-02"]),
+        st.sampled_from(["", "2025-01-01", "2025-06-30", "2025-12-31", "2024-05-05", "2026-02-02"]),
+    ),
+    max_size=4,
+)
+ROWS = st.lists(st.tuples(st.sampled_from([*TAXING, "TX", ""]), st.integers(0, 90_000), st.integers(0, 900)), max_size=3)
+
+
+class AnythingTests(TestCase):
+    """Stays that overlap, leave gaps or run backwards, and rows for any state, on the way to what is right: nothing ever raises."""
+
+    @settings(max_examples=150, deadline=None)
+    @given(STAYS, ROWS, st.booleans(), st.sampled_from(["", *TAXING]))
+    def test_nothing_that_is_keyed_breaks_the_computation(self, stays, given_, couple, residence):
+        names = ("person", "state", "first", "last")
+        residency = single("residency", rows=rows(*(dict(zip(names, stay, strict=True)) for stay in stays)))
+        people = (person(), person("spouse")) if couple else (person(),)
+        pay = [w2(50_000, 0, **at(*given_)), w2(40_000, 0, key="w2", owner="spouse" if couple else "taxpayer", states=[])]
+        more = [sale(), shop(), pension(), interest("500", owner="joint" if couple else "taxpayer")]
+        found = result(*people, filing("joint" if couple else "single", residence=residence), residency, *pay, *more)
+        self.assertTrue(found.findings)
+        self.assertTrue(found.bottom_lines)
+        self.assertTrue(extensions.of_return(found.run))
+        self.assertIsNotNone(places.belongs(found.run))
 
 
 class ResidencyTests(TestCase):

@@ -19,8 +19,8 @@ class IncomeTax(StateReturn):
     number, name = "PA-40", "Personal income tax return"
 
     def _lived(self, paper):
-        """The share of the year that a paper's owner lived here."""
-        return places.part_lived(self.run, paper, "PA")
+        """The share of the year that a paper's owner lived here; all of it also where another stay overlaps a year here."""
+        return _ALL if self.is_whole else places.part_lived(self.run, paper, "PA")
 
     def _while_here(self, paper, amount):
         """What of income that belongs where its owner lives is Pennsylvania's: by days, where there was a move."""
