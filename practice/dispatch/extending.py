@@ -60,14 +60,17 @@ def ask(actor, return_id, codes=None):
     Asking twice asks once. Returns what was asked now."""
     return_ = open_for_change(actor, return_id, "extend")
     before = result_of(return_)
-    wanted = [one.code for one in extensions.of_return(before.run) if one.made] if codes is None else codes
+    known = {one.code: one for one in extensions.of_return(before.run)}
+    wanted = [code for code, one in known.items() if one.made] if codes is None else codes
     if unknown := [code for code in wanted if not _is_authority(code)]:
         raise CannotExtend(f"There is no authority {unknown[0]} to ask for more time.")
-    open_ = [code for code in wanted if not return_.extensions.filter(authority=code).exclude(state=Asked.REJECTED).exists()]
+    live = {one.authority: one for one in return_.extensions.exclude(state=Asked.REJECTED)}
+    open_ = [code for code in wanted if code not in live or (live[code].state == Asked.OPEN and not _asks(known, code))]
     batch = uuid.uuid4().hex
     for code in open_:
         _key_asked(actor, return_, code, batch)
-        Extension.objects.create(firm=return_.firm, of=return_, authority=code, by=actor)
+        if code not in live:
+            Extension.objects.create(firm=return_.firm, of=return_, authority=code, by=actor)
     if open_:
         forget(return_, "papers")
         changed(actor, return_, before)
@@ -82,6 +85,7 @@ def pay(actor, return_id, code, text):
     _request(return_, code)
     value, tape = read_typed(_AMOUNT, text)
     before, batch = result_of(return_), uuid.uuid4().hex
+    _key_asked(actor, return_, code, batch)
     paper = paper_of(actor, return_, _kind(code), batch)
     path = "paying" if code == FEDERAL else f"rows.{row_where(paper, state=_state(code))['id']}.paying"
     put(actor, return_, paper, path, value, batch, tape)
@@ -126,7 +130,7 @@ def send_ready(actor, return_id):
     result = result_of(return_)
     known = {one.code: one for one in extensions.of_return(result.run)}
     _nobody_unnamed(result)
-    return [request for request in ready if _send(actor, return_, result, request, known[request.authority])]
+    return [request for request in ready if _send(actor, return_, result, request, known.get(request.authority))]
 
 
 def ask_many(actor, return_ids):
@@ -147,6 +151,10 @@ def _ask_one(actor, return_):
 
 
 def _send(actor, return_, result, request, one):
+    if one is None or not one.asked:
+        raise CannotExtend(
+            f"{request.authority.upper()} is no longer asked on the return's papers. Ask it again, or do not ask it."
+        )
     if one.until is None:
         raise CannotExtend(f"{one.name}: {one.says}")
     request.form, request.paying, request.until, request.by = one.form, one.paying, one.until, actor
@@ -212,6 +220,11 @@ def _kind(code):
 
 def _state(code):
     return code.partition("-")[2].upper()
+
+
+def _asks(known, code):
+    """Whether the return's papers still ask it: an undo may have taken that back."""
+    return code in known and known[code].asked
 
 
 def _is_authority(code):

@@ -91,6 +91,15 @@ class AskingTests(ExtendingTestCase):
         undo_last(self.preparer, self.return_.pk)
         self.assertFalse(self.lines()["us"].one.asked)
 
+    def test_what_an_undo_took_back_is_not_sent_and_can_be_asked_again(self):
+        self.ask()
+        undo_last(self.preparer, self.return_.pk)
+        with self.assertRaisesRegex(extending.CannotExtend, "no longer asked"):
+            self.send("us")
+        self.assertEqual(self.ask(), ["us", "us-il"])
+        self.pay("us-il", "30")
+        self.assertEqual((self.return_.extensions.count(), self.line("us-il.il-1040.26")), (2, 30))
+
     def test_who_may(self):
         self.ask(["us"], self.administrator)
         for actor, act in ((self.reviewer, self.ask), (self.reviewer, lambda **_: self.send("us"))):
