@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, ClassVar
 
 from taxcore.engine import (
     ZERO,
@@ -67,11 +67,13 @@ class StateQuestions(Paper):
     """What a state asks and no federal paper answers. Each state's own paper derives from it and adds its questions."""
 
     single, owned, group = True, False, "places"
+    not_asked: ClassVar[tuple[str, ...]] = ()  # names of questions below that the state's return has no line for
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
         """A state's own questions come before those that all states ask."""
         super().__init_subclass__(**kwargs)
-        cls._fields = {name: field for name, field in cls._fields.items() if name in vars(cls)} | cls._fields
+        fields = {name: field for name, field in cls._fields.items() if name in vars(cls)} | cls._fields
+        cls._fields = {name: field for name, field in fields.items() if name not in cls.not_asked}
 
     use_tax = Amount(
         None, "Use tax on untaxed purchases", help="Zero is an answer too.", alike=True, begins="Asked by all states"

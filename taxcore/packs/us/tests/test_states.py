@@ -14,7 +14,7 @@ from lxml import etree
 from taxcore.engine import figures
 from taxcore.engine import law as law_files
 from taxcore.engine.filed import filed_document
-from taxcore.packs.us import extensions, places
+from taxcore.packs.us import PACK, extensions, places
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.states.base import folder
 from taxcore.packs.us.states.table import tax_by_table
@@ -319,6 +319,23 @@ class LawOfStatesTests(TestCase):
         law = law_files.load(folder("WI"), 2025)
         for income in (10_000, 10_099):
             self.assertEqual(tax_by_table(Decimal(income), law.income_tax.single, law.table), 352)  # 10,050 at 3.5%
+
+
+class QuestionTests(TestCase):
+    def test_what_a_state_asks_counts_on_its_return(self):
+        """Use tax is asked where the return has a line for it, and is then owed."""
+        for code in STATES:
+            kind = f"{code.lower()}-questions"
+            asked = "use_tax" in PACK.paper(kind).fields()
+            with self.subTest(code):
+                self.assertEqual(asked, code not in {"GA", "MO"})
+                pay = w2(60_000, 0, **at((code, 60_000, 0)))
+                without, with_ = (
+                    result(filing(residence=code), pay, single(kind, use_tax=tax, **({"county": "Lake"} if code == "IN" else {})))
+                    for tax in ("0", "70")
+                )
+                owed = [form_of(found, code).owed for found in (without, with_)]
+                self.assertEqual(owed[1] - owed[0], 70 if asked else 0)
 
 
 class AddingAStateTests(TestCase):

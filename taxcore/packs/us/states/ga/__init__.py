@@ -12,6 +12,7 @@ class Questions(StateQuestions):
 
     jurisdiction = "us-ga"
     kind, name, official = "ga-questions", "Georgia questions", "500"
+    not_asked = ("use_tax",)
 
 
 STATE = State(

@@ -13,6 +13,7 @@ class Questions(StateQuestions):
 
     jurisdiction = "us-mo"
     kind, name, official = "mo-questions", "Missouri questions", "MO-1040"
+    not_asked = ("use_tax",)
 
     public_pension = Amount(None, "Of the taxable pensions, from public employers", cites="RSMo 143.124", begins="Pensions")
     property_tax_credit = Amount(None, "Property tax or rent of people of 65 or disabled", cites="RSMo 135.010")
