@@ -13,7 +13,7 @@ from django.utils import timezone
 from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
-from practice.firm.permissions import require
+from practice.firm.permissions import fetch, require
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.deciding import state_named
@@ -42,10 +42,6 @@ class Line:
 
     one: extensions.MoreTime
     request: Extension | None
-
-    @property
-    def is_open(self):
-        return self.request is None or self.request.state in (Asked.OPEN, Asked.REJECTED)
 
 
 def lines_of(return_, result):
@@ -122,7 +118,7 @@ def take_back(actor, return_id, code):
 @transaction.atomic
 def send_ready(actor, return_id):
     """Send every request that is ready; where nothing has to be sent it is settled at once. Returns what was sent."""
-    return_ = Return.objects.for_firm(actor.firm).select_for_update(of=("self",)).get(pk=return_id)
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "file", return_)
     ready = list(return_.extensions.filter(state=Asked.OPEN, ready=True))
     if not ready:

@@ -78,10 +78,11 @@ _AT_ONCE = 40
 def many(request):
     """Returns of the practice that are not filed yet, the soonest due first: ask for more time for those that are chosen."""
     require(request.user, "view")
-    results = []
+    results, left = [], 0
     if request.method == "POST":
-        chosen = [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()][:_AT_ONCE]
-        results = extending.ask_many(request.user, chosen)
+        chosen = [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()]
+        results = extending.ask_many(request.user, chosen[:_AT_ONCE])
+        left = len(chosen[_AT_ONCE:])
     rows = Return.objects.for_firm(request.user.firm).select_related("household", "preparer").prefetch_related("extensions")
     rows = rows.filter(stage__in=_UNFILED, year=request.user.firm.season).order_by("due", "household__name")
     if words := request.GET.get("q", "").strip():
@@ -93,7 +94,7 @@ def many(request):
             [row.household.name, row.year, row.get_stage_display(), row.authorities, row.due.isoformat(), asked]
             for row, asked in listed
         ])  # fmt: skip
-    context = {"rows": listed, "results": results, "at_once": _AT_ONCE, "may_extend": may(request.user, "extend")}
+    context = {"rows": listed, "results": results, "left": left, "at_once": _AT_ONCE, "may_extend": may(request.user, "extend")}
     return render(request, "dispatch/many_extensions.html", context)
 
 

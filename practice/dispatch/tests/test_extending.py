@@ -107,8 +107,9 @@ class AskingTests(ExtendingTestCase):
                 act(actor=actor) if act == self.ask else extending.send_ready(self.reviewer, self.return_.pk)
         with self.assertRaises(Refused):
             extending.send_ready(self.preparer, self.return_.pk)
-        with self.assertRaises(NotOfThisFirm):
-            extending.ask(self.stranger, self.return_.pk)
+        for act in (extending.ask, extending.send_ready):
+            with self.assertRaises(NotOfThisFirm):
+                act(self.stranger, self.return_.pk)
 
 
 class PayingTests(ExtendingTestCase):
@@ -230,6 +231,10 @@ class PageTests(ExtendingTestCase):
         self.assertContains(self.client.post(url, {"of": [str(self.return_.pk)]}), "was asked already")
         self.assertIn("US not sent", self.client.get(f"{url}?as=csv").content.decode())
         self.assertNotContains(self.client.get(f"{url}?q=nobody"), "Abernathy")
+
+    def test_more_than_can_be_asked_at_once_is_said(self):
+        page = self.client.post(reverse("more-time"), {"of": [str(self.return_.pk), *(str(n) for n in range(900, 942))]})
+        self.assertContains(page, "3 more were chosen than can be asked at once")
 
     def test_a_reviewer_reads_the_list_and_asks_nobody(self):
         self.client.force_login(self.reviewer)

@@ -1,4 +1,6 @@
-"""More time to file: what each authority asks for, federal and states in one list. Rules: extensions.toml.
+"""More time to file: what each authority asks for, federal and states in one list.
+
+The rules are in extension.toml, here and in each state's folder.
 
 Whose return is on the list: the federal one, the states that the facts or a preparer call for, and those that are asked for more
 time before anything of theirs is keyed.
@@ -20,8 +22,9 @@ from taxcore.engine import ZERO
 from taxcore.engine.pack import working_day
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.states import all_states
 
-_RULES = Path(__file__).parent / "extensions.toml"
+_RULE = "extension.toml"
 FEDERAL = "us"
 NAMESPACE = "urn:impuesto:extension"
 
@@ -57,9 +60,9 @@ class MoreTime:
 
 @cache
 def rules() -> dict[str, Any]:
-    """The rules by authority, as the file has them."""
-    with _RULES.open("rb") as opened:
-        return tomllib.load(opened)
+    """The rules by authority, as the files have them."""
+    folders = {FEDERAL: Path(__file__).parent} | {state.jurisdiction: state.law.parent for state in all_states()}
+    return {code: tomllib.loads((folder / _RULE).read_text()) for code, folder in folders.items()}
 
 
 def until(rule: Any, year: int) -> date:

@@ -150,6 +150,10 @@ class StateForm(Form):
     def estimates_here(self) -> Any:
         return total([row.amount for row in self.paper("estimates").state_rows if row.state == self.state()])
 
+    def by_hand(self) -> Any:
+        """What a preparer adds and takes off by hand: the state's own amounts, whatever the residency."""
+        return total(self.questions.other_additions, less=self.questions.other_subtractions)
+
     def extension_here(self) -> Any:
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
 
@@ -230,7 +234,7 @@ class StateReturn(StateForm):
 
 
 class StateExtension(StateForm):
-    """More time to file with a state. Each state's own law: packs/us/extensions.toml; the federal one: IRC 6081.
+    """More time to file with a state. Each state's own law: extension.toml in its folder; the federal one: IRC 6081.
 
     Worked out when asked for, whether there is a return of the state or not.
     """

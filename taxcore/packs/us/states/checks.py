@@ -19,8 +19,8 @@ def common(code: str, name: str, form: str, *, use_tax: bool = True, lines: bool
     numbers of its lines still need comparing."""
     mark = f"us-{code.lower()}"
     checks = [
-        _mover(mark, name, code, form),
-        _shared_by_days(mark, name, code, form),
+        _mover(mark, name, code),
+        _shared_by_days(mark, name, code),
         _payments(mark, name, code, form),
         _by_hand(mark, name, code),
     ]
@@ -68,7 +68,7 @@ def _planning(mark, name, code, form):
     return amounts_of_another_year
 
 
-def _mover(mark, name, code, form):
+def _mover(mark, name, code):
     @stops(f"{mark}.sales-of-mover", f"{name}: sales of somebody who moved, without days or with a limited loss", "unsupported")
     def mover(run: Any) -> Iterator[Any]:
         if not files_in(run, code) or places.calls(run, code) != places.PART:
@@ -94,7 +94,7 @@ def _undated(run: Any) -> str:
     return str(schedule.address("together")) if cut else ""
 
 
-def _shared_by_days(mark, name, code, form):
+def _shared_by_days(mark, name, code):
     @check(f"{mark}.shared-by-days", f"{name}: a business or share was divided by days or receipts", "unlikely")
     @check(f"{mark}.wages-by-days", f"{name}: a mover's wages were divided by days", "unlikely")
     @check(f"{mark}.adjustments-by-income", f"{name}: adjustments were divided by income", "unlikely")

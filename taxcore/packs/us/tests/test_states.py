@@ -337,6 +337,26 @@ class QuestionTests(TestCase):
                 owed = [form_of(found, code).owed for found in (without, with_)]
                 self.assertEqual(owed[1] - owed[0], 70 if asked else 0)
 
+    def test_what_is_added_by_hand_raises_the_tax_of_every_kind_of_return(self):
+        for code in STATES:
+            moved = rows(
+                {"person": "taxpayer", "state": code, "last": "2025-06-30"},
+                {"person": "taxpayer", "state": "TX", "first": "2025-07-01"},
+            )
+            for home, stays in ((code, ()), ("TX", ()), ("", (single("residency", rows=moved),))):
+                with self.subTest(f"{code} from {home or 'a move'}"):
+                    pay = w2(60_000, 0, **at((code, 60_000, 0)))
+                    plain, more, less = (
+                        tax_of(result(filing(residence=home), *stays, pay, by_hand(code, **given_)), code)
+                        for given_ in ({}, {"other_additions": "9000"}, {"other_subtractions": "9000"})
+                    )
+                    self.assertLess(less, plain)
+                    self.assertLess(plain, more)
+
+
+def by_hand(code, **given_):
+    return single(f"{code.lower()}-questions", **({"county": "Lake"} if code == "IN" else {}), **given_)
+
 
 class AddingAStateTests(TestCase):
     """What docs/adding-a-state.md asks of each."""

@@ -47,7 +47,7 @@ class IncomeTax(StateReturn):
             return total(self.agi)
         of = self.here
         added = total(of.other_bonds, share(self.part, of=self.health_savings))
-        return total(of.agi, added, less=self._taken_off(of))
+        return total(of.agi, added, self.by_hand(), less=self._taken_off(of))
 
     @fact("Mortgage interest above the federal limit and within California's", rounding=whole, cites="R&TC 17225")
     def more_mortgage(self):

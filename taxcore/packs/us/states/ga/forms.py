@@ -54,7 +54,7 @@ class IncomeTax(StateReturn):
         kinds = ("interest", "dividends", "gains", "retirement")
         unearned = total([getattr(every, name) for name in kinds])
         left_out = pro_rata(self.retirement, [getattr(of, name) for name in kinds], unearned) if unearned > 0 else ZERO
-        return total(of.agi, of.other_bonds, less=[self._taken_off(of), left_out])
+        return total(of.agi, of.other_bonds, self.by_hand(), less=[self._taken_off(of), left_out])
 
     @line("11", "Standard deduction", cites="O.C.G.A. 48-7-27(a)(1)")
     def standard(self):

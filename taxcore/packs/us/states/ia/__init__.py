@@ -35,7 +35,8 @@ def school_district(run):
 def _low_income(run):
     """The least-income rules help those whose federal deductions do not already end the tax: mostly people of 65."""
     form = run.form("us-ia.ia-1040")
-    most = 32_000 if form.is_joint or form.federal.status == "head_of_household" else 24_000
+    law, others = form.law.low_income, form.is_joint or form.federal.status == "head_of_household"
+    most = law.others if others else law.alone
     return form.address("tax") if form.aged() and form.tax > 0 and form.net_income <= most else None
 
 

@@ -77,13 +77,13 @@ class IncomeTax(StateReturn):
 
     @fact("Income of all sources, IA 126", rounding=None)
     def net_income(self):
-        return total(self.everywhere.agi, self.everywhere.other_bonds, less=self.subtractions)
+        return total(self.everywhere.agi, self.everywhere.other_bonds, self.questions.other_additions, less=self.subtractions)
 
     @fact("Income of Iowa, IA 126", rounding=None)
     def iowa_income(self):
         of, every = self.here, self.everywhere
         pensions = pro_rata(self.retirement, of.retirement, every.retirement) if every.retirement > 0 else total(0)
-        return total(of.agi, of.other_bonds, less=[of.government_interest, of.benefits, of.refunds, pensions])
+        return total(of.agi, of.other_bonds, self.by_hand(), less=[of.government_interest, of.benefits, of.refunds, pensions])
 
     @fact("Iowa's part, to three places", rounding=None, cites="Iowa Code 422.5(1)(b)")
     def iowa_part(self):

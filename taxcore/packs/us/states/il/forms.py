@@ -84,7 +84,7 @@ class PartHere(IllinoisForm):
 
     @fact("Illinois base income", rounding=whole)
     def base_income(self):
-        return excess(total(self.here.agi, self.exempt_interest), over=self.subtractions)
+        return excess(total(self.here.agi, self.exempt_interest, self.by_hand()), over=self.subtractions)
 
     @fact("Of all base income", rounding=None)
     def part(self):

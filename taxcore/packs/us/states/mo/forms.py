@@ -98,7 +98,7 @@ class Column(StateForm):
         mine = total(self.own.total_income, less=[self.own.wages, self.own.business])
         every = [total(form.total_income, less=[form.wages, form.business]) for form in self.every("us-mo.own-income")]
         divided = pro_rata(rest, mine, every) if total(every) > 0 else pro_rata(rest, 1, len(self.federal.filers))
-        return total(worked, divided, less=self._by_interest(here.government_interest))
+        return total(worked, divided, self._by_interest(self.by_hand()), less=self._by_interest(here.government_interest))
 
     def _worked(self, role):
         pay = [self.here.wages_of(wage) for wage in self.papers("w2", role) if not wage.statutory_employee]

@@ -64,7 +64,7 @@ class IncomeTax(StateReturn):
         of, every = self.here, self.everywhere
         gains = pro_rata(self.gain_excluded, of.gains, every.gains) if every.gains > 0 else ZERO
         pensions = share(self.part, of=self.retirement)
-        return total(of.agi, of.other_bonds, less=[self._taken_off(of), gains, pensions])
+        return total(of.agi, of.other_bonds, self.by_hand(), less=[self._taken_off(of), gains, pensions])
 
     @fact("South Carolina's part, to four places", rounding=None, cites="S.C. Code 12-6-1720")
     def carolinas_part(self):

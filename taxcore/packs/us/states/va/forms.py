@@ -115,7 +115,7 @@ class IncomeTax(StateReturn):
         if self.kind_of_return != places.NONE:
             return total(self.agi)
         of = self.here
-        return total(of.agi, of.other_bonds, less=[of.benefits, of.refunds, of.government_interest])
+        return total(of.agi, of.other_bonds, self.by_hand(), less=[of.benefits, of.refunds, of.government_interest])
 
     @fact("Part that is Virginia's, to a tenth of a percent", rounding=None, cites="Va. Code 58.1-325")
     def virginias_part(self):
