@@ -9,7 +9,7 @@ from ops.trouble import Trouble
 HELP = """./impuesto VERB
 
   start [--port N] [--data FOLDER] [--no-demo]  make what is missing and run the practice
-  test [LABEL ...]                              every check and test, or the named tests only
+  test [--search] [LABEL ...]                   every check and test, or the named tests only
   compute FILE [--explain ADDRESS] [--year Y]   a return of the open format, computed without a database
   bench [--quick]                               measure this machine; ratios within the run
   backup FILE                                   everything into one file

@@ -47,8 +47,10 @@ def lives(home, *given, turned=False, asked=()):
     return result(filing(residence=home, state=home), *(papers[::-1] if turned else papers))
 
 
+# Three of these and the 3,000 at home stay below the standard deduction: who itemises deducts what states withheld.
+WITHHELD = st.integers(0, 4_000)
 ALLOCATION = st.lists(
-    st.tuples(st.sampled_from(TAXING), st.integers(0, 120_000), st.integers(0, 6_000)), max_size=3, unique_by=lambda row: row[0]
+    st.tuples(st.sampled_from(TAXING), st.integers(0, 120_000), WITHHELD), max_size=3, unique_by=lambda row: row[0]
 )
 HOME = st.sampled_from(TAXING)
 
@@ -57,8 +59,18 @@ class SeveralStatesTests(TestCase):
     @settings(max_examples=40, deadline=None)
     @given(HOME, ALLOCATION)
     def test_where_income_belongs_never_changes_a_federal_figure(self, home, allocation):
-        """Of a standard deduction: who itemises deducts what states withheld."""
+        """Where what states withheld is less than the standard deduction."""
         self.assertEqual(federal(lives("TX")), federal(lives(home, *allocation)))
+
+    def test_what_states_withheld_moves_a_federal_figure_only_by_the_itemised_deduction(self):
+        lean, rich = (
+            lives("CA", ("IA", 0, 6_000), ("IL", 0, 6_000), ("GA", 0, 750)),
+            lives("CA", ("IA", 0, 6_000), ("IL", 0, 6_000), ("GA", 0, 751)),
+        )
+        self.assertEqual(federal(lean), federal(lives("TX")))
+        before, after = federal(lean), federal(rich)
+        self.assertEqual((before["us.1040:deductions"], after["us.1040:deductions"]), (15_750, 15_751))
+        self.assertEqual(before["us.1040:adjusted_gross_income"], after["us.1040:adjusted_gross_income"])
 
     @settings(max_examples=40, deadline=None)
     @given(HOME, ALLOCATION)
