@@ -196,36 +196,48 @@ def _shared(run: Any, paper: Any, amount: Decimal) -> tuple[dict[str, tuple[Deci
 
 
 def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
-    """Sales where their owner lived on the day; all of them at home where there is one home."""
-    homes = _homes(run, paper)
-    if len(homes) < 2:
-        return _shared(run, paper, sum((_gain(row) for row in (*paper.sales, *paper.summaries)), ZERO))
-    by_state: dict[str, tuple[Decimal, Decimal]] = {}
-    left = sum((_gain(row) for row in paper.summaries), ZERO)
-    roles = _roles(run, paper)
-    for row in paper.sales:
-        for role in roles:
-            part = _gain(row) / len(roles)
-            there = next((s.state for s in stays(run) if s.role == role and row.sold and s.first <= row.sold <= s.last), "")
-            if there:
-                by_state[there] = (by_state.get(there, (ZERO, ZERO))[0] + part, ZERO)
-            else:
-                left += part
-    return by_state, left, "no day of sale is keyed"
+    """Land and houses where they lie; other sales where their owner lived on the day, all at home where there is one home."""
+    totals = sum(map(_gain, paper.summaries), ZERO)
+    sold = [row for row in paper.sales if not row.values.get("situated")] if paper.values.get("sales") else []
+    if len(_homes(run, paper)) < 2:
+        amount = totals + sum(map(_gain, sold), ZERO)
+        by_state, left, rest_is = _shared(run, paper, amount) if amount else ({}, ZERO, "")
+    else:
+        by_state, left, rest_is = {}, totals, "no day of sale is keyed"
+        roles = owners(run, paper)
+        for row in sold:
+            left += sum((_put(by_state, home_on(run, role, row.sold), _gain(row) / len(roles)) for role in roles), ZERO)
+    for row in paper.sales if len(sold) < len(paper.values.get("sales") or ()) else ():
+        if row.situated:
+            _put(by_state, row.situated, _gain(row))
+    return by_state, left, rest_is
+
+
+def _put(by_state: dict[str, tuple[Decimal, Decimal]], state: str, amount: Decimal) -> Decimal:
+    """Adds to a state's income; what it gives back is what no state has."""
+    if not state:
+        return amount
+    by_state[state] = (by_state.get(state, (ZERO, ZERO))[0] + amount, ZERO)
+    return ZERO
+
+
+def home_on(run: Any, role: str, day: date | None) -> str:
+    """The state in which somebody lived on a day; empty where it is not known."""
+    return next((stay.state for stay in stays(run) if stay.role == role and day and stay.first <= day <= stay.last), "")
 
 
 def _gain(row: Any) -> Decimal:
     return row.proceeds - row.basis + getattr(row, "adjustment", ZERO)
 
 
-def _roles(run: Any, paper: Any) -> list[str]:
-    """Whose a paper is: both of a couple's where it belongs to both."""
+def owners(run: Any, paper: Any) -> list[str]:
+    """The roles whose a paper is: both of a couple's where it belongs to both."""
     both = getattr(paper, "owner", "") == "joint"
     return [person.role for person in run.form("us.1040").filers] if both else [_role(paper)]
 
 
 def _homes(run: Any, paper: Any) -> list[str]:
-    return list(dict.fromkeys(state for role in _roles(run, paper) for state in days_in(run, role)))
+    return list(dict.fromkeys(state for role in owners(run, paper) for state in days_in(run, role)))
 
 
 @dataclass(frozen=True)
@@ -364,7 +376,7 @@ def _spared(run: Any, one: Belongs, state: str) -> bool:
 
 def part_lived(run: Any, paper: Any, state: str) -> Decimal:
     """The share of the year that a paper's owner lived in a state; of what belongs to both of a couple, half of each share."""
-    roles = _roles(run, paper)
+    roles = owners(run, paper)
     return sum((part_lived_by(run, role, state) for role in roles), ZERO) / (len(roles) or 1)
 
 

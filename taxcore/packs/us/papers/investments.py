@@ -2,8 +2,8 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
-from taxcore.packs.us.base import FederalPaper, Placed
+from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text, total
+from taxcore.packs.us.base import STATES, FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
 
@@ -114,6 +114,12 @@ class SaleRow(Row):
     basis = Amount("1e", "Cost or other basis")
     code = Choice("f", "Adjustment code", ADJUSTMENTS)
     adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
+    situated = Choice(None, "State of the land or house sold", STATES, only=lambda row: row.box not in DIGITAL,
+                      help="That state taxes the gain wherever the seller lives.")  # fmt: skip
+
+    def gain(self):
+        """As Form 8949 has it in column h."""
+        return total(self.proceeds, self.adjustment, less=self.basis)
 
     @classmethod
     def take_in(cls, values):

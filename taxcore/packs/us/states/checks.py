@@ -69,11 +69,10 @@ def _planning(mark, name, code, form):
 
 
 def _mover(mark, name, code):
-    @stops(f"{mark}.sales-of-mover", f"{name}: sales of somebody who moved, without days or with a limited loss", "unsupported")
+    @stops(f"{mark}.sales-of-mover", f"{name}: sales of movers and of land, without days or with a limited loss", "unsupported")
     def mover(run: Any) -> Iterator[Any]:
-        if not files_in(run, code) or places.calls(run, code) != places.PART:
-            return
-        at = _undated(run)
+        kind = places.calls(run, code) if files_in(run, code) else ""
+        at = _undated(run) if kind == places.PART else _limited(run) if kind == places.NONE and _land(run, code) else ""
         if at:
             says = f"{name}'s part of these sales {_NOT_YET} Sales need their day, and losses must be within the year's limit."
             yield found(at, says)
@@ -87,6 +86,17 @@ def _undated(run: Any) -> str:
         for paper in run.papers(kind):
             if (paper.values.get("summaries") and paper.summaries) or any(row.sold is None for row in paper.sales):
                 return str(paper.address_prefix)
+    return _limited(run)
+
+
+def _land(run: Any, code: str) -> bool:
+    """Whether land or a house in the state was sold."""
+    rows = (row for paper in run.papers("1099-b") for row in paper.values.get("sales") or ())
+    return any(row.get("situated") == code for row in rows)
+
+
+def _limited(run: Any) -> str:
+    """Where a loss of sales is carried or cut by the limit, so that no part of it can be named."""
     if run.is_idle("us.sch-d"):
         return ""
     schedule, carried = run.form("us.sch-d"), run.single("capital-carryover")

@@ -159,13 +159,19 @@ class Here(_Income):
         return total(here, share(lived, of=[row.wages for row in rows if row.state and row.state not in homes]))
 
     def counted_of(self, state):
-        """Pay that another state's rows name and that is counted here by the days lived here."""
+        """Pay that another state's rows name, by the days lived here, and land sold there by somebody who lived here that day."""
         parts = [
             (self._part(wage), [row.wages for row in wage.states if row.state == state])
             for wage in self.papers("w2")
             if not wage.statutory_employee and state not in places.days_in(self.run, wage.owner or "taxpayer")
         ]
-        return total([share(lived, of=rows) for lived, rows in parts if lived and rows])
+        sold = [
+            share(self._place_of(row, places.owners(self.run, paper)), of=row.gain())
+            for paper in self.papers("1099-b")
+            for row in paper.sales
+            if row.values.get("situated") == state  # thousands of rows, perhaps: only what is keyed is looked at
+        ]
+        return total([share(lived, of=rows) for lived, rows in parts if lived and rows], sold)
 
     @fact("Interest", rounding=whole)
     def interest(self):
@@ -216,14 +222,13 @@ class Here(_Income):
         return total(sold, funds, shares)
 
     def _sold(self, paper):
-        roles = [one.role for one in self.federal.filers] if paper.owner == "joint" else [paper.owner or "taxpayer"]
-        return total(
-            [share(self._there(row.sold, roles), of=total(row.proceeds, row.adjustment, less=row.basis)) for row in paper.sales]
-        )
+        return total([share(self._place_of(row, places.owners(self.run, paper)), of=row.gain()) for row in paper.sales])
 
-    def _there(self, day, roles):
-        stays = [one for one in places.stays(self.run) if one.state == self.state() and one.role in roles]
-        return total(sum(1 for one in stays if day and one.first <= day <= one.last)) / len(roles)
+    def _place_of(self, row, roles):
+        """All of it where land or a house lies here; else the part of its owners who lived here on the day."""
+        if row.situated == self.state():
+            return total(1)
+        return total(sum(1 for role in roles if places.home_on(self.run, role, row.sold) == self.state())) / len(roles)
 
     @fact("Pensions and IRAs, taxable", rounding=whole)
     def retirement(self):

@@ -18,7 +18,7 @@ from taxcore.packs.us import PACK, extensions, places
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.states.base import folder
 from taxcore.packs.us.states.table import tax_by_table
-from taxcore.packs.us.tests.diagnosed.making import pension, rows, sale, single
+from taxcore.packs.us.tests.diagnosed.making import paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
 from taxcore.packs.us.tests.worked import FOLDER, all_cases
@@ -107,6 +107,34 @@ class SeveralStatesTests(TestCase):
             for amount in (pay, pay + more)
         )
         self.assertLessEqual(tax_of(low, home), tax_of(high, home) + 1)
+
+    def test_land_is_taxed_where_it_lies_whoever_sells_it(self):
+        for state in TAXING:
+            with self.subTest(state):
+                land = sale(box="F", proceeds="160000", basis="100000", situated=state)
+                found = result(filing(residence="TX", state="TX"), w2(50_000, 0, states=[]), land, *county(state))
+                self.assertEqual(places.calls(found.run, state), places.NONE)
+                self.assertEqual(found.run.form(f"us-{state.lower()}.income-here").total_income, 60_000)
+                self.assertGreater(tax_of(found, state), 500)
+
+    def test_what_a_statement_says_was_won_in_a_state_is_taxed_there(self):
+        for state in TAXING:
+            with self.subTest(state):
+                won = paper(
+                    "w2g",
+                    payer="Shoal Downs",
+                    winnings="60000",
+                    states=rows({"state": state, "state_number": "1", "income": "60000"}),
+                )
+                found = result(filing(residence="TX", state="TX"), w2(50_000, 0, states=[]), won, *county(state))
+                self.assertEqual(found.run.form(f"us-{state.lower()}.income-here").total_income, 60_000)
+                self.assertGreater(tax_of(found, state), 500)
+
+    def test_a_loss_on_land_that_the_limit_cut_stops_the_state_by_name(self):
+        land = sale(box="F", proceeds="100000", basis="110000", situated="GA")
+        worked = w2(90_000, 0, **at(("GA", 20_000, 0)))
+        codes = {one.code for one in result(filing(residence="TX", state="TX"), worked, land).findings}
+        self.assertIn("us-ga.sales-of-mover", codes)
 
     @settings(max_examples=30, deadline=None)
     @given(HOME, st.integers(1, 364))

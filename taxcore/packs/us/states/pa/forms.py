@@ -82,8 +82,8 @@ class IncomeTax(StateReturn):
     @line("5", "Net gain or loss of sales", cites="72 P.S. 7303(a)(3)")
     def gains(self):
         """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
-        if self.run.is_idle("us.sch-d") or self.kind_of_return == places.NONE:
-            return nothing_because("nothing was sold while living in Pennsylvania")
+        if self.run.is_idle("us.sch-d") or (self.kind_of_return == places.NONE and not self.here.gains):
+            return nothing_because("nothing was sold in Pennsylvania or while living there")
         if not self.is_whole:
             return total(self.here.gains, less=[self._while_here(p, p.capital_gain) for p in self.papers("1099-div")])
         schedule = self.run.form("us.sch-d")
@@ -100,7 +100,7 @@ class IncomeTax(StateReturn):
 
     @line("8", "Gambling winnings", cites="72 P.S. 7303(a)(7)")
     def gambling(self):
-        won = [self._while_here(paper, total(paper.winnings)) for paper in self.papers("w2g")]
+        won = [paper.winnings for paper in self.papers("w2g")] if self.is_whole else self.here.gambling
         return excess(total(won), over=self.paper("itemized").gambling_losses)
 
     @line("9", "Taxable income", weight="total")
