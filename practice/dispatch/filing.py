@@ -33,9 +33,9 @@ def file_return(actor, return_id):
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
     result = result_of_snapshot(return_.snapshot)
-    made = [
-        _submit(actor, return_, authority, result) for authority in authorities_to_sign(return_) if _needs(return_, authority)
-    ]
+    authorities = authorities_to_sign(return_)
+    here = {authority.code for authority in authorities}
+    made = [_submit(actor, return_, one, result, one.after in here) for one in authorities if _needs(return_, one)]
     if made:
         reach(return_, Stage.FILE, "on its way")
         return_.save()
@@ -47,12 +47,13 @@ def _needs(return_, authority):
     return not return_.submissions.filter(authority=authority.code, state__in=LIVE).exists()
 
 
-def _submit(actor, return_, authority, result):
-    done = return_.submissions.filter(authority=authority.after, state=State.ACCEPTED).exists()
+def _submit(actor, return_, authority, result, waits):
+    """`waits`: another authority of this return comes first."""
+    done = not waits or return_.submissions.filter(authority=authority.after, state=State.ACCEPTED).exists()
     document = filed_document(result, authority, str(return_.pk), return_.snapshot.hash)
     submission = Submission.objects.create(
         firm=return_.firm, of=return_, snapshot=return_.snapshot, authority=authority.code, document=seal_bytes(document),
-        state=State.QUEUED if not authority.after or done else State.WAITING, by=actor,
+        state=State.QUEUED if done else State.WAITING, by=actor,
     )  # fmt: skip
     if submission.state == State.QUEUED:
         queue(submission)

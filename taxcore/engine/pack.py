@@ -54,6 +54,7 @@ def working_day(day: date) -> date:
 class Authority:
     """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day.
 
+    `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`.
     """
 
@@ -66,6 +67,7 @@ class Authority:
     due: tuple[int, int]
     applies: Callable[[Run], bool]
     has_law: Callable[[Run], bool] = lambda run: True
+    files: Callable[[Run], bool] = lambda run: True
     after: str = ""
     declaration: str = ""
     tax: str = "total_tax"

@@ -47,7 +47,7 @@ class Result:
 
     def _bottom_lines(self) -> Iterator[BottomLine]:
         pack = self.run.pack
-        applying = [one for one in pack.authorities if one.applies(self.run)]
+        applying = [one for one in pack.authorities if one.applies(self.run) and one.files(self.run)]
         for authority in sorted(applying, key=lambda one: pack.rank(self.run, one)):
             form = self.run.form(authority.form.code())
             refund, owed = form.cell(authority.refund), form.cell(authority.owed)

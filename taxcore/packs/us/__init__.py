@@ -17,7 +17,7 @@ _STATES = all_states()
 
 FEDERAL = Authority(
     code="us", name="United States", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
-    due=(4, 15), applies=lambda run: True, declaration="8879",
+    due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
 )  # fmt: skip
 
 

@@ -71,8 +71,10 @@ def until(rule: Any, year: int) -> date:
 
 
 def of_return(run: Any) -> tuple[MoreTime, ...]:
-    """Every authority's extension, the federal one first."""
-    return (_federal(run), *_states(run))
+    """Every authority's extension, the federal one first; none of whom this return does not go to."""
+    filed = {one.code for one in run.pack.authorities if one.files(run)}
+    every = (_federal(run), *_states(run))
+    return tuple(one for one in every if one.code in filed or run.pack.authority(one.code) is None)
 
 
 def _federal(run: Any) -> MoreTime:

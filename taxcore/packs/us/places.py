@@ -16,6 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from taxcore.engine import ZERO
+from taxcore.packs.us import couples
 from taxcore.packs.us.base import STATES, UNTAXED, Placed
 
 _AGREEMENTS = Path(__file__).parent / "states" / "reciprocity.toml"
@@ -102,13 +103,26 @@ def days_in(run: Any, role: str) -> dict[str, int]:
 
 
 def lived(run: Any, state: str) -> str:
-    """full-year where everybody who files lived there all year, part-year where anybody lived there at all, else empty."""
-    filers = [person.role for person in run.form("us.1040").filers]
-    year = (date(run.year, 12, 31) - date(run.year, 1, 1)).days + 1
-    days = [min(days_in(run, role).get(state, 0), year) for role in filers]
-    if filers and all(number == year for number in days):
+    """full-year where everybody who files lived there all year or counts as if, part-year where anybody lived there at all, else
+    empty."""
+    kinds = [lived_by(run, person.role, state) for person in run.form("us.1040").filers]
+    if (kinds and set(kinds) == {WHOLE}) or couples.rule(state).makes_residents(WHOLE, kinds):
         return WHOLE
-    return PART if any(days) else ""
+    return PART if set(kinds) - {NONE} else ""
+
+
+def lived_by(run: Any, role: str, state: str) -> str:
+    """What one person was in a state: full-year, part-year or non-resident."""
+    days = days_in(run, role).get(state, 0)
+    if days >= (date(run.year, 12, 31) - date(run.year, 1, 1)).days + 1:
+        return WHOLE
+    return PART if days else NONE
+
+
+def count_as_residents(run: Any, state: str) -> bool:
+    """Whether a couple is on one return of residents of the whole year though one of them was not."""
+    kinds = [lived_by(run, person.role, state) for person in run.form("us.1040").filers]
+    return couples.rule(state).makes_residents(WHOLE, kinds)
 
 
 @dataclass(frozen=True)
@@ -308,7 +322,9 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
             reasons.append(f"{who.title if who else stay.role} lived there from {stay.first:%-d %B} to {stay.last:%-d %B}")
             address = address or stay.address
         elif stay.state == state and not reasons:
-            reasons, address = ["lived there the whole year"], stay.address
+            reasons, address = [f"{_alone(run, stay, kind)}lived there the whole year"], stay.address
+    if kind == WHOLE and count_as_residents(run, state):
+        reasons.append("on one return both count as residents")
     if kind == NONE:
         for one in belongs(run):
             income, withheld = one.by_state.get(state, (ZERO, ZERO))
@@ -320,6 +336,12 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
                 reasons.append(f"{income:,.0f} of {one.title} belongs there")
             address = address or (one.address if withheld or (income > 0 and not spared) else "")
     return reasons, address
+
+
+def _alone(run: Any, stay: Stay, kind: str) -> str:
+    """The name of the one who lived there, where the other of a couple did not; else nothing."""
+    who = run.person(stay.role) if count_as_residents(run, stay.state) else None
+    return f"{who.title} " if who else ""
 
 
 def calls(run: Any, state: str) -> str:
@@ -341,11 +363,15 @@ class TaxedElsewhere:
 
 
 def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
-    """Non-resident returns that are made beside the one of `home`, whatever order they came in; no reverse credit's."""
+    """Non-resident returns that are made beside the one of `home`, whatever order they came in; no reverse credit's.
+
+    A couple of whom one only counts as a resident is taxed by the state that one really lived in, too.
+    """
+    taxing = (NONE, PART) if count_as_residents(run, home) else (NONE,)
     return [
         _credited(state, run.form(authority.form.code()), authority)
         for state, authority in _made(run)
-        if state != home and calls(run, state) == NONE and not are_reverse(state, home)
+        if state != home and calls(run, state) in taxing and not are_reverse(state, home)
     ]
 
 

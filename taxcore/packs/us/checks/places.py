@@ -2,8 +2,8 @@
 
 from itertools import pairwise
 
-from taxcore.engine import check, found, stops
-from taxcore.packs.us import places
+from taxcore.engine import check, found, idea, stops
+from taxcore.packs.us import apart, places
 from taxcore.packs.us.base import STATES, UNTAXED
 
 
@@ -75,18 +75,69 @@ def decided_by_hand(run):
 
 
 @check("us.places.couple-of-two-states", "A couple of whom one never lived in the state", "election")
+@check("us.places.community-property", "A couple who may file apart, and half of whose pay may be the other's", "election")
+@idea("us.places.apart-pays", "A couple would do better apart in a state", "election")
 def couple_of_two_states(run):
-    """Some states let or make such a couple file apart; here both are on one return with the part that is the state's."""
+    """What one return means for them, and what two would come to. Pub. 555 (community property)."""
     filers = run.form("us.1040").filers
+    if len(filers) < 2:
+        return
     for one in places.wanted(run):
-        if one.kind == places.PART and one.made and len(filers) > 1:
-            away = [person.title for person in filers if one.state not in places.days_in(run, person.role)]
-            if away:
-                yield found(
-                    one.address,
-                    f"{' and '.join(away)} never lived in {one.name}. One return is made for both, with the part that is the "
-                    "state's. Look up whether the state wants or allows returns apart.",
-                )
+        if not one.made or one.kind == places.NONE:
+            continue
+        away = [person.title for person in filers if places.lived_by(run, person.role, one.state) == places.NONE]
+        if away:
+            yield found(
+                one.address,
+                f"{' and '.join(away)} never lived in {one.name}. {_together(run, one.state)} {_allowed(run, one.state)}",
+                code="us.places.couple-of-two-states",
+            )
+        if len({places.lived_by(run, person.role, one.state) for person in filers}) > 1:
+            yield from _apart(run, one, filers)
 
 
-CHECKS = (living, withheld_by_the_wrong_state, decided_by_hand, couple_of_two_states)
+def _together(run, state):
+    if places.count_as_residents(run, state):
+        return "On one return both count as residents, and all income is taxed there."
+    return "One return is made for both, with the part that is the state's."
+
+
+def _allowed(run, state):
+    if apart.may(run, state):
+        return "The state lets them file apart: Places shows what that comes to."
+    return "By what is known here the state wants one return of them."
+
+
+def _apart(run, one, filers):
+    if not apart.may(run, one.state):
+        return
+    choice = apart.comparison(run, one.state)
+    if choice.saves > 0:
+        yield found(
+            one.address,
+            f"{one.name}: apart they would be {choice.saves:,} better off than on one return. Places makes the return apart.",
+            code="us.places.apart-pays",
+        )
+    homes = {state for person in filers for state in places.days_in(run, person.role)} & apart.COMMUNITY
+    if homes:
+        names = " and ".join(STATES[state] for state in sorted(homes))
+        yield found(
+            one.address,
+            f"In {names} half of a spouse's pay may be the other's. Apart, pay stays here with the one who earned it: "
+            "ask where each of them has their home for good, and key the halves if they are due.",
+            code="us.places.community-property",
+        )
+
+
+@check("us.places.worked-out-apart", "A return worked out for one of a couple and one state", "election")
+def worked_out_apart(run):
+    state = run.single("filing").only_state
+    if state:
+        yield found(
+            run.single("filing").address("only_state"),
+            f"Worked out as if filed apart, for {STATES[state]} only. What belongs to both came in halves, and lines set by hand "
+            "did not come along. Compare it with the return of both before it is signed.",
+        )
+
+
+CHECKS = (living, withheld_by_the_wrong_state, decided_by_hand, couple_of_two_states, worked_out_apart)

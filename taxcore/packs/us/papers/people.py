@@ -118,6 +118,8 @@ class Filing(FederalPaper):
     spouse_number = Text(None, "That spouse's number, or NRA", secret=True, longest=11, only=_apart,
                          pattern=r"\d{3}-?\d{2}-?\d{4}|NRA", shape="000-00-0000",
                          pattern_says="Nine digits, or NRA for somebody who is not resident and has none.")  # fmt: skip
+    only_state = Choice(None, "Worked out only for this state's return apart", STATES, only=_apart,
+                        help="For a couple with one federal return. Nothing but that state's return goes out.")  # fmt: skip
     foreign_account = Flag(
         None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.", begins="Foreign accounts"
     )

@@ -28,15 +28,13 @@ from taxcore.engine import (
     whole,
 )
 from taxcore.engine import law as law_files
-from taxcore.packs.us import places
-
-_NAMED = {"IN": "in_"}  # "in" is a word of Python
+from taxcore.packs.us import couples, places
 
 
 @cache
 def folder(code: str) -> Path:
     """Where a state's years are."""
-    return Path(__file__).parent / _NAMED.get(code, code.lower()) / "years"
+    return couples.state_folder(code) / "years"
 
 
 def has_law(run: Any, code: str) -> bool:
@@ -58,6 +56,7 @@ def authority(code: str, name: str, form: type[Form], **options: Any) -> Authori
         owed="owed",
         after="us",
         applies=lambda run: files_in(run, code),
+        files=lambda run: run.single("filing").only_state in ("", code),
         has_law=lambda run: has_law(run, code),
         **options,
     )

@@ -51,9 +51,14 @@ class ResidencyTests(TestCase):
         )
 
     def test_spouses_in_two_states_are_nowhere_for_the_full_year(self):
+        apart = single("residency", rows=rows({"person": "taxpayer", "state": "MO"}, {"person": "spouse", "state": "IA"}))
+        run = result(person(), person("spouse"), filing("joint", residence=""), apart).run
+        self.assertEqual((places.lived(run, "MO"), places.lived(run, "IA")), ("part-year", "part-year"))
+
+    def test_illinois_counts_both_as_residents_on_one_return(self):
         apart = single("residency", rows=rows({"person": "taxpayer", "state": "IL"}, {"person": "spouse", "state": "IA"}))
         run = result(person(), person("spouse"), filing("joint", residence=""), apart).run
-        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IA")), ("part-year", "part-year"))
+        self.assertEqual((places.lived(run, "IL"), places.lived(run, "IA")), ("full-year", "part-year"))
 
     def test_both_is_each_of_them(self):
         both = single("residency", rows=rows({"person": "both", "state": "IL"}))

@@ -30,9 +30,16 @@ def lived(*given, **more):
     return one(filing(**{"residence": ""} | more), single("residency", rows=rows(*given)), wage())
 
 
-def two_homes(other):
-    stays = rows(stay("IL"), stay(other, who="spouse"))
-    papers = (person(), person("spouse"), filing("joint", residence=""), single("residency", rows=stays), wage())
+def two_homes(other, first="IL"):
+    stays = rows(stay(first), stay(other, who="spouse"))
+    papers = (
+        person(),
+        person("spouse"),
+        filing("joint", residence=""),
+        single("residency", rows=stays),
+        wage(),
+        wage(owner="spouse"),
+    )
     return lambda: result(*papers)
 
 
@@ -47,6 +54,9 @@ CASES = [
     ("us.places.reciprocal-withheld", one(wage(**places(("WI", "50000", "90")))), one(wage(**places(("IN", "50000", "90"))))),
     ("us.unsupported.state", lived(stay("IL", "", "2025-05-31"), stay("OH", "2025-06-01")), lived(stay("IL"))),
     ("us.places.couple-of-two-states", two_homes("IN"), two_homes("IL")),
+    ("us.places.apart-pays", two_homes("TX"), two_homes("TX", first="IA")),
+    ("us.places.community-property", two_homes("TX"), two_homes("TN")),
+    ("us.places.worked-out-apart", one(filing("separate", only_state="IL"), wage()), one(filing("separate"), wage())),
     ("us.places.left-out", decided("leave-out", "MO", wage(**places(("MO", "50000", "90")))), decided("make", "MO", wage(**places(("MO", "50000", "90"))))),
     ("us.places.untaxed-state", decided("make", "TX"), decided("make", "GA")),
     ("us.person.name-characters", one(person(last_name="O'Quist")), one(person(last_name="O-Quist"))),

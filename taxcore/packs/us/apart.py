@@ -1,0 +1,215 @@
+"""A couple with one federal return and two of a state: who may, what it comes to, and the return of one of them.
+
+The state wants amounts as if that one had filed apart with the federal authority too, so the whole return is made for one of
+them: own papers, half of what belongs to both. IRC 6013(a), 1(d); when a state allows it: couple.toml in its folder.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
+from decimal import ROUND_HALF_UP, Decimal
+from typing import Any
+
+from taxcore.engine import ZERO, Amount, PaperValues, ReturnData, Rows, compute
+from taxcore.packs.us import couples, places
+from taxcore.packs.us.base import STATES
+
+_CENT = Decimal("0.01")
+_OTHER = {"taxpayer": "spouse", "spouse": "taxpayer"}
+# The joint federal return's own affairs, and what was decided about its states
+_LEFT = frozenset({
+    "state-returns", "diligence", "diligence-child", "diligence-student", "split-deposit", "penalty", "prior-year", "extension",
+    "next-year",
+})  # fmt: skip
+# Of the state alone: these go with one of them, whole
+_WHOLE = frozenset({"deposit", "parent", "care", "1095-a"})
+# Half of a spouse's pay is the other's there
+COMMUNITY = frozenset({"AZ", "CA", "ID", "LA", "NM", "NV", "TX", "WA", "WI"})
+
+
+@dataclass(frozen=True)
+class Apart:
+    """A state in which a couple may file apart. Amounts are bottom lines: positive is refunded, negative owed.
+
+    `each` is what every one of them who would file comes to, by role; `names` what they are called.
+    """
+
+    state: str
+    together: Decimal
+    each: Mapping[str, Decimal]
+    names: Mapping[str, str]
+    source: str
+    doubt: str
+
+    @property
+    def name(self) -> str:
+        return STATES[self.state]
+
+    @property
+    def apart(self) -> Decimal:
+        return sum(self.each.values(), ZERO)
+
+    @property
+    def saves(self) -> Decimal:
+        """What filing apart brings; negative where it costs."""
+        return self.apart - self.together
+
+
+def choices(run: Any) -> Iterator[Apart]:
+    """Every state in which this couple may file apart, with what it would come to."""
+    for one in places.wanted(run):
+        if one.made and not one.left_out and may(run, one.state):
+            yield comparison(run, one.state)
+
+
+def may(run: Any, state: str) -> bool:
+    """Whether the state lets this couple file apart. Not once more for who files apart already."""
+    roles = [person.role for person in run.form("us.1040").filers]
+    if run.form("us.1040").status != "joint" or len(roles) < 2:
+        return False
+    word = couples.rule(state).apart
+    kinds = [places.lived_by(run, role, state) for role in roles]
+    if word == couples.WITHOUT_INCOME:
+        away = [role for role, kind in zip(roles, kinds, strict=True) if kind == places.NONE]
+        return len(away) == 1 and not _earns_there(run, away[0], state)
+    return word == couples.ALWAYS or (word == couples.DIFFERING and len(set(kinds)) > 1 and set(kinds) != {places.NONE})
+
+
+def _earns_there(run: Any, role: str, state: str) -> bool:
+    """Whether a person's papers, or papers of both, have income of the state by their own rows."""
+    mine = (paper for paper in run.all_papers() if getattr(paper, "owner", "") in (role, "joint"))
+    return any(row.state == state and (row.withheld or _income_of(row)) for paper in mine for row in getattr(paper, "states", ()))
+
+
+def _income_of(row: Any) -> Decimal:
+    return sum((getattr(row, name) for name in ("wages", "income") if name in row.fields()), ZERO)
+
+
+def comparison(run: Any, state: str) -> Apart:
+    """What one return together and the returns apart come to."""
+    filers = {person.role: person.title for person in run.form("us.1040").filers}
+    amounts = {role: _bottom_line(compute(run.pack, of_one(run, role, state)), state) for role in filers}
+    each = {role: amount for role, amount in amounts.items() if amount is not None}
+    rule = couples.rule(state)
+    return Apart(state, _bottom_line_of(run, state), each, {role: filers[role] for role in each}, rule.source, rule.doubt)
+
+
+def _bottom_line(result: Any, state: str) -> Decimal | None:
+    """None where that one has no return of the state."""
+    return _bottom_line_of(result.run, state) if places.calls(result.run, state) else None
+
+
+def _bottom_line_of(run: Any, state: str) -> Decimal:
+    authority = run.pack.authority(f"us-{state.lower()}")
+    form = run.form(authority.form.code())
+    return Decimal(getattr(form, authority.refund) - getattr(form, authority.owed))
+
+
+def holder(run: Any, state: str) -> str:
+    """With whom goes what cannot be halved, dependants among it: the one who lived longer in the state."""
+    days = {person.role: places.days_in(run, person.role).get(state, 0) for person in run.form("us.1040").filers}
+    return max(days, key=lambda role: (days[role], role == "taxpayer"))
+
+
+def of_one(run: Any, role: str, state: str) -> ReturnData:
+    """The return of `role`, as if filed apart, for one state.
+
+    Lines set by hand are not taken along: they were set for the couple. Who itemised together itemises apart: IRC 63(c)(6)(A).
+    """
+    split = _Split(run, role, state)
+    return run.data.but(papers=tuple(split.papers()), overrides={}, last_year=None)
+
+
+class _Split:
+    def __init__(self, run: Any, role: str, state: str):
+        self.kinds, self.data, self.role, self.state = run.pack.by_kind, run.data, role, state
+        self.itemised = bool(run.form("us.1040").is_itemised)
+        self.holds = holder(run, state) == role
+        self.roles = {paper.id: str(paper.values.get("role", "")) for paper in self.data.papers if paper.kind == "person"}
+
+    def papers(self) -> Iterator[PaperValues]:
+        for paper in self.data.papers:
+            values = self._values(paper)
+            if values is not None:
+                key = "taxpayer" if self.roles.get(paper.id) == self.role and paper.kind == "person" else paper.id
+                yield replace(paper, id=key, values=values)
+
+    def _values(self, paper: PaperValues) -> dict[str, Any] | None:
+        special = getattr(self, "_" + paper.kind.replace("-", "_"), None)
+        if special is not None:
+            return special(dict(paper.values))
+        if paper.kind in _LEFT or paper.kind not in self.kinds:
+            return None
+        kind = self.kinds[paper.kind]
+        if kind.jurisdiction != "us" and kind.jurisdiction != f"us-{self.state.lower()}":
+            return None
+        if kind.jurisdiction != "us" or paper.kind in _WHOLE:
+            return dict(paper.values) if self.holds else None
+        return self._owned(kind, dict(paper.values))
+
+    def _owned(self, kind: Any, values: dict[str, Any]) -> dict[str, Any] | None:
+        """Own papers whole, with the state's own rows; half of what belongs to both; none of the other's."""
+        if not kind.owned:
+            return self._half(kind, values)
+        owner = values.get("owner") or "taxpayer"
+        if owner == "joint":
+            return self._half(kind, values) | {"owner": "taxpayer"}
+        if owner in _OTHER:
+            return values | {"owner": "taxpayer"} if owner == self.role else None
+        return values if self.holds else None
+
+    def _half(self, kind: Any, values: dict[str, Any]) -> dict[str, Any]:
+        """Every amount halved to the cent; the taxpayer has the odd one."""
+        fields = kind.fields()
+        return {name: self._halved(fields.get(name), value) for name, value in values.items()}
+
+    def _halved(self, field: Any, value: Any) -> Any:
+        if isinstance(field, Rows):
+            return [self._half(field.row, row) for row in value]
+        if not isinstance(field, Amount) or value in (None, ""):
+            return value
+        try:
+            amount = Decimal(str(value))
+        except ArithmeticError:
+            return value  # a bad value stays as it is: its field says so
+        first = (amount / 2).quantize(_CENT, ROUND_HALF_UP)
+        return f"{first if self.role == 'taxpayer' else amount - first:f}"
+
+    def _person(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        role = values.get("role")
+        if role in _OTHER:
+            return values | {"role": "taxpayer"} if role == self.role else None
+        return values if self.holds else None
+
+    def _filing(self, values: dict[str, Any]) -> dict[str, Any]:
+        other = self._of(_OTHER[self.role])
+        name = f"{other.get('first_name', '')} {other.get('last_name', '')}".strip()
+        known = {
+            "spouse_name": name,
+            "spouse_number": other.get("number", ""),
+            "spouse_itemises": "yes" if self.itemised else "",
+        }
+        return values | {"status": "separate", "only_state": self.state} | {key: text for key, text in known.items() if text}
+
+    def _of(self, role: str) -> Mapping[str, Any]:
+        """What is known of one of the couple."""
+        return next((paper.values for paper in self.data.papers if paper.kind == "person" and self.roles[paper.id] == role), {})
+
+    def _residency(self, values: dict[str, Any]) -> dict[str, Any]:
+        rows = [row | {"person": "taxpayer"} for row in values.get("rows", ()) if row.get("person") in (self.role, "both")]
+        return values | {"rows": rows}
+
+    def _state_extensions(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        rows = [row for row in values.get("rows", ()) if row.get("state") == self.state]
+        return values | {"rows": rows} if rows and self.holds else None
+
+    def _estimates(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        rows = [row for row in values.get("state_rows", ()) if row.get("state") == self.state]
+        return {"state_rows": rows} if rows and self.holds else None
+
+    def _1098_t(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        role = self.roles.get(str(values.get("student", "")), "")
+        if role in _OTHER:
+            return values | {"student": "taxpayer"} if role == self.role else None
+        return values if self.holds else None
