@@ -38,7 +38,7 @@ def two_homes(other, first="IL"):
         filing("joint", residence=""),
         single("residency", rows=stays),
         wage(),
-        wage(owner="spouse"),
+        wage(key="w2", owner="spouse", **places((other, "50000", "0"))),
     )
     return lambda: result(*papers)
 
