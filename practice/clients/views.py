@@ -79,7 +79,7 @@ def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
     year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
-    if existing := found.returns.filter(year=year, purpose="filing").first():
+    if existing := found.returns.filter(year=year, purpose="filing", apart_from=None).first():
         return redirect("papers", existing.pk)
     roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
     return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])

@@ -175,7 +175,8 @@ def queue(request):
 
 @transaction.atomic
 def settle(request_id, answer):
-    """Record an authority's answer once. The return is due later when the federal request was accepted."""
+    """Record an authority's answer once. The return is due later when the federal request was accepted; a state's return apart
+    when the state's was."""
     objects = Extension.objects.across_firms("background work")
     request = objects.select_for_update(of=("self",)).select_related("of", "firm").get(pk=request_id)
     if request.state != Asked.SENT:
@@ -187,7 +188,7 @@ def settle(request_id, answer):
     request.save()
     if accepted:
         record(None, "more time given", request.of, says=f"{request.authority.upper()} until {request.until:%-d %B %Y}")
-        if request.authority == FEDERAL:
+        if request.authority == FEDERAL or request.of.apart_from_id:
             Return.objects.for_firm(request.firm).filter(pk=request.of_id).update(due=request.until)
     else:
         first = answer.faults[0] if answer.faults else {"rule": "", "message": "no reason given"}

@@ -22,9 +22,11 @@ def mark_of_last_year(return_):
 
 
 def _of_last_year(return_):
-    return Return.objects.for_firm(return_.firm_id).filter(
-        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing"
+    """Of a return apart: none. Last year's is the couple's."""
+    found = Return.objects.for_firm(return_.firm_id).filter(
+        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing", apart_from=None
     )
+    return found.none() if return_.apart_from_id else found
 
 
 def last_years_data(return_, data_of, result_of):

@@ -24,6 +24,8 @@ def open_for_change(actor, return_id, action="key"):
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
     return_ = fetch(wanted.prefetch_related("papers", "overrides", "submissions"), actor, pk=return_id)
     require(actor, action, return_)
+    if return_.given_up_at:
+        raise Settled("This return apart was given up: the couple files together. Nothing is keyed or filed in it.")
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
         raise Settled("This return is on its way to an authority. Wait for the answer, then change it.")
@@ -72,6 +74,8 @@ def summarise(return_, result):
     return_.summary = {"counts": result.counts, "lines": lines, "version": return_.version}
     return_.summary["law"] = law_mark(return_)
     return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
+    if return_.apart_from_id:
+        return_.authorities += " apart"
     return_.together = sum(b.amount for b in result.bottom_lines)
 
 

@@ -38,6 +38,8 @@ def decide(actor, return_id, state, what, reason):
         raise BadValue("Say why, for whoever reads this next year.", reason)
     if what == MAKE and state in UNTAXED:
         raise BadValue(f"{STATES[state]} taxes neither wages nor interest, so there is no return to make.", state)
+    if what != LEAVE_OUT and return_.apart.for_firm(return_.firm_id).filter(apart_state=state, given_up_at=None).exists():
+        raise BadValue(f"Returns apart are open for {STATES[state]}. File together again instead.", state)
     before, batch = result_of(return_), uuid.uuid4().hex
     paper = paper_of(actor, return_, "state-returns", batch)
     row = row_where(paper, state=state)

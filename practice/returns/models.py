@@ -28,6 +28,9 @@ class Return(FirmOwned):
     `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
     findings as of `version`. `silenced` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
     the day each stage was reached. `snapshot` is the locked figures, if locked.
+
+    `apart_from` is the return of both that a state's return apart was made from, for one of them (`apart_role`) and one state
+    (`apart_state`); `apart_made` are the keyed fingerprints of what came over. `given_up_at`: it is not filed after all.
     """
 
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
@@ -47,6 +50,11 @@ class Return(FirmOwned):
     authorities = models.CharField(max_length=60, blank=True)
     together = models.DecimalField(max_digits=14, decimal_places=2, null=True)
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")
+    apart_from = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="apart")
+    apart_role = models.CharField(max_length=10, blank=True)
+    apart_state = models.CharField(max_length=2, blank=True)
+    apart_made = models.JSONField(default=dict)
+    given_up_at = models.DateTimeField(null=True)
     opened_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
 
@@ -54,7 +62,12 @@ class Return(FirmOwned):
         ordering = ["due", "household__name"]
         constraints = [
             models.UniqueConstraint(
-                fields=["household", "pack", "year", "purpose"], name="return_once", condition=Q(purpose="filing")
+                fields=["household", "pack", "year", "purpose"],
+                name="return_once",
+                condition=Q(purpose="filing", apart_from=None),
+            ),
+            models.UniqueConstraint(
+                fields=["apart_from", "apart_role", "apart_state"], name="apart_once", condition=Q(given_up_at=None)
             ),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_is_known"),

@@ -9,6 +9,7 @@ urlpatterns = [
     path("<int:return_id>/places", places.show, name="places"),
     path("<int:return_id>/places/<int:paper_id>/share", places.share, name="share-out"),
     path("<int:return_id>/places/decide", places.decide, name="decide-state"),
+    path("<int:return_id>/places/apart", places.part, name="file-apart"),
     path("<int:return_id>/places/move", places.move, name="move"),
     path("<int:return_id>/papers/add", papers.add, name="add-paper"),
     path("<int:return_id>/papers/undo", papers.undo, name="undo"),

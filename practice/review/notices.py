@@ -9,9 +9,11 @@ from django.urls import reverse
 from practice.dispatch.models import Asked, State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.returns import apart
 from practice.returns.changing import law_mark
 from practice.returns.models import Return
 from practice.review.models import NoticeSettled
+from taxcore.packs.us.base import STATES
 
 
 @dataclass(frozen=True)
@@ -36,6 +38,7 @@ def notices_of(return_, result, others):
         *_rejected(return_),
         *_no_more_time(return_),
         *_changed_after_signing(return_),
+        *_apart(return_),
         *_law(return_, result),
         *_newer(return_),
         *_others(others),
@@ -64,6 +67,21 @@ def _changed_after_signing(return_):
         if last is not None:
             yield Notice("changed", str(last.pk), "stops", "It was signed and then changed: the signatures are void.",
                          reverse("sign", args=[return_.pk]), "ask for new ones")  # fmt: skip
+
+
+def _apart(return_):
+    """A return apart and the return of both: filed twice, or no longer the same facts."""
+    if return_.given_up_at:
+        yield Notice("given-up", str(return_.pk), "check", "Given up: the couple files together. Nothing goes out from here.",
+                     reverse("papers", args=[return_.apart_from_id]), "the return of both")  # fmt: skip
+    elif return_.apart_from_id:
+        differing, mark = apart.differences(return_)
+        if differing:
+            says = f"The return of both was changed since this one was made from it: {'; '.join(differing)}. Key it here too."
+            yield Notice("apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there")
+    for state in apart.twice(return_):
+        yield Notice("twice", state, "stops", f"{STATES[state]} is on this return and on a return apart. File together again, or "
+                     "leave it out here.", reverse("places", args=[return_.pk]), "Places")  # fmt: skip
 
 
 def _law(return_, result):

@@ -7,11 +7,13 @@ from django.db import transaction
 
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
-from practice.returns.changing import open_for_change
+from practice.returns.apart import twice
+from practice.returns.changing import Settled, open_for_change
 from practice.returns.computing import data_of, pack_of, result_of
 from practice.returns.models import Snapshot, Stage
 from practice.returns.stages import reach
 from taxcore.engine import Result, compute, document
+from taxcore.packs.us.base import STATES
 
 
 class StillStopped(Exception):
@@ -28,6 +30,8 @@ def lock_figures(actor, return_id):
     return_ = open_for_change(actor, return_id, "lock")
     if return_.snapshot_id:
         return return_.snapshot
+    if states := twice(return_):
+        raise Settled(f"{STATES[states[0]]} is on this return and on a return apart. Decide on Places which of them is filed.")
     result = result_of(return_)
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:

@@ -49,7 +49,8 @@ def _living(return_, result):
     filing = result.run.single("filing")
     status = filing.fields()["status"].options.get(filing.status, "status open").lower()
     home = WHERE.get(home_at_end(result.run))
-    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
+    only = f" · for {WHERE[return_.apart_state]} only, from the return of both" if return_.apart_from_id else ""
+    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "") + only
 
 
 def live_papers(return_):

@@ -6,11 +6,12 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.returns import deciding, sharing
+from practice.returns import apart, deciding, sharing
 from practice.returns.tilemap import tiles
 from practice.returns.views.common import live_papers, open_page
 from practice.web.lists import export
 from taxcore.engine import BadValue
+from taxcore.packs.us import apart as couple
 from taxcore.packs.us import places
 from taxcore.packs.us.papers.places import WHERE
 
@@ -33,7 +34,8 @@ def show(request, return_id, status=200, **more):
         "width": _WIDTH,
         "states": [(state, WHERE[state], *totals[state], int(100 * max(totals[state][0], 0) / most)) for state in states],
         "grid": [(one, stored.get((one.kind, one.key)), [one.by_state.get(state) for state in states]) for one in grid],
-        "wanted": [(one, one.state.lower() + "-questions") for one in places.wanted(run)],
+        "wanted": _wanted(return_, run),
+        "both": return_.apart_from_id,
         "asked": set(run.pack.by_kind),
         "tiles": tiles(totals, {stay.state for stay in places.stays(run)}),
         "localities": _localities(run),
@@ -53,6 +55,22 @@ def _spans(run, role):
             begins = (stay.first - date(run.year, 1, 1)).days
             place = {"x": begins * _WIDTH / year, "width": stay.days * _WIDTH / year, "days": stay.days}
             yield place | {"state": stay.state, "name": WHERE[stay.state], "first": stay.first, "last": stay.last}
+
+
+def _wanted(return_, run):
+    """Each return that a state wants: (it, the kind of its questions, what apart comes to or None, its returns apart)."""
+    choices = {} if return_.apart_from_id else {one.state: one for one in couple.choices(run)}
+    made = list(apart.living(return_).select_related("household"))
+    names = {person.role: person.title for person in run.form("us.1040").filers}
+    return [
+        (
+            one,
+            one.state.lower() + "-questions",
+            choices.get(one.state),
+            [(other, names.get(other.apart_role, other.apart_role)) for other in made if other.apart_state == one.state],
+        )
+        for one in places.wanted(run)
+    ]
 
 
 def _localities(run):
@@ -91,6 +109,24 @@ def decide(request, return_id):
         messages.success(request, f"{saved.says}. Alt Z takes it back.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_decision=bad.says, decision=typed)
+    return redirect("places", return_id)
+
+
+@require_POST
+def part(request, return_id):
+    """File a state's return apart, or together again."""
+    state, way = request.POST.get("state", ""), request.POST.get("way", "")
+    try:
+        state = deciding.state_named(state)
+        if way == "together":
+            apart.file_together(request.user, return_id, state)
+            messages.success(request, "They file together again. The returns apart are given up and stay in the records.")
+        else:
+            made = apart.file_apart(request.user, return_id, state)
+            many = "The returns apart are" if len(made) > 1 else "The return apart is"
+            messages.success(request, f"{many} made and linked below. Compare it with this one, then go on there.")
+    except BadValue as bad:
+        return show(request, return_id, 422, refused_decision=bad.says, decision={"state": state, "what": "apart"})
     return redirect("places", return_id)
 
 
