@@ -66,6 +66,33 @@ class PlacesTests(RunningTestCase):
         self.assertEqual(walk.find(".by-state").text, before)
         self.assertEqual(walk.complaints(), [])
 
+    def test_a_couple_of_two_states_files_apart_and_together_again(self):
+        return_id = self.return_of("Fairwater, Ines and Cormac")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/places")
+        walk.sees("on one return both count as residents", "Apart brings")
+        walk.press("file apart")
+        walk.sees("The return apart is made", "Left out: Ines files apart")
+        self.assertNotIn("Illinois", self.bottom(walk))
+        walk.driver.find_element(By.LINK_TEXT, "Ines's return").click()
+        walk.sees("Illinois only: Ines, apart from the return of both")
+        self.assertIn("Illinois", self.bottom(walk))
+        self.assertNotIn("United States", self.bottom(walk))
+        wages = self.practice.sql(
+            f"select id from returns_paper where of_id = {return_id} and kind = 'w2' order by position limit 1"
+        )
+        walk.go(f"/returns/{return_id}/papers/{wages}")
+        walk.key("Wages, tips, other pay", "72000")
+        walk.go(f"/returns/{return_id}/places")
+        walk.driver.find_element(By.LINK_TEXT, "Ines's return").click()
+        walk.sees("The return of both was changed since this one was made from it: Pelorus Lock Authority")
+        walk.go(f"/returns/{return_id}/places")
+        walk.press("file together again")
+        walk.sees("They file together again", "Apart brings")
+        self.assertIn("Illinois", self.bottom(walk))
+        self.assertEqual(walk.complaints(), [])
+
     def test_residency_changes_in_place_from_non_resident_to_resident(self):
         """The same return of Indiana, with its answers, as a non-resident's, a mover's and a resident's."""
         return_id = self.return_of("Caddick, Rowan")

@@ -268,4 +268,13 @@ HOUSEHOLDS = [
          ("wi-questions", "", {"use_tax": "0.00", "rent_without_heat": "8400.00"})],
         interest=[("savings", "joint", "730.00", "")], residence="", places=True, use_tax="",
     ),
+    _household(
+        "Fairwater, Ines and Cormac", "one home in Illinois, one in Texas", "BT", ("27 Lamp Street", *_GALENA), "Pelorus Lock Authority",
+        [_person("Ines", "Fairwater", "945-31-6620", date(1986, 2, 17), "Lock engineer"),
+         _person("Cormac", "Fairwater", "945-31-6621", date(1984, 11, 8), "Rig cook")],
+        [_wages("lock", "taxpayer", "71300.00", "6840.00", "3529.35", rows=[("IL", "71300.00", "3529.35")]),
+         _wages("ferry", "spouse", "48600.00", "3910.00", "0.00", rows=[("TX", "48600.00", "0.00")])],
+        [("residency", "", {"rows": [{"person": "taxpayer", "state": "IL"}, {"person": "spouse", "state": "TX"}]})],
+        interest=[("savings", "joint", "1204.50", "")], residence="", places=True,
+    ),
 ]  # fmt: skip

@@ -196,7 +196,7 @@ class PageTests(ApartTestCase):
         made = self.return_.apart.for_firm(self.firm).get()
         page = self.client.get(reverse("places", args=[made.pk]))
         self.assertContains(page, "the return of both")
-        self.assertContains(page, "for Illinois only, from the return of both")
+        self.assertContains(page, "Illinois only: Lorna, apart from the return of both")
         self.assertNotContains(page, "Apart brings")
         self.assertContains(self.client.get(reverse("household", args=[self.household.pk])), "IL apart")
         self.assertContains(self.post("together"), "They file together again")

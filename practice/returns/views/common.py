@@ -49,8 +49,10 @@ def _living(return_, result):
     filing = result.run.single("filing")
     status = filing.fields()["status"].options.get(filing.status, "status open").lower()
     home = WHERE.get(home_at_end(result.run))
-    only = f" · for {WHERE[return_.apart_state]} only, from the return of both" if return_.apart_from_id else ""
-    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "") + only
+    if return_.apart_from_id:
+        who = result.run.form("us.1040").filers[0].title
+        return f"{return_.year} · {WHERE[return_.apart_state]} only: {who}, apart from the return of both"
+    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
 
 
 def live_papers(return_):

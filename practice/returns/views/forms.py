@@ -103,7 +103,10 @@ def _owner(node):
 
 
 def _by_authority(result):
-    names = {authority.form.jurisdiction: authority.name for authority in result.run.pack.authorities}
+    names = {
+        one.form.jurisdiction: one.name if one.files(result.run) else f"{one.name}, not filed from here"
+        for one in result.run.pack.authorities
+    }
     groups = {}
     for form in result.forms:
         if form.worksheet:

@@ -124,7 +124,8 @@ def part(request, return_id):
         else:
             made = apart.file_apart(request.user, return_id, state)
             many = "The returns apart are" if len(made) > 1 else "The return apart is"
-            messages.success(request, f"{many} made and linked below. Compare it with this one, then go on there.")
+            where = WHERE[state]
+            messages.success(request, f"{many} made: see {where} at the right. Compare with this one, then go on there.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_decision=bad.says, decision={"state": state, "what": "apart"})
     return redirect("places", return_id)

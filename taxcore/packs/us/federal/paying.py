@@ -38,7 +38,7 @@ class Voucher(FederalForm):
     income = linked("us.1040")
 
     def required(self):
-        return self.amount > 0
+        return self.amount > 0 and not self.paper("filing").only_state
 
     @line("3", "Amount")
     def amount(self):
