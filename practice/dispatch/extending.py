@@ -14,7 +14,7 @@ from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.returns.changing import Settled, changed, forget, open_for_change
+from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.deciding import state_named
 from practice.returns.models import Return
@@ -127,23 +127,6 @@ def send_ready(actor, return_id):
     known = {one.code: one for one in extensions.of_return(result.run)}
     _nobody_unnamed(result)
     return [request for request in ready if _send(actor, return_, result, request, known.get(request.authority))]
-
-
-def ask_many(actor, return_ids):
-    """Ask all authorities of each of these returns for more time and make it ready; each return is a transaction of its own.
-    Returns (return, what happened, whether it worked) for each."""
-    require(actor, "extend")
-    found = Return.objects.for_firm(actor.firm).select_related("household").filter(pk__in=return_ids).order_by("due", "id")
-    return [(return_, *_ask_one(actor, return_)) for return_ in found]
-
-
-def _ask_one(actor, return_):
-    try:
-        asked = ask(actor, return_.pk)
-        make_ready(actor, return_.pk)
-    except Settled as settled:
-        return settled.says, False
-    return (f"asked of {', '.join(code.upper() for code in asked)}, ready" if asked else "was asked already"), True
 
 
 def _send(actor, return_, result, request, one):

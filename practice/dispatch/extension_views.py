@@ -2,11 +2,12 @@
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from practice.dispatch import extending
-from practice.dispatch.models import Asked
-from practice.firm.permissions import may, require
+from practice.dispatch import extending, rounds
+from practice.dispatch.models import Act, Asked, Round
+from practice.firm.permissions import fetch, may, require
 from practice.returns.changing import Settled
 from practice.returns.models import Return, Stage
 from practice.returns.views.common import open_page
@@ -72,30 +73,66 @@ def _typed(request):
     return [value for name, value in request.POST.items() if name in ("amount", "state")]
 
 
-_AT_ONCE = 40
+_LISTED = 300
 
 
 def many(request):
-    """Returns of the practice that are not filed yet, the soonest due first: ask for more time for those that are chosen."""
+    """Returns of the practice that are not filed yet, the soonest due first: ask for more time for those chosen, or send."""
     require(request.user, "view")
-    results, left = [], 0
     if request.method == "POST":
-        chosen = [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()]
-        results = extending.ask_many(request.user, chosen[:_AT_ONCE])
-        left = len(chosen[_AT_ONCE:])
+        return _begin(request)
+    return _list(request)
+
+
+def _begin(request):
+    act = request.POST.get("act", Act.ASK)
+    try:
+        made = rounds.begin(request.user, act if act in Act.values else Act.ASK, _chosen(request))
+    except BadValue as bad:
+        return _list(request, 422, refused=bad.says)
+    return redirect(f"{reverse('more-time')}?round={made.pk}")
+
+
+def _chosen(request):
+    return [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()]
+
+
+def _list(request, status=200, **more):
     rows = Return.objects.for_firm(request.user.firm).select_related("household", "preparer").prefetch_related("extensions")
     rows = rows.filter(stage__in=_UNFILED, year=request.user.firm.season).order_by("due", "household__name")
     if words := request.GET.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
-    listed = [(row, _asked_words(row)) for row in rows[:300]]
     if form := request.GET.get("as"):
         heads = ["Household", "Year", "Stage", "Authorities", "Due", "More time"]
         return export(form, "more-time", heads, [
-            [row.household.name, row.year, row.get_stage_display(), row.authorities, row.due.isoformat(), asked]
-            for row, asked in listed
+            [row.household.name, row.year, row.get_stage_display(), row.authorities, row.due.isoformat(), _asked_words(row)]
+            for row in rows
         ])  # fmt: skip
-    context = {"rows": listed, "results": results, "left": left, "at_once": _AT_ONCE, "may_extend": may(request.user, "extend")}
-    return render(request, "dispatch/many_extensions.html", context)
+    number = rows.count()
+    context = {
+        "rows": [(row, _asked_words(row)) for row in rows[:_LISTED]],
+        "more": max(number - _LISTED, 0),
+        "may_extend": may(request.user, "extend"),
+        "may_file": may(request.user, "file"),
+    }
+    shown = request.GET.get("round", "")
+    if shown.isdigit():
+        context |= _progress(request, int(shown))
+    template = "dispatch/_round.html" if request.htmx else "dispatch/many_extensions.html"
+    answer = render(request, template, context | more, status=status)
+    if request.htmx and context.get("percent") == 100:
+        answer["HX-Refresh"] = "true"  # the list below says now what was asked
+    return answer
+
+
+def _progress(request, round_id):
+    """How far a round has come: its items in order, those that are done counted."""
+    of = fetch(Round.objects, request.user, pk=round_id)
+    items = list(of.items.select_related("of__household"))
+    done = [item for item in items if item.done_at]
+    percent = 100 * len(done) // (len(items) or 1)
+    failed = sum(not item.worked for item in done)
+    return {"round": of, "items": done, "all": len(items), "percent": percent, "failed": failed}
 
 
 def _asked_words(row):

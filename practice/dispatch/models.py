@@ -107,3 +107,43 @@ class Extension(Conversation):
 
     def __str__(self):
         return f"more time of {self.authority} for {self.of}: {self.state}"
+
+
+class Act(models.TextChoices):
+    """What can be done to many returns in one round."""
+
+    ASK = "ask", "Ask for more time"
+    SEND = "send", "Send what is ready"
+
+
+class Round(FirmOwned):
+    """One act on many returns, done one by one in the background. `touched_at` stands still when its worker died."""
+
+    act = models.CharField(max_length=8, choices=Act)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [models.CheckConstraint(condition=Q(act__in=Act.values), name="act_is_known")]
+
+    def __str__(self):
+        return f"{self.get_act_display()}, {self.made_at:%-d %b %H:%M}"
+
+
+class RoundItem(FirmOwned):
+    """One return of a round and what happened to it. Not done yet while `done_at` is empty."""
+
+    round = models.ForeignKey(Round, on_delete=models.PROTECT, related_name="items")
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="+")
+    says = models.CharField(max_length=300, blank=True)
+    worked = models.BooleanField(default=False)
+    done_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["round", "of"], name="once_in_a_round")]
+
+    def __str__(self):
+        return f"{self.of}: {self.says or 'not yet'}"

@@ -8,7 +8,7 @@ from django.db.models import Q
 from django.utils import timezone
 from procrastinate.contrib.django import app
 
-from practice.dispatch import extending
+from practice.dispatch import extending, rounds
 from practice.dispatch.answering import settle
 from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in
 from practice.dispatch.models import Extension, State, Submission
@@ -71,6 +71,12 @@ def poll(submission_id, kind="return"):
     (settle if kind == "return" else extending.settle)(submission_id, answer)
 
 
+@app.task(retry=3)
+def go_round(round_id):
+    """One act on many returns."""
+    rounds.go_on(round_id)
+
+
 @app.periodic(cron="* * * * *")
 @app.task(queueing_lock="sweep")
 def sweep(timestamp):
@@ -80,6 +86,8 @@ def sweep(timestamp):
     for kind in ("return", "extension"):
         for submission in _all(kind).filter(due, state__in=[State.QUEUED, State.SENT]):
             (send if submission.state == State.QUEUED else poll).defer(submission_id=submission.pk, kind=kind)
+    for round_id in rounds.stopped(overdue):
+        go_round.defer(round_id=round_id)
 
 
 def _try_later(submission_id, state, task, away, kind):

@@ -1,12 +1,14 @@
 """More time to file: asked, paid, made ready, sent and settled; the conversation itself is replaced, ops/tests has the real one."""
 
+from datetime import timedelta
 from decimal import Decimal
 from unittest import mock
 
 from django.db import IntegrityError, transaction
 from django.urls import reverse
+from django.utils import timezone
 
-from practice.dispatch import extending, tasks
+from practice.dispatch import extending, rounds, tasks
 from practice.dispatch.authority_client import Answer, AuthorityAway
 from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import unseal_bytes
@@ -225,16 +227,62 @@ class PageTests(ExtendingTestCase):
     def test_many_returns_at_once_with_a_result_for_each(self):
         url = reverse("more-time")
         self.assertContains(self.client.get(url), "Abernathy, Lorna")
-        page = self.client.post(url, {"of": [str(self.return_.pk), "999", "x"]})
+        page = self.round_({"of": [str(self.return_.pk), "999", "x"]})
         self.assertContains(page, "asked of US, US-IL, ready")
         self.assertTrue(all(one.ready for one in self.return_.extensions.all()))
-        self.assertContains(self.client.post(url, {"of": [str(self.return_.pk)]}), "was asked already")
+        self.assertContains(self.round_({"of": [str(self.return_.pk)]}), "was asked already")
         self.assertIn("US not sent", self.client.get(f"{url}?as=csv").content.decode())
         self.assertNotContains(self.client.get(f"{url}?q=nobody"), "Abernathy")
 
-    def test_more_than_can_be_asked_at_once_is_said(self):
-        page = self.client.post(reverse("more-time"), {"of": [str(self.return_.pk), *(str(n) for n in range(900, 942))]})
-        self.assertContains(page, "3 more were chosen than can be asked at once")
+    def round_(self, posted):
+        """A round begun on the page and done by a worker; the page afterwards."""
+        with mock.patch.object(tasks.go_round, "defer") as deferred, self.captureOnCommitCallbacks(execute=True):
+            answer = self.client.post(reverse("more-time"), posted)
+        tasks.go_round(**deferred.call_args.kwargs)
+        return self.client.get(answer.url)
+
+    def test_a_round_begun_and_not_done_yet_shows_how_far_it_is(self):
+        made = rounds.begin(self.signer, "ask", [self.return_.pk])
+        page = self.client.get(f"{reverse('more-time')}?round={made.pk}")
+        self.assertContains(page, "0 of 1")
+        self.assertContains(page, "hx-trigger")
+
+    def test_nothing_chosen_is_said(self):
+        self.assertContains(self.client.post(reverse("more-time"), {}), "Choose at least one return", status_code=422)
+
+    def test_what_is_ready_is_sent_in_a_round_too(self):
+        self.round_({"of": [str(self.return_.pk)]})
+        self.assertContains(self.round_({"of": [str(self.return_.pk)], "act": "send"}), "1 on their way")
+        self.assertEqual(self.one("us").state, Asked.QUEUED)
+        again = self.round_({"of": [str(self.return_.pk)], "act": "send"})
+        self.assertContains(again, "Nothing is ready")
+        self.assertContains(again, "1 not done")
+
+    def test_a_round_goes_on_where_its_worker_stopped(self):
+        made = rounds.begin(self.signer, "ask", [self.return_.pk])
+        self.assertEqual(rounds.stopped(timezone.now() - timedelta(seconds=30)), [])
+        self.assertEqual(rounds.stopped(timezone.now() + timedelta(seconds=1)), [made.pk])
+        rounds.go_on(made.pk)
+        rounds.go_on(made.pk)
+        self.assertEqual(rounds.stopped(timezone.now() + timedelta(seconds=1)), [])
+        self.assertEqual(self.return_.extensions.count(), 2)
+
+    def test_an_error_of_the_program_at_one_return_is_its_result(self):
+        made = rounds.begin(self.signer, "ask", [self.return_.pk])
+        with mock.patch.object(extending, "ask", side_effect=KeyError("x")), self.assertLogs("practice.dispatch.rounds", "ERROR"):
+            rounds.go_on(made.pk)
+        self.assertIn("it was logged", made.items.get().says)
+
+    def test_nobody_sends_by_a_round_who_may_not_send(self):
+        with self.assertRaises(Refused):
+            rounds.begin(self.preparer, "send", [self.return_.pk])
+        with self.assertRaises(BadValue):
+            rounds.begin(self.stranger, "ask", [self.return_.pk])
+
+    def test_a_round_of_another_practice_is_not_found(self):
+        made = rounds.begin(self.signer, "ask", [self.return_.pk])
+        self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.client.get(f"{reverse('more-time')}?round={made.pk}").status_code, 404)
 
     def test_a_reviewer_reads_the_list_and_asks_nobody(self):
         self.client.force_login(self.reviewer)

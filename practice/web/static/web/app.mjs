@@ -164,3 +164,8 @@ const toField = () => location.hash.startsWith("#f-") && document.getElementById
 const toOpen = () => location.hash === "#first-open" && [...document.querySelectorAll("#paper input[name=value]")].find((one) => !one.value && !one.placeholder)?.focus();
 window.addEventListener("load", () => setTimeout(() => { toField(); toOpen(); }, 30));
 window.addEventListener("hashchange", toField);
+
+// One box for all of a list
+document.addEventListener("change", ({ target }) => {
+  if (target.dataset?.all) for (const box of document.querySelectorAll(`input[name="${target.dataset.all}"]`)) box.checked = target.checked;
+});
