@@ -23,13 +23,19 @@ class Questions(StateQuestions):
                     help="Where they lived; who lived outside Indiana, where they worked.", begins="County")  # fmt: skip
     county_rate = Amount(None, "The county's rate in percent", help="From the department's notice; empty where it is known here.")
     spouse_county = Choice(None, "Spouse's county, if another", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
+    spouse_county_rate = Amount(None, "That county's rate in percent", help="Empty where it is known here.")
     rent = Amount(None, "Rent paid for the home in Indiana", cites="IC 6-3-2-6", begins="Home")
     property_tax = Amount(None, "Property tax paid on the home in Indiana", cites="Schedule 2")
+
+
+# The field of a county, and the name of its rate: of the field that may have it and of the fact
+_COUNTIES = (("county", "county_rate"), ("spouse_county", "spouse_county_rate"))
 
 
 @stops("us-in.county-open", "Indiana: no county on 1 January", "missing", "IC 6-3.6-4")
 @stops("us-in.county-rate-open", "Indiana: no rate of the county", "missing", "IC 6-3.6-4")
 @check("us-in.county-rate", "Indiana: the county's rate was not compared with the notice", "unlikely", "IC 6-3.6-4")
+@check("us-in.divided-between-counties", "Indiana: taxable income divided between two counties", "unlikely", "Schedule CT-40")
 def county(run):
     if not files_in(run, "IN"):
         return
@@ -37,31 +43,43 @@ def county(run):
     if not questions.county:
         says = "Indiana counties tax the same income. Choose the county of 1 January, or that there was none."
         yield found(questions.address("county"), says, code="us-in.county-open")
-    elif questions.county != "none" and not form.county_rate:
-        says = f"The rate of {questions.county} County is not in the files for {run.year}. Key it from the department's notice."
-        yield found(questions.address("county_rate"), says, code="us-in.county-rate-open")
-    elif questions.county != "none" and not questions.county_rate:
+    for name, rate in _COUNTIES[: 1 + form.has_two_counties]:
+        yield from _rate_of(getattr(questions, name), rate, questions, form)
+    if form.has_two_counties:
         says = (
-            f"{questions.county} County's rate is taken as {form.county_rate * 100:f}%. Compare it with the department's notice."
+            f"{form.spouse_taxable:,} of the taxable income is the spouse's, as their federal income is to that of both. "
+            "Compare it with the schedule's own division."
         )
-        yield found(form.address("county_rate"), says, code="us-in.county-rate")
+        yield found(form.address("spouse_taxable"), says, code="us-in.divided-between-counties")
+
+
+def _rate_of(county, rate, questions, form):
+    if county in ("", "none"):
+        return
+    if not getattr(form, rate):
+        says = f"The rate of {county} County is not in the files for {form.year}. Key it from the department's notice."
+        yield found(questions.address(rate), says, code="us-in.county-rate-open")
+    elif not getattr(questions, rate):
+        says = f"{county} County's rate is taken as {getattr(form, rate) * 100:f}%. Compare it with the department's notice."
+        yield found(form.address(rate), says, code="us-in.county-rate")
 
 
 def _two_counties(run):
-    questions = run.single("in-questions")
-    return questions.address("spouse_county") if questions.spouse_county not in ("", questions.county) else None
+    questions, form = run.single("in-questions"), run.form("us-in.it-40")
+    other = questions.spouse_county not in ("", questions.county)
+    return questions.address("spouse_county") if other and not form.has_two_counties else None
 
 
 STATE = State(
     code="IN",
     authority=authority("IN", "Indiana", IncomeTax, return_type="IT40", due=(4, 15), declaration="IT-8879",
                         tax="total_tax", income="adjusted_income", credited_tax="taxed", credited_income="adjusted_income"),
-    forms=(IncomeTax, *worksheets("us-in")),
+    forms=(IncomeTax, *worksheets("us-in", own=True)),
     papers=(Questions,),
     law=folder("IN"),
     checks=(
         county,
-        unsupported("us-in", "Indiana", "two-counties", "Spouses in two counties", "IC 6-3.6-8-3", _two_counties),
+        unsupported("us-in", "Indiana", "two-counties", "Two counties of movers or non-residents", "IC 6-3.6-8-3", _two_counties),
         *common("IN", "Indiana", "us-in.it-40"),
     ),
 )  # fmt: skip

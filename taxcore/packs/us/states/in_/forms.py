@@ -1,6 +1,6 @@
 """Form IT-40 (IT-40PNR, IT-40RNR): adjusted gross income, one rate, and the county's tax on the same income. IC 6-3, 6-3.6."""
 
-from taxcore.engine import excess, fact, least, line, nothing_because, share, times, total
+from taxcore.engine import excess, fact, least, line, nothing_because, pro_rata, share, times, total, whole
 from taxcore.packs.us.states.base import StateReturn
 
 
@@ -80,18 +80,42 @@ class IncomeTax(StateReturn):
     def tax(self):
         return share(self.law.income_tax.rate, of=self.taxable_income)
 
+    @property
+    def has_two_counties(self):
+        """Whether a spouse has a county of their own, on a return of residents of the whole year."""
+        questions = self.questions
+        return self.is_whole and len(self.federal.filers) > 1 and questions.spouse_county not in ("", questions.county)
+
+    def _rate(self, county, keyed):
+        """Keyed, or of a county whose rate is in the files."""
+        if keyed:
+            return total(keyed) / 100
+        known = self.law.county
+        return total(known[county]) if county in known else nothing_because("no rate of the county is known")
+
     @fact("The county's rate", rounding=None, cites="IC 6-3.6-4")
     def county_rate(self):
-        """Keyed, or of a county whose rate is in the files."""
-        questions = self.questions
-        if questions.county_rate:
-            return total(questions.county_rate) / 100
-        known = self.law.county
-        return total(known[questions.county]) if questions.county in known else nothing_because("no rate of the county is known")
+        return self._rate(self.questions.county, self.questions.county_rate)
+
+    @fact("The rate of the spouse's county", rounding=None, cites="IC 6-3.6-4")
+    def spouse_county_rate(self):
+        if not self.has_two_counties:
+            return nothing_because("both lived in one county")
+        return self._rate(self.questions.spouse_county, self.questions.spouse_county_rate)
+
+    @fact("The spouse's part of the taxable income", rounding=whole, cites="Schedule CT-40, column B")
+    def spouse_taxable(self):
+        """As the federal income of the one is to that of both."""
+        if not self.has_two_counties:
+            return nothing_because("both lived in one county")
+        mine, theirs = (excess(self.run.form("us-in.own-income", role).agi, over=0) for role in ("taxpayer", "spouse"))
+        together = total(mine, theirs)
+        return pro_rata(self.taxable_income, theirs, together) if together > 0 else nothing_because("neither has income")
 
     @line("9", "County tax", cites="IC 6-3.6-8")
     def county_tax(self):
-        return share(self.county_rate, of=self.taxable_income)
+        own = share(self.county_rate, of=total(self.taxable_income, less=self.spouse_taxable))
+        return total(own, share(self.spouse_county_rate, of=self.spouse_taxable))
 
     @line("10", "Other taxes, Schedule 4")
     def other_taxes(self):

@@ -82,6 +82,13 @@ def of_every_state(state):
         yield f"{mark}.lines-unconfirmed", lives(state, earned), lives("TX")
 
 
+def counties(spouses, **more):
+    asked_ = asks("IN", county="Lake", spouse_county=spouses, **more)
+    earned = (w2(50_000, 0, **at(("IN", 50_000, 0))), w2(30_000, 0, "w2", owner="spouse", **at(("IN", 30_000, 0))))
+    papers = (person(), person("spouse"), filing("joint", residence="IN", state="IN"), asked_, *earned)
+    return lambda: result(*papers)
+
+
 def pensioner(state, amount, **asked):
     return lives(state, older("1950-01-01"), pension(gross=str(amount)), asks(state, **asked))
 
@@ -101,7 +108,9 @@ CASES = [
     ("us-in.county-open", lives("IN"), lives("IN", asks("IN", county="none"))),
     ("us-in.county-rate-open", lives("IN", asks("IN", county="Allen")), lives("IN", asks("IN", county="Allen", county_rate="1.59"))),
     ("us-in.county-rate", lives("IN", asks("IN", county="Lake")), lives("IN", asks("IN", county="Lake", county_rate="1.5"))),
-    ("us-in.two-counties", lives("IN", asks("IN", county="Lake", spouse_county="Porter")), lives("IN", asks("IN", county="Lake", spouse_county="Lake"))),
+    ("us-in.two-counties", moves("IN", asks("IN", county="Lake", spouse_county="Porter")), moves("IN", asks("IN", county="Lake", spouse_county="Lake"))),
+    ("us-in.divided-between-counties", counties("Hamilton"), counties("Lake")),
+    ("us-in.county-rate-open", counties("Allen"), counties("Allen", spouse_county_rate="1.59")),
     ("us-ia.school-district-open", lives("IA", asks("IA", school_district="1737")), lives("IA", asks("IA", school_district="1737", surtax_rate="0"))),
     ("us-ia.low-income", lives("IA", older("1950-01-01"), w2(23_900, 0)), lives("IA", older("1950-01-01"), w2(24_100, 0))),
     ("us-wi.care-above", lambda: with_care(9_000, "WI"), lambda: with_care(3_000, "WI")),
