@@ -215,6 +215,11 @@ class StateReturn(StateForm):
             return nothing_because("there is no income")
         return least(ratio(excess(self.here.agi, over=0), over=self.everywhere.agi), 1)
 
+    @property
+    def penalty_is_known(self):
+        """Whether the state's penalty for paying late in the year is worked out here; else it is left to the authority."""
+        return False
+
     def state_tax_in_itemized(self):
         """State and local income tax among the federal itemised deductions, in the part that the cap left."""
         federal = self.federal

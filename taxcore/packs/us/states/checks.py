@@ -148,7 +148,7 @@ def _payments(mark, name, code, form):
         if not files_in(run, code):
             return
         home, questions = run.form(form), run.single(f"{code.lower()}-questions")
-        if home.owed > home.law.underpayment.owed_above:
+        if home.owed > home.law.underpayment.owed_above and not home.penalty_is_known:
             says = (
                 f"{home.owed:,} is owed to {name}. A penalty for paying late in the year may apply; it is left to the authority."
             )

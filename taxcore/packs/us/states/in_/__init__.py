@@ -8,6 +8,7 @@ from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
 from taxcore.packs.us.states.checks import common, unsupported
 from taxcore.packs.us.states.in_.forms import IncomeTax
+from taxcore.packs.us.states.in_.penalty import Underpayment
 from taxcore.packs.us.states.income import worksheets
 
 COUNTIES = tomllib.loads((Path(__file__).parent / "counties.toml").read_text())["names"]
@@ -24,6 +25,8 @@ class Questions(StateQuestions):
     county_rate = Amount(None, "The county's rate in percent", help="From the department's notice; empty where it is known here.")
     spouse_county = Choice(None, "Spouse's county, if another", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
     spouse_county_rate = Amount(None, "That county's rate in percent", help="Empty where it is known here.")
+    tax_last_year = Amount(None, "Last year's tax, state and county", begins="Penalty",
+                           help="For the penalty on paying too little during the year; 0 if there was none.")  # fmt: skip
     rent = Amount(None, "Rent paid for the home in Indiana", cites="IC 6-3-2-6", begins="Home")
     property_tax = Amount(None, "Property tax paid on the home in Indiana", cites="Schedule 2")
 
@@ -74,7 +77,7 @@ STATE = State(
     code="IN",
     authority=authority("IN", "Indiana", IncomeTax, return_type="IT40", due=(4, 15), declaration="IT-8879",
                         tax="total_tax", income="adjusted_income", credited_tax="taxed", credited_income="adjusted_income"),
-    forms=(IncomeTax, *worksheets("us-in", own=True)),
+    forms=(IncomeTax, Underpayment, *worksheets("us-in", own=True)),
     papers=(Questions,),
     law=folder("IN"),
     checks=(

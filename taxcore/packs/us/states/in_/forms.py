@@ -180,9 +180,17 @@ class IncomeTax(StateReturn):
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 
+    @property
+    def penalty_is_known(self):
+        return self.run.form("us-in.it-2210").is_worked_out
+
+    @line("20", "Penalty for paying too little during the year, Schedule IT-2210", cites="IC 6-3-4-4.1")
+    def penalty(self):
+        return total(self.run.form("us-in.it-2210").penalty)
+
     @line("21", "Refund", weight="total")
     def refund(self):
-        return excess(self.overpaid, over=self.applied)
+        return excess(self.overpaid, over=[self.applied, self.penalty])
 
     @line("23", "Short of the taxes")
     def short(self):
@@ -190,4 +198,5 @@ class IncomeTax(StateReturn):
 
     @line("26", "Amount due", weight="total")
     def owed(self):
-        return total(self.short)
+        """With the penalty, of which an overpayment has paid its part."""
+        return total(self.short, excess(self.penalty, over=excess(self.overpaid, over=self.applied)))
