@@ -1,11 +1,13 @@
 """Diagnostics of the American individual return, one module per subject."""
 
 from taxcore.packs.us.checks import (
+    against_papers,
+    against_return,
     amounts,
-    before,
     benefits,
     boxes,
     business,
+    carried,
     claims,
     coming,
     diligence,
@@ -25,6 +27,6 @@ from taxcore.packs.us.checks import (
 
 MODULES = (
     identity, names, ownership, people, wages, employment, boxes, amounts, selling, business, pensions, money, benefits,
-    missed, claims, coming, before, places, diligence, unsupported,
+    missed, claims, coming, carried, against_papers, against_return, places, diligence, unsupported,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

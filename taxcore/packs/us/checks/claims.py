@@ -17,67 +17,80 @@ from taxcore.packs.us.checks.months import backwards, overlap
 @check("us.1098-t.prepaid-twice", "Tuition of a term that began next year", "unlikely", "26 CFR 1.25A-5(e)")
 def tuition(run):
     papers = run.papers("1098-t")
-    if not papers:
-        return
     for paper in papers:
-        got = paper.scholarships + paper.other_aid - paper.taxed_scholarship
-        if got > paper.paid + paper.books > 0:
-            yield found(
-                (paper.address("scholarships"), paper.address("paid")),
-                f"{paper.title}: {got:,} of help is more than the costs. What went for board or travel is income of "
-                "the student: ask, and key it.",
-                code="us.1098-t.aid-above-costs",
-            )
-        if paper.next_term and paper.paid:
-            yield found(
-                paper.address("next_term"),
-                f"{paper.title} includes a term that began after the year. Make sure that last year's return did not count it.",
-                code="us.1098-t.prepaid-twice",
-            )
-    form = run.form("us.8863")
-    for one in run.every("us.8863-student"):
+        yield from _statement(paper)
+    for one in run.every("us.8863-student") if papers else ():
         first = next(paper for paper in papers if paper.student == one.key)
         student = next(person for person in run.people() if person.key == one.key)
         if one.chosen == "american":
-            if first.years_claimed is None:
-                yield found(
-                    first.address("years_claimed"),
-                    f"{student.title}: the credit of the first four years was claimed in how many years before? Line 23 asks.",
-                    code="us.1098-t.years-open",
-                )
-            if (student.years_old() or 0) > 30:
-                yield found(
-                    first.address("four_years_done"),
-                    f"{student.title} is {student.years_old()}. Were the first four years of college not finished long ago?",
-                    code="us.1098-t.grown-old",
-                )
-            if one.american_costs < form.law.education.full + form.law.education.quarter_of_next and not first.books:
-                yield found(
-                    first.address("books"),
-                    f"{student.title}: books and materials count too, and none are keyed.",
-                    code="us.1098-t.books-not-asked",
-                )
-            if one.american_costs < form.law.education.full and first.scholarships > first.taxed_scholarship:
-                yield found(
-                    (first.address("taxed_scholarship"), first.address("scholarships")),
-                    f"{student.title}: if part of the scholarship may be spent on living costs and is taxed, more "
-                    "tuition counts for the credit. Compare.",
-                    code="us.1098-t.tax-the-scholarship",
-                )
-        if one.chosen == "lifetime" and not one.not_american and first.credit == "lifetime":
-            yield found(
-                first.address("credit"),
-                f"{student.title} could have the credit of the first four years, which is usually larger. Choose "
-                "whichever is larger.",
-                code="us.1098-t.choice",
-            )
-        if form.part == 0 and (one.american > 0 or one.lifetime_costs > 0) and run.form("us.1040").status != "separate":
-            yield found(
-                (form.address("modified_agi"), first.address("paid")),
-                f"{student.title}: income is above the range of the education credits. A student who is not claimed "
-                "may use them against own tax.",
-                code="us.8863.income-too-high",
-            )
+            yield from _american(one, first, student, run.form("us.8863").law.education)
+        yield from _other_choice(run, one, first, student)
+
+
+def _statement(paper):
+    """What one school's statement says."""
+    got = paper.scholarships + paper.other_aid - paper.taxed_scholarship
+    if got > paper.paid + paper.books > 0:
+        yield found(
+            (paper.address("scholarships"), paper.address("paid")),
+            f"{paper.title}: {got:,} of help is more than the costs. What went for board or travel is income of "
+            "the student: ask, and key it.",
+            code="us.1098-t.aid-above-costs",
+        )
+    if paper.next_term and paper.paid:
+        yield found(
+            paper.address("next_term"),
+            f"{paper.title} includes a term that began after the year. Make sure that last year's return did not count it.",
+            code="us.1098-t.prepaid-twice",
+        )
+
+
+def _american(one, first, student, law):
+    """Around the credit of the first four years."""
+    if first.years_claimed is None:
+        yield found(
+            first.address("years_claimed"),
+            f"{student.title}: the credit of the first four years was claimed in how many years before? Line 23 asks.",
+            code="us.1098-t.years-open",
+        )
+    if (student.years_old() or 0) > 30:
+        yield found(
+            first.address("four_years_done"),
+            f"{student.title} is {student.years_old()}. Were the first four years of college not finished long ago?",
+            code="us.1098-t.grown-old",
+        )
+    if one.american_costs < law.full + law.quarter_of_next and not first.books:
+        yield found(
+            first.address("books"),
+            f"{student.title}: books and materials count too, and none are keyed.",
+            code="us.1098-t.books-not-asked",
+        )
+    if one.american_costs < law.full and first.scholarships > first.taxed_scholarship:
+        yield found(
+            (first.address("taxed_scholarship"), first.address("scholarships")),
+            f"{student.title}: if part of the scholarship may be spent on living costs and is taxed, more "
+            "tuition counts for the credit. Compare.",
+            code="us.1098-t.tax-the-scholarship",
+        )
+
+
+def _other_choice(run, one, first, student):
+    """Another credit, or another person's."""
+    form = run.form("us.8863")
+    if one.chosen == "lifetime" and not one.not_american and first.credit == "lifetime":
+        yield found(
+            first.address("credit"),
+            f"{student.title} could have the credit of the first four years, which is usually larger. Choose "
+            "whichever is larger.",
+            code="us.1098-t.choice",
+        )
+    if form.part == 0 and (one.american > 0 or one.lifetime_costs > 0) and run.form("us.1040").status != "separate":
+        yield found(
+            (form.address("modified_agi"), first.address("paid")),
+            f"{student.title}: income is above the range of the education credits. A student who is not claimed "
+            "may use them against own tax.",
+            code="us.8863.income-too-high",
+        )
 
 
 @stops("us.care.provider-is-dependant", "Care paid to a dependant or a spouse", "rule", "IRC 21(e)(6)")

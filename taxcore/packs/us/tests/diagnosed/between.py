@@ -2,7 +2,9 @@
 
 from taxcore.engine import PaperValues
 from taxcore.packs.us import PACK
-from taxcore.packs.us.checks.before import _CARRIED, _EVERY_YEAR, _GONE
+from taxcore.packs.us.checks.against_papers import _EVERY_YEAR
+from taxcore.packs.us.checks.against_return import _GONE
+from taxcore.packs.us.checks.carried import _CARRIED
 from taxcore.packs.us.tests.diagnosed.making import (
     after,
     alimony,

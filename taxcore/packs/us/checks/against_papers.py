@@ -1,0 +1,182 @@
+"""Papers of last year beside this year's: which are missing, and what changed in a way that slips do.
+
+Silent on a return whose last year is not known.
+"""
+
+from decimal import Decimal
+
+from taxcore.engine import CHECK, Diagnostic, Mend, check, declares, found
+from taxcore.packs.us.base import digits
+from taxcore.packs.us.checks.matching import amount_of, earlier_of, marks, pairs, title_before
+
+_NOTABLE = Decimal(5000)
+
+# Statements that come every year: the code says which
+_EVERY_YEAR = {
+    "w2": "wage statement", "1099-int": "interest statement", "1099-div": "dividend statement", "1099-b": "broker's statement",
+    "1099-da": "digital asset statement", "1099-r": "retirement distribution", "ssa-1099": "benefit statement",
+    "1099-nec": "pay without employment", "1098": "mortgage statement", "k1-1065": "share of a partnership",
+    "k1-1120s": "share of an S corporation", "k1-1041": "share of an estate or trust", "business": "business",
+    "1095-a": "marketplace cover", "1098-e": "student loan", "care": "care provider", "hsa": "health savings account",
+    "ira": "IRA paper",
+}  # fmt: skip
+
+
+@declares(*(Diagnostic(f"us.last-year.no-{kind}", CHECK, f"Last year's {name} has no successor", "unlikely")
+            for kind, name in _EVERY_YEAR.items()))  # fmt: skip
+def statement_missing(run):
+    """What last year had from a payer, and this year has not: the commonest thing that is left out."""
+    if run.data.last_year is None:
+        return
+    for kind, name in _EVERY_YEAR.items():
+        matched = {earlier.id for paper in run.papers(kind) if (earlier := earlier_of(run, paper)) is not None}
+        for earlier in run.papers_before(kind):
+            if earlier.id not in matched and not earlier.values.get("final"):
+                whose = title_before(run, kind, earlier)
+                yield found(
+                    (f"us.{kind}", run.single("filing").address("status")),
+                    f"Last year there was a {name} of {whose}; this year there is none. Ask the client, or mark this as seen.",
+                    code=f"us.last-year.no-{kind}",
+                )
+
+
+_VARY = ("w2", "1099-int", "1099-div", "ssa-1099", "1098", "1099-nec", "k1-1065", "k1-1120s", "k1-1041", "1099-k")
+_STEADY = (*_VARY, "1099-r", "1098-e")
+
+
+@check("us.last-year.owner-differs", "A statement that was the other spouse's last year", "unlikely")
+def owner_differs(run):
+    if run.data.last_year is None or run.person("spouse") is None:
+        return
+    for paper, earlier in pairs(run, *_STEADY, "business"):
+        was, now = str(earlier.get("owner") or ""), str(paper.values.get("owner") or "")
+        if was and now and was != now and was not in _owners_of_others(run, paper):
+            whose = {"taxpayer": "the taxpayer's", "spouse": "the spouse's", "joint": "both spouses'"}
+            yield found(
+                paper.address("owner"),
+                f"{paper.title} was {whose.get(was, was)} last year and is {whose.get(now, now)} now. Compare the "
+                "number and the name on the paper.",
+                mend=Mend(f"Make it {whose.get(was, was)}", paper.address("owner"), str(was)),
+            )
+
+
+def _owners_of_others(run, paper):
+    """Whose the other papers of the same payer are: two spouses may have one employer."""
+    return {str(one.values.get("owner")) for one in run.papers(paper.kind) if one is not paper and _same_payer(run, one, paper)}
+
+
+def _same_payer(run, one, other):
+    return marks(run, one.kind, one.values) == marks(run, other.kind, other.values)
+
+
+@check("us.last-year.same-amount", "Exactly last year's amount", "unlikely")
+@check("us.last-year.decimal", "Ten or a hundred times last year's amount", "unlikely")
+@check("us.last-year.jumped", "An amount far from last year's", "unlikely")
+def amount_against_last_year(run):
+    if run.data.last_year is None:
+        return
+    for paper, earlier in pairs(run, *_STEADY):
+        was, now = amount_of(earlier, paper.main), getattr(paper, paper.main)
+        at = paper.address(paper.main)
+        if not now or not was:
+            continue
+        if now == was and paper.kind in _VARY and now > 100:
+            yield found(
+                at,
+                f"{paper.title} has exactly last year's amount, {now:,}. Was it keyed from last year's paper?",
+                code="us.last-year.same-amount",
+            )
+        elif max(abs(now), abs(was)) > 10 * min(abs(now), abs(was)) * Decimal("0.8") and _decimal(was, now):
+            yield found(
+                at,
+                f"{paper.title}: {now:,} against {was:,} last year, about ten or a hundred times. Look for the decimal point.",
+                code="us.last-year.decimal",
+            )
+        elif abs(now - was) > max(abs(was) / 2, _NOTABLE):
+            yield found(
+                at, f"{paper.title}: {now:,} against {was:,} last year. Compare it with the paper.", code="us.last-year.jumped"
+            )
+
+
+def _decimal(was, now):
+    """About ten or a hundred times, as a raise of pay between the years would leave it."""
+    many = max(abs(now), abs(was)) / min(abs(now), abs(was))
+    return 8 <= many <= 12 or 80 <= many <= 120
+
+
+@check("us.last-year.payer-number", "Another number of the same payer than last year", "format", "IRC 6109")
+@check("us.last-year.ira-mark", "An IRA of last year that is none this year, or the other way round", "unlikely", "IRC 408(d)")
+def payers_against_last_year(run):
+    if run.data.last_year is None:
+        return
+    for paper, earlier in pairs(run, *_STEADY):
+        if not paper.party:
+            continue
+        field = paper.party["number"]
+        was, now = digits(str(earlier.get(field) or "")), digits(str(paper.values.get(field) or ""))
+        if was and now and was != now:
+            yield found(
+                paper.address(field),
+                f"{paper.title} had the number {earlier[field]} last year. Right after a merger; otherwise copy it again.",
+                code="us.last-year.payer-number",
+                mend=Mend(f"Take last year's, {earlier[field]}", paper.address(field), str(earlier[field])),
+            )
+        if paper.kind == "1099-r" and {earlier.get("ira"), str(paper.values.get("ira"))} == {"yes", "no"}:
+            yield found(
+                paper.address("ira"),
+                f"{paper.title}: the mark for IRA, SEP or SIMPLE differs from last year's. Compare box 7.",
+                code="us.last-year.ira-mark",
+            )
+
+
+@check("us.last-year.no-withholding", "A payer that withheld last year and not this year", "unlikely")
+@check("us.last-year.code-gone", "A code of box 12 that last year had", "unlikely", "IRC 6051(a)")
+@check("us.last-year.plan-mark", "The retirement plan mark of box 13 changed", "unlikely", "IRC 219(g)(5)")
+@check("us.last-year.state-differs", "An employer that reported to another state last year", "unlikely")
+def boxes_against_last_year(run):
+    if run.data.last_year is None:
+        return
+    for paper, earlier in pairs(run, "w2", "1099-r", "ssa-1099"):
+        name = "federal_withheld" if paper.kind == "w2" else "withheld"
+        was, now = amount_of(earlier, name), getattr(paper, name)
+        if was > 0 and now == 0 and getattr(paper, paper.main) > 0:
+            yield found(
+                paper.address(name),
+                f"{paper.title} withheld {was:,} last year and nothing now. Compare the box with the paper.",
+                code="us.last-year.no-withholding",
+            )
+    for paper, earlier in pairs(run, "w2"):
+        gone = sorted(_codes(earlier) - {row.code for row in paper.codes} - {""})
+        if gone:
+            yield found(
+                paper.address("codes"),
+                f"{paper.title}: box 12 had code {', '.join(gone)} last year and has not now. Compare it with the paper.",
+                code="us.last-year.code-gone",
+            )
+        if earlier.get("retirement_plan") == "yes" and not paper.retirement_plan:
+            yield found(
+                paper.address("retirement_plan"),
+                f"{paper.title}: box 13 was marked for a retirement plan last year and is not now. It decides what "
+                "an IRA may deduct.",
+                code="us.last-year.plan-mark",
+                mend=Mend("Mark it", paper.address("retirement_plan"), "yes"),
+            )
+        was = {row.get("state") for row in earlier.get("states", ())} - {None, ""}
+        now = {row.state for row in paper.states} - {""}
+        if was and now and not was & now:
+            yield found(
+                paper.address("states"),
+                f"{paper.title} reported to {', '.join(sorted(was))} last year, to {', '.join(sorted(now))} now. "
+                "Right after a move; otherwise compare box 15.",
+                code="us.last-year.state-differs",
+            )
+
+
+def _codes(earlier):
+    return {row.get("code") for row in earlier.get("codes", ()) if row.get("code") in _LASTING}
+
+
+_LASTING = frozenset({"D", "E", "G", "S", "AA", "BB", "W"})
+
+
+CHECKS = (statement_missing, owner_differs, amount_against_last_year, payers_against_last_year, boxes_against_last_year)

@@ -1,0 +1,176 @@
+"""People, answers, lines and businesses of last year's return beside this one's.
+
+Silent on a return whose last year is not known.
+"""
+
+from taxcore.engine import CHECK, IDEA, ZERO, Diagnostic, Mend, check, declares, found, idea
+from taxcore.packs.us.base import STATUSES, digits
+from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before, pairs
+
+_EACH = ("taxpayer", "spouse")
+
+
+@check("us.last-year.number-differs", "Another social security number than last year", "format", "IRC 6109")
+@check("us.last-year.birth-date-differs", "Another date of birth than last year", "format")
+@check("us.last-year.name-differs", "Another last name than last year", "format")
+@check("us.last-year.dependant-gone", "A dependant of last year who is not here", "unlikely", "IRC 152")
+def people_against_last_year(run):
+    if run.data.last_year is None:
+        return
+    now = {_who(person.values): person for person in run.people()}
+    for earlier in run.papers_before("person"):
+        person = now.get(_who(earlier.values))
+        if person is None:
+            if earlier.values.get("role") == "dependant":
+                yield found(
+                    run.single("filing").address("status"),
+                    f"{earlier.values.get('first_name')} was a dependant last year and is not on this return. Add "
+                    "the person, or mark this as seen.",
+                    code="us.last-year.dependant-gone",
+                )
+            continue
+        for name, code, word in _IDENTITY:
+            was, is_now = str(earlier.values.get(name) or ""), str(person.values.get(name) or "")
+            alike = digits(was) == digits(is_now) if name == "number" else was == is_now
+            if was and is_now and not alike:
+                shown = "" if name == "number" else f": {was} then, {is_now} now"
+                yield found(
+                    person.address(name),
+                    f"{person.title} has another {word} than last year{shown}. Compare it with the card or certificate.",
+                    code=f"us.last-year.{code}",
+                )
+
+
+_IDENTITY = (
+    ("number", "number-differs", "social security number"), ("birth_date", "birth-date-differs", "date of birth"),
+    ("last_name", "name-differs", "last name"),
+)  # fmt: skip
+
+
+def _who(values):
+    """The taxpayer and the spouse by their part, dependants by their first name."""
+    role = values.get("role")
+    return role if role in _EACH else str(values.get("first_name", "")).strip().lower()
+
+
+@check("us.last-year.status-differs", "Another filing status than last year", "unlikely", "IRC 7703")
+@check("us.last-year.account-differs", "The refund goes to another account than last year", "unlikely")
+def answers_against_last_year(run):
+    filing, deposit = run.single("filing"), run.single("deposit")
+    for earlier in run.papers_before("filing"):
+        was = earlier.values.get("status")
+        if was in STATUSES and filing.status and was != filing.status:
+            yield found(
+                filing.address("status"),
+                f"Last year's status was {STATUSES[was].lower()}. Right after a marriage, divorce, death or birth; "
+                "otherwise correct it.",
+                code="us.last-year.status-differs",
+            )
+    for earlier in run.papers_before("deposit"):
+        was = earlier.values.get("account")
+        if was and deposit.account and was != deposit.account:
+            yield found(
+                deposit.address("account"),
+                "The account differs from last year's. Confirm it with the client by telephone, not by mail.",
+                code="us.last-year.account-differs",
+            )
+
+
+# (short, last year's line, where it would be keyed, what it is, weight)
+_GONE = (
+    ("estimates", "us.1040:estimates", ("estimates", "rows"), "Estimated payments", CHECK),
+    ("itemised", "us.sch-a:deduction", ("itemized", "medical"), "Itemised deductions", IDEA),
+    ("gifts", "us.sch-a:all_gifts", ("itemized", "other"), "Gifts to charity", IDEA),
+    ("property-tax", "us.sch-a:property_tax", ("itemized", "property_tax"), "Real estate tax", IDEA),
+    ("care", "us.2441:credit", ("care-questions", "student_months"), "The care credit", IDEA),
+    ("education", "us.8863:credit", ("filing", "status"), "An education credit", IDEA),
+    ("earned", "us.1040:earned_income_credit", ("filing", "status"), "The earned income credit", IDEA),
+    ("child", "us.1040:child_credit", ("filing", "status"), "The child credit", IDEA),
+    ("foreign", "us.1040:foreign_credit", ("foreign-tax", "other_tax"), "The foreign tax credit", IDEA),
+    ("educator", "us.sch-1:educators", ("filing", "status"), "Classroom costs", IDEA),
+    ("alimony", "us.sch-1:alimony_paid", ("filing", "status"), "Alimony paid", IDEA),
+    ("health", "us.sch-1:health_insurance", ("filing", "status"), "Self-employed health insurance", IDEA),
+    ("plans", "us.sch-1:plans", ("filing", "status"), "Payments into own pension plans", IDEA),
+    ("ira", "us.sch-1:ira", ("filing", "status"), "An IRA deduction", IDEA),
+)  # fmt: skip
+
+
+@declares(*(Diagnostic(f"us.last-year.{short}-gone", weight, f"{title}: in last year's return and not in this", "missed")
+            for short, _, _, title, weight in _GONE))  # fmt: skip
+def lines_gone(run):
+    if run.data.last_year is None:
+        return
+    for short, line, (kind, field), title, _ in _GONE:
+        was = line_before(run, line)
+        form, _, name = line.partition(":")
+        unused = run.is_idle(form) or (form == "us.sch-a" and not run.form("us.1040").is_itemised)
+        now = ZERO if unused else getattr(run.form(form), name)
+        if was > 0 and not now:
+            yield found(
+                (run.single(kind).address(field), run.form(form).address(name)),
+                f"{title}: {was:,} last year, nothing now. Ask whether there is really nothing, or which condition fails.",
+                code=f"us.last-year.{short}-gone",
+            )
+
+
+@idea("us.last-year.business-cost-gone", "A business cost that last year had", "missed", "IRC 162")
+@check("us.last-year.business-started", "A business said to be new that last year had", "conflict")
+@check("us.last-year.miles-jumped", "Many more business miles than last year", "unlikely", "IRC 274(d)")
+@check("us.last-year.loss-again", "A business with a loss in both years", "unlikely", "IRC 183")
+def business_against_last_year(run):
+    for books, earlier in pairs(run, "business"):
+        fields = books.fields()
+        costs = [name for name in _COSTS if amount_of(earlier, name) >= 500 and not books.is_keyed(name)]
+        if costs:
+            names = ", ".join(fields[name].label.lower() for name in costs)
+            yield found(
+                tuple(books.address(name) for name in costs),
+                f"{books.title}: last year had {names}, this year has none. Ask the client.",
+                code="us.last-year.business-cost-gone",
+            )
+        if books.started:
+            yield found(
+                books.address("started"),
+                f"{books.title} is marked as started this year, and last year's return has it. Correct line H.",
+                code="us.last-year.business-started",
+                mend=Mend("It was there before", books.address("started"), "no"),
+            )
+        driven = amount_of(earlier, "miles")
+        if driven >= 500 and (books.miles or 0) > 3 * driven:
+            yield found(
+                books.address("miles"),
+                f"{books.title}: {books.miles:,} miles, {driven:,} last year. Compare the record; look for a digit too many.",
+                code="us.last-year.miles-jumped",
+            )
+        before = earlier_of(run, books)
+        if run.form("us.sch-c", books.key).profit < 0 and line_before(run, f"us.sch-c[{before.id}]:profit") < 0:
+            yield found(
+                books.address("participates"),
+                f"{books.title} made a loss last year too. Is it run for profit? Keep what shows it: books, plans, time spent.",
+                code="us.last-year.loss-again",
+            )
+
+
+_COSTS = (
+    "advertising",
+    "commissions",
+    "contract_labour",
+    "employee_benefits",
+    "insurance",
+    "mortgage_interest",
+    "other_interest",
+    "professional",
+    "office",
+    "rent_equipment",
+    "rent_property",
+    "repairs",
+    "supplies",
+    "taxes",
+    "travel",
+    "utilities",
+    "wages",
+    "health_insurance",
+)
+
+
+CHECKS = (people_against_last_year, answers_against_last_year, lines_gone, business_against_last_year)
