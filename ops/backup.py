@@ -60,6 +60,7 @@ def restore(arguments: list[str]) -> int:
                     installation.cluster.drop_database(name)
                     installation.cluster.create_database(name)
                     installation.cluster.client("pg_restore", "--no-owner", "-d", name, str(Path(folder) / f"{name}.dump"))
+                    installation.cluster.psql(name, "analyze")  # a dump has no statistics, and searches are slow without
             _put_back(Path(folder), installation.data)
     print(f"Restored into {installation.data}. ./impuesto start runs it.")
     return 0

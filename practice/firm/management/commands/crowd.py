@@ -7,7 +7,7 @@ import json
 from datetime import date, timedelta
 
 from django.core.management.base import BaseCommand
-from django.db import transaction
+from django.db import connection, transaction
 
 from practice.clients.models import Household
 from practice.demo.plain import heavy_family
@@ -36,6 +36,8 @@ class Command(BaseCommand):
         )
         small = [paper for return_ in returns[:4] for paper in self._papers(firm, return_)]
         heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
+        with connection.cursor() as cursor:
+            cursor.execute("analyze")  # so many rows at once: what the planner knew is no longer true
         self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
 
     def _places(self, papers):
