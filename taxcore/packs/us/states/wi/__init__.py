@@ -1,8 +1,8 @@
 """Wisconsin: income tax return of residents, part-year residents and non-residents."""
 
-from taxcore.engine import Amount, Flag
+from taxcore.engine import Amount, Flag, check, found
 from taxcore.packs.us.states import State
-from taxcore.packs.us.states.base import StateQuestions, authority, folder
+from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
 from taxcore.packs.us.states.checks import common, unsupported
 from taxcore.packs.us.states.income import worksheets
 from taxcore.packs.us.states.wi.forms import IncomeTax
@@ -22,14 +22,20 @@ class Questions(StateQuestions):
 
 
 def _care(run):
-    """Since 2024 the state counts more costs than the federal credit does: below the federal limits both are the same."""
+    """How an employer's benefits lower the state's higher limit was not at hand."""
     form = run.form("us.2441")
-    return form.address("credit") if run.year >= 2024 and form.credit > 0 and form.expenses > form.most else None
+    return form.address("benefits") if run.year >= 2024 and form.expenses > 0 and form.benefits > 0 else None
 
 
-def _dependant(run):
-    form = run.form("us-wi.form-1")
-    return form.address("standard_deduction") if form.federal.standard.is_dependant else None
+@check("us-wi.dependant", "Wisconsin: the standard deduction of somebody's dependant", "unlikely", "Wis. Stat. 71.05(22)(f)")
+def dependant(run):
+    if files_in(run, "WI") and run.form("us-wi.form-1").federal.standard.is_dependant:
+        form = run.form("us-wi.form-1")
+        says = (
+            f"Wisconsin's standard deduction of a dependant is {form.standard_deduction:,}, by the federal rule of earned "
+            "income. Compare it with the instructions' worksheet."
+        )
+        yield found(form.address("standard_deduction"), says)
 
 
 STATE = State(
@@ -41,9 +47,9 @@ STATE = State(
     papers=(Questions,),
     law=folder("WI"),
     checks=(
-        unsupported("us-wi", "Wisconsin", "care-above", "Care credit on costs above the federal limit", "2023 Wisconsin Act 101",
+        unsupported("us-wi", "Wisconsin", "care-benefits", "Care credit beside an employer's benefits", "2023 Wisconsin Act 101",
                     _care),
-        unsupported("us-wi", "Wisconsin", "dependant", "Standard deduction of a dependant", "Wis. Stat. 71.05(22)", _dependant),
+        dependant,
         *common("WI", "Wisconsin", "us-wi.form-1"),
     ),
 )  # fmt: skip

@@ -79,12 +79,14 @@ class IncomeTax(StateReturn):
 
     @line("6", "Standard deduction", cites="Wis. Stat. 71.05(22)")
     def standard_deduction(self):
-        if self.federal.standard.is_dependant:
-            return nothing_because("somebody else can claim the filer; that deduction is not computed")
+        """Somebody else's dependant has no more than earned so much, or the least that the federal law leaves."""
         table = self.law.standard_deduction
         whole = self._falling(self.by_status(table))
         if self.federal.status == "head_of_household":
             whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
+        if self.federal.standard.is_dependant:
+            floor = greatest(self.federal.standard.earned, self.run.laws["us"].standard_deduction.dependant_least)
+            whole = least(of={"by income": whole, "earned income or the minimum": floor})
         return share(self.part_of_year, of=whole)
 
     def _falling(self, row):
@@ -98,7 +100,9 @@ class IncomeTax(StateReturn):
 
     @line("8", "Exemptions", cites="Wis. Stat. 71.05(23)")
     def exemptions(self):
-        law, persons = self.law.exemption, len(self.federal.filers) + len(self.dependants())
+        """None for somebody whom others can claim. Wis. Stat. 71.05(23)(b)."""
+        own = sum(not one.claimed_by_other for one in self.federal.filers)
+        law, persons = self.law.exemption, own + len(self.dependants())
         every = total(times(persons, law.each, of="persons"), times(self.aged(), law.aged, of="aged"))
         return share(self.part_of_year, of=every)
 
@@ -121,8 +125,23 @@ class IncomeTax(StateReturn):
 
     @fact("Care credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
     def care_credit(self):
-        credit = share(self.law.care.share_of_federal, of=self.federal.more_payments.care)
-        return share(self.part_of_year, of=credit)
+        """Half of the federal credit; since 2024 its rate on more costs, whether the federal tax uses the credit up or not."""
+        law = self.law.care
+        if "share_of_federal" in law:
+            return share(self.part_of_year, of=share(law.share_of_federal, of=self.federal.more_payments.care))
+        return share(self.part_of_year, of=self.care_on_costs) if self.care_on_costs else nothing_because("there is none")
+
+    @fact("Care credit before the part of the year", rounding=None, cites="2023 Wisconsin Act 101")
+    def care_on_costs(self):
+        if self.run.is_idle("us.2441"):
+            return nothing_because("no care was paid for")
+        care, law = self.run.form("us.2441"), self.law.care
+        if care.not_allowed or not care.persons:
+            return nothing_because(care.not_allowed or "nobody who was cared for is below 13 or disabled")
+        most = law.one if care.persons == 1 else law.several
+        return share(care.rate, of=least(of={"costs": care.expenses, "most": most,
+                                             "taxpayer's earned income": care.taxpayers_earned,
+                                             "spouse's earned income": care.spouses_earned}))  # fmt: skip
 
     @fact("School property tax credit", rounding=None, cites="Wis. Stat. 71.07(9)")
     def home_credit(self):

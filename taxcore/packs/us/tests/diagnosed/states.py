@@ -113,7 +113,7 @@ CASES = [
     ("us-in.county-rate-open", counties("Allen"), counties("Allen", spouse_county_rate="1.59")),
     ("us-ia.school-district-open", lives("IA", asks("IA", school_district="1737")), lives("IA", asks("IA", school_district="1737", surtax_rate="0"))),
     ("us-ia.low-income", lives("IA", older("1950-01-01"), w2(23_900, 0)), lives("IA", older("1950-01-01"), w2(24_100, 0))),
-    ("us-wi.care-above", lambda: with_care(9_000, "WI"), lambda: with_care(3_000, "WI")),
+    ("us-wi.care-benefits", lambda: with_care(9_000, "WI", care_benefits="900"), lambda: with_care(9_000, "WI")),
     ("us-wi.dependant", lives("WI", person(claimed_by_other="yes"), w2(9_000)), lives("WI", w2(9_000))),
     ("us-mo.public-pension", pensioner("MO", 9_000, public_pension="9000"), pensioner("MO", 9_000)),
     ("us-mo.property-tax-credit", pensioner("MO", 9_000, property_tax_credit="900"), pensioner("MO", 9_000)),
@@ -126,13 +126,13 @@ CASES = [
 ]  # fmt: skip
 
 
-def with_care(amount, state="PA"):
+def with_care(amount, state="PA", **boxes):
     costs = rows({"person": "d1", "amount": str(amount)})
     nursery = paper("care", "n1", provider="N", provider_address="3 Dock Road", number="00-1122334", costs=costs)
     return result(
         person(),
         child("d1", born="2018-05-05"),
         filing("head_of_household", residence=state, state=state, zip="16501", kept_home="yes"),
-        pays(),
+        pays(**boxes),
         nursery,
     )
