@@ -18,6 +18,7 @@ from taxcore.engine import (
     Paper,
     excess,
     fact,
+    greatest,
     least,
     linked,
     nothing_because,
@@ -219,6 +220,11 @@ class StateReturn(StateForm):
     def penalty_is_known(self):
         """Whether the state's penalty for paying late in the year is worked out here; else it is left to the authority."""
         return False
+
+    def standard_of_dependant(self):
+        """What the federal law leaves somebody whom others can claim: earned income and more, or the least. IRC 63(c)(5)."""
+        least_of_all = self.run.laws["us"].standard_deduction.dependant_least
+        return greatest(of={"earned income and more": self.federal.standard.earned, "minimum": least_of_all})
 
     def state_tax_in_itemized(self):
         """State and local income tax among the federal itemised deductions, in the part that the cap left."""

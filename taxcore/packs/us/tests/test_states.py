@@ -130,6 +130,14 @@ class SeveralStatesTests(TestCase):
                 self.assertEqual(found.run.form(f"us-{state.lower()}.income-here").total_income, 60_000)
                 self.assertGreater(tax_of(found, state), 500)
 
+    def test_a_dependants_wages_are_deducted_where_there_is_a_standard_deduction(self):
+        """All but Illinois, Indiana and Pennsylvania, which have exemptions or nothing."""
+        claimed = person(claimed_by_other="yes", birth_date="2007-03-03")
+        for state in sorted({*TAXING} - {"IL", "IN", "PA"}):
+            with self.subTest(state):
+                found = result(claimed, filing(residence=state, state=state), w2(4_000, 0, **at((state, 4_000, 0))))
+                self.assertEqual(tax_of(found, state), 0)
+
     def test_a_loss_on_land_that_the_limit_cut_stops_the_state_by_name(self):
         land = sale(box="F", proceeds="100000", basis="110000", situated="GA")
         worked = w2(90_000, 0, **at(("GA", 20_000, 0)))

@@ -36,11 +36,13 @@ def _uncovered(run):
 
 
 def _earned_income(run):
-    """Who earns little and lived here more than half the year may have the state's own credit."""
+    """Who earns little and lived here more than half the year may have the state's own credit; nobody else's dependant has it."""
     form, questions = run.form("us-ca.540"), run.single("ca-questions")
     earned = run.form("us.earned-income-credit").earned
     possible = 0 < earned <= form.law.earned_income_credit.earned_up_to and places.calls(run, "CA") != places.NONE
-    return questions.address("no_earned_income_credit") if possible and not questions.no_earned_income_credit else None
+    if not possible or form.federal.standard.is_dependant or questions.no_earned_income_credit:
+        return None
+    return questions.address("no_earned_income_credit")
 
 
 def _minimum_tax(run):

@@ -80,9 +80,11 @@ class IncomeTax(StateReturn):
 
     @line("18", "Standard or itemised deduction")
     def deduction(self):
+        """Somebody else's dependant has no more than the federal rule of earned income gives. R&TC 17073.5."""
+        standard = total(self.by_status(self.law.standard_deduction))
         if self.federal.standard.is_dependant:
-            return total(self.itemized)
-        return greatest(of={"standard": self.by_status(self.law.standard_deduction), "itemised": self.itemized})
+            standard = least(of={"standard": standard, "earned income or the minimum": self.standard_of_dependant()})
+        return greatest(of={"standard": standard, "itemised": self.itemized})
 
     @line("19", "Taxable income", weight="total")
     def taxable_income(self):
@@ -100,8 +102,9 @@ class IncomeTax(StateReturn):
 
     @line("32", "Exemption credits", cites="R&TC 17054")
     def exemption_credits(self):
+        """None of their own for people whom others can claim."""
         law = self.law.exemption_credit
-        persons = 2 if self.is_joint else 1
+        persons = (2 if self.is_joint else 1) - sum(bool(one.claimed_by_other) for one in self.federal.filers)
         lost = law.fall * self.steps_above
         own = times(persons + self.aged() + self.blind(), excess(law.each, over=lost), of="credits")
         return total(own, times(len(self.dependants()), excess(law.dependant, over=lost), of="dependants"))

@@ -85,8 +85,7 @@ class IncomeTax(StateReturn):
         if self.federal.status == "head_of_household":
             whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
         if self.federal.standard.is_dependant:
-            floor = greatest(self.federal.standard.earned, self.run.laws["us"].standard_deduction.dependant_least)
-            whole = least(of={"by income": whole, "earned income or the minimum": floor})
+            whole = least(of={"by income": whole, "earned income or the minimum": self.standard_of_dependant()})
         return share(self.part_of_year, of=whole)
 
     def _falling(self, row):
