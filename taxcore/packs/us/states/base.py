@@ -126,13 +126,14 @@ class StateForm(Form):
 
     @property
     def is_joint(self) -> bool:
-        return self.federal.status in ("joint", "surviving_spouse")
+        return self.federal.status == "joint"
+
+    survives_as: ClassVar[str] = "single"  # whose amounts a surviving spouse has: what the law gives couples it gives the married
 
     def by_status(self, table: Any) -> Any:
-        """An entry of the law by filing status; a surviving spouse has what a couple has, others what a single person has."""
-        status = self.federal.status
-        known = [status, "joint" if status == "surviving_spouse" else "single"]
-        return next(table[name] for name in known if name in table)
+        """An entry of the law by filing status: the one of a single person where the status has none of its own."""
+        status = self.survives_as if self.federal.status == "surviving_spouse" else self.federal.status
+        return table[status if status in table else "single"]
 
     def dependants(self) -> list[Any]:
         return [one for one in self.every("us.dependant") if one.is_dependant]

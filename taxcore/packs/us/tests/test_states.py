@@ -20,7 +20,7 @@ from taxcore.packs.us.states.base import folder
 from taxcore.packs.us.states.table import tax_by_table
 from taxcore.packs.us.tests.diagnosed.making import paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
-from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
+from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
 from taxcore.packs.us.tests.worked import FOLDER, all_cases
 
 STATES = {state.code: state for state in all_states()}
@@ -129,6 +129,34 @@ class SeveralStatesTests(TestCase):
                 found = result(filing(residence="TX", state="TX"), w2(50_000, 0, states=[]), won, *county(state))
                 self.assertEqual(found.run.form(f"us-{state.lower()}.income-here").total_income, 60_000)
                 self.assertGreater(tax_of(found, state), 500)
+
+    def test_every_filing_status_in_every_state_and_year(self):
+        """More exemptions and wider bands never cost: a couple, a head of household, a surviving spouse against a single person."""
+        alone, kid = (person(),), child("d1")
+        for state, year in ((state, year) for state in TAXING for year in (2023, 2024, 2025)):
+            earned = (w2(60_000, 0, **at((state, 60_000, 0))), *county(state))
+
+            def tax(status, *people, state=state, year=year, earned=earned, **more):
+                papers = (filing(status, residence=state, state=state, **more), *earned)
+                return tax_of(result(*people, *papers, year=year), state)
+
+            with self.subTest(state, year=year):
+                single = tax("single", *alone)
+                self.assertGreater(single, 1_500)
+                self.assertLessEqual(tax("joint", *alone, person("spouse")), single)
+                self.assertLessEqual(tax("head_of_household", *alone, kid, kept_home="yes"), single)
+                self.assertLessEqual(tax("surviving_spouse", *alone, kid, spouse_died=str(year - 1)), single)
+                self.assertGreaterEqual(tax("separate", *alone) + 1, single)
+
+    def test_a_surviving_spouse_has_a_couples_amounts_only_where_the_law_says_so(self):
+        """California's law names them with couples; Virginia's and Georgia's standard deduction is for the married."""
+        for state, row, amount in (("CA", "18", 11_412), ("GA", "11", 12_000), ("VA", "11", 8_750)):
+            papers = (
+                filing("surviving_spouse", residence=state, state=state, spouse_died="2024"),
+                w2(60_000, 0, **at((state, 60_000, 0))),
+            )
+            found = result(person(), child("d1"), *papers)
+            self.assertEqual(found[f"{STATES[state].authority.form.code()}.{row}"].value, amount, state)
 
     def test_a_dependants_wages_are_deducted_where_there_is_a_standard_deduction(self):
         """All but Illinois, Indiana and Pennsylvania, which have exemptions or nothing."""

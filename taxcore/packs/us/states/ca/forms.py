@@ -10,6 +10,7 @@ class IncomeTax(StateReturn):
 
     jurisdiction = "us-ca"
     number, name = "540", "Individual income tax return"
+    survives_as = "joint"  # R&TC 17045, 17073.5
 
     @line("12", "State wages")
     def state_wages(self):
@@ -104,7 +105,8 @@ class IncomeTax(StateReturn):
     def exemption_credits(self):
         """None of their own for people whom others can claim."""
         law = self.law.exemption_credit
-        persons = (2 if self.is_joint else 1) - sum(bool(one.claimed_by_other) for one in self.federal.filers)
+        claimed = sum(bool(one.claimed_by_other) for one in self.federal.filers)
+        persons = (2 if self.federal.status in ("joint", "surviving_spouse") else 1) - claimed
         lost = law.fall * self.steps_above
         own = times(persons + self.aged() + self.blind(), excess(law.each, over=lost), of="credits")
         return total(own, times(len(self.dependants()), excess(law.dependant, over=lost), of="dependants"))

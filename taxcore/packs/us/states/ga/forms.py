@@ -9,6 +9,7 @@ class IncomeTax(StateReturn):
 
     jurisdiction = "us-ga"
     number, name = "500", "Individual income tax return"
+    survives_as = "head_of_household"  # one status on Form 500
 
     @line("8", "Federal adjusted gross income")
     def federal_agi(self):

@@ -13,6 +13,7 @@ class IncomeTax(StateReturn):
 
     jurisdiction = "us-wi"
     number, name = "Form 1", "Income tax return"
+    survives_as = "head_of_household"  # Form 1 has no status of its own for them
 
     @line("1", "Federal adjusted gross income")
     def federal_agi(self):
@@ -52,7 +53,7 @@ class IncomeTax(StateReturn):
 
     def _income_is_low(self):
         law = self.law.retirement
-        couple = self.federal.status in ("joint", "separate", "surviving_spouse")
+        couple = self.federal.status in ("joint", "separate")
         return self.federal.adjusted_gross_income < (law.couple_below if couple else law.alone_below)
 
     @fact("The larger pension exclusion is chosen")
@@ -82,7 +83,7 @@ class IncomeTax(StateReturn):
         """Somebody else's dependant has no more than earned so much, or the least that the federal law leaves."""
         table = self.law.standard_deduction
         whole = self._falling(self.by_status(table))
-        if self.federal.status == "head_of_household":
+        if self.federal.status in ("head_of_household", "surviving_spouse"):
             whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
         if self.federal.standard.is_dependant:
             whole = least(of={"by income": whole, "earned income or the minimum": self.standard_of_dependant()})
