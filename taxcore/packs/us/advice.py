@@ -8,8 +8,8 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, Amount, PaperValues, Result, ReturnData, compute
-from taxcore.packs.us.papers.people import UnitedStatesPerson
+from taxcore.engine import ZERO, PaperValues, Result, ReturnData, compute
+from taxcore.packs.us import apart
 
 _WORTH = Decimal(100)  # smaller room is not worth a sentence
 _PAYS = 26  # pay days of a year, every second week
@@ -227,9 +227,9 @@ def _apart(result: Result) -> Iterator[Advice]:
         return
     earned = {role: run.form("us.earned-income", role).earned for role in ("taxpayer", "spouse")}
     with_children = "spouse" if earned["spouse"] > earned["taxpayer"] else "taxpayer"
-    both = [compute(run.pack, _half(result, role, role == with_children)) for role in ("taxpayer", "spouse")]
-    apart = sum((_together(one) for one in both), ZERO)
-    saves = apart - _together(result)
+    both = [compute(run.pack, apart.everywhere(run, role, role == with_children)) for role in ("taxpayer", "spouse")]
+    amount = sum((_together(one) for one in both), ZERO)
+    saves = amount - _together(result)
     if abs(saves) < _WORTH / 2:
         return
     says = (
@@ -239,47 +239,9 @@ def _apart(result: Result) -> Iterator[Advice]:
         else f"Filing together is about {-saves:,.0f} better than two returns, where what belongs to both is halved."
     )
     yield Advice(
-        "apart", "Together or apart", says, (("Together", _together(result)), ("Two returns", apart)),
+        "apart", "Together or apart", says, (("Together", _together(result)), ("Two returns", amount)),
         saves if saves > 0 else None, None, saves > 0, run.single("filing").address("status"), "IRC 1(d), 6013",
     )  # fmt: skip
-
-
-def _half(result: Result, role: str, with_dependants: bool) -> ReturnData:
-    data, pack = result.run.data, result.run.pack
-    kept = []
-    for one in data.papers:
-        declared = pack.paper(one.kind)
-        if declared is UnitedStatesPerson:
-            if one.values.get("role") == role:
-                kept.append(replace(one, id="taxpayer", values={**one.values, "role": "taxpayer"}))
-            elif one.values.get("role") == "dependant" and with_dependants:
-                kept.append(one)
-        elif one.kind == "filing":
-            itemises = "yes" if result.run.form("us.1040").is_itemised else "no"
-            kept.append(replace(one, values={**one.values, "status": "separate", "spouse_itemises": itemises}))
-        elif declared is None or not declared.owned or declared.single:
-            share = with_dependants if one.kind in ("care", "1098-t") else True
-            halved = _halved(one, declared) if declared is not None and one.kind not in ("care", "1098-t") else one
-            kept += [halved] if share else []
-        elif one.values.get("owner") == "joint":
-            kept.append(replace(_halved(one, declared), values={**_halved(one, declared).values, "owner": "taxpayer"}))
-        elif (one.values.get("owner") or "taxpayer") == role:
-            kept.append(replace(one, values={**one.values, "owner": "taxpayer"}))
-    return data.but(papers=tuple(kept), last_year=None, overrides={})
-
-
-def _halved(one: PaperValues, declared: Any) -> PaperValues:
-    fields = declared.fields()
-    return replace(one, values={name: _half_of(fields.get(name), value) for name, value in one.values.items()})
-
-
-def _half_of(field: Any, value: Any) -> Any:
-    if isinstance(field, Amount) and value not in (None, ""):
-        return str((Decimal(str(value)) / 2).quantize(Decimal("0.01")))
-    if isinstance(value, list):
-        inner = field.row.fields() if field is not None else {}
-        return [{name: _half_of(inner.get(name), one) for name, one in row.items()} for row in value]
-    return value
 
 
 def _withholding(result: Result, planned: _NextYear) -> Iterator[Advice]:

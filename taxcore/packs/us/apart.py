@@ -117,15 +117,25 @@ def of_one(run: Any, role: str, state: str) -> ReturnData:
 
     Lines set by hand are not taken along: they were set for the couple. Who itemised together itemises apart: IRC 63(c)(6)(A).
     """
-    split = _Split(run, role, state)
-    return run.data.but(papers=tuple(split.papers()), overrides={}, last_year=None)
+    return _split(run, role, state, holder(run, state) == role)
+
+
+def everywhere(run: Any, role: str, holds: bool) -> ReturnData:
+    """The return of `role`, filed apart with everybody. `holds`: dependants and what cannot be halved go with this one."""
+    return _split(run, role, "", holds)
+
+
+def _split(run: Any, role: str, state: str, holds: bool) -> ReturnData:
+    data: ReturnData = run.data
+    return data.but(papers=tuple(_Split(run, role, state, holds).papers()), overrides={}, last_year=None)
 
 
 class _Split:
-    def __init__(self, run: Any, role: str, state: str):
-        self.kinds, self.data, self.role, self.state = run.pack.by_kind, run.data, role, state
+    """One spouse's papers. `state` is the only one they are for; empty where they are for every authority."""
+
+    def __init__(self, run: Any, role: str, state: str, holds: bool):
+        self.kinds, self.data, self.role, self.state, self.holds = run.pack.by_kind, run.data, role, state, holds
         self.itemised = bool(run.form("us.1040").is_itemised)
-        self.holds = holder(run, state) == role
         self.roles = {paper.id: str(paper.values.get("role", "")) for paper in self.data.papers if paper.kind == "person"}
 
     def papers(self) -> Iterator[PaperValues]:
@@ -139,12 +149,12 @@ class _Split:
         special = getattr(self, "_" + paper.kind.replace("-", "_"), None)
         if special is not None:
             return special(dict(paper.values))
-        if paper.kind in _LEFT or paper.kind not in self.kinds:
+        if paper.kind not in self.kinds or (self.state and paper.kind in _LEFT):
             return None
         kind = self.kinds[paper.kind]
-        if kind.jurisdiction != "us" and kind.jurisdiction != f"us-{self.state.lower()}":
+        if self.state and kind.jurisdiction not in ("us", f"us-{self.state.lower()}"):
             return None
-        if kind.jurisdiction != "us" or paper.kind in _WHOLE:
+        if (self.state and kind.jurisdiction != "us") or paper.kind in _WHOLE:
             return dict(paper.values) if self.holds else None
         return self._owned(kind, dict(paper.values))
 
@@ -190,7 +200,8 @@ class _Split:
             "spouse_number": other.get("number", ""),
             "spouse_itemises": "yes" if self.itemised else "",
         }
-        return values | {"status": "separate", "only_state": self.state} | {key: text for key, text in known.items() if text}
+        known |= {"status": "separate", "only_state": self.state}
+        return values | {key: text for key, text in known.items() if text}
 
     def _of(self, role: str) -> Mapping[str, Any]:
         """What is known of one of the couple."""
@@ -201,10 +212,14 @@ class _Split:
         return values | {"rows": rows}
 
     def _state_extensions(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        if not self.state:
+            return self._half(self.kinds["state-extensions"], values)
         rows = [row for row in values.get("rows", ()) if row.get("state") == self.state]
         return values | {"rows": rows} if rows and self.holds else None
 
     def _estimates(self, values: dict[str, Any]) -> dict[str, Any] | None:
+        if not self.state:
+            return self._half(self.kinds["estimates"], values)
         rows = [row for row in values.get("state_rows", ()) if row.get("state") == self.state]
         return {"state_rows": rows} if rows and self.holds else None
 

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Any
 
-from taxcore.engine import check, found, stops
+from taxcore.engine import PaperValues, check, compute, found, stops
 from taxcore.engine import law as law_files
 from taxcore.packs.us import places
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -174,6 +175,14 @@ def _by_hand(mark, name, code):
                     yield found(questions.address(field), says)
 
     return by_hand
+
+
+def answered(run: Any, kind: str, name: str, value: str) -> Any:
+    """The result if one question of a state were answered otherwise. The return itself stays as it is."""
+    given = next((paper for paper in run.data.papers if paper.kind == kind), PaperValues(kind, kind))
+    other = replace(given, values={**given.values, name: value})
+    papers = (*(paper for paper in run.data.papers if paper is not given), other)
+    return compute(run.pack, run.data.but(papers=papers))
 
 
 def unsupported(mark: str, name: str, what: str, title: str, cites: str, where: Any) -> Any:

@@ -123,6 +123,17 @@ class OfOneTests(TestCase):
         self.assertIn("us.bad-value", {one.code for one in alone(found, "taxpayer").findings})
 
 
+class EverywhereTests(TestCase):
+    def test_both_have_the_states_questions_and_half_of_what_nobody_owns(self):
+        asked = paper("in-questions", id="in-questions", use_tax="10", county="Lake")
+        found = couple("IN", "IN", pay("taxpayer", 50_000, "IN"), pay("spouse", 30_000, "IN"), asked)
+        for role, wages in (("taxpayer", 50_000), ("spouse", 30_000)):
+            one = compute(PACK, apart.everywhere(found.run, role, role == "taxpayer"))
+            self.assertEqual([line.authority.code for line in one.bottom_lines], ["us", "us-in"])
+            self.assertEqual((one.run.form("us.1040").wages, one["us-in.it-40.10"].value), (wages, 5))
+            self.assertNotIn("us-in.county-open", {finding.code for finding in one.findings})
+
+
 class ComparisonTests(TestCase):
     def test_illinois_by_hand(self):
         """Together (80,000 - 5,700) x 4.95%; apart (50,000 - 2,850) x 4.95%."""

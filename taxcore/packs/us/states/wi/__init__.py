@@ -1,9 +1,9 @@
 """Wisconsin: income tax return of residents, part-year residents and non-residents."""
 
-from taxcore.engine import Amount, Flag, check, found
+from taxcore.engine import Amount, Flag, check, found, idea, total
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
-from taxcore.packs.us.states.checks import common, unsupported
+from taxcore.packs.us.states.checks import answered, common, unsupported
 from taxcore.packs.us.states.income import worksheets
 from taxcore.packs.us.states.wi.forms import IncomeTax
 
@@ -19,6 +19,23 @@ class Questions(StateQuestions):
     rent_without_heat = Amount(None, "Rent paid, heat not included")
     pension_exclusion = Flag(None, "Choose the larger pension exclusion", cites="2025 Wisconsin Act 15",
                              help="From 2025, at 67; nearly all credits go with it.", begins="Pensions")  # fmt: skip
+
+
+@idea("us-wi.pension-exclusion-pays", "Wisconsin: the larger pension exclusion would pay", "election", "2025 Wisconsin Act 15")
+def larger_exclusion(run):
+    """Both ways are worked out: the exclusion costs nearly all credits."""
+    if not files_in(run, "WI") or not run.papers("1099-r"):
+        return
+    form, questions = run.form("us-wi.form-1"), run.single("wi-questions")
+    if "retirement_exclusion" not in form.law or questions.pension_exclusion or not form.here.retirement:
+        return
+    if not form.aged(form.law.retirement_exclusion.age):
+        return
+    other = answered(run, "wi-questions", "pension_exclusion", "yes").run.form("us-wi.form-1")
+    saves = total(other.refund, form.owed, less=[form.refund, other.owed])
+    if saves > 0:
+        says = f"Choosing the larger pension exclusion makes Wisconsin's return {saves:,} better, the lost credits counted."
+        yield found(questions.address("pension_exclusion"), says)
 
 
 def _care(run):
@@ -50,6 +67,7 @@ STATE = State(
         unsupported("us-wi", "Wisconsin", "care-benefits", "Care credit beside an employer's benefits", "2023 Wisconsin Act 101",
                     _care),
         dependant,
+        larger_exclusion,
         *common("WI", "Wisconsin", "us-wi.form-1"),
     ),
 )  # fmt: skip

@@ -114,6 +114,8 @@ CASES = [
     ("us-ia.school-district-open", lives("IA", asks("IA", school_district="1737")), lives("IA", asks("IA", school_district="1737", surtax_rate="0"))),
     ("us-ia.low-income", lives("IA", older("1950-01-01"), w2(23_900, 0)), lives("IA", older("1950-01-01"), w2(24_100, 0))),
     ("us-wi.care-benefits", lambda: with_care(9_000, "WI", care_benefits="900"), lambda: with_care(9_000, "WI")),
+    ("us-wi.pension-exclusion-pays", pensioner("WI", 40_000), pensioner("WI", 40_000, pension_exclusion="yes")),
+    ("us-wi.pension-exclusion-pays", pensioner("WI", 40_000), lives("WI", older("1960-06-01"), pension(gross="40000"))),
     ("us-wi.dependant", lives("WI", person(claimed_by_other="yes"), w2(9_000)), lives("WI", w2(9_000))),
     ("us-mo.public-pension", pensioner("MO", 9_000, public_pension="9000"), pensioner("MO", 9_000)),
     ("us-mo.property-tax-credit", pensioner("MO", 9_000, property_tax_credit="900"), pensioner("MO", 9_000)),
