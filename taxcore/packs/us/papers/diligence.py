@@ -11,7 +11,12 @@ _ASK = "Ask the client and answer it."
 
 
 def claims(run):
-    """Which of the benefits that need the checklist are claimed: a set of eitc, child, education, head."""
+    """Which of the benefits that need the checklist are claimed: a set of eitc, child, education, head.
+
+    None where the federal return is only worked out for a state's and goes to nobody.
+    """
+    if run.single("filing").only_state:
+        return set()
     form = run.form("us.1040")
     found = {
         "eitc": form.earned_income_credit > 0,

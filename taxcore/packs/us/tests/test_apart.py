@@ -10,7 +10,7 @@ from taxcore.engine import compute, ripple
 from taxcore.packs.us import PACK, apart, couples, extensions, places
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
-from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
+from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
 
 
 def couple(first, second, *papers, **more):
@@ -92,14 +92,15 @@ class OfOneTests(TestCase):
         self.assertEqual(sum(wages), found.run.form("us.1040").wages)
 
     def test_children_and_the_states_questions_go_with_the_one_who_lives_there(self):
-        child = person("dependant", id="d1", birth_date="2017-03-03", relationship="child", months_at_home="12")
         asked = paper("il-questions", id="il-questions", use_tax="0")
-        found = couple("TX", "IL", pay("spouse", 50_000, "IL"), child, asked)
+        found = couple("TX", "IL", pay("spouse", 50_000, "IL"), child("d1"), asked)
         here, away = alone(found, "spouse"), alone(found, "taxpayer")
         self.assertEqual(len(here.run.people()), 2)
         self.assertEqual(len(away.run.people()), 1)
         self.assertTrue(here.run.single("il-questions").is_answered("use_tax"))
         self.assertFalse(away.run.single("il-questions").is_answered("use_tax"))
+        self.assertIn("us.diligence.missing", {one.code for one in found.findings})
+        self.assertFalse([one.code for one in here.findings if one.code.startswith("us.diligence")])
 
     def test_a_dividend_of_the_other_and_the_joint_returns_own_affairs_stay_behind(self):
         left = [
