@@ -159,11 +159,15 @@ class StateForm(Form):
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
 
     def taxed_elsewhere(self) -> list[Any]:
-        """What other states tax of the income that is counted here; of a mover as much as belongs to the time in this state."""
+        """What other states tax of the income that is counted here; of a mover as much as belongs to the time in this state.
+
+        A state where there is a loss taxes nothing: a credit is never below zero.
+        """
         if self.kind_of_return == places.NONE:
             return []
         found = places.taxed_elsewhere(self.run, self.state())
-        return found if self.is_whole else [one for one in map(self._counted_here, found) if one.income > 0]
+        counted = found if self.is_whole else map(self._counted_here, found)
+        return [one for one in counted if one.income > 0]
 
     def _counted_here(self, one: Any) -> Any:
         counted = self.here.counted_of(one.state)
@@ -190,7 +194,7 @@ class StateForm(Form):
         home = places.taxed_at_home(self.run, self.state())
         if home is None:
             return nothing_because("the state lived in credits its own residents")
-        there = pro_rata(home.tax, base, home.income) if home.income > 0 else ZERO
+        there = pro_rata(home.tax, base, home.income) if home.income > 0 and base > 0 else ZERO
         return least(of={"tax at home on the same income": there, "tax here": tax})
 
     @staticmethod

@@ -130,6 +130,15 @@ class SeveralStatesTests(TestCase):
                 self.assertEqual(found.run.form(f"us-{state.lower()}.income-here").total_income, 60_000)
                 self.assertGreater(tax_of(found, state), 500)
 
+    def test_a_loss_in_another_state_never_raises_the_tax_at_home(self):
+        for home in TAXING:
+            other = "MO" if home != "MO" else "GA"
+            lost = single(f"{other.lower()}-questions", other_subtractions="200000")
+            with self.subTest(home):
+                credit, tax = credit_of(lives(home, (other, 30_000, 900), asked=[lost]), home)
+                self.assertEqual(credit, 0)
+                self.assertGreater(tax, 1_000)
+
     def test_every_filing_status_in_every_state_and_year(self):
         """More exemptions and wider bands never cost: a couple, a head of household, a surviving spouse against a single person."""
         alone, kid = (person(),), child("d1")

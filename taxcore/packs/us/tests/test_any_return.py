@@ -1,0 +1,128 @@
+"""Returns put together at random, of all states, years and statuses: nothing raises, and what must hold of every state's return does."""
+
+from decimal import Decimal
+from unittest import TestCase
+
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from taxcore.packs.us import apart, extensions
+from taxcore.packs.us.tests.diagnosed.making import paper, pension, rows, sale, single
+from taxcore.packs.us.tests.diagnosed.paid import shop
+from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
+from taxcore.packs.us.tests.test_states import TAXING, at
+
+YEARS = (2022, 2023, 2024, 2025, 2026)
+STATUSES = ("single", "joint", "separate", "head_of_household", "surviving_spouse", "")
+PLACES = (*TAXING, "TX", "OH")
+AMOUNTS = (0, 500, 9_000, 40_000, 250_000, 2_000_000)
+FILERS = (
+    {},
+    {"birth_date": "1950-01-01"},
+    {"claimed_by_other": "yes", "birth_date": "2007-01-05"},
+    {"blind": "yes"},
+    {"birth_date": ""},
+)
+
+
+class _Making:
+    """One return from a source of chance. Values that make no sense together are meant: people key them."""
+
+    def __init__(self, chance):
+        self.chance = chance
+        self.year = chance.choice(YEARS)
+        self.home = chance.choice(PLACES)
+
+    def often(self, share):
+        return self.chance.random() < share
+
+    def result(self):
+        return result(*self.people(), *self.living(), *self.income(), *self.questions(), year=self.year)
+
+    def people(self):
+        choice, year = self.chance.choice, self.year
+        yield person(**choice((*FILERS, {"death_date": f"{year}-05-05"})))
+        if self.often(0.6):
+            yield person("spouse", **choice(FILERS))
+        for number in range(choice((0, 0, 1, 3))):
+            yield child(f"d{number}", born=f"{year - choice((0, 3, 12, 16, 20))}-03-03", number=f"914-33-000{number}")
+
+    def living(self):
+        choice = self.chance.choice
+        whole_year = choice((self.home, self.home, ""))
+        status = {"spouse_died": choice(("", str(self.year - 1))), "kept_home": choice(("", "yes"))}
+        yield filing(choice(STATUSES), residence=whole_year, state=self.home, **status)
+        if not whole_year:
+            yield single("residency", rows=rows(*self.stays()))
+
+    def stays(self):
+        for who in self.chance.choice((("both",), ("taxpayer", "spouse"), ("taxpayer",))):
+            month = self.chance.randint(1, 12)
+            yield {"person": who, "state": self.chance.choice(PLACES), "last": f"{self.year}-{month:02d}-10"}
+            yield {"person": who, "state": self.chance.choice((*PLACES, "abroad")), "first": f"{self.year}-{month:02d}-11"}
+
+    def income(self):
+        choice = self.chance.choice
+        for number in range(choice((0, 1, 2, 3))):
+            yield self.wages(f"w{number}")
+        given = {
+            0.5: lambda: interest(choice(("0", "1200", "90000")), owner=choice(("taxpayer", "joint", "spouse"))),
+            0.4: lambda: pension(gross=choice(("900", "40000")), code=choice(("1", "7", "4"))),
+            0.41: lambda: sale(box=choice("ADF"), proceeds=choice(("100", "90000")), basis=choice(("50", "95000")),
+                               sold=choice(("", f"{self.year}-05-05")), situated=choice(("", choice(TAXING)))),
+            0.3: lambda: paper("ssa-1099", "s1", net=choice(("9000", "30000"))),
+            0.31: lambda: shop(**choice(({}, {"receipts": "90000"}, {"receipts": "0"}))),
+            0.32: lambda: paper("1098", "m1", owner="joint", lender="Ferry", interest=choice(("9000", "60000"))),
+            0.33: lambda: paper("1099-g", "g1", unemployment=choice(("3000", "20000"))),
+        }  # fmt: skip
+        yield from (made() for share, made in given.items() if self.often(share))
+
+    def wages(self, key):
+        amount = self.chance.choice(AMOUNTS)
+        there = [
+            (state, self.chance.choice((amount, amount // 3)), self.chance.choice((0, 300, 9_000)))
+            for state in self.chance.sample(PLACES, self.chance.choice((0, 1, 2)))
+        ]
+        return w2(
+            amount, self.chance.choice((0, 100, amount // 5)), key, owner=self.chance.choice(("taxpayer", "spouse")), **at(*there)
+        )
+
+    def questions(self):
+        choice = self.chance.choice
+        for state in TAXING:
+            asked = {"other_additions": choice(("", "5000")), "other_subtractions": choice(("", "900000")),
+                     "applied_to_next_year": choice(("", "90000"))}  # fmt: skip
+            if state == "IN":
+                asked |= {"county": choice(("Lake", "Allen", "none", "")), "spouse_county": choice(("", "Marion", "none")),
+                          "tax_last_year": choice(("", "0", "2000"))}  # fmt: skip
+            if self.often(0.2):
+                yield single(f"{state.lower()}-questions", use_tax="0", **asked)
+        if self.often(0.2):
+            decided = {"state": choice(PLACES), "what": choice(("make", "leave-out")), "reason": "Asked"}
+            yield single("state-returns", rows=rows(decided))
+
+
+class AnyReturnTests(TestCase):
+    @settings(max_examples=300, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.randoms(use_true_random=False))
+    def test_what_holds_of_every_return(self, chance):
+        found = _Making(chance).result()
+        self.assertIsNotNone(found.all_findings)
+        for line in found.bottom_lines:
+            authority, form = line.authority, found.run.form(line.authority.form.code())
+            tax, refund, owed = (getattr(form, name) for name in (authority.tax, authority.refund, authority.owed))
+            self.assertGreaterEqual(min(tax, refund, owed), 0, authority.code)
+            self.assertEqual(min(refund, owed), 0, authority.code)
+            if authority.code != "us":  # no state takes more than a fifth, whatever the credits and parts
+                self.assertLessEqual(tax, max(getattr(form, authority.income), 0) * Decimal("0.2") + 500, authority.code)
+
+    @settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.randoms(use_true_random=False))
+    def test_what_is_worked_out_beside_a_return_never_raises(self, chance):
+        found = _Making(chance).result()
+        before = [line.amount for line in found.bottom_lines]
+        for choice in apart.choices(found.run):
+            self.assertEqual(choice.saves, choice.apart - choice.together)
+        for one in extensions.of_return(found.run):
+            self.assertGreaterEqual(one.balance, 0)
+        self.assertEqual([line.amount for line in found.bottom_lines], before)
