@@ -101,6 +101,11 @@ class StateForm(Form):
     def idle(cls, run: Any) -> bool:
         return not files_in(run, cls.state())
 
+    @classmethod
+    def keys(cls, run: Any) -> Any:
+        """Of forms for each person: those who file. A spouse who files apart is on the return by name only."""
+        return [one.role for one in run.form("us.1040").filers] if cls.per == "person" else super().keys(run)
+
     @property
     def questions(self) -> Any:
         return self.paper(f"{self.state().lower()}-questions")

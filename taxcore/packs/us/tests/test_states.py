@@ -139,6 +139,19 @@ class SeveralStatesTests(TestCase):
                 self.assertEqual(credit, 0)
                 self.assertGreater(tax, 1_000)
 
+    def test_a_spouse_who_files_apart_is_on_the_return_by_name_only(self):
+        older = {"birth_date": "1950-01-01"}
+        for state in TAXING:
+            with self.subTest(state):
+                papers = (
+                    filing("separate", residence=state, state=state),
+                    w2(60_000, 0, **at((state, 60_000, 0))),
+                    pension(gross="30000"),
+                )
+                alone = result(person(**older), *papers, *county(state))
+                named = result(person(**older), person("spouse", **older), *papers, *county(state))
+                self.assertEqual(tax_of(named, state), tax_of(alone, state))
+
     def test_every_filing_status_in_every_state_and_year(self):
         """More exemptions and wider bands never cost: a couple, a head of household, a surviving spouse against a single person."""
         alone, kid = (person(),), child("d1")
