@@ -212,27 +212,26 @@ def _shared(run: Any, paper: Any, amount: Decimal) -> tuple[dict[str, tuple[Deci
 def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
     """Land and houses where they lie; other sales where their owner lived on the day, all at home where there is one home."""
     totals = sum(map(_gain, paper.summaries), ZERO)
-    sold = [row for row in paper.sales if not row.values.get("situated")] if paper.values.get("sales") else []
+    every = totals + sum(map(_gain, paper.sales), ZERO)
+    if state := situated(paper):
+        return {state: (every, ZERO)}, ZERO, ""
     if len(_homes(run, paper)) < 2:
-        amount = totals + sum(map(_gain, sold), ZERO)
-        by_state, left, rest_is = _shared(run, paper, amount) if amount else ({}, ZERO, "")
-    else:
-        by_state, left, rest_is = {}, totals, "no day of sale is keyed"
-        roles = owners(run, paper)
-        for row in sold:
-            left += sum((_put(by_state, home_on(run, role, row.sold), _gain(row) / len(roles)) for role in roles), ZERO)
-    for row in paper.sales if len(sold) < len(paper.values.get("sales") or ()) else ():
-        if row.situated:
-            _put(by_state, row.situated, _gain(row))
-    return by_state, left, rest_is
+        return _shared(run, paper, every)
+    by_state: dict[str, tuple[Decimal, Decimal]] = {}
+    left, roles = totals, owners(run, paper)
+    for row in paper.sales:
+        for role in roles:
+            part, there = _gain(row) / len(roles), home_on(run, role, row.sold)
+            if there:
+                by_state[there] = (by_state.get(there, (ZERO, ZERO))[0] + part, ZERO)
+            else:
+                left += part
+    return by_state, left, "no day of sale is keyed"
 
 
-def _put(by_state: dict[str, tuple[Decimal, Decimal]], state: str, amount: Decimal) -> Decimal:
-    """Adds to a state's income; what it gives back is what no state has."""
-    if not state:
-        return amount
-    by_state[state] = (by_state.get(state, (ZERO, ZERO))[0] + amount, ZERO)
-    return ZERO
+def situated(paper: Any) -> str:
+    """The state in which the land or house lies whose sale a statement reports; empty where it reports something else."""
+    return str(getattr(paper, "situated", ""))
 
 
 def home_on(run: Any, role: str, day: date | None) -> str:
@@ -241,7 +240,7 @@ def home_on(run: Any, role: str, day: date | None) -> str:
 
 
 def _gain(row: Any) -> Decimal:
-    return row.proceeds - row.basis + getattr(row, "adjustment", ZERO)
+    return row.proceeds - row.basis + sum((getattr(row, name) for name in row.adjusts), ZERO)
 
 
 def owners(run: Any, paper: Any) -> list[str]:

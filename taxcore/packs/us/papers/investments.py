@@ -114,12 +114,12 @@ class SaleRow(Row):
     basis = Amount("1e", "Cost or other basis")
     code = Choice("f", "Adjustment code", ADJUSTMENTS)
     adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
-    situated = Choice(None, "State of the land or house sold", STATES, only=lambda row: row.box not in DIGITAL,
-                      help="That state taxes the gain wherever the seller lives.")  # fmt: skip
+
+    adjusts = ("adjustment",)
 
     def gain(self):
         """As Form 8949 has it in column h."""
-        return total(self.proceeds, self.adjustment, less=self.basis)
+        return total(self.proceeds, [getattr(self, name) for name in self.adjusts], less=self.basis)
 
     @classmethod
     def take_in(cls, values):
@@ -145,6 +145,8 @@ class SummaryRow(Row):
     wash_sales = Amount("1g", "Wash sale losses not allowed", cites="IRC 1091")
     other_adjustment = Amount("g", "Other adjustment", negative=True)
     collectible = Amount(None, "Collectibles gain in it", cites="IRC 1(h)(5)", negative=True)
+    adjusts = ("wash_sales", "other_adjustment")
+    gain = SaleRow.gain
 
 
 class _Sales(PayersStatement):
@@ -159,6 +161,8 @@ class BrokerStatement(_Sales):
     """Sales of securities through one broker. IRC 6045(g)."""
 
     kind, name, official, short = "1099-b", "Broker's sales", "1099-B", "Sales"
+    situated = Choice(None, "Sale of land or a house in", STATES,
+                      help="That state taxes the gain, wherever the seller lives.")  # fmt: skip
     contracts = Amount("11", "Profit or loss on regulated futures contracts", negative=True, cites="IRC 1256")
     states = state_rows("14 to 16")
 

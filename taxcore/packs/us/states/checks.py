@@ -92,8 +92,7 @@ def _undated(run: Any) -> str:
 
 def _land(run: Any, code: str) -> bool:
     """Whether land or a house in the state was sold."""
-    rows = (row for paper in run.papers("1099-b") for row in paper.values.get("sales") or ())
-    return any(row.get("situated") == code for row in rows)
+    return any(places.situated(paper) == code for paper in run.papers("1099-b"))
 
 
 def _limited(run: Any) -> str:

@@ -165,12 +165,7 @@ class Here(_Income):
             for wage in self.papers("w2")
             if not wage.statutory_employee and state not in places.days_in(self.run, wage.owner or "taxpayer")
         ]
-        sold = [
-            share(self._place_of(row, places.owners(self.run, paper)), of=row.gain())
-            for paper in self.papers("1099-b")
-            for row in paper.sales
-            if row.values.get("situated") == state  # thousands of rows, perhaps: only what is keyed is looked at
-        ]
+        sold = [self._sold_at_home(paper) for paper in self.papers("1099-b") if places.situated(paper) == state]
         return total([share(lived, of=rows) for lived, rows in parts if lived and rows], sold)
 
     @fact("Interest", rounding=whole)
@@ -222,13 +217,17 @@ class Here(_Income):
         return total(sold, funds, shares)
 
     def _sold(self, paper):
-        return total([share(self._place_of(row, places.owners(self.run, paper)), of=row.gain()) for row in paper.sales])
+        """Land and houses where they lie; the rest where its owners lived on the day."""
+        if places.situated(paper) == self.state():
+            return total([row.gain() for row in paper.sales], [row.gain() for row in paper.summaries])
+        return self._sold_at_home(paper)
 
-    def _place_of(self, row, roles):
-        """All of it where land or a house lies here; else the part of its owners who lived here on the day."""
-        if row.situated == self.state():
-            return total(1)
-        return total(sum(1 for role in roles if places.home_on(self.run, role, row.sold) == self.state())) / len(roles)
+    def _sold_at_home(self, paper):
+        roles = places.owners(self.run, paper)
+        return total([share(self._there(row.sold, roles), of=row.gain()) for row in paper.sales])
+
+    def _there(self, day, roles):
+        return total(sum(1 for role in roles if places.home_on(self.run, role, day) == self.state())) / len(roles)
 
     @fact("Pensions and IRAs, taxable", rounding=whole)
     def retirement(self):

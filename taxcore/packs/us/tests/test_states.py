@@ -188,6 +188,12 @@ class SeveralStatesTests(TestCase):
                 found = result(claimed, filing(residence=state, state=state), w2(4_000, 0, **at((state, 4_000, 0))))
                 self.assertEqual(tax_of(found, state), 0)
 
+    def test_totals_of_a_broker_are_shown_with_their_wash_sales(self):
+        totals = {"id": "1", "box": "A", "proceeds": "900", "basis": "1000", "wash_sales": "40", "other_adjustment": "-5"}
+        found = result(filing(residence="IL"), paper("1099-b", payer="Sandbar", summaries=[totals]))
+        (one,) = places.belongs(found.run)
+        self.assertEqual((one.amount, one.by_state["IL"][0]), (-65, -65))
+
     def test_a_loss_on_land_that_the_limit_cut_stops_the_state_by_name(self):
         land = sale(box="F", proceeds="100000", basis="110000", situated="GA")
         worked = w2(90_000, 0, **at(("GA", 20_000, 0)))

@@ -43,9 +43,9 @@ def dividends(amount, **values):
     return paper("1099-div", "v1", payer="Heron", dividends=str(amount), **values)
 
 
-def sale(**values):
+def sale(situated="", **values):
     row = {"id": "1", "box": "A", "proceeds": "100", "basis": "90", "sold": "2025-05-05"} | values
-    return paper("1099-b", payer="Sandbar", sales=[row])
+    return paper("1099-b", payer="Sandbar", sales=[row], **({"situated": situated} if situated else {}))
 
 
 def totals(attached=0):
