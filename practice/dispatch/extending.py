@@ -140,6 +140,7 @@ def _send(actor, return_, result, request, one):
     if one.sends == extensions.NOTHING:
         request.state, request.answered_at = Asked.UNNEEDED, timezone.now()
         request.save()
+        _due_later(request)
         record(actor, "more time without a form", return_, says=f"{one.name}: {one.says}")
         return False
     request.document = seal_bytes(extensions.document(result.run, one, str(return_.pk)))
@@ -171,12 +172,17 @@ def settle(request_id, answer):
     request.save()
     if accepted:
         record(None, "more time given", request.of, says=f"{request.authority.upper()} until {request.until:%-d %B %Y}")
-        if request.authority == FEDERAL or request.of.apart_from_id:
-            Return.objects.for_firm(request.firm).filter(pk=request.of_id).update(due=request.until)
+        _due_later(request)
     else:
         first = answer.faults[0] if answer.faults else {"rule": "", "message": "no reason given"}
         says = f"{request.authority.upper()}: {first['rule']} {first['message']}"
         record(None, "more time refused", request.of, says=says, faults=answer.faults)
+
+
+def _due_later(request):
+    """A return is due when its first authority's is: the federal one, or the state of a return apart."""
+    if request.authority == FEDERAL or request.of.apart_from_id:
+        Return.objects.for_firm(request.firm).filter(pk=request.of_id).update(due=request.until)
 
 
 def _request(return_, code):

@@ -4,7 +4,7 @@ from unittest import mock
 
 from django.urls import reverse
 
-from practice.dispatch import filing, tasks
+from practice.dispatch import extending, filing, tasks
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.firm.permissions import NotOfThisFirm, Refused
@@ -170,6 +170,14 @@ class FilingTests(ApartTestCase):
             tasks.poll(submission.pk)
         made.refresh_from_db()
         self.assertEqual(made.stage, Stage.DELIVER)
+
+    def test_more_time_with_the_state_is_more_time_for_the_return(self):
+        made = self.part()
+        self.assertEqual(extending.ask(self.preparer, made.pk), ["us-il"])
+        extending.make_ready(self.preparer, made.pk)
+        self.assertEqual(extending.send_ready(self.signer, made.pk), [])
+        made.refresh_from_db()
+        self.assertEqual(made.due.isoformat(), "2026-10-15")
 
     def test_what_was_sent_is_not_given_up(self):
         filing.file_return(self.signer, self.signed().pk)
