@@ -45,6 +45,11 @@ class Result:
     def bottom_lines(self) -> tuple[BottomLine, ...]:
         return tuple(self._bottom_lines())
 
+    @cached_property
+    def not_filed(self) -> frozenset[str]:
+        """Jurisdictions whose forms are only worked out here, for others to read."""
+        return frozenset(one.form.jurisdiction for one in self.run.pack.authorities if not one.files(self.run))
+
     def _bottom_lines(self) -> Iterator[BottomLine]:
         pack = self.run.pack
         applying = [one for one in pack.authorities if one.applies(self.run) and one.files(self.run)]

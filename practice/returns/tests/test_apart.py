@@ -1,9 +1,13 @@
 """Returns apart of a couple: made, known as such, filed alone, kept in view of the return of both, given up."""
 
+import io
 from unittest import mock
 
 from django.urls import reverse
+from pypdf import PdfReader
 
+from practice.delivery import packaging
+from practice.delivery import tasks as delivered
 from practice.dispatch import extending, filing, tasks
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
@@ -170,6 +174,20 @@ class FilingTests(ApartTestCase):
             tasks.poll(submission.pk)
         made.refresh_from_db()
         self.assertEqual(made.stage, Stage.DELIVER)
+
+    def test_the_package_says_which_forms_are_not_filed(self):
+        made = self.signed()
+        (submission,) = filing.file_return(self.signer, made.pk)
+        submission.state, submission.receipt = State.ACCEPTED, "R-us-il"
+        submission.save()
+        package = packaging.make_package(self.signer, made.pk)
+        delivered.build(package.pk)
+        package.refresh_from_db()
+        pages = PdfReader(io.BytesIO(delivered.read_package(package))).pages
+        text = " ".join(" ".join(page.extract_text() for page in pages).split())
+        self.assertIn("Worked out for another return. This form is not filed. Individual income tax return, 2025", text)
+        self.assertIn("R-us-il", text)
+        self.assertNotIn("United States, tax", text)
 
     def test_more_time_with_the_state_is_more_time_for_the_return(self):
         made = self.part()

@@ -103,17 +103,16 @@ def _owner(node):
 
 
 def _by_authority(result):
-    names = {
-        one.form.jurisdiction: one.name if one.files(result.run) else f"{one.name}, not filed from here"
-        for one in result.run.pack.authorities
-    }
-    groups = {}
+    """(authority, forms) as the bottom line has them; what is only worked out and the worksheets after them."""
+    names = {one.form.jurisdiction: one.name for one in result.run.pack.authorities}
+    names |= {code: f"{name}, not filed from here" for code, name in names.items() if code in result.not_filed}
+    groups = {names[line.authority.form.jurisdiction]: [] for line in result.bottom_lines}
     for form in result.forms:
         if form.worksheet:
             groups.setdefault("Worksheets", []).append(form)
         else:
             groups.setdefault(names.get(form.jurisdiction, form.jurisdiction), []).append(form)
-    return sorted(groups.items(), key=lambda group: group[0] == "Worksheets")
+    return sorted(((name, forms) for name, forms in groups.items() if forms), key=lambda group: group[0] == "Worksheets")
 
 
 def _fields_to_correct(return_, result, lineage):
