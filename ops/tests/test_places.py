@@ -169,3 +169,17 @@ class PlacesTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/forms?at=us-in.it-40.12")
         walk.sees("Credits, Schedule 5", "2,859")
         self.assertEqual(walk.complaints(), [])
+
+    def test_more_time_for_many_goes_on_in_the_background(self):
+        walk = self.walk()
+        walk.sign_in("sunniva")
+        walk.go("/more-time?q=Roake")
+        walk.find('[aria-label="Choose all"]').click()
+        walk.press("Ask for those chosen")
+        walk.sees("Ask for more time 1 of 1", "Roake, Tamsin: asked of US")
+        walk.go("/more-time?q=Roake")
+        walk.sees("US not sent")
+        walk.find('[aria-label="Choose all"]').click()
+        walk.press("Send what is ready of those chosen")
+        walk.sees("1 on their way")
+        self.assertEqual(walk.complaints(), [])
