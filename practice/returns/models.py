@@ -82,6 +82,11 @@ class Return(FirmOwned):
     def __str__(self):
         return f"{self.household} {self.year}"
 
+    @property
+    def named(self):
+        """As a client hears of it: the year, and of a return apart its state."""
+        return f"{self.year} {self.apart_state}".strip()
+
 
 class Paper(FirmOwned):
     """One source document as keyed. `values` is the open format's object; `provenance` says of each field how it came.

@@ -187,6 +187,7 @@ class FilingTests(ApartTestCase):
         text = " ".join(" ".join(page.extract_text() for page in pages).split())
         self.assertIn("Worked out for another return. This form is not filed. Individual income tax return, 2025", text)
         self.assertIn("R-us-il", text)
+        self.assertIn("Your 2025 IL tax return", text)
         self.assertNotIn("United States, tax", text)
 
     def test_more_time_with_the_state_is_more_time_for_the_return(self):
