@@ -120,6 +120,8 @@ def send_ready(actor, return_id):
     """Send every request that is ready; where nothing has to be sent it is settled at once. Returns what was sent."""
     return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "file", return_)
+    if return_.given_up_at:
+        raise CannotExtend("This return apart was given up. Nothing goes out from here.")
     ready = list(return_.extensions.filter(state=Asked.OPEN, ready=True))
     if not ready:
         raise CannotExtend("Nothing is ready. Mark the authorities whose request may go.")

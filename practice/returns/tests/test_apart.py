@@ -16,7 +16,7 @@ from practice.returns import apart, deciding
 from practice.returns.before import last_year
 from practice.returns.changing import Settled
 from practice.returns.computing import result_of
-from practice.returns.entry import add_paper, add_spouse, save_field
+from practice.returns.entry import add_paper, add_spouse, remove_paper, save_field
 from practice.returns.models import Return, Stage
 from practice.returns.undoing import undo_last
 from practice.review.notices import notices_of
@@ -143,6 +143,20 @@ class GivingUpTests(ApartTestCase):
         self.assertIn("given-up", self.notices(made))
         with self.assertRaisesRegex(Settled, "given up"):
             save_field(self.preparer, made.pk, made.papers.get(kind="w2").pk, "wages", "1", "61480.00")
+
+    def test_more_time_that_was_ready_does_not_go_out_any_more(self):
+        made = self.part()
+        extending.ask(self.preparer, made.pk)
+        extending.make_ready(self.preparer, made.pk)
+        apart.file_together(self.preparer, self.return_.pk, "IL")
+        with self.assertRaisesRegex(extending.CannotExtend, "given up"):
+            extending.send_ready(self.signer, made.pk)
+
+    def test_a_return_apart_without_its_person_still_opens(self):
+        made = self.part()
+        remove_paper(self.preparer, made.pk, made.papers.get(kind="person").pk)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertContains(self.client.get(reverse("places", args=[made.pk])), "Illinois only: nobody")
 
     def test_and_apart_once_more(self):
         first = self.part()

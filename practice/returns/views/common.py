@@ -50,7 +50,7 @@ def _living(return_, result):
     status = filing.fields()["status"].options.get(filing.status, "status open").lower()
     home = WHERE.get(home_at_end(result.run))
     if return_.apart_from_id:
-        who = result.run.form("us.1040").filers[0].title
+        who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
         return f"{return_.year} · {WHERE[return_.apart_state]} only: {who}, apart from the return of both"
     return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
 

@@ -13,7 +13,6 @@ from typing import Any
 
 from taxcore.engine import ZERO, Amount, PaperValues, ReturnData, Rows, compute
 from taxcore.packs.us import couples, places
-from taxcore.packs.us.base import STATES
 
 _CENT = Decimal("0.01")
 _OTHER = {"taxpayer": "spouse", "spouse": "taxpayer"}
@@ -22,7 +21,7 @@ _LEFT = frozenset({
     "state-returns", "diligence", "diligence-child", "diligence-student", "split-deposit", "penalty", "prior-year", "extension",
     "next-year",
 })  # fmt: skip
-# Of the state alone: these go with one of them, whole
+# What cannot be halved goes with one of them, whole
 _WHOLE = frozenset({"deposit", "parent", "care", "1095-a"})
 # Half of a spouse's pay is the other's there
 COMMUNITY = frozenset({"AZ", "CA", "ID", "LA", "NM", "NV", "TX", "WA", "WI"})
@@ -41,10 +40,6 @@ class Apart:
     names: Mapping[str, str]
     source: str
     doubt: str
-
-    @property
-    def name(self) -> str:
-        return STATES[self.state]
 
     @property
     def apart(self) -> Decimal:

@@ -105,10 +105,14 @@ def days_in(run: Any, role: str) -> dict[str, int]:
 def lived(run: Any, state: str) -> str:
     """full-year where everybody who files lived there all year or counts as if, part-year where anybody lived there at all, else
     empty."""
-    kinds = [lived_by(run, person.role, state) for person in run.form("us.1040").filers]
-    if (kinds and set(kinds) == {WHOLE}) or couples.rule(state).makes_residents(WHOLE, kinds):
+    kinds = _kinds(run, state)
+    if (kinds and set(kinds) == {WHOLE}) or count_as_residents(run, state):
         return WHOLE
     return PART if set(kinds) - {NONE} else ""
+
+
+def _kinds(run: Any, state: str) -> list[str]:
+    return [lived_by(run, person.role, state) for person in run.form("us.1040").filers]
 
 
 def lived_by(run: Any, role: str, state: str) -> str:
@@ -121,8 +125,7 @@ def lived_by(run: Any, role: str, state: str) -> str:
 
 def count_as_residents(run: Any, state: str) -> bool:
     """Whether a couple is on one return of residents of the whole year though one of them was not."""
-    kinds = [lived_by(run, person.role, state) for person in run.form("us.1040").filers]
-    return couples.rule(state).makes_residents(WHOLE, kinds)
+    return couples.rule(state).makes_residents(WHOLE, _kinds(run, state))
 
 
 @dataclass(frozen=True)

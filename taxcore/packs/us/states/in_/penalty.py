@@ -7,10 +7,7 @@ above one instalment counts for the next. Farmers, and income that came unevenly
 from datetime import date
 
 from taxcore.engine import excess, fact, least, linked, nothing_because, share, total, whole
-from taxcore.engine.pack import working_day
 from taxcore.packs.us.states.base import StateForm
-
-_QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
 
 
 class Underpayment(StateForm):
@@ -52,14 +49,11 @@ class Underpayment(StateForm):
     def instalment(self):
         return share(self.law.penalty.instalment, of=self.required_payment)
 
-    def _days(self):
-        return [working_day(date(self.year + (month == 1), month, day)) for month, day in _QUARTERS]
-
     def _paid(self):
-        """What was paid up to each instalment's day and after the one before it."""
+        """What was paid up to each instalment's day and after the one before it. The days are the federal ones."""
         rows = [row for row in self.paper("estimates").state_rows if row.state == "IN" and row.paid]
         paid, after = [], date.min
-        for day in self._days():
+        for day in self.run.form("us.2210").due_dates:
             paid.append([row.amount for row in rows if after < row.paid <= day])
             after = day
         paid[0].append(self.questions.applied_before)

@@ -129,7 +129,7 @@ class IncomeTax(StateReturn):
         law = self.law.care
         if "share_of_federal" in law:
             return share(self.part_of_year, of=share(law.share_of_federal, of=self.federal.more_payments.care))
-        return share(self.part_of_year, of=self.care_on_costs) if self.care_on_costs else nothing_because("there is none")
+        return share(self.part_of_year, of=self.care_on_costs)
 
     @fact("Care credit before the part of the year", rounding=None, cites="2023 Wisconsin Act 101")
     def care_on_costs(self):
