@@ -83,6 +83,15 @@ class LineageTests(PageTestCase):
         )
 
 
+class FormsMarginTests(PageTestCase):
+    def test_a_line_is_marked_by_the_weight_of_what_is_said_of_it(self):
+        """Tax not withheld is a check at the amount owed: no line says that it stops filing."""
+        self.key("federal_withheld", "0")
+        page = self.client.get(reverse("forms", args=[self.return_.pk]) + "?at=us.1040.37")
+        self.assertContains(page, 'class="dot check" title="to check"')
+        self.assertNotContains(page, 'class="dot stops"')
+
+
 class OverridePageTests(PageTestCase):
     def post(self, **form):
         return self.client.post(reverse("override", args=[self.return_.pk]), {"at": "us.1040.16", "form": "us.1040"} | form)

@@ -63,11 +63,16 @@ def form_context(request, return_, result, code, at):
         "fields": (fields := _fields_to_correct(return_, result, lineage) if lineage else []),
         "touched": _last_touched(return_, fields),
         "overrides": {row.address: row for row in return_.overrides.select_related("by")},
-        "stopping": {place for finding in result.findings for place in finding.at},
+        "weights": _weights(result),
         "marks": _marks(return_, result),
         "may_override": may(request.user, "override"),
         "lists": _lists(lineage),
     } | about_figure(request.user, return_, result, at)
+
+
+def _weights(result):
+    """{address: the gravest weight of what is said of it}. Findings come by weight, the gravest first."""
+    return {place: finding.weight for finding in reversed(result.findings) for place in finding.at}
 
 
 def _last_touched(return_, fields):
