@@ -5,7 +5,7 @@ from django.db import models
 
 class Person(models.Model):
     number = models.CharField(max_length=9, unique=True)
-    last_name = models.CharField(max_length=40)
+    last_name = models.CharField(max_length=60)
     birth_date = models.DateField(null=True)
 
     def __str__(self):
@@ -14,7 +14,7 @@ class Person(models.Model):
 
 class Employer(models.Model):
     number = models.CharField(max_length=9, unique=True)
-    name = models.CharField(max_length=60)
+    name = models.CharField(max_length=120)
 
     def __str__(self):
         return f"{self.number} {self.name}"
@@ -67,6 +67,7 @@ class Mood(models.Model):
     slow_ms = models.PositiveIntegerField(default=0)
     is_down = models.BooleanField(default=False)
     answers_to_lose = models.PositiveIntegerField(default=0)
+    to_refuse = models.PositiveIntegerField(default=0)
 
     @classmethod
     def now(cls):

@@ -8,7 +8,7 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from authority.models import Claim, Filing, Mood
-from authority.rules import Document, digits, extension_faults, faults_of, parse
+from authority.rules import Document, digits, extension_faults, faults_of, learn, parse
 
 
 class KeyReused(Exception):
@@ -70,6 +70,7 @@ def _claim(filing):
     for person in document.people():
         number = digits(document.text("Number", person))
         Claim.objects.create(filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role"))
+    learn(document)
 
 
 def lose_this_answer():

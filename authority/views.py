@@ -84,6 +84,7 @@ def mood(request):
     today = Mood.now()
     today.slow_ms = _number(request.POST.get("slow_ms"), 30_000)
     today.answers_to_lose = _number(request.POST.get("answers_to_lose"), 100)
+    today.to_refuse = _number(request.POST.get("to_refuse"), 100)
     today.is_down = request.POST.get("is_down") == "on"
     today.save()
     return redirect("console")

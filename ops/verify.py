@@ -24,6 +24,7 @@ HABITS = {
 }
 _RAN = re.compile(r"^Ran (\d+) tests? in", re.M)
 _FAILED = re.compile(r"^FAILED \(([^)]*)\)", re.M)
+_OF_THE_AUTHORITY = ("authority", "ops.filing")  # run under the settings of the simulated authorities
 _SKIPPED = re.compile(r"skipped=(\d+)")
 
 
@@ -61,7 +62,9 @@ def _run(cluster: Cluster, labels: list[str], *, search: bool) -> list[Outcome]:
     with ThreadPoolExecutor(2) as pool:
         habits = [pool.submit(_habit, name, command) for name, command in HABITS.items()]
         outcomes = [habit.result() for habit in habits]
-    outcomes += [_tests(label, environment) for label in ("taxcore", "practice", "authority", "standins", "ops")]
+    outcomes += [
+        _tests(label, environment) for label in ("taxcore", "practice", "authority", "standins", "ops.filing", "ops.tests")
+    ]
     return outcomes
 
 
@@ -99,8 +102,8 @@ def _habit(name: str, command: list[str]) -> Outcome:
 
 def _tests(label: str, environment: dict[str, str]) -> Outcome:
     """One run of Django's test runner. The whole system uses ports and processes, so it runs one test after another."""
-    project = "authority" if label.startswith("authority") else "practice"
-    whole_system = label.startswith("ops")
+    project = "authority" if label.startswith(_OF_THE_AUTHORITY) else "practice"
+    whole_system = label.startswith("ops.tests")
     command = [PYTHON, "-m", project, "test", label, "--noinput", *([] if whole_system else ["--parallel", "2"])]
     begun = time.monotonic()
     process = subprocess.Popen(command, cwd=HOME, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)

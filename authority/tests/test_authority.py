@@ -77,10 +77,10 @@ class ReceivingTests(AuthorityTestCase):
 class RuleTests(AuthorityTestCase):
     CASES = [  # why, change to the document, rule, end of the path
         ("the name does not fit the number", ("Abernathy", "Wren"), "P-0101", "Number"),
-        ("a number nobody has", ("921-17-5580", "921-17-5581"), "P-0101", "Number"),
+        ("a number that training refuses", ("921-17-5580", "921-49-5580"), "P-0101", "Number"),
         (
             "an employer nobody knows",
-            ("00-7140362", "00-7140363"),
+            ("00-7140362", "00-0000363"),
             "E-0301",
             "/Return/Papers/WageStatement[@id='w1']/EmployerNumber",
         ),
@@ -90,7 +90,12 @@ class RuleTests(AuthorityTestCase):
             "T-0401",
             "/Return/Forms/IncomeTaxReturn/TotalIncome",
         ),
-        ("withholding that no statement shows", ('<Withheld line="25d">5812', '<Withheld line="25d">5912'), "T-0402", "Withheld"),
+        (
+            "withholding that no statement shows",
+            ('<WithheldWages line="25a">5812', '<WithheldWages line="25a">5912'),
+            "T-0402",
+            "WithheldWages",
+        ),
         ("a line that is missing", ('<TotalTax line="24">5249</TotalTax>', ""), "X-0003", ""),
         ("a line with another number", ('line="24"', 'line="25"'), "X-0003", ""),
         ("an amount that is none", (">5249</TotalTax>", ">much</TotalTax>"), "X-0003", "TotalTax"),
@@ -111,6 +116,20 @@ class RuleTests(AuthorityTestCase):
         self.assertEqual(faults_of("us-il", 2025, STATE_DOCUMENT.encode()), [])
         other = (Path(__file__).parent / "us-pa-2025.xml").read_bytes()  # a state that no rule here knows by name
         self.assertEqual(faults_of("us-pa", 2025, other), [])
+
+    def test_people_and_employers_whom_nobody_met_are_taken_and_remembered(self):
+        Person.objects.all().delete()
+        Employer.objects.all().delete()
+        self.assertEqual(self.decided()["state"], "accepted")
+        self.assertEqual(Person.objects.get().last_name, "Abernathy")
+        other = self.decided(document=DOCUMENT.replace("Abernathy", "Wren"))
+        self.assertEqual(other["faults"][0]["rule"], "P-0101")
+        self.assertIn("Lorna Wren, number ending 5580", other["faults"][0]["message"])
+
+    def test_the_console_can_have_the_next_one_refused(self):
+        self.client.post("/mood", {"to_refuse": "1"})
+        self.assertEqual(self.decided()["faults"][0]["rule"], "C-0901")
+        self.assertEqual(self.decided()["state"], "accepted")
 
     def test_a_year_that_is_not_open(self):
         self.assertEqual(faults_of("us", 1999, DOCUMENT.encode())[0].rule, "X-0002")
@@ -139,7 +158,7 @@ class RuleTests(AuthorityTestCase):
         self.assertEqual(answer["faults"][0]["rule"], "P-0202")
 
     def test_a_rejected_return_claims_nothing(self):
-        self.decided(document=DOCUMENT.replace("00-7140362", "00-7140363"))
+        self.decided(document=DOCUMENT.replace("00-7140362", "00-0000363"))
         self.assertEqual(Claim.objects.count(), 0)
 
 

@@ -102,11 +102,16 @@ class _Making:
             yield single("state-returns", rows=rows(decided))
 
 
+def random_result(chance):
+    """The result of a return put together at random."""
+    return _Making(chance).result()
+
+
 class AnyReturnTests(TestCase):
     @settings(max_examples=300, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_what_holds_of_every_return(self, chance):
-        found = _Making(chance).result()
+        found = random_result(chance)
         self.assertIsNotNone(found.all_findings)
         for line in found.bottom_lines:
             authority, form = line.authority, found.run.form(line.authority.form.code())
@@ -119,7 +124,7 @@ class AnyReturnTests(TestCase):
     @settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_what_is_worked_out_beside_a_return_never_raises(self, chance):
-        found = _Making(chance).result()
+        found = random_result(chance)
         before = [line.amount for line in found.bottom_lines]
         for choice in apart.choices(found.run):
             self.assertEqual(choice.saves, choice.apart - choice.together)

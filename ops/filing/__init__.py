@@ -1,0 +1,1 @@
+"""What the product makes, met with what the simulated authorities accept: run under the settings of the authorities."""

@@ -1,0 +1,130 @@
+"""Every return that the program computes and lets out is accepted; the same documents, tampered with, are rejected by name."""
+
+import re
+import uuid
+from dataclasses import replace
+from datetime import timedelta
+from unittest import TestCase as UnitTestCase
+
+from django.test import TestCase
+from django.utils import timezone
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from authority.agreement import disagreements
+from authority.models import Claim, Filing, Person
+from authority.receiving import answer, receive
+from authority.rules import faults_of, parse
+from practice.demo.plain import demo_returns
+from taxcore.engine import compute, document
+from taxcore.engine.filed import filed_document
+from taxcore.packs import pack_named
+from taxcore.packs.us.tests.test_any_return import random_result
+from taxcore.packs.us.tests.worked import all_cases
+
+PACK = pack_named("us")
+_ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it; no line depends on it
+
+
+def going_out(result):
+    """(authority, document) of everything that a result files; nothing where law that is not computed stops it."""
+    if any(found.weight == "stops" and not found.code.startswith(_ASKED_OF_THE_PREPARER) for found in result.findings):
+        return []
+    return [(line.authority, filed_document(result, line.authority, "1", "0" * 64)) for line in result.bottom_lines]
+
+
+def worked():
+    """(name, result) of every worked case and every return of the demo practice."""
+    for case in all_cases():
+        yield f"{case.topic}/{case.name}", compute(PACK, document.read(case.document))
+    for entry, data in demo_returns():
+        for year in (2023, 2024, 2025):  # the demo's own year, and the same papers in the two before
+            yield f"{entry['name']} {year}", compute(PACK, replace(data, year=year))
+
+
+class EveryReturnTests(TestCase):
+    def accepted(self, authority, year, content):
+        """Filed as over HTTP, and answered. Each stands alone: in the next case the same made-up people live another life."""
+        filing = receive(uuid.uuid4(), authority.code, year, content)
+        Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+        found = answer(filing.receipt)
+        Claim.objects.all().delete()
+        Person.objects.all().delete()
+        self.assertEqual((found.state, found.faults), ("accepted", []))
+
+    def test_worked_cases_and_demo_returns_are_accepted(self):
+        filed = 0
+        for name, result in worked():
+            for authority, content in going_out(result):
+                with self.subTest(name, authority=authority.code):
+                    self.accepted(authority, result.year, content)
+                    filed += 1
+        self.assertGreater(filed, 450)
+
+    def test_every_authority_and_open_year_has_returns_among_them(self):
+        met = {(authority.code, result.year) for _, result in worked() for authority, _ in going_out(result)}
+        wanted = {(one.code, year) for one in PACK.authorities for year in (2023, 2024, 2025)} | {("us", 2022)}
+        self.assertEqual(wanted - met, set())
+
+
+class RandomReturnsTests(UnitTestCase):
+    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.randoms(use_true_random=False))
+    def test_random_returns_agree_with_themselves(self, chance):
+        result = random_result(chance)
+        for line in result.bottom_lines:
+            root = parse(filed_document(result, line.authority, "1", "0" * 64))
+            said = [(one.statement.form, one.statement.text, one.found, one.expected)
+                    for one in disagreements(root, line.authority.code, result.year)]  # fmt: skip
+            self.assertEqual(said, [])
+
+
+class TamperedTests(TestCase):
+    LINES = [  # form's element, line, code that says so
+        ("IncomeTaxReturn", "1z", "T-0401"),
+        ("IncomeTaxReturn", "9", "T-0401"),
+        ("IncomeTaxReturn", "8", "T-0403"),
+        ("IncomeTaxReturn", "11a", "T-0401"),
+        ("IncomeTaxReturn", "15", "T-0401"),
+        ("IncomeTaxReturn", "20", "T-0403"),
+        ("IncomeTaxReturn", "23", "T-0403"),
+        ("IncomeTaxReturn", "24", "T-0401"),
+        ("IncomeTaxReturn", "25a", "T-0402"),
+        ("IncomeTaxReturn", "25b", "T-0402"),
+        ("IncomeTaxReturn", "33", "T-0401"),
+        ("IncomeTaxReturn", "37", "T-0401"),
+        ("Adjustments", "10", "T-0401"),
+        ("Business", "31", "T-0401"),
+        ("Itemized", "17", "T-0401"),
+        ("OtherTaxes", "21", "T-0401"),
+    ]
+
+    def test_a_line_that_was_changed_is_named_with_its_code_and_path(self):
+        for form, line, code in self.LINES:
+            with self.subTest(form, line=line):
+                content = next((made for made in self._documents() if f"<{form} number=" in made), None)
+                self.assertIsNotNone(content, "no demo return has this form")
+                faults = faults_of("us", 2025, _raised(content, form, line).encode())
+                at_fault = [fault for fault in faults if fault.rule == code and re.search(rf"/Forms/{form}\b", fault.path)]
+                self.assertTrue(at_fault, faults)
+
+    def _documents(self):
+        if not hasattr(type(self), "_made"):
+            results = [compute(PACK, data) for _, data in demo_returns()]
+            type(self)._made = [
+                content.decode() for one in results for authority, content in going_out(one) if authority.code == "us"
+            ]
+        return self._made
+
+    def test_a_paper_that_was_changed_is_missed_on_its_line(self):
+        content = next(made for made in self._documents() if "<WageStatement " in made)
+        changed = re.sub(r"<FederalWithheld>(\d+)", lambda found: f"<FederalWithheld>{int(found[1]) + 700}", content, count=1)
+        self.assertEqual([fault.rule for fault in faults_of("us", 2025, changed.encode())], ["T-0402"])
+
+
+def _raised(content, form, line):
+    """The document with 7 more on one line of the first form of that element."""
+    begin = content.index(f"<{form} number=")
+    pattern = re.compile(rf'( line="{re.escape(line)}">)(-?[\d.]+)')
+    found = pattern.search(content, begin)
+    return content[: found.start(2)] + f"{float(found[2]) + 7:.0f}" + content[found.end(2) :]
