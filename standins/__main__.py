@@ -27,9 +27,9 @@ class Handler(BaseHTTPRequestHandler):
         try:
             length = min(int(self.headers.get("Content-Length", 0)), 100_000)
             body = json.loads(self.rfile.read(length))
-        except ValueError:
-            return self._json(400, {"error": "not JSON"})
-        made = self._identity(body)
+            made = self._identity(body)
+        except (ValueError, AttributeError, TypeError):
+            return self._json(400, {"error": "not a claim"})
         return self._json(200 if made is not None else 404, made or {"error": "unknown"})
 
     def _identity(self, body):

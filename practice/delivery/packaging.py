@@ -10,7 +10,7 @@ from practice.firm.permissions import fetch, require
 from practice.portal.links import send_link
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
-from practice.signing.asking import signers
+from practice.signing.needed import signers
 
 
 class CannotDeliver(Exception):

@@ -15,8 +15,9 @@ from practice.delivery.pdf import pdf_of
 from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
+from practice.returns.computing import result_of
 from practice.review import advising
-from practice.signing.locking import result_of_snapshot
+from practice.signing.frozen import drawn_of
 from practice.signing.tasks import draw
 
 
@@ -51,22 +52,21 @@ def assemble(package):
 
 
 def _parts(package):
-    result = result_of_snapshot(package.snapshot)
+    frozen = drawn_of(package.snapshot)
     accepted = package.of.submissions.filter(snapshot=package.snapshot, state=State.ACCEPTED).order_by("id")
     earlier = package.of.submissions.filter(state=State.ACCEPTED).exclude(snapshot=package.snapshot).order_by("id")
     yield pdf_of(
         "delivery/package.html",
         {
-            "package": package, "of": package.of, "firm": package.firm, "result": result,
-            "lines": [(line, line.authority.due_on(result.year)) for line in result.bottom_lines],
+            "package": package, "of": package.of, "firm": package.firm, "result": frozen,
             "extensions": package.of.extensions.filter(state=Asked.ACCEPTED),
-            "chart": summary_chart(result), "submissions": [*earlier, *accepted], "people": result.run.people(),
+            "chart": summary_chart(frozen), "submissions": [*earlier, *accepted], "people": frozen.people,
         },
     )  # fmt: skip
-    advised = advising.page_of(package.of, result) if package.of.advice_choices.exists() else {}
+    advised = advising.page_of(package.of, result_of(package.of)) if package.of.advice_choices.exists() else {}
     if advised.get("items"):  # only what somebody chose for this client goes out
         yield pdf_of("delivery/advice.html", advised)
-    for signature in package.of.signatures.filter(snapshot=package.snapshot, voided_at=None):
+    for signature in package.of.signatures.filter(voided_at=None):
         yield draw(signature)
 
 

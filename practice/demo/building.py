@@ -14,8 +14,10 @@ from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Stage
 from practice.returns.opening import open_household, open_return
 from practice.returns.stages import reach
-from practice.signing.asking import ask_for_signature, authorities_to_sign, sign_in_office, signers
+from practice.review.signing_off import sign_off
+from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
+from practice.signing.needed import authorities_to_sign, signers
 
 _DAYS = {"gather": date(2026, 1, 20), "prepare": date(2026, 2, 2), "review": date(2026, 2, 5), "sign": date(2026, 2, 6),
          "file": date(2026, 2, 9)}  # fmt: skip
@@ -107,10 +109,12 @@ def _bring_to_stage(staff, return_, entry):
         return_.waiting_for = reviewer
     return_.save()
     if stage == "sign":
+        sign_off(reviewer, return_.pk)
         ask_for_signature(signer, return_.pk)
         client, _ = signers(_fresh(return_))[0]
         _sign_all(staff["AP"], return_, client)
     if stage == "file":
+        sign_off(reviewer, return_.pk)
         lock_figures(signer, return_.pk)
         for client, _ in signers(_fresh(return_)):
             _sign_all(staff["AP"], return_, client)
@@ -128,7 +132,7 @@ def _fresh(return_):
 def _sign_all(witness, return_, client):
     record_identity(witness, client.pk, "licence", str(4000 + client.pk)[-4:], "2029-06-30", "Illinois")
     for authority in authorities_to_sign(_fresh(return_)):
-        sign_in_office(witness, return_.pk, client.pk, authority.code, drawn_name(client.full_name), "127.0.0.1")
+        sign_in_office(witness, return_.pk, client.pk, authority.code, drawn_name(client.full_name), "127.0.0.1", "41706")
 
 
 def drawn_name(name):

@@ -6,8 +6,10 @@ from django.utils import timezone
 from practice.dispatch.filing import queue
 from practice.dispatch.models import Acknowledgement, State, Submission
 from practice.firm.events import record
+from practice.returns.computing import result_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
+from taxcore.engine.filed import address_at
 
 
 @transaction.atomic
@@ -21,7 +23,7 @@ def settle(submission_id, answer):
     accepted = answer.state == "accepted"
     submission.state = State.ACCEPTED if accepted else State.REJECTED
     submission.answered_at, submission.trouble, submission.next_try_at = timezone.now(), "", None
-    submission.refused_rules = answer.faults
+    submission.refused_rules = [{**fault, "at": _address(return_, fault)} for fault in answer.faults]
     submission.save()
     Acknowledgement.objects.create(firm=submission.firm, submission=submission, accepted=accepted, answer=answer.raw)
     if accepted:
@@ -29,6 +31,11 @@ def settle(submission_id, answer):
     else:
         _rejected(return_, submission)
     return_.save()
+
+
+def _address(return_, fault):
+    """The address of the entry or line that a fault names, found once, when it comes; empty where it names none."""
+    return address_at(result_of(return_), fault.get("path", "")) or ""
 
 
 def _accepted(return_, submission):

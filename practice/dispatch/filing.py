@@ -8,9 +8,8 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
-from practice.signing.asking import authorities_to_sign, missing_signatures
-from practice.signing.locking import result_of_snapshot
-from taxcore.engine.filed import filed_document
+from practice.signing.frozen import document_of
+from practice.signing.needed import authorities_to_sign, missing_signatures
 
 
 class CannotFile(Exception):
@@ -32,10 +31,9 @@ def file_return(actor, return_id):
     if missing:
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
-    result = result_of_snapshot(return_.snapshot)
     authorities = authorities_to_sign(return_)
     here = {authority.code for authority in authorities}
-    made = [_submit(actor, return_, one, result, one.after in here) for one in authorities if _needs(return_, one)]
+    made = [_submit(actor, return_, one, one.after in here) for one in authorities if _needs(return_, one)]
     if made:
         reach(return_, Stage.FILE, "on its way")
         return_.save()
@@ -47,10 +45,10 @@ def _needs(return_, authority):
     return not return_.submissions.filter(authority=authority.code, state__in=LIVE).exists()
 
 
-def _submit(actor, return_, authority, result, waits):
+def _submit(actor, return_, authority, waits):
     """`waits`: another authority of this return comes first."""
     done = not waits or return_.submissions.filter(authority=authority.after, state=State.ACCEPTED).exists()
-    document = filed_document(result, authority, str(return_.pk), return_.snapshot.hash)
+    document = document_of(return_.snapshot, authority.code)
     submission = Submission.objects.create(
         firm=return_.firm, of=return_, snapshot=return_.snapshot, authority=authority.code, document=seal_bytes(document),
         state=State.QUEUED if done else State.WAITING, by=actor,

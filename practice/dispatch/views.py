@@ -1,6 +1,9 @@
 """Dispatch: what was sent, what came back, and the way to mend it."""
 
+from urllib.parse import quote
+
 from django.contrib import messages
+from django.db.models import Count, Max
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
@@ -8,11 +11,8 @@ from django.views.decorators.http import require_POST
 from practice.dispatch import filing
 from practice.dispatch.models import Asked, Extension, State, Submission
 from practice.firm.permissions import may, require
-from practice.returns.addresses import place_of
 from practice.returns.computing import pack_of
-from practice.signing.locking import result_of_snapshot
 from practice.web.lists import export, sorted_by
-from taxcore.engine.filed import address_at
 
 _SORTS = {
     "household": "of__household__name",
@@ -26,12 +26,12 @@ _SORTS = {
 def dispatch(request):
     """The list, with filter, search, sort and export."""
     require(request.user, "view")
-    rows = Submission.objects.for_firm(request.user.firm).select_related("of__household", "snapshot", "by")
+    rows = Submission.objects.for_firm(request.user.firm).select_related("of__household")
     sent = [Asked.QUEUED, Asked.SENT, Asked.ACCEPTED, Asked.REJECTED]
     requests = (
         Extension.objects.for_firm(request.user.firm).filter(state__in=sent).select_related("of__household").order_by("-id")
     )
-    counts = {state: rows.filter(state=state).count() for state in State.values}
+    counts = dict.fromkeys(State.values, 0) | dict(rows.order_by().values_list("state").annotate(Count("id")))
     if request.GET.get("state") in State.values:
         rows, requests = rows.filter(state=request.GET["state"]), requests.filter(state=request.GET["state"])
     if words := request.GET.get("q", "").strip():
@@ -39,19 +39,25 @@ def dispatch(request):
     rows = sorted_by(rows, request, _SORTS, "made")
     if kind := request.GET.get("as"):
         heads = ["Household", "Year", "Authority", "What", "State", "Receipt", "Made", "Answered"]
-        listed = [*((one, "return") for one in rows), *((one, f"more time, {one.form}") for one in requests)]
-        return export(kind, "dispatch", heads, [_exported(one, what) for one, what in listed])
+        return export(kind, "dispatch", heads, _listed(rows, requests))
+    listed = list(requests.defer("document")[:200])
     context = {
-        "rows": [_row(submission) for submission in rows[:200]],
-        "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in requests[:200]],
+        "rows": _rows(list(rows.defer("document")[:200])),
+        "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in listed],
         "counts": counts,
         "state": request.GET.get("state", ""),
         "states": State.choices,
         "may_file": may(request.user, "file"),
-        "under_way": counts["queued"] + counts["sent"] > 0
-        or any(one.state in (Asked.QUEUED, Asked.SENT) for one in requests[:200]),
+        "under_way": counts["queued"] + counts["sent"] > 0 or any(one.state in (Asked.QUEUED, Asked.SENT) for one in listed),
     }
     return render(request, "dispatch/_list.html" if request.htmx else "dispatch/dispatch.html", context)
+
+
+def _listed(rows, requests):
+    for one in rows.defer("document").iterator(chunk_size=2000):
+        yield _exported(one, "return")
+    for one in requests.defer("document").iterator(chunk_size=2000):
+        yield _exported(one, f"extension, {one.form}")
 
 
 def _exported(one, what):
@@ -59,31 +65,26 @@ def _exported(one, what):
     return [one.of.household.name, one.of.year, one.authority.upper(), what, state, one.receipt, one.made_at, one.answered_at]
 
 
-def _row(submission):
-    superseded = (
-        submission.state == State.REJECTED
-        and submission.of.submissions.filter(authority=submission.authority, pk__gt=submission.pk).exists()
-    )
-    return {
-        "submission": submission,
-        "authority": pack_of(submission.of).authority(submission.authority).name,
-        "faults": [{**fault, "url": _fault_url(submission, fault)} for fault in submission.refused_rules],
-        "superseded": superseded,
-    }
+def _rows(submissions):
+    """What the list shows of each; nothing is computed, and the newest of each return and authority is asked for once."""
+    newest = dict.fromkeys(((one.of_id, one.authority) for one in submissions), 0)
+    found = Submission.objects.across_firms("of the submissions at hand").filter(of__in={of for of, _ in newest})
+    newest |= {(of, code): last for of, code, last in found.order_by().values_list("of", "authority").annotate(Max("pk"))}
+    return [
+        {
+            "submission": one,
+            "authority": pack_of(one.of).authority(one.authority).name,
+            "faults": [{**fault, "url": _fault_url(one, fault)} for fault in one.refused_rules],
+            "superseded": one.state == State.REJECTED and newest[one.of_id, one.authority] > one.pk,
+        }
+        for one in submissions
+    ]
 
 
 def _fault_url(submission, fault):
-    """Where the field at fault is mended: its paper, or the line on its form."""
-    return_ = submission.of
-    result = result_of_snapshot(submission.snapshot)
-    address = address_at(result, fault.get("path", ""))
-    if address is None:
-        return reverse("review", args=[return_.pk])
-    place = place_of(list(return_.papers.filter(removed_at=None)), result, address)
-    if place is None:
-        return f"{reverse('forms', args=[return_.pk])}?at={address}"
-    paper, path, _ = place
-    return f"{reverse('paper', args=[return_.pk, paper.pk])}#f-{paper.pk}-{path.replace('.', '-')}"
+    """Where the entry or line at fault is: its address was found when the answer came; Review where it names none."""
+    at = fault.get("at")
+    return f"{reverse('at', args=[submission.of_id])}?at={quote(at)}" if at else reverse("review", args=[submission.of_id])
 
 
 @require_POST

@@ -8,12 +8,19 @@ from django.utils import timezone
 from practice.firm.scope import FirmOwned
 
 
+def lock_needs():
+    """What a fresh practice wants done before a return is locked (practice/signing/gate.py)."""
+    return ["first", "points"]
+
+
 class Firm(models.Model):
     """A practice. A training practice files only with stand-ins and carries only numbers that were never issued.
 
     `silenced` maps codes of diagnostics nobody here wants to hear to who said so, when and why; `answers` maps fields that
     are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
-    the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount.
+    the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
+    is locked; `reviewers_correct`: reviewers may enter amounts too. `efin` and `originator_pin` identify the practice as the
+    originator of electronic returns.
     """
 
     name = models.CharField(max_length=80)
@@ -27,6 +34,10 @@ class Firm(models.Model):
     answers = models.JSONField(default=dict)
     matters_from = models.DecimalField(max_digits=12, decimal_places=0, default=1000)
     matters_lines = models.JSONField(default=list)
+    lock_needs = models.JSONField(default=lock_needs)
+    reviewers_correct = models.BooleanField(default=False)
+    efin = models.CharField(max_length=6, blank=True)
+    originator_pin = models.CharField(max_length=5, blank=True)
 
     def today(self):
         """The day the firm lives on: the calendar's, or the fixed day of a training practice."""

@@ -12,8 +12,8 @@ from practice.delivery.tasks import read_package
 from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
-from practice.signing import asking
-from practice.signing.locking import result_of_snapshot
+from practice.signing import asking, needed
+from practice.signing.frozen import drawn_of
 
 
 def enter(request, token):
@@ -83,14 +83,15 @@ def home(request):
     snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
     context = {"link": link, "of": return_, "asked": asked, "package": delivered, "client": link.client, "firm": link.firm}
     if snapshot:
-        result = result_of_snapshot(snapshot)
-        first = result.run.form(result.bottom_lines[0].authority.form.code())
+        frozen = drawn_of(snapshot)
+        first = next(form for form in frozen.forms if form.title == frozen.bottom_lines[0].form)
         context |= {
-            "lines": result.bottom_lines, "chart": summary_chart(result), "result": result, "snapshot": snapshot,
-            "facts": [cell for cell in first.lines() if cell.spec.weight == "total" and cell.value],
+            "lines": frozen.bottom_lines, "chart": summary_chart(frozen), "result": frozen, "snapshot": snapshot,
+            "facts": [line for line in first.lines if line.weight == "total" and line.value],
         }  # fmt: skip
     if asked:
-        context["to_sign"] = _to_sign(link, asked)
+        context |= {"to_sign": _to_sign(link, asked), "sent": return_.submissions.order_by("id").first()}
+        context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
     return render(request, "portal/home.html", context)
 
 
@@ -99,7 +100,7 @@ def _asked(link):
 
 
 def _to_sign(link, asked):
-    signed = {s.authority: s for s in link.of.signatures.filter(snapshot=asked.snapshot, client=link.client, voided_at=None)}
+    signed = {s.authority: s for s in link.of.signatures.filter(client=link.client, voided_at=None)}
     codes = [line["code"] for line in asked.snapshot.bottom_lines]
     return [(pack_of(link.of).authority(code), signed.get(code)) for code in codes]
 
@@ -133,18 +134,36 @@ def identity(request):
 
 
 @client_only
+def whole_return(request):
+    """Every form as the package will have it. Who goes on from here has examined the return."""
+    asked = _asked(request.link)
+    if asked is None:
+        return redirect("portal")
+    if request.method == "POST":
+        asking.note_read(asked.pk, request.link.client)
+        return redirect("portal-sign")
+    context = {
+        "of": request.link.of, "firm": request.link.firm, "asked": asked, "result": drawn_of(asked.snapshot),
+        "may_sign": any(signature is None for _, signature in _to_sign(request.link, asked)),
+    }  # fmt: skip
+    return render(request, "portal/return.html", context)
+
+
+@client_only
 def sign(request):
     """One canvas after the other, an authority each."""
     asked, error = _asked(request.link), ""
     if asked is None:
         return redirect("portal")
+    if asked.read_at is None:
+        return redirect("portal-return")
     if asked.identity_proved_at is None:
         return redirect("portal-identity")
     if request.method == "POST":
         try:
             asking.sign_in_portal(
                 request.link.client, asked.pk, request.POST.get("authority", ""), request.POST.get("image", ""),
-                request.META.get("REMOTE_ADDR"),
+                request.META.get("REMOTE_ADDR"), request.POST.get("pin", ""),
             )  # fmt: skip
             return redirect("portal-sign")
         except asking.CannotSign as cannot:
@@ -154,7 +173,8 @@ def sign(request):
         return redirect("portal")
     line = next(line for line in asked.snapshot.bottom_lines if line["code"] == remaining[0].code)
     context = {
-        "asked": asked, "authority": remaining[0], "left": len(remaining), "line": line, "error": error,
+        "asked": asked, "pin": request.POST.get("pin", ""), "authority": remaining[0], "left": len(remaining),
+        "line": line, "error": error,
         "client": request.link.client, "firm": request.link.firm, "of": request.link.of,
     }  # fmt: skip
     return render(request, "portal/sign.html", context, status=422 if error else 200)

@@ -122,7 +122,9 @@ def _give_up(actor, return_):
     from practice.signing.voiding import void_signatures
 
     if return_.snapshot_id:
-        void_signatures(actor, return_, "the couple files together")
+        codes = [line["code"] for line in return_.snapshot.bottom_lines]
+        void_signatures(actor, return_, dict.fromkeys(codes, "the couple files together"))
+        return_.snapshot = None
     return_.given_up_at = timezone.now()
     reach(return_, Stage.DONE, "given up")
     return_.save()

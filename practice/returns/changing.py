@@ -1,7 +1,6 @@
 """What every change of a return does besides itself: new version, new summary, signatures void, accepted figures kept."""
 
 from practice.dispatch.models import State
-from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.computing import new_result_of, pack_of
 from practice.returns.models import Return, Stage
@@ -24,14 +23,21 @@ def open_for_change(actor, return_id, action="key"):
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
     return_ = fetch(wanted.prefetch_related("papers", "overrides", "submissions"), actor, pk=return_id)
     require(actor, action, return_)
+    if says := closed_because(return_):
+        raise Settled(says)
+    return return_
+
+
+def closed_because(return_):
+    """Why nothing can be entered in a return at the moment; empty while it is open."""
     if return_.given_up_at:
-        raise Settled("This return apart was given up: the couple files together. Nothing is keyed or filed in it.")
+        return "This return apart was given up: the couple files together. Nothing is entered or filed in it."
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
-        raise Settled("This return is on its way to an authority. Wait for the answer, then change it.")
+        return "This return is on its way to an authority. Wait for the acknowledgment, then change it."
     if State.ACCEPTED in newest.values() and not {State.REJECTED, State.WITHDRAWN} & set(newest.values()):
-        raise Settled("This return was accepted. Changes belong in an amended return.")
-    return return_
+        return "This return was accepted. Changes belong in an amended return."
+    return ""
 
 
 def forget(return_, *names):
@@ -48,8 +54,8 @@ def changed(actor, return_, before):
     summarise(return_, after)
     if return_.stage == Stage.GATHER:
         reach(return_, Stage.PREPARE, "keying")
-    if return_.snapshot_id:
-        _void(actor, return_)
+    if return_.snapshot_id or return_.signed_id:
+        _let_go(actor, return_, after)
     return_.save()
     return after
 
@@ -88,8 +94,7 @@ def _keep_accepted(return_, before, after):
             raise Settled(f"{moved.form} line {moved.number} was accepted and would change. That belongs in an amended return.")
 
 
-def _void(actor, return_):
-    from practice.signing.voiding import void_signatures
+def _let_go(actor, return_, result):
+    from practice.signing.voiding import let_go
 
-    void_signatures(actor, return_, "the return was changed after its figures were locked")
-    record(actor, "signatures void", return_, says="The return was changed after its figures were locked.")
+    let_go(actor, return_, result)

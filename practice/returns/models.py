@@ -27,7 +27,8 @@ class Return(FirmOwned):
 
     `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
     findings as of `version`. `silenced` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
-    the day each stage was reached. `snapshot` is the locked figures, if locked.
+    the day each stage was reached. `snapshot` is the locked figures, if locked; `signed` the ones that stand under signatures,
+    which a correction that moves no signed figure leaves alone.
 
     `apart_from` is the return of both that a state's return apart was made from, for one of them (`apart_role`) and one state
     (`apart_state`); `apart_made` are the keyed fingerprints of what came over. `given_up_at`: it is not filed after all.
@@ -50,6 +51,7 @@ class Return(FirmOwned):
     authorities = models.CharField(max_length=60, blank=True)
     together = models.DecimalField(max_digits=14, decimal_places=2, null=True)
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")
+    signed = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, null=True, related_name="+")
     apart_from = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="apart")
     apart_role = models.CharField(max_length=10, blank=True)
     apart_state = models.CharField(max_length=2, blank=True)
@@ -165,11 +167,13 @@ class LineOverride(FirmOwned):
 
 
 class Snapshot(FirmOwned):
-    """Locked figures: the whole return and its result, encrypted, with their hash. The database refuses any change."""
+    """Locked figures: the whole return and its result, encrypted, with their hash; and the documents made of them for each
+    authority. The database refuses any change."""
 
     of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="snapshots")
     hash = models.CharField(max_length=64)
     content = models.BinaryField()
+    documents = models.BinaryField(default=bytes)
     bottom_lines = models.JSONField(default=list)
     version = models.PositiveIntegerField()
     made_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")

@@ -1,5 +1,6 @@
 """Questions that a practice answers once for all its returns, and what its reviewers must have looked at."""
 
+import re
 from dataclasses import dataclass
 from decimal import Decimal, InvalidOperation
 from typing import Any
@@ -12,6 +13,8 @@ from practice.firm.permissions import require
 from practice.returns.typed import read_typed
 from taxcore.engine import BadValue, Choice, Flag
 from taxcore.packs import pack_named
+
+LOCK_CONDITIONS = ("first", "second", "points", "initials")
 
 
 @dataclass(frozen=True)
@@ -95,6 +98,33 @@ def set_what_matters(actor, amount, lines):
     record(
         actor, "what matters to reviewers", firm=firm, says=f"from {least:,.0f}; {', '.join(names) or 'no lines of their own'}"
     )
+
+
+@transaction.atomic
+def set_locking(actor, needs, reviewers_correct):
+    """What must be done before a return is locked (codes of signing/gate.py), and whether reviewers may enter amounts."""
+    require(actor, "administer", actor)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.lock_needs = [code for code in LOCK_CONDITIONS if code in needs]
+    firm.reviewers_correct = reviewers_correct
+    firm.save(update_fields=["lock_needs", "reviewers_correct"])
+    says = f"{', '.join(firm.lock_needs) or 'nothing'}; reviewers {'may' if reviewers_correct else 'may not'} enter amounts"
+    record(actor, "conditions for locking", firm=firm, says=says)
+
+
+@transaction.atomic
+def set_efile_numbers(actor, efin, pin):
+    """The practice's EFIN (six digits) and its own PIN (five) as originator of electronic returns. BadValue otherwise."""
+    require(actor, "administer", actor)
+    efin, pin = efin.strip(), pin.strip()
+    if efin and not re.fullmatch(r"[0-9]{6}", efin):
+        raise BadValue("An EFIN has six digits.", efin)
+    if pin and not re.fullmatch(r"[0-9]{5}", pin):
+        raise BadValue("The practice's PIN has five digits.", pin)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.efin, firm.originator_pin = efin, pin
+    firm.save(update_fields=["efin", "originator_pin"])
+    record(actor, "e-file numbers", firm=firm, says=f"EFIN {efin or 'none'}")
 
 
 def _line_named(text, pack="us"):

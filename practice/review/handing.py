@@ -7,6 +7,7 @@ from practice.firm.models import Staff
 from practice.firm.permissions import Refused, fetch, may, require
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
+from practice.review.margin import add_note
 
 
 class CannotHand(Exception):
@@ -15,6 +16,21 @@ class CannotHand(Exception):
     def __init__(self, says):
         super().__init__(says)
         self.says = says
+
+
+@transaction.atomic
+def send_back(actor, return_id, address, question):
+    """A reviewer's question about a figure goes to the preparer, and the return with it. BadValue without a question."""
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "review", return_)
+    if return_.stage not in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW):
+        raise CannotHand("The return is locked or sent. Ask for the change without sending it back.")
+    note = add_note(actor, return_id, address, question, return_.preparer_id)
+    reach(return_, Stage.PREPARE, "sent back")
+    return_.waiting_for = return_.preparer
+    return_.save()
+    record(actor, "sent back", return_, says=question.strip()[:100], address=address)
+    return note
 
 
 @transaction.atomic

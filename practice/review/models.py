@@ -27,6 +27,22 @@ class Initial(FirmOwned):
         return f"{self.by.initials} on {self.address}"
 
 
+class Reviewed(FirmOwned):
+    """A reviewer looked through the whole return; `mark` is the fingerprint of its figures then, and it lapses when they move."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="reviews")
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    mark = models.CharField(max_length=64)
+    at = models.DateTimeField()
+
+    class Meta:
+        ordering = ["at"]
+        constraints = [models.UniqueConstraint(fields=["of", "by"], name="reviewed_once_each")]
+
+    def __str__(self):
+        return f"{self.of} reviewed by {self.by}"
+
+
 class MarginNote(FirmOwned):
     """A note on a figure. One that asks somebody is an open point until it is answered and closed."""
 

@@ -10,9 +10,10 @@ from practice.dispatch.models import Asked, State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns import apart
-from practice.returns.changing import law_mark
+from practice.returns.changing import closed_because, law_mark
 from practice.returns.models import Return
 from practice.review.models import NoticeSettled
+from practice.signing.frozen import moved_since
 from taxcore.packs.us.base import STATES
 
 
@@ -35,6 +36,8 @@ class Notice:
 def notices_of(return_, result, others):
     """All that there are, the gravest first."""
     return [
+        *_closed(return_),
+        *_program(return_, result),
         *_rejected(return_),
         *_no_more_time(return_),
         *_changed_after_signing(return_),
@@ -43,6 +46,25 @@ def notices_of(return_, result, others):
         *_newer(return_),
         *_others(others),
     ]
+
+
+def _closed(return_):
+    """An accepted return, and one on its way, say so and are not edited."""
+    if not return_.given_up_at and (says := closed_because(return_)):
+        yield Notice("closed", return_.state_note, "idea", says, reverse("sign", args=[return_.pk]), "Sign and file")
+
+
+def _program(return_, result):
+    """A locked return is what was signed, whatever the program does since; but somebody should know."""
+    if return_.snapshot_id is None:
+        return
+    moved = moved_since(return_.snapshot, result)
+    if moved:
+        line, then, now = moved[0]
+        more = f", and {len(moved) - 1} more lines" if len(moved) > 1 else ""
+        yield Notice("program", f"{return_.snapshot_id}-{len(moved)}", "check", f"The program has changed since this return was "
+                     f"locked: {line.address} was {then or 0:,.0f} and would be {now or 0:,.0f}{more}. What was locked is what "
+                     "is signed, sent and delivered.", reverse("sign", args=[return_.pk]), "Sign and file")  # fmt: skip
 
 
 def _rejected(return_):

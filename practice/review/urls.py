@@ -24,9 +24,12 @@ urlpatterns = [
     path("returns/<int:return_id>/advice/choose", advice.choose, name="advice-choose"),
     path("returns/<int:return_id>/advice/page", advice.page, name="advice-page"),
     path("returns/<int:return_id>/advice/page.pdf", advice.as_pdf, name="advice-pdf"),
+    path("returns/<int:return_id>/review/done", diagnostics.sign_off, name="sign-off"),
     path("practice/diagnostics", practice_wide.catalogue, name="catalogue"),
     path("practice/diagnostics/silence", practice_wide.silence, name="catalogue-silence"),
     path("practice/answers", practice_wide.answers, name="firm-answers"),
     path("practice/answers/give", practice_wide.answer, name="give-answer"),
     path("practice/answers/matters", practice_wide.matters, name="what-matters"),
+    path("practice/answers/locking", practice_wide.locking, name="lock-needs"),
+    path("practice/answers/e-file", practice_wide.efile, name="efile-numbers"),
 ]

@@ -2,6 +2,7 @@
 
 import base64
 import io
+import re
 
 import httpx
 from django.conf import settings
@@ -13,43 +14,18 @@ from practice.clients.identity import verified
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.portal.links import send_link
-from practice.returns.computing import pack_of, result_of
-from practice.returns.models import Return, Stage
-from practice.returns.stages import reach
+from practice.returns.computing import pack_of
+from practice.returns.models import Return
 from practice.signing.locking import lock_figures
 from practice.signing.models import Signature, SignatureRequest
+from practice.signing.needed import CannotSign, authorities_to_sign, move_on, signers
 
 TRIES = 2
 LARGEST_IMAGE = 300_000  # bytes of a drawn signature
 
 
-class CannotSign(Exception):
-    """The signature cannot be taken; `says` tells the person why and what to do."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
-
-
 class ServiceAway(Exception):
     """The identity service does not answer."""
-
-
-def signers(return_):
-    """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
-    papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
-    by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
-    roles = pack_of(return_).signers(result_of(return_).run)
-    missing = [role for role in roles if role not in by_role]
-    if missing:
-        raise CannotSign(f"The {missing[0]} is not a client yet, so nobody could sign. Add the {missing[0]} to the return.")
-    return [(by_role[role], role) for role in roles]
-
-
-def authorities_to_sign(return_):
-    """Authorities of the locked return, in order."""
-    codes = [line["code"] for line in return_.snapshot.bottom_lines] if return_.snapshot else []
-    return [pack_of(return_).authority(code) for code in codes]
 
 
 @transaction.atomic
@@ -66,32 +42,14 @@ def ask_for_signature(actor, return_id):
         asked.append(request)
         if client.email and not _all_signed_by(return_, client):
             send_link(return_, client, "signature")
-    _move_on(return_)
+    move_on(return_)
     record(actor, "signature asked for", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
     return asked
 
 
 def _all_signed_by(return_, client):
-    signed = return_.signatures.filter(snapshot=return_.snapshot, client=client, voided_at=None).count()
+    signed = return_.signatures.filter(client=client, voided_at=None).count()
     return signed >= len(authorities_to_sign(return_))
-
-
-def missing_signatures(return_):
-    """(client, role, authority) for every signature that is not there yet."""
-    have = set(return_.signatures.filter(snapshot=return_.snapshot, voided_at=None).values_list("client_id", "authority"))
-    return [
-        (client, role, authority)
-        for client, role in signers(return_)
-        for authority in authorities_to_sign(return_)
-        if (client.pk, authority.code) not in have
-    ]
-
-
-def _move_on(return_):
-    """To the stage that the signatures allow."""
-    needed, missing = len(signers(return_)) * len(authorities_to_sign(return_)), len(missing_signatures(return_))
-    reach(return_, Stage.SIGN if missing else Stage.FILE, f"{needed - missing} of {needed} signed" if missing else "to send")
-    return_.save()
 
 
 # Identity, checked by an outside service
@@ -106,12 +64,14 @@ def begin_identity_check(request_id, client):
         "number_end": "".join(c for c in client.number if c.isdigit())[-4:],
         "last_name": client.last_name,
         "birth_date": client.birth_date.isoformat() if client.birth_date else "",
+        "street": client.household.street.lstrip("0123456789 "),
     }
     reply = _call("/identity/checks", claim)
     if reply is None:
+        _note_refusal(asked, client)
         raise CannotSign("We could not find questions for you. Please call the office; you can sign there.")
-    asked.identity_check, asked.identity_questions = reply["id"], reply["questions"]
-    asked.save(update_fields=["identity_check", "identity_questions"])
+    asked.identity_check, asked.identity_questions, asked.identity_refused = reply["id"], reply["questions"], ""
+    asked.save(update_fields=["identity_check", "identity_questions", "identity_refused"])
     return asked
 
 
@@ -133,6 +93,28 @@ def answer_identity_check(request_id, client, answers):
     return asked
 
 
+@transaction.atomic
+def _note_refusal(asked, client):
+    """The office must see that its client stands before a closed door, and the way on."""
+    asked.identity_refused = (
+        f"The identity service knows nobody with the name, birth date and number ending of {client.full_name}. Compare them with "
+        "the client's papers and request signatures again, or have the client sign in the office."
+    )[:200]
+    asked.save(update_fields=["identity_refused"])
+    record(None, "identity service refused", asked.of, says=asked.identity_refused, by=client.full_name)
+
+
+@transaction.atomic
+def note_read(request_id, client):
+    """The client looked through the whole return and says so."""
+    asked = _request_of(request_id, client)
+    if asked.read_at is None:
+        asked.read_at = timezone.now()
+        asked.save(update_fields=["read_at"])
+        record(None, "return examined", asked.of, by=client.full_name)
+    return asked
+
+
 def _request_of(request_id, client):
     return SignatureRequest.objects.across_firms("the client's own").get(pk=request_id, client=client, voided_at=None)
 
@@ -149,16 +131,18 @@ def _call(path, body):
 
 
 @transaction.atomic
-def sign_in_portal(client, request_id, authority, image, address):
-    """The client's own signature for one authority, after proving identity."""
+def sign_in_portal(client, request_id, authority, image, address, pin):
+    """The client's own signature for one authority, after examining the return and proving identity."""
     asked = _request_of(request_id, client)
     if asked.identity_proved_at is None:
         raise CannotSign("First answer the questions that show it is you.")
-    return _sign(asked.of_id, client, asked.role, authority, image, "portal", None, address, asked.snapshot_id)
+    if asked.read_at is None:
+        raise CannotSign("First read the whole return; then sign it.")
+    return _sign(asked.of_id, client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
 
 
 @transaction.atomic
-def sign_in_office(actor, return_id, client_id, authority, image, address):
+def sign_in_office(actor, return_id, client_id, authority, image, address, pin):
     """A signature drawn in the office before a member of staff, who is its witness."""
     return_ = fetch(Return.objects, actor, pk=return_id)
     require(actor, "sign in office", return_)
@@ -169,10 +153,10 @@ def sign_in_office(actor, return_id, client_id, authority, image, address):
         raise CannotSign(
             f"How did you see who {found[0].full_name} is? Record it below; the law wants it before a signature here."
         )
-    return _sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id)
+    return _sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id, pin)
 
 
-def _sign(return_id, client, role, authority, image, manner, witness, address, snapshot_id):
+def _sign(return_id, client, role, authority, image, manner, witness, address, snapshot_id, pin):
     return_ = (
         Return.objects.across_firms("fetched for its client or firm before").select_for_update(of=("self",)).get(pk=return_id)
     )
@@ -180,19 +164,28 @@ def _sign(return_id, client, role, authority, image, manner, witness, address, s
         raise CannotSign("The return was changed meanwhile. The office will send you the new figures.")
     if authority not in [known.code for known in authorities_to_sign(return_)]:
         raise CannotSign("This authority is not on the return.")
-    if return_.signatures.filter(snapshot_id=snapshot_id, authority=authority, client=client, voided_at=None).exists():
+    if return_.signatures.filter(authority=authority, client=client, voided_at=None).exists():
         raise CannotSign("This was signed already.")
     signature = Signature.objects.create(
         firm=return_.firm, of=return_, snapshot_id=snapshot_id, authority=authority, client=client, role=role,
-        name=client.full_name, image=_checked(image), manner=manner, witness=witness, address=address,
+        name=client.full_name, image=_checked(image), pin=_checked_pin(pin), manner=manner, witness=witness, address=address,
     )  # fmt: skip
-    _move_on(return_)
+    return_.signed = return_.snapshot
+    move_on(return_)
     says = f"{client.full_name} for {pack_of(return_).authority(authority).name}"
     record(witness, "signed", return_, says=says, by=client.full_name, manner=manner)
-    from practice.signing.tasks import make_authorisation
+    from practice.signing.tasks import make_authorization
 
-    transaction.on_commit(lambda: make_authorisation.defer(signature_id=signature.pk))
+    transaction.on_commit(lambda: make_authorization.defer(signature_id=signature.pk))
     return signature
+
+
+def _checked_pin(pin):
+    """The five digits that a client chose as part of the signature; CannotSign for anything else. Pub. 1345: not all zeros."""
+    pin = pin.strip()
+    if not re.fullmatch(r"[0-9]{5}", pin) or pin == "00000":
+        raise CannotSign("The PIN takes five digits, not all of them zero.")
+    return pin
 
 
 def _checked(image):

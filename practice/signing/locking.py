@@ -1,18 +1,27 @@
-"""Locking the figures: a frozen copy of the whole return with its hash. What is signed, sent and delivered is this copy."""
+"""Locking a return: a frozen copy of it, of its result and of what goes to each authority, with its hash.
 
+What is signed, sent and delivered is this copy; nothing computed later changes it.
+"""
+
+import base64
 import hashlib
 import json
 
 from django.db import transaction
 
-from practice.firm.crypto import seal_bytes, unseal_bytes
+from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.returns.apart import twice
 from practice.returns.changing import Settled, open_for_change
-from practice.returns.computing import data_of, pack_of, result_of
+from practice.returns.computing import data_of, result_of
 from practice.returns.models import Snapshot, Stage
 from practice.returns.stages import reach
-from taxcore.engine import Result, compute, document
+from practice.review import gate
+from practice.signing.needed import move_on
+from practice.signing.voiding import keep_or_void
+from taxcore.engine import document
+from taxcore.engine.filed import filed_document
+from taxcore.engine.frozen import drawn
 from taxcore.packs.us.base import STATES
 
 
@@ -26,7 +35,8 @@ class StillStopped(Exception):
 
 @transaction.atomic
 def lock_figures(actor, return_id):
-    """Freeze the return. StillStopped while a diagnostic stops filing. Locking what is locked returns the same snapshot."""
+    """Freeze the return. StillStopped while a diagnostic stops filing, NotReviewed while the practice's own conditions are not
+    met. Locking what is locked returns the same snapshot. Signatures stay under figures that did not move."""
     return_ = open_for_change(actor, return_id, "lock")
     if return_.snapshot_id:
         return return_.snapshot
@@ -36,41 +46,47 @@ def lock_figures(actor, return_id):
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:
         raise StillStopped(stopping)
-    content = _content(return_, result)
-    snapshot = Snapshot.objects.create(
-        firm=return_.firm,
-        of=return_,
-        hash=hashlib.sha256(content).hexdigest(),
-        content=seal_bytes(content),
-        bottom_lines=return_.summary["lines"],
-        version=return_.version,
-        made_by=actor,
-    )
+    gate.require_review(return_, result)
+    snapshot = _freeze(actor, return_, result)
+    if return_.signed_id:
+        keep_or_void(actor, return_, result)
     return_.snapshot = snapshot
-    reach(return_, Stage.SIGN, "to be signed")
+    return_.signature_requests.filter(voided_at=None).update(snapshot=snapshot)
+    if return_.signed_id:
+        move_on(return_)
+    else:
+        reach(return_, Stage.SIGN, "to be signed")
     return_.save()
     record(actor, "figures locked", return_, says=f"Hash {snapshot.hash[:16]}", hash=snapshot.hash)
     return snapshot
 
 
+def _freeze(actor, return_, result):
+    content = _content(return_, result)
+    digest = hashlib.sha256(content).hexdigest()
+    return Snapshot.objects.create(
+        firm=return_.firm,
+        of=return_,
+        hash=digest,
+        content=seal_bytes(content),
+        documents=seal_bytes(_documents(return_, result, digest)),
+        bottom_lines=return_.summary["lines"],
+        version=return_.version,
+        made_by=actor,
+    )
+
+
 def _content(return_, result):
     """Canonical bytes: the same return gives the same hash on any machine."""
-    whole = {"return": document.write(data_of(return_, look_back=False)), "result": document.write_result(result)}
+    whole = {
+        "return": document.write(data_of(return_, look_back=False)),
+        "result": document.write_result(result),
+        "drawn": drawn(result),
+    }
     return json.dumps(whole, sort_keys=True, separators=(",", ":"), ensure_ascii=False).encode()
 
 
-def content_of(snapshot):
-    """What was frozen, as {"return": document, "result": lines}. ValueError when it no longer fits its hash."""
-    content = unseal_bytes(snapshot.content)
-    if hashlib.sha256(content).hexdigest() != snapshot.hash:
-        raise ValueError(f"snapshot {snapshot.pk} does not fit its hash")
-    return json.loads(content)
-
-
-def result_of_snapshot(snapshot) -> Result:
-    """The result computed from the frozen return, for drawing its forms. ValueError if it is not what was frozen."""
-    frozen = content_of(snapshot)
-    result = compute(pack_of(snapshot.of), document.read(frozen["return"]))
-    if document.write_result(result)["lines"] != frozen["result"]["lines"]:
-        raise ValueError(f"snapshot {snapshot.pk} computes to other lines than were signed")
-    return result
+def _documents(return_, result, digest):
+    """What goes to each authority, made now: it is what was signed whatever the program does later."""
+    made = {line.authority.code: filed_document(result, line.authority, str(return_.pk), digest) for line in result.bottom_lines}
+    return json.dumps({code: base64.b64encode(content).decode() for code, content in made.items()}).encode()

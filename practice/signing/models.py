@@ -1,4 +1,4 @@
-"""Requests for signature, and signatures. Each stands under one snapshot; a changed return voids them."""
+"""Requests for signature, and signatures. A signature stands while the figures that it is under stand."""
 
 from django.db import models
 from django.db.models import Q
@@ -22,6 +22,8 @@ class SignatureRequest(FirmOwned):
     identity_tries = models.PositiveSmallIntegerField(default=0)
     identity_proved_at = models.DateTimeField(null=True)
     identity_failed_at = models.DateTimeField(null=True)
+    identity_refused = models.CharField(max_length=200, blank=True)  # why the service had no questions, as the office reads it
+    read_at = models.DateTimeField(null=True)  # when the client confirmed having looked through the whole return
 
     class Meta:
         ordering = ["-id"]
@@ -34,7 +36,8 @@ class SignatureRequest(FirmOwned):
 
 
 class Signature(FirmOwned):
-    """One person's signature for one authority. `image` is the drawn PNG, encrypted; `pdf` the authorisation's file name."""
+    """One person's signature for one authority, under the figures of `snapshot`. `image` is the drawn PNG and `pin` the person's
+    own five digits, both encrypted; `pdf` the authorization's file name."""
 
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="signatures")
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="signatures")
@@ -43,6 +46,7 @@ class Signature(FirmOwned):
     role = models.CharField(max_length=10)
     name = models.CharField(max_length=90)
     image = SealedField()
+    pin = SealedField(blank=True)
     manner = models.CharField(max_length=8, choices=[("portal", "in the portal"), ("office", "in the office")])
     witness = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
     signed_at = models.DateTimeField(auto_now_add=True)
@@ -53,7 +57,7 @@ class Signature(FirmOwned):
     class Meta:
         ordering = ["id"]
         constraints = [
-            models.UniqueConstraint(fields=["snapshot", "authority", "client"], name="signed_once", condition=Q(voided_at=None)),
+            models.UniqueConstraint(fields=["of", "authority", "client"], name="signed_once", condition=Q(voided_at=None)),
             models.CheckConstraint(condition=~Q(manner="office") | Q(witness__isnull=False), name="office_has_witness"),
         ]
 

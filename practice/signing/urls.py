@@ -4,8 +4,9 @@ from practice.signing import views
 
 urlpatterns = [
     path("<int:return_id>/sign", views.track, name="sign"),
+    path("<int:return_id>/sign/copy", views.copy, name="locked-copy"),
     path("<int:return_id>/sign/lock", views.lock, name="lock"),
     path("<int:return_id>/sign/ask", views.ask, name="ask-signature"),
     path("<int:return_id>/sign/office/<int:client_id>/<slug:authority>", views.office, name="sign-office"),
-    path("<int:return_id>/sign/authorisation/<int:signature_id>", views.authorisation, name="authorisation"),
+    path("<int:return_id>/sign/authorization/<int:signature_id>", views.authorization, name="authorization"),
 ]

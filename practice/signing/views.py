@@ -13,7 +13,9 @@ from practice.firm.events import record
 from practice.firm.permissions import may
 from practice.returns.computing import pack_of
 from practice.returns.views.common import open_page
-from practice.signing import asking, locking
+from practice.review import gate
+from practice.signing import asking, frozen, locking, needed
+from practice.signing.comparing import corrections
 
 
 def track(request, return_id):
@@ -30,8 +32,10 @@ def _track(request, return_, result):
         "snapshot": snapshot,
         "voided": return_.signatures.exclude(voided_at=None).order_by("-voided_at").first() if not snapshot else None,
         "stopping": [finding for finding in result.findings if finding.weight == "stops"],
+        "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
+        "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,
         "signers": _signers(return_) if snapshot else [],
-        "missing": asking.missing_signatures(return_) if snapshot else [],
+        "missing": needed.missing_signatures(return_) if snapshot else [],
         "submissions": [(submission, pack_of(return_).authority(submission.authority)) for submission in submissions],
         "package": return_.packages.first(),
         "may_file": may(request.user, "file"),
@@ -52,15 +56,15 @@ def _making(return_):
 
 def _signers(return_):
     """(client, role, [(authority, signature or None)], request) for each who must sign."""
-    signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(snapshot=return_.snapshot, voided_at=None)}
-    requests = {r.client_id: r for r in return_.signature_requests.filter(snapshot=return_.snapshot, voided_at=None)}
+    signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(voided_at=None)}
+    requests = {r.client_id: r for r in return_.signature_requests.filter(voided_at=None)}
     return [
         (
             client, role,
-            [(authority, signed.get((client.pk, authority.code))) for authority in asking.authorities_to_sign(return_)],
+            [(authority, signed.get((client.pk, authority.code))) for authority in needed.authorities_to_sign(return_)],
             requests.get(client.pk),
         )
-        for client, role in asking.signers(return_)
+        for client, role in needed.signers(return_)
     ]  # fmt: skip
 
 
@@ -69,7 +73,9 @@ def lock(request, return_id):
     try:
         locking.lock_figures(request.user, return_id)
     except locking.StillStopped as stopped:
-        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Mend them in Review first.")
+        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Fix them in Review first.")
+    except gate.NotReviewed as unreviewed:
+        messages.error(request, unreviewed.says)
     return redirect("sign", return_id)
 
 
@@ -80,7 +86,9 @@ def ask(request, return_id):
         without = [one.client.full_name for one in asked if not one.client.email]
         messages.success(request, "Links are on their way by mail." if not without else f"No mail address: {', '.join(without)}.")
     except locking.StillStopped as stopped:
-        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Mend them in Review first.")
+        messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Fix them in Review first.")
+    except gate.NotReviewed as unreviewed:
+        messages.error(request, unreviewed.says)
     return redirect("sign", return_id)
 
 
@@ -90,26 +98,42 @@ def office(request, return_id, client_id, authority):
     if request.method == "POST":
         try:
             image, address = request.POST.get("image", ""), request.META.get("REMOTE_ADDR")
-            asking.sign_in_office(request.user, return_id, client_id, authority, image, address)
+            asking.sign_in_office(request.user, return_id, client_id, authority, image, address, request.POST.get("pin", ""))
             return redirect("sign", return_id)
         except asking.CannotSign as error:
-            context["error"] = error.says
-    client = next((client for client, _ in asking.signers(return_) if client.pk == client_id), None)
+            context |= {"error": error.says, "pin": request.POST.get("pin", "")}
+    client = next((client for client, _ in needed.signers(return_) if client.pk == client_id), None)
     known = pack_of(return_).authority(authority)
     if client is None or known is None or return_.snapshot is None:
         return redirect("sign", return_id)
     line = next((line for line in result.bottom_lines if line.authority.code == authority), None)
-    context |= {"tab": "sign", "client": client, "authority": known, "snapshot": return_.snapshot, "line": line}
+    context |= {
+        "tab": "sign",
+        "firm": return_.firm,
+        "client": client,
+        "authority": known,
+        "snapshot": return_.snapshot,
+        "line": line,
+    }
     context |= {"identity": verified(client, return_.firm.today()), "documents": IdentityDocument.choices, "back": request.path}
     return render(request, "signing/office.html", context)
 
 
-def authorisation(request, return_id, signature_id):
-    """The signed authorisation as PDF."""
+def copy(request, return_id):
+    """The locked return as the client reads it before signing."""
+    return_, _, context = open_page(request, return_id)
+    if return_.snapshot is None:
+        return redirect("sign", return_id)
+    context |= {"tab": "sign", "snapshot": return_.snapshot, "result": frozen.drawn_of(return_.snapshot)}
+    return render(request, "signing/copy.html", context)
+
+
+def authorization(request, return_id, signature_id):
+    """The signed authorization as PDF."""
     return_, _, _ = open_page(request, return_id)
     signature = get_object_or_404(return_.signatures, pk=signature_id)
     if not signature.pdf:
-        return HttpResponse("The authorisation is being made; try again in a moment.", status=503)
-    record(request.user, "authorisation read", return_)
+        return HttpResponse("The authorization is being made; try again in a moment.", status=503)
+    record(request.user, "authorization read", return_)
     with default_storage.open(signature.pdf) as stored:
         return HttpResponse(unseal_bytes(stored.read()), content_type="application/pdf")

@@ -12,7 +12,7 @@ from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.returns.changing import Settled
 from practice.returns.computing import alone_with
 from practice.returns.entry import NoSuchField
-from practice.signing.asking import CannotSign
+from practice.signing.needed import CannotSign
 
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; connect-src 'self'; "

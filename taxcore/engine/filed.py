@@ -64,7 +64,7 @@ def element_path(authority: Authority, address_cell: Any) -> str:
 
 
 _STEP = re.compile(
-    r"/Return/(?P<group>Forms|Papers|People)/(?P<node>\w+)(?:\[@id='(?P<key>[^']+)'\])?(?:/(?P<place>\w+))?(?P<rest>.*)"
+    r"/Return/(?P<group>Forms|Papers|People)/(?P<node>\w+)(?:\[@(?:id|of)='(?P<key>[^']+)'\])?(?:/(?P<place>\w+))?(?P<rest>.*)"
 )
 
 

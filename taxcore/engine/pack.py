@@ -56,6 +56,7 @@ class Authority:
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`.
+    `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
     """
 
     code: str
@@ -74,6 +75,16 @@ class Authority:
     income: str = "total_income"
     credited_tax: str = ""
     credited_income: str = ""
+    how_to_pay: str = (
+        "Pay on the tax department's website, or mail a check with the state's payment voucher; write the tax year and the last "
+        "four digits of your Social Security number on it."
+    )
+    authorized: tuple[tuple[str, int], ...] = ()
+
+    @property
+    def stated(self) -> tuple[tuple[str, int], ...]:
+        """What an authorization to file states: attribute on `form`, and by how much it may differ from what was signed."""
+        return self.authorized or ((self.income, 0), (self.tax, 0), (self.refund, 0), (self.owed, 0))
 
     def due_on(self, year: int) -> date:
         """The day on which a year's return is due, and what it owes is to be paid."""

@@ -33,7 +33,7 @@ class IdentityTests(OfficeTestCase):
     def test_nobody_signs_in_the_office_without_it(self):
         asking.ask_for_signature(self.signer, self.return_.pk)
         IdentityRecord.objects.for_firm(self.firm).delete()
-        sign = (self.administrator, self.return_.pk, self.client_person.pk, "us", SIGNATURE, "127.0.0.1")
+        sign = (self.administrator, self.return_.pk, self.client_person.pk, "us", SIGNATURE, "127.0.0.1", "41706")
         with self.assertRaisesRegex(asking.CannotSign, "Lorna Abernathy"):
             asking.sign_in_office(*sign)
         record_identity(self.administrator, self.client_person.pk, **FITS)

@@ -11,6 +11,7 @@ from practice.dispatch.models import Asked, State
 from practice.returns.computing import result_of
 from practice.signing import asking
 from practice.tests.office import SIGNATURE, OfficeTestCase
+from taxcore.engine.frozen import Drawn, drawn
 
 
 class PackageTests(OfficeTestCase):
@@ -19,7 +20,7 @@ class PackageTests(OfficeTestCase):
 
         asking.ask_for_signature(self.signer, self.return_.pk)
         for authority in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None)
+            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
         filing.file_return(self.signer, self.return_.pk)
         for submission in self.return_.submissions.all():
             submission.state, submission.receipt = State.ACCEPTED, f"R-{submission.authority}"
@@ -44,7 +45,7 @@ class PackageTests(OfficeTestCase):
             "1040",
             "IL-1040",
             "R-us-il",
-            "Authorisation to file",
+            "Authorization to e-file",
             package.snapshot.hash[:16],
         ):
             self.assertIn(wanted, text)
@@ -65,7 +66,7 @@ class PackageTests(OfficeTestCase):
         tasks.build(package.pk)
         package.refresh_from_db()
         text = "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(tasks.read_package(package))).pages)
-        self.assertIn("it is due on April 15, 2026", text)
+        self.assertIn("due on April 15, 2026", text)
         self.assertIn("R-more", text)
 
     def test_making_it_twice_is_one_package_and_what_goes_wrong_is_shown(self):
@@ -79,4 +80,7 @@ class PackageTests(OfficeTestCase):
 
     def test_the_chart_adds_up_to_income(self):
         result = result_of(self.return_)
-        self.assertEqual(sum(part.amount for part in summary_chart(result)), result["us.1040.9"].amount)
+        parts = summary_chart(Drawn(drawn(result)))
+        self.assertEqual(sum(part.amount for part in parts), result["us.1040.9"].amount)
+        taxes = parts[:-1]
+        self.assertEqual(len({(part.color, part.key) for part in taxes}), len(taxes))

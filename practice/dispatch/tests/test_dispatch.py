@@ -1,5 +1,6 @@
 """Sending, polling, retries and answers, with the conversation itself replaced; the real one runs in ops/tests."""
 
+import re
 from datetime import timedelta
 from unittest import mock
 
@@ -11,7 +12,7 @@ from practice.dispatch import filing, tasks
 from practice.dispatch.authority_client import Answer, AuthorityAway
 from practice.dispatch.models import State, Submission
 from practice.firm.crypto import unseal_bytes
-from practice.signing import asking
+from practice.signing import asking, locking
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
 FAULT = {
@@ -26,7 +27,7 @@ class DispatchTestCase(OfficeTestCase):
         super().setUp()
         asking.ask_for_signature(self.signer, self.return_.pk)
         for authority in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None)
+            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
 
     def file(self):
         return filing.file_return(self.signer, self.return_.pk)
@@ -135,16 +136,16 @@ class AnswerTests(DispatchTestCase):
         self.assertEqual(self.again().state_note, "rejected")
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(reverse("dispatch")).content.decode()
-        self.assertIn(f"/papers/{self.paper.pk}#f-{self.paper.pk}-employer_number", page)
+        self.assertIn(f"/returns/{self.return_.pk}/at?at=us.w2%5Bw", page)
+        where = self.client.get(re.search(r'href="([^"]*/at[?]at=[^"]*)"', page)[1])
+        self.assertTrue(where.url.endswith(f"/papers/{self.paper.pk}#f-{self.paper.pk}-employer_number"), where.url)
         self.key("employer_number", "00-2905518")
-        asking.ask_for_signature(self.signer, self.return_.pk)
-        for authority in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None)
-        again = self.file()
+        locking.lock_figures(self.signer, self.return_.pk)
+        again = self.file()  # the corrected number moved no signed figure: both signatures stand
         self.assertEqual(len(again), 2)
         self.assertNotEqual(again[0].key, self.submission.key)
 
     def test_lists_leave_as_csv_and_xlsx(self):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
-        self.assertIn("Abernathy", self.client.get(reverse("dispatch"), {"as": "csv"}).content.decode())
+        self.assertIn("Abernathy", self.client.get(reverse("dispatch"), {"as": "csv"}).getvalue().decode())
         self.assertEqual(self.client.get(reverse("dispatch"), {"as": "xlsx"}).content[:2], b"PK")

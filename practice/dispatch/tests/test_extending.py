@@ -213,8 +213,8 @@ class PageTests(ExtendingTestCase):
         self.assertContains(self.client.post(f"{self.url}/ready", {"ready": "yes"}, follow=True), "2 ready to go")
         self.assertContains(self.client.post(f"{self.url}/send", follow=True), "2 on their way")
         self.assertContains(self.client.get(reverse("dispatch")), "IL-505-I")
-        self.assertIn("more time, IL-505-I", self.client.get(f"{reverse('dispatch')}?as=csv").content.decode())
-        self.assertIn("Illinois,automatic", self.client.get(f"{self.url}?as=csv").content.decode())
+        self.assertIn("extension, IL-505-I", self.client.get(f"{reverse('dispatch')}?as=csv").getvalue().decode())
+        self.assertIn("Illinois,automatic", self.client.get(f"{self.url}?as=csv").getvalue().decode())
 
     def test_a_refused_amount_stays_in_its_field(self):
         self.client.post(f"{self.url}/ask")
@@ -231,7 +231,7 @@ class PageTests(ExtendingTestCase):
         self.assertContains(page, "asked of US, US-IL, ready")
         self.assertTrue(all(one.ready for one in self.return_.extensions.all()))
         self.assertContains(self.round_({"of": [str(self.return_.pk)]}), "was asked already")
-        self.assertIn("US not sent", self.client.get(f"{url}?as=csv").content.decode())
+        self.assertIn("US not sent", self.client.get(f"{url}?as=csv").getvalue().decode())
         self.assertNotContains(self.client.get(f"{url}?q=nobody"), "Abernathy")
 
     def round_(self, posted):

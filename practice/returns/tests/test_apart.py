@@ -175,7 +175,7 @@ class FilingTests(ApartTestCase):
     def signed(self):
         made = self.part()
         asking.ask_for_signature(self.signer, made.pk)
-        asking.sign_in_office(self.administrator, made.pk, self.client_person.pk, "us-il", SIGNATURE, None)
+        asking.sign_in_office(self.administrator, made.pk, self.client_person.pk, "us-il", SIGNATURE, None, "41706")
         return made
 
     def test_the_state_is_filed_alone_and_waits_for_nobody(self):
@@ -184,7 +184,7 @@ class FilingTests(ApartTestCase):
         self.assertEqual((submission.authority, submission.state), ("us-il", State.QUEUED))
         with mock.patch.object(tasks, "hand_in", return_value="R-1"):
             tasks.send(submission.pk)
-        with mock.patch.object(tasks, "ask", return_value=Answer("accepted", "R-1", [])):
+        with mock.patch.object(tasks, "ask", return_value=Answer("accepted", raw={})):
             tasks.poll(submission.pk)
         made.refresh_from_db()
         self.assertEqual(made.stage, Stage.DELIVER)
@@ -199,7 +199,7 @@ class FilingTests(ApartTestCase):
         package.refresh_from_db()
         pages = PdfReader(io.BytesIO(delivered.read_package(package))).pages
         text = " ".join(" ".join(page.extract_text() for page in pages).split())
-        self.assertIn("Worked out for another return. This form is not filed. Individual income tax return, 2025", text)
+        self.assertIn("1040 Individual income tax return, 2025 Worked out for another return. This form is not filed.", text)
         self.assertIn("R-us-il", text)
         self.assertIn("Your 2025 IL tax return", text)
         self.assertNotIn("United States, tax", text)

@@ -209,7 +209,7 @@ class ClientInStepTests(OfficeTestCase):
             self.key("number", "968457703", was=was, paper=paper)
 
     def test_a_spouse_is_a_client_who_can_sign(self):
-        from practice.signing.asking import signers
+        from practice.signing.needed import signers
 
         _, paper = entry.add_spouse(self.preparer, self.return_.pk)
         self.key("first_name", "Wren", paper=paper)
@@ -230,7 +230,7 @@ class ClientInStepTests(OfficeTestCase):
 
 class NewPapersTests(OfficeTestCase):
     def test_a_surviving_spouse_signs_alone(self):
-        from practice.signing.asking import signers
+        from practice.signing.needed import signers
 
         _, spouse = entry.add_spouse(self.preparer, self.return_.pk)
         self.key("first_name", "Wren", paper=spouse)

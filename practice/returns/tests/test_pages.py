@@ -135,7 +135,7 @@ class HouseholdTests(PageTestCase):
     def test_desk_filters_sorts_and_leaves_as_csv(self):
         self.assertContains(self.client.get("/?q=abern"), "Abernathy, Lorna")
         self.assertContains(self.client.get("/?q=nobody"), "No return fits")
-        self.assertIn("Abernathy", self.client.get("/?as=csv").content.decode())
+        self.assertIn("Abernathy", self.client.get("/?as=csv").getvalue().decode())
 
     def test_the_open_document_leaves_and_is_an_event(self):
         document = self.get("download-return").json()

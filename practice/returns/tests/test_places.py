@@ -74,7 +74,7 @@ class PlacesTests(OfficeTestCase):
         refused = self.client.post(f"{url}/{self.paper.pk}/share", {"way": "percent", "percent": "all of it"})
         self.assertEqual(refused.status_code, 422)
         self.assertContains(refused, "all of it", status_code=422)
-        self.assertIn("Paper,What,Amount", self.client.get(f"{url}?as=csv").content.decode())
+        self.assertIn("Paper,What,Amount", self.client.get(f"{url}?as=csv").getvalue().decode())
 
     def test_a_move_makes_the_part_year_return_and_stops_by_name_where_there_is_none(self):
         self.move()

@@ -3,6 +3,7 @@
 from django.utils import timezone
 
 from practice.firm.permissions import fetch, may, require
+from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
 from practice.returns.effects import bottom_view
@@ -38,7 +39,7 @@ def shared(request, return_, result, before=None):
         "return": return_,
         "household": return_.household,
         "bottom": bottom_view(result, before, opened),
-        "may_key": may(request.user, "key"),
+        "may_key": may(request.user, "key") and not closed_because(return_),
         "now": timezone.localtime(),
         "living": _living(return_, result),
         "yes_no": {YES_NO: (("yes", "yes"), ("no", "no"))},

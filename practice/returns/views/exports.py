@@ -32,7 +32,7 @@ def lines(request, return_id):
     """All numbered lines as CSV or XLSX."""
     return_, result = _opened(request, return_id, "lines")
     heads = ["Form", "Line", "Label", "Amount", "Address"]
-    rows = [[cell.node.title, cell.number, cell.label, str(cell.value), cell.address] for cell in result.lines()]
+    rows = [[cell.node.title, cell.number, cell.label, cell.value, cell.address] for cell in result.lines()]
     return export(request.GET.get("as", "csv"), f"lines-{return_.pk}-{return_.year}", heads, rows)
 
 

@@ -1,6 +1,9 @@
 """One figure at a time: its lineage, what moves it most, and ripples measured from another day."""
 
-from django.shortcuts import render
+from urllib.parse import quote
+
+from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from practice.returns.addresses import place_of
@@ -25,6 +28,18 @@ def lineage(request, return_id):
         keyed_by = paper.provenance.get(path, {}).get("by", "")
         context |= {"history": history_view(paper, path), "keyed_by": keyed_by, "back_to": paper.pk, "back_path": path}
     return render(request, "returns/_lineage.html", context)
+
+
+@require_GET
+def at(request, return_id):
+    """Where an address is corrected: the field of its paper, or its line on the form."""
+    return_, result, _ = open_page(request, return_id)
+    address = request.GET.get("at", "")
+    place = place_of(live_papers(return_), result, address)
+    if place is None:
+        return redirect(f"{reverse('forms', args=[return_.pk])}?at={quote(address)}")
+    paper, path, _ = place
+    return redirect(f"{reverse('paper', args=[return_.pk, paper.pk])}#f-{paper.pk}-{path.replace('.', '-')}")
 
 
 @require_GET

@@ -121,8 +121,8 @@ class ListingTests(OfficeTestCase):
                 self.assertEqual(self.client.get(f"/returns/{self.return_.pk}/{page}").status_code, 200)
         answer = self.client.get(f"/returns/{self.return_.pk}/review?q=mail", headers={"hx-request": "true"})
         self.assertNotContains(answer, "<html")
-        self.assertIn("Weight,Kind,Code", self.client.get(f"/returns/{self.return_.pk}/review?as=csv").content.decode())
-        self.assertIn("Code,Weight,Kind", self.client.get("/practice/diagnostics?as=csv").content.decode())
+        self.assertIn("Weight,Kind,Code", self.client.get(f"/returns/{self.return_.pk}/review?as=csv").getvalue().decode())
+        self.assertIn("Code,Weight,Kind", self.client.get("/practice/diagnostics?as=csv").getvalue().decode())
 
     def test_taking_back_what_a_colleague_changed_since_says_so(self):
         self.key("control_number", "7")

@@ -6,8 +6,9 @@ from practice.dispatch.models import State, Submission
 from practice.returns.opening import open_return
 from practice.returns.presence import note_presence
 from practice.returns.tests.test_pages import PageTestCase
-from practice.signing.asking import ask_for_signature, authorities_to_sign, sign_in_office
+from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
+from practice.signing.needed import authorities_to_sign
 from practice.tests.office import SIGNATURE
 
 
@@ -48,7 +49,7 @@ class NoticeTests(PageTestCase):
         ask_for_signature(self.signer, self.return_.pk)
         self.return_.refresh_from_db()
         for authority in authorities_to_sign(self.return_):
-            sign_in_office(self.signer, self.return_.pk, self.client_person.pk, authority.code, SIGNATURE, "127.0.0.1")
+            sign_in_office(self.signer, self.return_.pk, self.client_person.pk, authority.code, SIGNATURE, "127.0.0.1", "41706")
         self.assertNotContains(self.page(), "signed and then changed")
         self.key("wages", "61000")
         self.assertContains(self.page(), "signed and then changed")

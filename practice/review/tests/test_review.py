@@ -22,7 +22,7 @@ class ReviewPageTests(OfficeTestCase):
 
     def test_diagnostics_leave_as_csv(self):
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
-        listed = self.client.get(reverse("review", args=[self.return_.pk]), {"as": "csv"}).content.decode()
+        listed = self.client.get(reverse("review", args=[self.return_.pk]), {"as": "csv"}).getvalue().decode()
         self.assertIn("Illinois questions", listed)
 
     def test_a_mend_is_an_ordinary_keyed_change(self):

@@ -12,7 +12,7 @@ from practice.returns.models import Return, Stage
 from practice.returns.undoing import SomebodyElse, undo_last
 from practice.returns.views.changes import what
 from practice.returns.views.common import live_papers, open_page
-from practice.review import handing, margin, mending, notices, seeing, silencing
+from practice.review import handing, margin, mending, notices, seeing, signing_off, silencing
 from practice.review.listing import GROUPS, WEIGHTS, fitting, grouped, lines_of
 from practice.review.progress import progress_of
 from practice.web.lists import export
@@ -53,6 +53,7 @@ def _beside(request, return_, result):
     """What stands beside the list: progress, open points, overrides, initials, last changes."""
     initials = margin.initials_on(return_, result)
     return {
+        "reviews": signing_off.standing(return_, result),
         "progress": progress_of(return_.firm, result, initials),
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
         "changes": [(one, ": ".join(what(result, one)[:2])) for one in return_.changes.select_related("by", "paper")[:8]],
@@ -80,6 +81,19 @@ def _export(form, return_, lines):
         for line in lines
     ]  # fmt: skip
     return export(form, f"diagnostics-{return_.pk}", heads, rows)
+
+
+@require_POST
+def sign_off(request, return_id):
+    """The first or second review is done, or (`back`) is not after all."""
+    try:
+        if "back" in request.POST:
+            signing_off.take_back(request.user, return_id)
+        else:
+            signing_off.sign_off(request.user, return_id)
+    except signing_off.AlreadyReviewed as already:
+        messages.info(request, already.says)
+    return redirect("review", return_id)
 
 
 @require_POST

@@ -4,7 +4,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
 from practice.returns.views.common import open_page
-from practice.review import margin
+from practice.review import handing, margin
 from taxcore.engine import BadValue
 
 
@@ -21,6 +21,8 @@ def take_initials(request, return_id):
 @require_POST
 def add_note(request, return_id):
     text, asked = request.POST.get("text", ""), request.POST.get("asked", "")
+    if "back" in request.POST:
+        return _margin(request, return_id, lambda at: handing.send_back(request.user, return_id, at, text))
     return _margin(
         request, return_id, lambda at: margin.add_note(request.user, return_id, at, text, int(asked) if asked.isdigit() else None)
     )
@@ -37,7 +39,7 @@ def _margin(request, return_id, act):
     at, error = request.POST.get("at", ""), ""
     try:
         act(at)
-    except BadValue as bad:
+    except (BadValue, handing.CannotHand) as bad:
         error = bad.says
     return_, result, context = open_page(request, return_id)
     context |= {"at": at, "margin_error": error, "margin_typed": request.POST.get("text", "") if error else ""}

@@ -5,7 +5,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may, require
-from practice.review import answering, silencing
+from practice.review import answering, gate, silencing
 from practice.review.listing import WEIGHTS
 from practice.web.lists import export
 from taxcore.engine import KINDS, BadValue
@@ -42,7 +42,7 @@ def silence(request):
 def answers(request, status=200, **more):
     require(request.user, "view")
     context = {
-        "questions": answering.questions(request.user.firm), "firm": request.user.firm,
+        "questions": answering.questions(request.user.firm), "firm": request.user.firm, "conditions": gate.CONDITIONS,
         "lines": answering.lines_always(request.user.firm), "may_administer": may(request.user, "administer"),
     }  # fmt: skip
     return render(request, "review/answers.html", context | more, status=status)
@@ -56,6 +56,25 @@ def answer(request):
         messages.success(request, "Kept. It shows as the practice's answer on every return that has none of its own.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field=field, typed=value)
+    return redirect("firm-answers")
+
+
+@require_POST
+def locking(request):
+    """What must be done before a return is locked, and whether reviewers may enter amounts."""
+    answering.set_locking(request.user, request.POST.getlist("needs"), "reviewers_correct" in request.POST)
+    messages.success(request, "Kept. It holds for every return that is not locked yet.")
+    return redirect("firm-answers")
+
+
+@require_POST
+def efile(request):
+    efin, pin = request.POST.get("efin", ""), request.POST.get("pin", "")
+    try:
+        answering.set_efile_numbers(request.user, efin, pin)
+        messages.success(request, "Kept. Authorizations signed from now on show them.")
+    except BadValue as bad:
+        return answers(request, 422, refused=bad.says, refused_field="efile", typed=efin, typed_pin=pin)
     return redirect("firm-answers")
 
 

@@ -18,6 +18,10 @@ _STATES = all_states()
 FEDERAL = Authority(
     code="us", name="United States", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
     due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
+    how_to_pay="Pay from a bank account or by card at irs.gov/payments, or mail a check to “United States Treasury” with Form "
+    "1040-V; write the tax year, the form and your Social Security number on it.",
+    # Form 8879, lines 1 to 5; how far each may move before it is signed again: Pub. 1345, "Changes to the return"
+    authorized=(("adjusted_gross_income", 50), ("total_tax", 14), ("withheld", 14), ("refund", 14), ("owed", 14)),
 )  # fmt: skip
 
 

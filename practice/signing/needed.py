@@ -1,0 +1,49 @@
+"""Who must sign what, and how far that has come."""
+
+from practice.returns.computing import pack_of, result_of
+from practice.returns.models import Stage
+from practice.returns.stages import reach
+from practice.signing.frozen import drawn_of
+
+
+class CannotSign(Exception):
+    """The signature cannot be taken; `says` tells the person why and what to do."""
+
+    def __init__(self, says):
+        super().__init__(says)
+        self.says = says
+
+
+def signers(return_):
+    """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
+    papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
+    by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
+    roles = drawn_of(return_.snapshot).signers if return_.snapshot_id else pack_of(return_).signers(result_of(return_).run)
+    missing = [role for role in roles if role not in by_role]
+    if missing:
+        raise CannotSign(f"The {missing[0]} is not a client yet, so nobody could sign. Add the {missing[0]} to the return.")
+    return [(by_role[role], role) for role in roles]
+
+
+def authorities_to_sign(return_):
+    """Authorities of the locked return, in order."""
+    codes = [line["code"] for line in return_.snapshot.bottom_lines] if return_.snapshot else []
+    return [pack_of(return_).authority(code) for code in codes]
+
+
+def missing_signatures(return_):
+    """(client, role, authority) for every signature that is not there yet."""
+    have = set(return_.signatures.filter(voided_at=None).values_list("client_id", "authority"))
+    return [
+        (client, role, authority)
+        for client, role in signers(return_)
+        for authority in authorities_to_sign(return_)
+        if (client.pk, authority.code) not in have
+    ]
+
+
+def move_on(return_):
+    """To the stage that the signatures allow."""
+    needed, missing = len(signers(return_)) * len(authorities_to_sign(return_)), len(missing_signatures(return_))
+    reach(return_, Stage.SIGN if missing else Stage.FILE, f"{needed - missing} of {needed} signed" if missing else "to send")
+    return_.save()

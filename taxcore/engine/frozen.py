@@ -1,0 +1,211 @@
+"""A result as it stood when its return was locked: plain data, drawn again without computing anything.
+
+What was signed must not depend on today's program. `drawn` writes all that pages, packages and authorizations show of a result;
+`Drawn` reads it back. Nothing here evaluates a line.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from datetime import date
+from decimal import Decimal
+from typing import Any
+
+from taxcore.engine.cells import Cell
+from taxcore.engine.result import Result
+
+
+def drawn(result: Result) -> dict[str, Any]:
+    """Everything shown of a result, as JSON: forms with lines, bottom lines, who files and signs, what is authorized."""
+    return {
+        "year": result.year,
+        "forms": [_form(form, result) for form in result.forms],
+        "people": [
+            {"role": getattr(one, "role", ""), "first_name": one.first_name, "full_name": one.full_name, "number": one.number}
+            for one in result.run.people()
+        ],
+        "signers": list(result.run.pack.signers(result.run)),
+        "bottom_lines": list(_bottom_lines(result)),
+    }
+
+
+def _form(form: Any, result: Result) -> dict[str, Any]:
+    return {
+        "code": form.code(),
+        "title": form.title,
+        "name": form.name,
+        "jurisdiction": form.jurisdiction,
+        "worksheet": form.worksheet,
+        "filed": form.jurisdiction not in result.not_filed,
+        "lines": [
+            {
+                "at": cell.address, "number": cell.number, "label": cell.label, "weight": cell.spec.weight,
+                "value": _plain(cell.value),
+            }
+            for cell in form.lines()
+        ],
+    }  # fmt: skip
+
+
+def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
+    for line in result.bottom_lines:
+        authority = line.authority
+        form = result.run.form(authority.form.code())
+        stated = [(form.cell(name), allowed) for name, allowed in authority.stated]
+        yield {
+            "code": authority.code,
+            "name": authority.name,
+            "after": authority.after,
+            "declaration": authority.declaration,
+            "how_to_pay": authority.how_to_pay,
+            "due": authority.due_on(result.year).isoformat(),
+            "form": form.title,
+            "amount": _plain(line.amount),
+            "address": line.address,
+            "income": _plain(form.cell(authority.income).value),
+            "tax": _plain(form.cell(authority.tax).value),
+            "stated": [
+                {"number": cell.number, "label": cell.label, "amount": _plain(cell.value), "allowed": allowed}
+                for cell, allowed in stated
+            ],
+        }
+
+
+def _plain(value: Any) -> Any:
+    """Amounts as {"amount": text}, days as {"day": text}; words, yes and no as they are."""
+    if isinstance(value, Decimal):
+        return {"amount": f"{value:f}"}
+    if isinstance(value, date):
+        return {"day": value.isoformat()}
+    return value if isinstance(value, (bool, str)) or value is None else str(value)
+
+
+def _read(value: Any) -> Any:
+    if isinstance(value, Mapping):
+        return Decimal(value["amount"]) if "amount" in value else date.fromisoformat(value["day"])
+    return value
+
+
+@dataclass(frozen=True)
+class DrawnLine:
+    """A numbered line as it was: `weight` is "total" for the lines that matter most."""
+
+    address: str
+    number: str
+    label: str
+    weight: str
+    value: Any
+    form: str
+
+    @property
+    def is_amount(self) -> bool:
+        return isinstance(self.value, Decimal)
+
+
+@dataclass(frozen=True)
+class DrawnForm:
+    """A form as it was. `filed` is false for forms that were only worked out for another return to read."""
+
+    code: str
+    title: str
+    name: str
+    jurisdiction: str
+    worksheet: bool
+    filed: bool
+    lines: tuple[DrawnLine, ...]
+
+
+@dataclass(frozen=True)
+class DrawnPerson:
+    role: str
+    first_name: str
+    full_name: str
+    number: str
+
+
+@dataclass(frozen=True)
+class Stated:
+    """One figure of an authorization, and by how much it may differ before it must be signed again."""
+
+    number: str
+    label: str
+    amount: Decimal
+    allowed: Decimal
+
+
+@dataclass(frozen=True)
+class DrawnBottomLine:
+    """What one authority pays (positive) or is owed (negative), with the income and tax that a summary shows."""
+
+    code: str
+    name: str
+    after: str
+    declaration: str
+    how_to_pay: str
+    due: date
+    form: str
+    amount: Decimal
+    address: str
+    income: Decimal
+    tax: Decimal
+    stated: tuple[Stated, ...]
+
+
+class Drawn:
+    """A frozen result. ValueError where the data is not what `drawn` wrote."""
+
+    def __init__(self, data: Mapping[str, Any]):
+        try:
+            self.year: int = data["year"]
+            self.forms = tuple(_drawn_form(form) for form in data["forms"])
+            self.signers: tuple[str, ...] = tuple(data["signers"])
+            self.people = tuple(DrawnPerson(**person) for person in data["people"])
+            self.bottom_lines = tuple(_drawn_bottom_line(line) for line in data["bottom_lines"])
+        except (KeyError, TypeError) as wrong:
+            raise ValueError(f"not a frozen result: {wrong}") from wrong
+
+    def bottom_line(self, code: str) -> DrawnBottomLine | None:
+        return next((line for line in self.bottom_lines if line.code == code), None)
+
+    def lines(self) -> Iterator[DrawnLine]:
+        for form in self.forms:
+            yield from form.lines
+
+    def amounts(self) -> dict[str, Decimal]:
+        """Every amount by its address."""
+        return {line.address: line.value for line in self.lines() if line.is_amount}
+
+
+def _drawn_form(form: Mapping[str, Any]) -> DrawnForm:
+    lines = tuple(
+        DrawnLine(one["at"], one["number"], one["label"], one["weight"], _read(one["value"]), form["title"])
+        for one in form["lines"]
+    )
+    return DrawnForm(
+        form["code"], form["title"], form["name"], form["jurisdiction"], form["worksheet"], form["filed"], lines
+    )  # fmt: skip
+
+
+def _drawn_bottom_line(line: Mapping[str, Any]) -> DrawnBottomLine:
+    stated = tuple(Stated(one["number"], one["label"], _read(one["amount"]), Decimal(one["allowed"])) for one in line["stated"])
+    return DrawnBottomLine(
+        line["code"], line["name"], line["after"], line["declaration"], line["how_to_pay"],
+        date.fromisoformat(line["due"]), line["form"],
+        _read(line["amount"]), line["address"], _read(line["income"]), _read(line["tax"]), stated,
+    )  # fmt: skip
+
+
+def moved(before: Drawn, after: Result) -> list[tuple[DrawnLine | Cell, Decimal | None, Decimal | None]]:
+    """(line, then, now) of every amount that a new computation of the same return gives otherwise."""
+    old = {line.address: line for line in before.lines() if line.is_amount}
+    new = {cell.address: cell for cell in after.lines() if cell.is_amount}
+    found = []
+    for address in dict.fromkeys([*old, *new]):
+        was, now = old.get(address), new.get(address)
+        then, today = (was.value if was else None), (now.value if now else None)
+        shown = was or now
+        assert shown is not None
+        if (then or 0) != (today or 0):
+            found.append((shown, then, today))
+    return found
