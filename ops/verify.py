@@ -72,7 +72,7 @@ def _environment(cluster: Cluster, *, search: bool) -> dict[str, str]:
     """Without `search`, what Hypothesis reads on a build machine: the same examples there, here and every time."""
     return (
         {name: value for name, value in os.environ.items() if name != "CI"}
-        | ({} if search else {"CI": "true"})
+        | ({"IMPUESTO_SEARCH": "1"} if search else {"CI": "true"})
         | {
             "PYTHONPATH": str(HOME),
             "IMPUESTO_DB_HOST": "127.0.0.1",

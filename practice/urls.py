@@ -33,4 +33,4 @@ urlpatterns = [
     path("portal/", include("practice.portal.urls")),
 ]
 handler404 = "practice.web.views.not_found"
-handler500 = "practice.web.views.broken"
+handler500 = "practice.web.errors.handler500"

@@ -1,11 +1,26 @@
 """Entry of a new household."""
 
 import re
+from datetime import date
 
 from django import forms
 
+from practice.returns.typed import read_typed
+from taxcore.engine import BadValue, Day
+from taxcore.engine.characters import refused
 from taxcore.packs.us import PACK
 from taxcore.packs.us.base import STATES
+
+
+class TypedDay(forms.CharField):
+    """A date in any way that a paper's field takes it."""
+
+    def clean(self, value):
+        text = super().clean(value)
+        try:
+            return date.fromisoformat(read_typed(Day(None, self.label), text)[0]) if text else None
+        except BadValue as bad:
+            raise forms.ValidationError(bad.says) from None
 
 
 class HouseholdForm(forms.Form):
@@ -14,13 +29,13 @@ class HouseholdForm(forms.Form):
     first_name = forms.CharField(max_length=40, label="First name", widget=forms.TextInput({"autofocus": True}))
     last_name = forms.CharField(max_length=40, label="Last name")
     number = forms.CharField(max_length=11, label="Social security number", required=False)
-    birth_date = forms.DateField(label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"])
+    birth_date = TypedDay(label="Date of birth", required=False)
     email = forms.EmailField(label="Mail address", required=False)
     occupation = forms.CharField(max_length=40, required=False)
     spouse_first_name = forms.CharField(max_length=40, label="First name", required=False)
     spouse_last_name = forms.CharField(max_length=40, label="Last name", required=False)
     spouse_number = forms.CharField(max_length=11, label="Social security number", required=False)
-    spouse_birth_date = forms.DateField(label="Date of birth", required=False, input_formats=["%m/%d/%Y", "%Y-%m-%d", "%m-%d-%Y"])
+    spouse_birth_date = TypedDay(label="Date of birth", required=False)
     spouse_email = forms.EmailField(label="Mail address", required=False)
     spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
     street = forms.CharField(max_length=60, required=False)
@@ -39,6 +54,9 @@ class HouseholdForm(forms.Form):
 
     def clean(self):
         data = super().clean()
+        for name, value in data.items():
+            if isinstance(value, str) and (says := refused(value)):
+                self.add_error(name, says[0].upper() + says[1:] + ".")
         if data.get("spouse_last_name") and not data.get("spouse_first_name"):
             self.add_error("spouse_first_name", "Give the spouse's first name too.")
         return data
@@ -59,7 +77,7 @@ class HouseholdForm(forms.Form):
 
 
 def _number(text):
-    plain = re.sub(r"\D", "", text)
+    plain = re.sub(r"[^0-9]", "", text)
     if text and len(plain) != 9:
         raise forms.ValidationError("A social security number has nine digits.")
     return f"{plain[:3]}-{plain[3:5]}-{plain[5:]}" if plain else ""

@@ -7,6 +7,7 @@ from django.views.decorators.http import require_POST
 
 from practice.dispatch import extending, rounds
 from practice.dispatch.models import Act, Asked, Round
+from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may, require
 from practice.returns.changing import Settled
 from practice.returns.models import Return, Stage
@@ -94,7 +95,7 @@ def _begin(request):
 
 
 def _chosen(request):
-    return [int(pk) for pk in request.POST.getlist("of") if pk.isdigit()]
+    return [pk for pk in map(whole_number, request.POST.getlist("of")) if pk is not None]
 
 
 def _list(request, status=200, **more):
@@ -116,7 +117,7 @@ def _list(request, status=200, **more):
         "may_file": may(request.user, "file"),
     }
     shown = request.GET.get("round", "")
-    if shown.isdigit():
+    if whole_number(shown) is not None:
         context |= _progress(request, int(shown))
     template = "dispatch/_round.html" if request.htmx else "dispatch/many_extensions.html"
     answer = render(request, template, context | more, status=status)

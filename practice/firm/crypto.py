@@ -7,11 +7,12 @@ import hashlib
 import hmac
 from functools import lru_cache
 
-from cryptography.fernet import Fernet, MultiFernet
+from cryptography.fernet import Fernet, InvalidToken, MultiFernet
 from django.conf import settings
 from django.db import models
 
-MARK = "enc:"
+SEALED = "sealed"  # the only key of a sealed value inside a JSON object: nothing that is typed can have that shape
+_MARK = "enc:"  # before the token in a column whose every value is sealed
 
 
 @lru_cache(maxsize=1)
@@ -19,18 +20,36 @@ def _cipher():
     return MultiFernet([Fernet(key) for key in settings.FIELD_KEYS])
 
 
-def seal(text: str) -> str:
-    """Encrypted text; the empty string stays empty."""
-    return MARK + _cipher().encrypt(text.encode()).decode() if text else ""
+class CannotUnseal(ValueError):
+    """A sealed value that no key of this installation opens."""
 
 
-def unseal(text: str) -> str:
-    """Plain text of what `seal` made; anything else comes back as it is."""
-    return _cipher().decrypt(text[len(MARK) :].encode()).decode() if is_sealed(text) else text
+def seal_text(text: str) -> str:
+    """Encrypted text, for a place whose every value is sealed; the empty string stays empty."""
+    return _cipher().encrypt(text.encode()).decode() if text else ""
 
 
-def is_sealed(text) -> bool:
-    return isinstance(text, str) and text.startswith(MARK)
+def unseal_text(token: str) -> str:
+    """Plain text of what `seal_text` made. CannotUnseal for anything else."""
+    try:
+        return _cipher().decrypt(token.encode()).decode() if token else ""
+    except InvalidToken as error:
+        raise CannotUnseal(token[:16]) from error
+
+
+def seal(text: str):
+    """A sealed value for a JSON object that holds plain ones too; the empty string stays empty."""
+    return {SEALED: seal_text(text)} if text else ""
+
+
+def unseal(value):
+    """Plain text of what `seal` made; anything else comes back as it is. CannotUnseal where no key opens it."""
+    return unseal_text(value[SEALED]) if is_sealed(value) else value
+
+
+def is_sealed(value) -> bool:
+    """Whether a value of a JSON object is sealed: told by its shape."""
+    return isinstance(value, dict) and value.keys() == {SEALED} and isinstance(value[SEALED], str)
 
 
 def seal_bytes(content: bytes) -> bytes:
@@ -57,8 +76,8 @@ class SealedField(models.TextField):
     """Text that is encrypted in the database and plain in Python."""
 
     def from_db_value(self, value, expression, connection):
-        return unseal(value) if value else value
+        return unseal_text(value.removeprefix(_MARK)) if value else value
 
     def get_prep_value(self, value):
         value = super().get_prep_value(value)
-        return seal(value) if value and not is_sealed(value) else value
+        return _MARK + seal_text(value) if value else value

@@ -179,7 +179,7 @@ def read_rows(target, columns, fixed, rows, told=None):
 
 def _read_one(one, spec, name, text):
     try:
-        value, _ = read_typed(spec, text)
+        value, _ = read_typed(spec, text, by_hand=False)
     except BadValue as bad:
         one.errors.append({"row": one.place, "field": spec.label, "given": text[:60], "says": bad.says})
         return

@@ -7,6 +7,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from practice.firm.events import record
+from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.intake import attaching, importing, reading
 from practice.intake.models import Import
@@ -36,7 +37,7 @@ def attach(request, return_id, paper_id):
 def change_attachment(request, return_id, token):
     """Turned, given to another paper, or taken away."""
     turn, paper = request.POST.get("turn", ""), request.POST.get("paper", "")
-    given = int(paper) if "give" in request.POST and paper.isdigit() else None
+    given = whole_number(paper) if "give" in request.POST else None
     row = attaching.change_attachment(
         request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=given, remove="remove" in request.POST
     )
@@ -82,7 +83,7 @@ def import_file(request, return_id):
                 raise BadValue("Choose a file first.", "")
             if file.size > importing.LARGEST:
                 raise BadValue(f"The file has {file.size / 1e6:.0f} MB; {importing.LARGEST / 1e6:.0f} can be read at once.", "")
-            row = importing.bring(request.user, return_id, file.name, file.read(), into, int(paper) if paper.isdigit() else None)
+            row = importing.bring(request.user, return_id, file.name, file.read(), into, whole_number(paper))
             if row.state == Import.State.READING:
                 read_file.defer(import_id=row.pk)
             return redirect("import", return_id, row.pk)
@@ -170,14 +171,18 @@ def choose_target(request, return_id, import_id):
 def choose_columns(request, return_id, import_id):
     """The columns as said, then reading in the background."""
     row = importing.find(request.user, return_id, import_id)
-    columns = {int(name[7:]): value for name, value in request.POST.items() if name.startswith("column-") and name[7:].isdigit()}
+    columns = {
+        whole_number(name[7:]): value
+        for name, value in request.POST.items()
+        if name.startswith("column-") and whole_number(name[7:]) is not None
+    }
     fixed = {name[6:]: value for name, value in request.POST.items() if name.startswith("fixed-")}
     try:
         row = importing.choose_columns(request.user, return_id, import_id, columns, fixed)
     except BadValue as bad:
         return_, _, context = open_page(request, return_id, "key")
         return _mapping(request, return_, row, context | {"tab": "papers", "row": row}, bad.says, 422)
-    if (paper := request.POST.get("paper", "")).isdigit():
+    if paper := whole_number(request.POST.get("paper")):
         row.paper = keyed_paper(row.of, int(paper))
         row.save()
     read_file.defer(import_id=row.pk)

@@ -10,7 +10,7 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from practice.firm.crypto import seal
+from practice.firm.crypto import seal_text
 from practice.firm.events import record
 from practice.portal.models import PortalLink
 
@@ -39,7 +39,7 @@ def send_link(return_, client, purpose):
     link = PortalLink.objects.create(
         firm=return_.firm, of=return_, client=client, token_digest=_digest(token), expires_at=now + timedelta(days=LINK_DAYS)
     )
-    sealed = seal(token)
+    sealed = seal_text(token)
     transaction.on_commit(lambda: mail_link.defer(link_id=link.pk, sealed_token=sealed, purpose=purpose))
     return link
 
@@ -84,7 +84,7 @@ def _new_code(link):
     code = f"{secrets.randbelow(10**6):06d}"
     link.code_digest, link.code_sent_at, link.code_tries = _digest(f"{link.pk}:{code}"), timezone.now(), 0
     link.save()
-    sealed = seal(code)
+    sealed = seal_text(code)
     transaction.on_commit(lambda: mail_code.defer(link_id=link.pk, sealed_code=sealed))
 
 

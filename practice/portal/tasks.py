@@ -6,7 +6,7 @@ from django.template.loader import render_to_string
 from procrastinate import RetryStrategy
 from procrastinate.contrib.django import app
 
-from practice.firm.crypto import unseal
+from practice.firm.crypto import unseal_text
 from practice.portal.models import PortalLink
 
 PATIENT = RetryStrategy(max_attempts=12, exponential_wait=3)
@@ -26,9 +26,9 @@ def _send(link, name, facts):
 def mail_link(link_id, sealed_token, purpose):
     link = _link(link_id)
     if link.closed_at is None:
-        _send(link, purpose, {"url": f"{settings.PUBLIC_URL}/portal/enter/{unseal(sealed_token)}"})
+        _send(link, purpose, {"url": f"{settings.PUBLIC_URL}/portal/enter/{unseal_text(sealed_token)}"})
 
 
 @app.task(retry=PATIENT)
 def mail_code(link_id, sealed_code):
-    _send(_link(link_id), "code", {"code": unseal(sealed_code)})
+    _send(_link(link_id), "code", {"code": unseal_text(sealed_code)})

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from decimal import Decimal
 from itertools import groupby
 
-from practice.firm.crypto import masked, unseal
 from taxcore.engine import ripple
 
 
@@ -54,11 +53,7 @@ def history_view(paper, path):
     """Newest change first: who, when, from what to what. Secrets stay masked."""
     rows = paper.changes.filter(path=path).select_related("by")[:20]
     return [
-        {"by": row.by, "at": row.at, "before": veiled(row.before), "after": veiled(row.after), "how": row.how, "note": row.note}
+        {"by": row.by, "at": row.at, "before": before, "after": after, "how": row.how, "note": row.note}
         for row in rows
+        for before, after in (row.veiled,)
     ]
-
-
-def veiled(stored):
-    plain = unseal(stored)
-    return masked(plain) if plain != stored else plain

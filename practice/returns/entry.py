@@ -12,7 +12,7 @@ from django.utils import timezone
 
 from practice.clients.keeping import keep_client_in_step
 from practice.clients.models import Person
-from practice.firm.crypto import digest, seal, unseal
+from practice.firm.crypto import CannotUnseal, digest, seal, seal_text, unseal
 from practice.firm.events import record
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
@@ -32,6 +32,14 @@ class Conflict(Exception):
 
 class NoSuchField(Exception):
     """The paper has no field at that path."""
+
+
+class FieldGone(NoSuchField):
+    """The paper has the field no longer: something that was entered meanwhile took it away. `says` names it."""
+
+    def __init__(self, label, typed):
+        super().__init__(label)
+        self.says = f"“{label}” is not on this paper any more: another entry took it away. Not saved: {typed[:120]}"
 
 
 @dataclass
@@ -61,7 +69,11 @@ class Place:
 
     @property
     def plain(self):
-        return unseal(self.stored)
+        """The open-format value; nothing where it is sealed and no key opens it, so that it can be typed anew."""
+        try:
+            return unseal(self.stored)
+        except CannotUnseal:
+            return ""
 
 
 def place_at(pack, paper, path):
@@ -86,6 +98,7 @@ def save_field(actor, return_id, paper_id, path, text, was):
     paper = keyed_paper(return_, paper_id)
     place = place_at(pack_of(return_), paper, path)
     before = result_of(return_)
+    _still_there(before, paper, place, text)
     if isinstance(place.declared, Refer):
         text = place.declared.key_named(before.run, text)
     value, tape = read_typed(place.declared, text)
@@ -101,6 +114,18 @@ def save_field(actor, return_id, paper_id, path, text, was):
         learn(actor, declared, paper)
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, _says(place, value, was_text), path)
+
+
+def _still_there(result, paper, place, text):
+    """FieldGone where the paper's own entries say that it has no such field, or its row is gone. Emptying it is no harm."""
+    if not text.strip():
+        return
+    node = next((one for one in (*result.run.people(), *result.run.papers(paper.kind)) if one.key == paper.key), None)
+    if node is not None and "." in place.path:
+        rows, key, _ = place.path.split(".")
+        node = next((row for row in node.cell(rows).value if str(row.key) == key), None)
+    if node is None or not place.declared.applies(node):
+        raise FieldGone(place.declared.label, text)
 
 
 def keyed_paper(return_, paper_id):
@@ -125,9 +150,10 @@ def fingerprint(firm_id, declared, plain):
 
 def note_change(actor, return_, paper, place, value, tape, batch=""):
     """A row of history for one field. Call before the value is put."""
-    stored = seal(value) if place.declared.secret else value
+    secret = place.declared.secret
+    before, after = (seal_text(text) if secret else text for text in (place.plain or "", value))
     FieldChange.objects.create(
-        firm=return_.firm, of=return_, paper=paper, path=place.path, before=place.stored or "", after=stored,
+        firm=return_.firm, of=return_, paper=paper, path=place.path, before=before, after=after, sealed=secret,
         note=tape[:200], by=actor, batch=batch,
     )  # fmt: skip
 

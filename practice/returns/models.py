@@ -3,6 +3,7 @@
 from django.db import models
 from django.db.models import Q
 
+from practice.firm.crypto import masked, unseal_text
 from practice.firm.scope import FirmOwned
 
 
@@ -120,7 +121,8 @@ class Paper(FirmOwned):
 class FieldChange(FirmOwned):
     """One change of one field; without a path, of a whole paper (added, taken out, put back). Rows are only ever added.
 
-    Secret values are encrypted here too. What one act changed together shares a `batch` and is undone together.
+    Where `sealed`, what stands before and after is encrypted. What one act changed together shares a `batch` and is undone
+    together.
     """
 
     of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="changes")
@@ -128,6 +130,7 @@ class FieldChange(FirmOwned):
     path = models.CharField(max_length=120)
     before = models.TextField(blank=True)
     after = models.TextField(blank=True)
+    sealed = models.BooleanField(default=False)
     how = models.CharField(max_length=12, default="keyed")
     note = models.CharField(max_length=200, blank=True)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
@@ -144,6 +147,16 @@ class FieldChange(FirmOwned):
 
     def __str__(self):
         return f"{self.path}: {self.before} → {self.after}"
+
+    @property
+    def plain(self):
+        """(before, after) as they were typed."""
+        return (unseal_text(self.before), unseal_text(self.after)) if self.sealed else (self.before, self.after)
+
+    @property
+    def veiled(self):
+        """(before, after) as a page may show them: of a secret only its ending."""
+        return tuple(map(masked, self.plain)) if self.sealed else (self.before, self.after)
 
 
 class LineOverride(FirmOwned):

@@ -5,6 +5,7 @@ from decimal import Decimal
 from django.db import transaction
 
 from practice.firm.events import record
+from practice.firm.texts import written
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.models import FieldChange
@@ -20,10 +21,9 @@ def set_override(actor, return_id, address, amount: Decimal, reason: str):
     cell = before.get(address)
     if cell is None or not isinstance(cell.spec, Line) or not cell.is_amount:
         raise BadValue(f"There is no line {address} to set.", address)
-    if not reason.strip():
-        raise BadValue("Say why the computed amount does not stand.", reason)
+    reason = written(reason, "The reason", 300, needed="Say why the computed amount does not stand.")
     row, _ = return_.overrides.update_or_create(
-        address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason.strip(), "by": actor}
+        address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason, "by": actor}
     )
     _history(actor, return_, address, str(cell.value), str(amount), reason)
     forget(return_, "overrides")

@@ -6,9 +6,14 @@ from decimal import Decimal, DivisionByZero, InvalidOperation
 from functools import lru_cache
 
 from taxcore.engine import Amount, BadValue, Choice, Day, Flag
+from taxcore.engine.characters import refused
+from taxcore.engine.papers import LARGEST
 
-_TOKEN = re.compile(r"\s*(\d[\d,]*\.?\d*|\.\d+|[-+*/()×÷])")
-_PLAIN = re.compile(r"\d[\d,]*(\.\d+)?")
+_TOKEN = re.compile(r"\s*([0-9][0-9,]*\.?[0-9]*|\.[0-9]+|[-+*/()×÷])")
+_PLAIN = re.compile(r"-?[0-9][0-9,]*\.?[0-9]*")
+_GROUPED = re.compile(r"[0-9]{1,3}(,[0-9]{3})+(\.[0-9]*)?|[0-9]*\.?[0-9]*")
+_THREE_PLACES = re.compile(r"-?[0-9]{1,3}\.[0-9]{3}")
+_LONGEST = 600  # characters of an amount with its tape
 _SIGNS = {"×": "*", "÷": "/"}
 _DATES = (
     "%Y-%m-%d", "%m/%d/%Y", "%m/%d/%y", "%m-%d-%Y", "%m-%d-%y", "%m.%d.%Y", "%m%d%Y",
@@ -16,11 +21,16 @@ _DATES = (
 )  # fmt: skip
 
 
-def read_typed(field, text):
-    """(open-format text, tape) for one field; ("", "") when it was emptied. BadValue where it cannot be read."""
+def read_typed(field, text, by_hand=True):
+    """(open-format text, tape) for one field; ("", "") when it was emptied. BadValue where it cannot be read, or where a hand may
+    have meant another amount; `by_hand` is false for files, whose programs write no thousands as 12.345."""
     text = text.strip()
     if not text:
         return "", ""
+    if says := refused(text, lines=True):
+        raise BadValue(f"{field.label}: {says}.", text)
+    if by_hand and isinstance(field, Amount):
+        _refuse_ambiguous(text, field.label)
     tape = ""
     if isinstance(field, Amount):
         value, tape = amount(text, field)
@@ -41,17 +51,46 @@ def read_typed(field, text):
 def amount(text, field=None):
     """(amount, tape). The tape is what was typed when it was more than one number."""
     label = field.label if field else "This"
+    if len(text) > _LONGEST:
+        raise BadValue(f"{label} is longer than {_LONGEST} characters.", text)
     if _PLAIN.fullmatch(text):
-        return Decimal(text.replace(",", "")), ""
-    plain = re.fullmatch(r"\(\s*([\d,]*\.?\d+)\s*\)", text.replace("$", ""))
+        return _bounded(_number(text, label), text, label), ""
+    plain = re.fullmatch(r"\(\s*([0-9,]*\.?[0-9]+)\s*\)", text.replace("$", ""))
     if plain:
-        return -Decimal(plain[1].replace(",", "")), ""
+        return _bounded(-_number(plain[1], label), text, label), ""
     tokens = _tokens(text.replace("$", ""), label)
     try:
         value = _Sum(tokens).read()
     except (InvalidOperation, DivisionByZero, IndexError, ZeroDivisionError):
         raise BadValue(f"{label} cannot be worked out from {text!r}.", text) from None
-    return value, (text if len(tokens) > 2 else "")
+    return _bounded(value, text, label), (text if len(tokens) > 2 else "")
+
+
+def _number(text, label):
+    """A number with commas between thousands only. BadValue where a comma stands elsewhere: it may be meant for the point."""
+    sign, digits = ("-", text[1:]) if text.startswith("-") else ("", text)
+    if not _GROUPED.fullmatch(digits):
+        point, whole = digits.replace(",", "."), digits.replace(",", "")
+        raise BadValue(f"{label}: {text} can be read in two ways. Type {point} or {whole}.", text)
+    return Decimal(sign + digits.replace(",", ""))
+
+
+def _refuse_ambiguous(text, label):
+    """12.345 is a thousand's point to some, and cents have two digits."""
+    if _THREE_PLACES.fullmatch(text) and not text.startswith(("0", "-0")):
+        raise BadValue(f"{label}: {text} can be read in two ways. Type {text.replace('.', '')} or {text[:-1]}.", text)
+
+
+def _bounded(value, text, label):
+    if abs(value) > LARGEST:
+        raise BadValue(f"{label} is larger than any amount a form can hold.", text)
+    return value
+
+
+def money(text, label):
+    """An amount typed outside a paper's field, in cents. BadValue as `amount`, and for a text with refused characters."""
+    field = Amount(None, label, negative=True)
+    return Decimal(read_typed(field, text)[0] or 0)
 
 
 def _tokens(text, label):
@@ -60,6 +99,8 @@ def _tokens(text, label):
         found = _TOKEN.match(text, position)
         if found is None or len(tokens) > 200:
             raise BadValue(f"{label} takes an amount such as 1,250.00 or 1200*12+350.", text)
+        if found[1][0] in "0123456789.":
+            _number(found[1], label)  # each number of a tape, by itself
         tokens.append(_SIGNS.get(found[1], found[1]))
         position = found.end()
     return tokens
@@ -106,7 +147,7 @@ class _Sum:
 
 def day(text, field):
     """A date typed in any common way, month first. A two-digit year lies in the last hundred years."""
-    found = _date_in(re.sub(r"\s+", " ", text.strip()), date.today())
+    found = _date_in(re.sub(r"\s+", " ", text.strip()), date.today()) if text.isascii() and len(text) < 40 else None
     if found is None:
         raise BadValue(f"{field.label} takes a date such as 3/14/1980.", text)
     return found
@@ -127,6 +168,8 @@ def _date_in(text, today):
 def _option(field, text):
     """A code by any letter case, by the words that stand for it, or by a beginning that only one has."""
     wanted = text.lower()
+    if answer := {"y": "yes", "n": "no"}.get(wanted):
+        wanted = answer if answer in field.options else wanted
     for code, meaning in field.options.items():
         if wanted in (code.lower(), meaning.lower(), field.shown(code).lower()):
             return code

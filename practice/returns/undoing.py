@@ -3,7 +3,6 @@
 from django.db import transaction
 from django.utils import timezone
 
-from practice.firm.crypto import unseal
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Conflict, NoSuchField, Saved, note_paper, place_at, put_value
@@ -59,13 +58,14 @@ def _undo_one(actor, return_, change):
         place = place_at(pack_of(return_), paper, change.path)
     except NoSuchField:
         return ""
-    if place.plain != unseal(change.after):
-        raise Conflict(place.declared, unseal(change.before), place.plain, None, None)
+    was, became = change.plain
+    if place.plain != became:
+        raise Conflict(place.declared, was, place.plain, None, None)
     FieldChange.objects.create(
         firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, after=change.before, how="undone",
-        by=actor, undoes=change,
+        sealed=change.sealed, by=actor, undoes=change,
     )  # fmt: skip
-    put_value(paper, place, unseal(change.before), actor, "")
+    put_value(paper, place, was, actor, "")
     paper.save()
     return place.declared.label.lower()
 

@@ -6,6 +6,7 @@ from django.utils import timezone
 from practice.firm.events import record
 from practice.firm.models import Staff
 from practice.firm.permissions import fetch, may, require
+from practice.firm.texts import written
 from practice.returns.computing import result_of
 from practice.returns.lineage import leaves_of
 from practice.returns.models import Return
@@ -63,15 +64,12 @@ def initials_on(return_, result):
 def add_note(actor, return_id, address, text, asked=None):
     """A margin note; with a colleague's id in `asked` an open point. BadValue without text or for a stranger."""
     return_, _, _ = _figure(actor, return_id, address, "note")
-    if not text.strip():
-        raise BadValue("Write what there is to say.", text)
+    text = written(text, "The note", 1000, needed="Write what there is to say.")
     colleague = Staff.objects.filter(firm=actor.firm, is_active=True, pk=asked).first() if asked else None
     if asked and colleague is None:
         raise BadValue("Choose a colleague of your practice.", asked)
-    note = MarginNote.objects.create(
-        firm=return_.firm, of=return_, address=address, text=text.strip()[:1000], by=actor, asked=colleague
-    )
-    record(actor, "open point" if colleague else "margin note", return_, says=text.strip()[:100], address=address)
+    note = MarginNote.objects.create(firm=return_.firm, of=return_, address=address, text=text, by=actor, asked=colleague)
+    record(actor, "open point" if colleague else "margin note", return_, says=text[:100], address=address)
     return note
 
 
@@ -83,11 +81,10 @@ def close_note(actor, return_id, note_id, answer):
     note = return_.notes.filter(pk=note_id, closed_at=None).first()
     if note is None:
         raise BadValue("This point is closed already.", note_id)
-    if not answer.strip():
-        raise BadValue("Write the answer first.", answer)
-    note.answer, note.closed_at, note.closed_by = answer.strip()[:1000], timezone.now(), actor
+    answer = written(answer, "The answer", 1000, needed="Write the answer first.")
+    note.answer, note.closed_at, note.closed_by = answer, timezone.now(), actor
     note.save()
-    record(actor, "open point closed", return_, says=answer.strip()[:100], address=note.address)
+    record(actor, "open point closed", return_, says=answer[:100], address=note.address)
     return note
 
 

@@ -4,6 +4,7 @@ from django.db import transaction
 
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.firm.texts import written
 from practice.returns.computing import result_of
 from practice.returns.models import Return
 from taxcore.engine import BadValue
@@ -20,13 +21,12 @@ def mark_seen(actor, return_id, code, place, reason):
         raise BadValue("This is not said of the return any more.", code)
     if finding.weight == "stops":
         raise BadValue("What stops filing cannot be put aside; it has to be mended.", code)
-    if not reason.strip():
-        raise BadValue("Say why it may stand.", reason)
+    reason = written(reason, "The reason", 300, needed="Say why it may stand.")
     row, _ = return_.seen.update_or_create(
         code=code, place=place, by=actor,
-        defaults={"firm": return_.firm, "reason": reason.strip()[:300], "figures": _figures(finding, result)},
+        defaults={"firm": return_.firm, "reason": reason, "figures": _figures(finding, result)},
     )  # fmt: skip
-    record(actor, "diagnostic seen", return_, says=f"{code}: {reason.strip()[:100]}", address=place)
+    record(actor, "diagnostic seen", return_, says=f"{code}: {reason[:100]}", address=place)
     return row
 
 

@@ -7,6 +7,7 @@ from django.db import transaction
 from practice.firm.events import record
 from practice.firm.models import Firm
 from practice.firm.permissions import fetch, require
+from practice.firm.texts import written
 from practice.returns.changing import refreshed
 from practice.returns.computing import pack_of
 from practice.returns.models import Return
@@ -47,7 +48,8 @@ def _may_be_silenced(diagnostic, code):
 def _who(actor, why, code):
     if not why.strip():
         raise BadValue("Say why nobody needs to hear it.", code)
-    return {"by": actor.initials, "on": actor.firm.today().isoformat(), "why": why.strip()[:200]}
+    why = written(why, "The reason", 200)
+    return {"by": actor.initials, "on": actor.firm.today().isoformat(), "why": why}
 
 
 @transaction.atomic

@@ -247,10 +247,10 @@ class PortalLinkTests(OfficeTestCase):
         self.assertEqual(self.client.get("/").status_code, 302)
 
     def test_mails_carry_link_and_code(self):
-        from practice.firm.crypto import seal
+        from practice.firm.crypto import seal_text
 
-        mail_link(self.link.pk, seal("token-1"), "signature")
-        mail_code(self.link.pk, seal("314159"))
+        mail_link(self.link.pk, seal_text("token-1"), "signature")
+        mail_code(self.link.pk, seal_text("314159"))
         self.assertIn("/portal/enter/token-1", mail.outbox[0].body)
         self.assertIn("314159", mail.outbox[1].body)
         self.assertEqual(mail.outbox[0].to, ["lorna@abernathy.example"])

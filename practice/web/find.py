@@ -7,6 +7,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from practice.clients.models import Household
+from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return
@@ -23,8 +24,8 @@ def find(request):
     require(request.user, "view")
     words = request.GET.get("q", "").strip().lower()
     found = [] if words else recent(request)
-    inside = request.GET.get("in", "")
-    return_ = Return.objects.for_firm(request.user.firm).filter(pk=inside).first() if inside.isdigit() else None
+    inside = whole_number(request.GET.get("in"))
+    return_ = Return.objects.for_firm(request.user.firm).filter(pk=inside).first() if inside else None
     if return_ is not None:
         found += _in_return(request, return_, words)
     found += _pages(words)

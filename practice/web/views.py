@@ -26,8 +26,3 @@ def theme(request):
 
 def not_found(request, exception=None):
     return render(request, "web/refused.html", {"title": "Nothing here", "says": "There is nothing at this address."}, status=404)
-
-
-def broken(request):
-    says = "Something went wrong on our side. Nothing that was shown as saved is lost."
-    return render(request, "web/refused.html", {"title": "Not done", "says": says}, status=500)

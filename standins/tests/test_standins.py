@@ -37,9 +37,17 @@ class IdentityTests(TestCase):
         self.assertEqual(left, [1, 0])
         self.assertIsNone(self.service.answer(check, RIGHT))
 
-    def test_nobody_unknown_gets_questions(self):
-        for change in ({"number_end": "0000"}, {"last_name": "Wren"}, {"birth_date": "1983-05-20"}):
-            self.assertIsNone(self.service.begin(CLAIM | change))
+    def test_somebody_whom_nobody_met_is_asked_about_what_the_office_sent(self):
+        claim = {"number_end": "7788", "last_name": "Nettle", "birth_date": "1983-05-19", "street": "Cattail Road"}
+        check = self.service.begin(claim)
+        self.assertEqual([question["id"] for question in check["questions"]], ["street", "month", "year"])
+        right = {"street": "Cattail Road", "month": "May", "year": "1983"}
+        self.assertTrue(self.service.answer(check["id"], right)["passed"])
+        self.assertIsNone(self.service.begin(claim | {"birth_date": "1983-05-20"}))  # another birth date than the first time
+
+    def test_who_contradicts_the_register_or_asks_to_be_refused_gets_no_questions(self):
+        for change in ({"number_end": "0000"}, {"number_end": "0007"}, {"last_name": ""}, {"birth_date": "1983-05-20"}):
+            self.assertIsNone(self.service.begin(CLAIM | change), change)
 
 
 class MailTests(TestCase):

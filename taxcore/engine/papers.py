@@ -9,6 +9,7 @@ from decimal import Decimal, InvalidOperation
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.characters import refused
 from taxcore.engine.figures import ZERO, Figure, cents
 
 if TYPE_CHECKING:
@@ -59,7 +60,7 @@ class Field(Spec):
         self.help = help
         self.wide = wide
         self.secret = secret
-        self.pattern = re.compile(pattern) if pattern else None
+        self.pattern = re.compile(pattern, re.ASCII) if pattern else None
         self.pattern_says = pattern_says
         self.longest = longest
         self.shape = shape
@@ -98,8 +99,8 @@ class Field(Spec):
         text = str(raw).strip()
         if len(text) > self.longest:
             raise BadValue(f"{self.label} is longer than {self.longest} characters.", raw)
-        if not text.isprintable() and any(ord(character) < 32 for character in text):
-            raise BadValue(f"{self.label} has a character that cannot be printed.", raw)
+        if says := refused(text):
+            raise BadValue(f"{self.label}: {says}.", raw)
         if self.pattern and not self.pattern.fullmatch(text):
             raise BadValue(self.pattern_says or f"{self.label} is not written as expected.", raw)
         return text
@@ -114,7 +115,7 @@ class Field(Spec):
 
     def tidy(self, text: str) -> str:
         """Digits put into the field's shape (000-00-0000) where their count fits it; anything else unchanged."""
-        digits = [character for character in text if character.isdigit()]
+        digits = [character for character in text if character in "0123456789"]
         if not self.shape or len(digits) != self.shape.count("0"):
             return text
         return "".join(digits.pop(0) if character == "0" else character for character in self.shape)
@@ -190,7 +191,8 @@ class Amount(Field):
 
     def parse(self, raw: Any) -> Decimal:
         try:
-            value = Decimal(str(raw).strip())
+            text = str(raw).strip()
+            value = Decimal(text if text.isascii() else "none")  # Decimal reads the digits of every script
         except InvalidOperation:
             raise BadValue(f"{self.label} is not an amount.", raw) from None
         if not value.is_finite():

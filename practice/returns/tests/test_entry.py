@@ -10,7 +10,7 @@ from practice.returns.computing import result_of
 from practice.returns.models import FieldChange
 from practice.returns.typed import amount, read_typed
 from practice.tests.office import OfficeTestCase
-from taxcore.engine import Amount, BadValue, Day, Flag
+from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
 from taxcore.engine.papers import Text
 
 
@@ -160,13 +160,33 @@ class TypedTests(OfficeTestCase):
             with self.subTest(text):
                 self.assertEqual(amount(text)[0], Decimal(expected))
 
+    TWO_WAYS = ["100,00", "12,34", "1,23", "1,2345", "12.345", "1,234,56", "2*1,5", "(12,5)", "1234,5678"]
+
+    def test_what_may_be_read_in_two_ways_is_asked(self):
+        for text in self.TWO_WAYS:
+            with self.subTest(text), self.assertRaisesRegex(BadValue, "two ways"):
+                read_typed(Amount(None, "Pay", negative=True), text)
+        self.assertEqual(read_typed(Amount(None, "Pay"), "12.345", by_hand=False)[0], "12.35")  # a file means what it says
+
+    def test_other_scripts_and_sizes_are_refused_with_a_sentence(self):
+        for text in ("²", "٣٤", "1٣", "9" * 15, "1" * 700, "1e5", "١٢/٣/١٩٨٠"):
+            for field in (Amount(None, "Pay"), Day(None, "Born"), Count(None, "Months", most=12)):
+                with self.subTest(text, field=field.label), self.assertRaises(BadValue):
+                    read_typed(field, text)
+
+    def test_a_beginning_chooses_yes_where_there_is_one(self):
+        listed = Choice(None, "Asked", {"not-asked": "Not asked", "yes": "Yes", "no": "No", "yesterday": "Yesterday"})
+        self.assertEqual([read_typed(listed, text)[0] for text in ("y", "Y", "n")], ["yes", "yes", "no"])
+
     FIELDS = [
+        (Day(None, "Born"), "8/9/80", "1980-08-09"),
+        (Day(None, "Born"), "Aug 9, 1980", "1980-08-09"),
         (Day(None, "Born"), "3/14/80", "1980-03-14"),
         (Day(None, "Born"), "March 14, 1980", "1980-03-14"),
         (Day(None, "Born"), "14 mar 1980", "1980-03-14"),
         (Flag(None, "Blind"), "Y", "yes"),
         (Text(None, "Number", shape="00-0000000"), "007140362", "00-7140362"),
-        (Amount(None, "Pay"), "12.345", "12.35"),
+        (Amount(None, "Pay"), "0.125", "0.13"),
     ]  # fmt: skip
 
     def test_values_typed_any_common_way(self):

@@ -5,7 +5,9 @@ from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from practice.returns import arranging, typed
+from practice.firm.numbers import whole_number
+from practice.returns import arranging
+from practice.returns.typed import money
 from practice.returns.views.answers import go
 from taxcore.engine import BadValue
 
@@ -58,7 +60,7 @@ def control(request, return_id):
 
 
 def _read_control(count, amount):
-    count = count.strip()
-    if count and not (count.isdigit() and len(count) < 5):
-        raise BadValue(f"How many papers there are is a whole number, not {count!r}.", count)
-    return int(count) if count else None, typed.amount(amount)[0] if amount.strip() else None
+    number = whole_number(count, most=9999)
+    if count.strip() and number is None:
+        raise BadValue(f"How many papers there are is a whole number, not {count[:40]!r}.", count)
+    return number, money(amount, "The control total") if amount.strip() else None

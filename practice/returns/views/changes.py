@@ -6,7 +6,7 @@ from django.core.paginator import Paginator
 from django.shortcuts import render
 from django.utils import timezone
 
-from practice.returns.effects import veiled
+from practice.firm.numbers import whole_number
 from practice.returns.views.common import open_page
 from practice.web.lists import export
 
@@ -20,7 +20,7 @@ def changes(request, return_id):
     rows = return_.changes.select_related("by", "paper")
     people = {row.by_id: row.by for row in return_.changes.select_related("by").order_by("by_id").distinct("by_id") if row.by}
     who, since, words = (request.GET.get(name, "") for name in ("who", "since", "q"))
-    if who.isdigit():
+    if whole_number(who) is not None:
         rows = rows.filter(by=int(who))
     if since in _SPANS:
         rows = rows.filter(at__gt=timezone.now() - _SPANS[since])
@@ -33,14 +33,14 @@ def changes(request, return_id):
     page = Paginator(rows, 100).get_page(request.GET.get("page"))
     context |= {
         "tab": "papers", "page": page, "people": people.values(), "who": who, "since": since, "spans": SINCE, "q": words,
-        "rows": [(row, *what(result, row), veiled(row.before), veiled(row.after)) for row in page],
+        "rows": [(row, *what(result, row), *row.veiled) for row in page],
     }  # fmt: skip
     return render(request, "returns/changes.html", context)
 
 
 def _as_row(result, row):
     paper, field, _ = what(result, row)
-    return [row.at, row.by.name if row.by else "", paper, field, veiled(row.before), veiled(row.after), row.how, row.note]
+    return [row.at, row.by.name if row.by else "", paper, field, *row.veiled, row.how, row.note]
 
 
 def what(result, change):

@@ -1,7 +1,5 @@
 """Return / Forms: the computed return, form by form, with the lineage of a line beside it."""
 
-from decimal import Decimal
-
 from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
@@ -9,7 +7,7 @@ from practice.firm.permissions import may
 from practice.returns import overriding
 from practice.returns.drawing import field_view, lists_of
 from practice.returns.lineage import lineage_of
-from practice.returns.typed import amount
+from practice.returns.typed import money
 from practice.returns.views.common import live_papers, open_page, shared
 from practice.review.margin import about_figure, initials_on
 from practice.web.recent import note_recent
@@ -147,9 +145,9 @@ def override(request, return_id):
         if "release" in request.POST:
             return_, before, after = overriding.release_override(request.user, return_id, at)
         else:
-            value, _ = amount(request.POST.get("amount", ""))
+            value = money(request.POST.get("amount", ""), "The amount")
             return_, _, before, after = overriding.set_override(
-                request.user, return_id, at, Decimal(value), request.POST.get("reason", "")
+                request.user, return_id, at, value, request.POST.get("reason", "")
             )
     except BadValue as bad:
         error = bad.says

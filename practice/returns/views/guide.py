@@ -2,6 +2,7 @@
 
 from django.shortcuts import redirect, render
 
+from practice.firm.numbers import whole_number
 from practice.returns import guiding
 from practice.returns.index import index_view
 from practice.returns.views.common import live_papers, open_page
@@ -13,7 +14,11 @@ def guide(request, return_id):
     error, typed = "", {}
     if request.method == "POST":
         key, yes = request.POST.get("key", ""), request.POST.get("answer") == "yes"
-        counts = {name[2:]: int(text) for name, text in request.POST.items() if name.startswith("n-") and text.isdigit()}
+        counts = {
+            name[2:]: whole_number(text)
+            for name, text in request.POST.items()
+            if name.startswith("n-") and whole_number(text) is not None
+        }
         try:
             guiding.answer(request.user, return_id, key, yes, counts)
             return redirect("guide", return_id)

@@ -5,8 +5,8 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from practice.firm.crypto import unseal
 from practice.firm.events import record
+from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.intake.attaching import attached_to
 from practice.returns import entry, undoing
@@ -83,21 +83,27 @@ def _field_again(request, return_id, paper_id, path, typed, status, error="", co
     """The field alone, with what was typed kept in it."""
     return_, result, context = open_page(request, return_id)
     paper = get_object_or_404(return_.papers, pk=paper_id)
-    field = _find(return_, paper, result, path)
+    field = _find(return_, paper, result, path, typed)
     field.error, field.typed, field.conflict = error, typed, conflict
     in_table = request.POST.get("table") == "1"
     template = "returns/_cell.html" if in_table or "." in path else "returns/_field.html"
     return render(request, template, context | {"field": field, "in_table": in_table}, status=status)
 
 
-def _find(return_, paper, result, path):
+def _find(return_, paper, result, path, typed):
+    """The field as a page draws it; FieldGone where the page would not draw it any more."""
     node = node_of(paper, result)
     if "." in path:
         rows, key, _ = path.split(".")
-        row = next(row for row in node.cell(rows).value if row.key == key)
-        return next(field for field in row_fields(return_, paper, row, rows, {}) if field.path == path)
-    view = paper_view(return_, paper, result)
-    return next(field for field in (*view.fields, view.owner) if field is not None and field.path == path)
+        row = next((row for row in node.cell(rows).value if row.key == key), None)
+        fields = row_fields(return_, paper, row, rows, {}) if row is not None else ()
+    else:
+        view = paper_view(return_, paper, result)
+        fields = (*view.fields, view.owner)
+    found = next((field for field in fields if field is not None and field.path == path), None)
+    if found is None:
+        raise entry.FieldGone(path, typed)
+    return found
 
 
 @require_POST
@@ -160,7 +166,7 @@ def rows(request, return_id, paper_id):
     """The next stretch of a long table."""
     _, paper, node, name, context = _table_of(request, return_id, paper_id)
     since = request.GET.get("from", "")
-    some = some_rows(node, name, int(since) if since.isdigit() else 0)
+    some = some_rows(node, name, whole_number(since) or 0)
     return render(request, "returns/_some_rows.html", context | {"some": some, "view": {"paper": paper}})
 
 
@@ -194,7 +200,7 @@ def reveal(request, return_id, paper_id):
     paper = get_object_or_404(return_.papers, pk=paper_id)
     place = entry.place_at(pack_of(return_), paper, request.POST.get("path", ""))
     record(request.user, "number shown", return_, says=f"{place.declared.label}", path=place.path, paper=paper.pk)
-    return render(request, "returns/_revealed.html", {"value": unseal(place.stored)})
+    return render(request, "returns/_revealed.html", {"value": place.plain})
 
 
 @require_GET

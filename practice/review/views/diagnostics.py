@@ -6,6 +6,7 @@ from django.urls import reverse
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
+from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may
 from practice.returns.entry import Conflict
 from practice.returns.models import Return, Stage
@@ -101,7 +102,7 @@ def hand(request, return_id):
     """Give the return to a colleague."""
     to = request.POST.get("to", "")
     try:
-        return_ = handing.hand_over(request.user, return_id, int(to) if to.isdigit() else 0)
+        return_ = handing.hand_over(request.user, return_id, whole_number(to) or 0)
         messages.success(request, f"Handed to {return_.waiting_for.name}.")
     except handing.CannotHand as error:
         messages.error(request, error.says)

@@ -3,6 +3,7 @@
 from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
+from practice.firm.numbers import whole_number
 from practice.returns.views.common import open_page
 from practice.review import handing, margin
 from taxcore.engine import BadValue
@@ -23,9 +24,7 @@ def add_note(request, return_id):
     text, asked = request.POST.get("text", ""), request.POST.get("asked", "")
     if "back" in request.POST:
         return _margin(request, return_id, lambda at: handing.send_back(request.user, return_id, at, text))
-    return _margin(
-        request, return_id, lambda at: margin.add_note(request.user, return_id, at, text, int(asked) if asked.isdigit() else None)
-    )
+    return _margin(request, return_id, lambda at: margin.add_note(request.user, return_id, at, text, whole_number(asked)))
 
 
 @require_POST

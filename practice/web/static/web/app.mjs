@@ -132,31 +132,46 @@ document.addEventListener("htmx:afterSwap", (event) => {
 
 // Answers that refuse are drawn too
 document.addEventListener("htmx:beforeSwap", (event) => {
-  if ([403, 404, 409, 422].includes(event.detail.xhr.status)) { event.detail.shouldSwap = true; event.detail.isError = false; }
+  if ([403, 404, 409, 410, 422].includes(event.detail.xhr.status)) { event.detail.shouldSwap = true; event.detail.isError = false; }
 });
 
-// Saving that survives an outage: what could not be sent stays marked, and is sent again until it is answered
+// Saving that survives an outage: what could not be sent stays marked, and is sent again, more and more seldom. An answer that
+// says that the program failed is not asked for without end: after three of them the field stays marked and the page says so.
 const waiting = new Map();
 const banner = () => document.querySelector("#unsaved-banner");
-function keep(form) {
+const HOPELESS = 3;
+function tell() {
+  const bar = banner();
+  if (!bar) return;
+  const stopped = [...waiting.values()].some((one) => one.failed >= HOPELESS);
+  bar.hidden = !waiting.size;
+  bar.querySelector("[data-trying]").hidden = stopped;
+  bar.querySelector("[data-stopped]").hidden = !stopped;
+}
+function keep(form, failed = 0) {
   if (!form?.matches("form[data-save]")) return;
-  waiting.set(form.dataset.save, form);
+  const known = waiting.get(form.dataset.save) ?? { tries: 0, failed: 0 };
+  const tries = known.tries + 1;
+  waiting.set(form.dataset.save, { form, tries, failed: known.failed + failed, at: Date.now() + 1000 * Math.min(2 ** tries, 60) });
   fieldOf(form)?.classList.add("unsaved");
-  if (banner()) banner().hidden = false;
+  tell();
 }
 for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, (event) => keep(event.detail.elt));
-document.addEventListener("htmx:responseError", (event) => { if (event.detail.xhr.status >= 500) keep(event.detail.elt); });
+document.addEventListener("htmx:responseError", ({ detail }) => { if (detail.xhr.status >= 500) keep(detail.elt, detail.xhr.status === 500 ? 1 : 0); });
 document.addEventListener("htmx:afterRequest", (event) => {
   const form = event.detail.elt;
   if (!form.dataset?.save || event.detail.xhr.status === 0 || event.detail.xhr.status >= 500) return;
   waiting.delete(form.dataset.save);
   fieldOf(form)?.classList.remove("unsaved");
-  if (!waiting.size && banner()) banner().hidden = true;
+  tell();
 });
 setInterval(() => {
-  for (const form of waiting.values()) if (form.isConnected) form.requestSubmit(); else waiting.delete(form.dataset.save);
-  if (!waiting.size && banner()) banner().hidden = true;
-}, 2000);
+  for (const [key, one] of waiting) {
+    if (!one.form.isConnected) waiting.delete(key);
+    else if (one.failed < HOPELESS && Date.now() >= one.at) { one.at = Infinity; one.form.requestSubmit(); }
+  }
+  tell();
+}, 500);
 window.addEventListener("beforeunload", (event) => { if (waiting.size || document.querySelector(".htmx-request[data-save]")) event.preventDefault(); });
 
 // A link to a field opens with the field in hand; the browser's own way to the place in the page comes first
