@@ -81,9 +81,11 @@ def programs(installation: Installation) -> dict[str, tuple[list[str], dict[str,
     """What runs, by name: command and what is added to its environment."""
     ports = installation.ports
     return {
-        "web": (granian("practice.wsgi:application", ports["web"], 2, 4), {"IMPUESTO_POOL": "1"}),
+        "web": (granian("practice.wsgi:application", ports["web"], 2, 4),
+                {"IMPUESTO_POOL": "1", "IMPUESTO_LOCK_TIMEOUT": "8000", "IMPUESTO_STATEMENT_TIMEOUT": "20000"}),
         "worker": ([PYTHON, "-m", "practice", "procrastinate", "worker", "--concurrency", "4",
-                    "--shutdown-graceful-timeout", "3"], {}),
+                    "--shutdown-graceful-timeout", "3"],
+                   {"IMPUESTO_LOCK_TIMEOUT": "20000", "IMPUESTO_STATEMENT_TIMEOUT": "60000"}),
         "authority": (granian("authority.wsgi:application", ports["authority"], 1, 4), {}),
         "stand-ins": ([PYTHON, "-m", "standins"], {}),
     }  # fmt: skip

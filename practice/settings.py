@@ -24,6 +24,9 @@ if os.environ.get("IMPUESTO_HTTPS") == "1":
     SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https")
     SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = SECURE_SSL_REDIRECT = True
     CSRF_TRUSTED_ORIGINS = [PUBLIC_URL]
+    SECURE_HSTS_SECONDS = 31_536_000
+# Addresses of our own proxies: only what these say about a client's address is believed
+PROXIES = os.environ.get("IMPUESTO_PROXIES", "").split()
 
 INSTALLED_APPS = [
     "django.contrib.auth",
@@ -48,14 +51,16 @@ INSTALLED_APPS = [
 ]
 
 MIDDLEWARE = [
+    "practice.web.middleware.real_address",
     "django.middleware.security.SecurityMiddleware",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "practice.web.middleware.content_policy",
-    "practice.web.middleware.plain_requests",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
-    "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "practice.web.middleware.upload_limit",
+    "practice.web.middleware.plain_requests",
+    "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
@@ -82,6 +87,16 @@ TEMPLATES = [
     }
 ]
 
+
+def _options() -> dict:
+    """A pool where the server wants one; limits of time, in milliseconds, on waiting for a lock and on one statement, where the
+    program that runs has them (ops/start.py): set-up and maintenance have none."""
+    limits = {name: os.environ.get(f"IMPUESTO_{name.upper()}") for name in ("lock_timeout", "statement_timeout")}
+    given = " ".join(f"-c {name}={int(value)}" for name, value in limits.items() if value)
+    pool = {"pool": {"min_size": 1, "max_size": 8, "timeout": 10}} if os.environ.get("IMPUESTO_POOL") == "1" else {}
+    return pool | ({"options": given} if given else {})
+
+
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.postgresql",
@@ -91,7 +106,7 @@ DATABASES = {
         "USER": os.environ.get("IMPUESTO_DB_USER", "impuesto"),
         "PASSWORD": _secret("db_password"),
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 8, "timeout": 10}} if os.environ.get("IMPUESTO_POOL") == "1" else {},
+        "OPTIONS": _options(),
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
@@ -152,6 +167,7 @@ POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two 
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"no_tokens": {"()": "practice.firm.logs.NoTokens"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "filters": ["no_tokens"]}},
     "root": {"handlers": ["console"], "level": "WARNING"},
 }

@@ -35,7 +35,7 @@ def make_package(actor, return_id):
         return making
     package = Package.objects.create(firm=return_.firm, of=return_, snapshot=return_.snapshot, asked_by=actor)
     record(actor, "package asked for", return_)
-    transaction.on_commit(lambda: build.defer(package_id=package.pk))
+    build.ask(package_id=package.pk)
     return package
 
 

@@ -6,7 +6,6 @@ import uuid
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.utils import timezone
-from procrastinate.contrib.django import app
 from pypdf import PdfReader, PdfWriter
 
 from practice.delivery.chart import summary_chart
@@ -15,13 +14,24 @@ from practice.delivery.pdf import pdf_of
 from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
+from practice.firm.jobs import job
 from practice.returns.computing import result_of
 from practice.review import advising
 from practice.signing.frozen import drawn_of
 from practice.signing.tasks import draw
 
 
-@app.task(retry=2)
+def _lost(before):
+    waiting = Package.objects.across_firms("background work").filter(state="making", asked_at__lt=before)
+    return [{"package_id": pk} for pk in waiting.values_list("pk", flat=True)]
+
+
+def _failed(says, package_id):
+    waiting = Package.objects.across_firms("background work").filter(pk=package_id).exclude(state="ready")
+    waiting.update(state="failed", trouble=says[:200])
+
+
+@job("package", lost=_lost, failed=_failed)
 def build(package_id):
     """Make the PDF once. What goes wrong is kept on the package and shown."""
     package = (
@@ -29,11 +39,7 @@ def build(package_id):
     )
     if package.state == "ready":
         return
-    try:
-        content, pages = assemble(package)
-    except Exception as error:
-        Package.objects.across_firms("background work").filter(pk=package_id).update(state="failed", trouble=str(error)[:200])
-        raise
+    content, pages = assemble(package)
     package.file = default_storage.save(f"packages/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(content)))
     package.state, package.pages, package.made_at, package.trouble = "ready", pages, timezone.now(), ""
     package.save()

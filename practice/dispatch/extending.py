@@ -156,7 +156,7 @@ def _send(actor, return_, result, request, one):
 def queue(request):
     from practice.dispatch.tasks import send
 
-    transaction.on_commit(lambda: send.defer(submission_id=request.pk, kind="extension"))
+    send.ask(submission_id=request.pk, kind="extension")
 
 
 @transaction.atomic

@@ -61,7 +61,7 @@ def _submit(actor, return_, authority, waits):
 def queue(submission):
     from practice.dispatch.tasks import send
 
-    transaction.on_commit(lambda: send.defer(submission_id=submission.pk))
+    send.ask(submission_id=submission.pk, kind="return")
 
 
 @transaction.atomic
@@ -73,5 +73,5 @@ def try_now(actor, submission_id):
     require(actor, "file", submission)
     task = {State.QUEUED: send, State.SENT: poll}.get(submission.state)
     if task:
-        transaction.on_commit(lambda: task.defer(submission_id=submission.pk))
+        task.ask(again=True, submission_id=submission.pk, kind="return")
     return submission

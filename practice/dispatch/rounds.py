@@ -22,20 +22,16 @@ _NEEDS = {Act.ASK: "extend", Act.SEND: "file"}
 @transaction.atomic
 def begin(actor, act, return_ids):
     """A round over the practice's returns among these, the soonest due first. BadValue when there is none."""
+    from practice.dispatch.tasks import go_round
+
     require(actor, _NEEDS[Act(act)])
     found = list(Return.objects.for_firm(actor.firm).filter(pk__in=return_ids).order_by("due", "household__name", "id"))
     if not found:
         raise BadValue("Choose at least one return.", "")
     made = Round.objects.create(firm=actor.firm, act=act, by=actor)
     RoundItem.objects.bulk_create(RoundItem(firm=actor.firm, round=made, of=return_) for return_ in found)
-    transaction.on_commit(lambda: _later(made.pk))
+    go_round.ask(round_id=made.pk)
     return made
-
-
-def _later(round_id):
-    from practice.dispatch.tasks import go_round
-
-    go_round.defer(round_id=round_id)
 
 
 def go_on(round_id):
@@ -72,6 +68,12 @@ def _ask(actor, return_id):
 def _send(actor, return_id):
     sent = extending.send_ready(actor, return_id)
     return f"{len(sent)} on their way" if sent else "nothing had to be sent; the later due dates stand"
+
+
+def give_up(round_id, says):
+    """What is left of a round is not done; each return of it says why."""
+    of = Round.objects.across_firms("background work").get(pk=round_id)
+    of.items.filter(done_at=None).update(done_at=timezone.now(), worked=False, says=says[:300])
 
 
 def stopped(before):

@@ -6,7 +6,6 @@ from django.conf import settings
 from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
-from procrastinate.contrib.django import app
 
 from practice.dispatch import extending, rounds
 from practice.dispatch.answering import settle
@@ -14,6 +13,7 @@ from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, 
 from practice.dispatch.models import Extension, State, Submission
 from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
+from practice.firm.jobs import job
 
 LONGEST_PAUSE = 15 * 60  # seconds
 
@@ -28,7 +28,25 @@ def _all(kind="return"):
     return {"return": Submission, "extension": Extension}[kind].objects.across_firms("background work")
 
 
-@app.task
+def _lost(state):
+    def lost(before):
+        due = Q(next_try_at__lt=before) | Q(next_try_at=None, made_at__lt=before)
+        return [
+            {"submission_id": pk, "kind": kind}
+            for kind in ("return", "extension")
+            for pk in _all(kind).filter(due, state=state).values_list("pk", flat=True)
+        ]
+
+    return lost
+
+
+def _failed(says, submission_id, kind="return"):
+    """It stays where it is, with the reason, and is tried again each quarter of an hour."""
+    later = timezone.now() + timedelta(seconds=LONGEST_PAUSE)
+    _all(kind).filter(pk=submission_id).update(trouble=f"Not sent: {says}"[:200], next_try_at=later)
+
+
+@job("send", lost=_lost(State.QUEUED), failed=_failed)
 def send(submission_id, kind="return"):
     """Hand a document in. Safe to run twice or after a lost answer: the key files once."""
     submission = _all(kind).select_related("of").get(pk=submission_id)
@@ -49,10 +67,10 @@ def send(submission_id, kind="return"):
         submission.next_try_at = timezone.now() + timedelta(seconds=settings.POLL_SECONDS)
         submission.save()
         record(None, "sent", submission.of, says=f"{submission.authority.upper()}, receipt {receipt}")
-        transaction.on_commit(lambda: _later(poll, submission_id, settings.POLL_SECONDS, kind))
+        poll.ask(settings.POLL_SECONDS, submission_id=submission_id, kind=kind)
 
 
-@app.task
+@job("poll", lost=_lost(State.SENT), failed=_failed)
 def poll(submission_id, kind="return"):
     """Ask what became of a document, and settle the answer."""
     submission = _all(kind).get(pk=submission_id)
@@ -66,28 +84,23 @@ def poll(submission_id, kind="return"):
     if answer.state == "pending":
         wait = settings.POLL_SECONDS
         _all(kind).filter(pk=submission_id).update(next_try_at=timezone.now() + timedelta(seconds=wait), trouble="")
-        _later(poll, submission_id, wait, kind)
+        poll.ask(wait, submission_id=submission_id, kind=kind)
         return
     (settle if kind == "return" else extending.settle)(submission_id, answer)
 
 
-@app.task(retry=3)
+def _lost_rounds(before):
+    return [{"round_id": pk} for pk in rounds.stopped(before)]
+
+
+def _failed_round(says, round_id):
+    rounds.give_up(round_id, says)
+
+
+@job("round", lost=_lost_rounds, failed=_failed_round)
 def go_round(round_id):
     """One act on many returns."""
     rounds.go_on(round_id)
-
-
-@app.periodic(cron="* * * * *")
-@app.task(queueing_lock="sweep")
-def sweep(timestamp):
-    """Jobs that died with their worker are made again: whatever is overdue by half a minute."""
-    overdue = timezone.now() - timedelta(seconds=30)
-    due = Q(next_try_at__lt=overdue) | Q(next_try_at=None, made_at__lt=overdue)
-    for kind in ("return", "extension"):
-        for submission in _all(kind).filter(due, state__in=[State.QUEUED, State.SENT]):
-            (send if submission.state == State.QUEUED else poll).defer(submission_id=submission.pk, kind=kind)
-    for round_id in rounds.stopped(overdue):
-        go_round.defer(round_id=round_id)
 
 
 def _try_later(submission_id, state, task, away, kind):
@@ -100,8 +113,4 @@ def _try_later(submission_id, state, task, away, kind):
         submission.trouble = f"Try {submission.tries}: {away}"[:200]
         submission.next_try_at = timezone.now() + timedelta(seconds=wait)
         submission.save()
-        transaction.on_commit(lambda: _later(task, submission_id, wait, kind))
-
-
-def _later(task, submission_id, seconds, kind):
-    task.configure(schedule_in={"seconds": seconds}).defer(submission_id=submission_id, kind=kind)
+        task.ask(wait, submission_id=submission_id, kind=kind)

@@ -1,10 +1,17 @@
 """Signing in and out."""
 
+from datetime import timedelta
+
+from axes.models import AccessAttempt
 from django.contrib.auth import views as auth
 from django.contrib.auth.forms import AuthenticationForm
+from django.db.models import Sum
 from django.shortcuts import render
+from django.utils import timezone
 
 from practice.firm.events import record
+
+FROM_ONE_ADDRESS = 25  # wrong passwords within a quarter of an hour, over all names
 
 
 class SignInForm(AuthenticationForm):
@@ -23,6 +30,14 @@ class SignIn(auth.LoginView):
     template_name = "firm/sign_in.html"
     authentication_form = SignInForm
     redirect_authenticated_user = True
+
+    def post(self, request, *args, **kwargs):
+        """Many names tried from one address wait, whatever names they are."""
+        since = timezone.now() - timedelta(minutes=15)
+        failed = AccessAttempt.objects.filter(ip_address=request.META.get("REMOTE_ADDR"), attempt_time__gt=since)
+        if (failed.aggregate(all=Sum("failures_since_start"))["all"] or 0) >= FROM_ONE_ADDRESS:
+            return locked_out(request)
+        return super().post(request, *args, **kwargs)
 
     def form_valid(self, form):
         response = super().form_valid(form)

@@ -1,19 +1,17 @@
 """Pages beside a paper: taken in by what they contain, kept encrypted, drawn as pictures."""
 
 import hashlib
-import io
 import uuid
 
-import pypdfium2
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import transaction
 from django.utils import timezone
-from PIL import Image, ImageOps, UnidentifiedImageError
 
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
+from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Attachment
 from practice.returns.changing import forget, refreshed
 from practice.returns.entry import keyed_paper
@@ -21,60 +19,53 @@ from practice.returns.models import Return
 from taxcore.engine import BadValue
 
 LARGEST = 12_000_000  # bytes of a file; a scanned page is about one million
-_MOST_PAGES = 200
-_LARGEST_PICTURE = 60_000_000  # pixels
-_KINDS = {"PNG": "png", "JPEG": "jpeg"}
 
 
 def look_into(content):
     """(kind, pages) of a file by what it contains. BadValue for anything but a readable PDF, PNG or JPEG of reasonable size."""
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; a page can have {LARGEST / 1e6:.0f}.", "")
-    if content[:5] == b"%PDF-":
-        return "pdf", _pages_of(content)
     try:
-        with Image.open(io.BytesIO(content), formats=list(_KINDS)) as picture:
-            if picture.width * picture.height > _LARGEST_PICTURE:
-                raise BadValue("The picture is larger than any page that is scanned.", "")
-            picture.load()
-            return _KINDS[picture.format], 1
-    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
-        raise BadValue("Attach a PDF, PNG or JPEG; this file is none of them, or is damaged.", "") from None
+        kind, pages = opened("look_into", content)
+    except NotOpened as error:
+        raise BadValue(error.says, "") from None
+    return kind, pages
 
 
-def _pages_of(content):
-    try:
-        document = pypdfium2.PdfDocument(content)
-        pages = len(document)
-        document.close()
-    except pypdfium2.PdfiumError:
-        raise BadValue("The PDF cannot be opened: it is damaged or asks for a password.", "") from None
-    if not 0 < pages <= _MOST_PAGES:
-        raise BadValue(f"The PDF has {pages} pages; up to {_MOST_PAGES} can be attached at once.", "")
-    return pages
-
-
-@transaction.atomic
 def attach(actor, return_id, paper_id, name, content):
     """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one.
 
-    Also once the return is signed or filed: pages move no line.
+    Also once the return is signed or filed: pages move no line. The file is looked into before anything is locked.
     """
+    return_ = fetch(Return.objects.prefetch_related("papers"), actor, pk=return_id)
+    require(actor, "key", return_)
+    if paper_id:
+        keyed_paper(return_, paper_id)
+    kind, pages = look_into(content)
+    return _keep(actor, return_id, paper_id, name, content, kind, pages)
+
+
+@transaction.atomic
+def _keep(actor, return_id, paper_id, name, content, kind, pages):
     return_ = _locked(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
-    kind, pages = look_into(content)
     digest = hashlib.sha256(content).hexdigest()
     there = return_.attachments.filter(digest=digest, paper=paper, removed_at=None).first()
     if there is not None:
         return there
     made = Attachment.objects.create(
-        firm=return_.firm, of=return_, paper=paper, name=name.replace("\\", "/").rsplit("/", 1)[-1][:160] or "page", kind=kind,
+        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), kind=kind,
         size=len(content), pages=pages, digest=digest, by=actor,
         file=default_storage.save(f"attachments/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content))),
     )  # fmt: skip
     record(actor, "page attached", return_, says=made.name, paper=paper_id)
     _count(return_, paper)
     return made
+
+
+def plain_name(name):
+    """A file's name without its folders and without what cannot be stored or shown."""
+    return "".join(one for one in name.replace("\\", "/").rsplit("/", 1)[-1] if one.isprintable())[:160] or "file"
 
 
 def _locked(actor, return_id):
@@ -137,15 +128,7 @@ def picture_of(row, page):
     """A page as PNG, upright as it was turned, about 1,400 pixels wide. `page` counts from 1; BadValue beyond the last."""
     if not 1 <= page <= row.pages:
         raise BadValue(f"There is no page {page}.", page)
-    content = content_of(row)
-    if row.kind == "pdf":
-        document = pypdfium2.PdfDocument(content)
-        sheet = document[page - 1]
-        picture = sheet.render(scale=min(1400 / max(sheet.get_width(), 1), 4)).to_pil()
-        document.close()
-    else:
-        picture = ImageOps.exif_transpose(Image.open(io.BytesIO(content))).convert("RGB")
-        picture.thumbnail((1400, 2800))
-    made = io.BytesIO()
-    picture.rotate(-row.turn, expand=True).save(made, "PNG")
-    return made.getvalue()
+    try:
+        return opened("picture", content_of(row), kind=row.kind, page=page, turn=row.turn)
+    except NotOpened as error:
+        raise BadValue(error.says, page) from None

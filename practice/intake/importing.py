@@ -13,6 +13,7 @@ from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.intake import reading
+from practice.intake.attaching import plain_name
 from practice.intake.models import Import, Layout
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
@@ -25,10 +26,10 @@ _SHOWN, _MOST_ERRORS = 200, 500
 FORMS = {"csv": "CSV", "txt": "CSV", "tsv": "CSV", "xlsx": "XLSX", "ofx": "OFX", "qfx": "OFX", "json": "open return format"}
 
 
-@transaction.atomic
 def bring(actor, return_id, name, content, target="", paper_id=None):
-    """Keep a file that is to be read into a return. BadValue when it is empty, too large or of no known form."""
-    return_ = open_for_change(actor, return_id)
+    """Keep a file that is to be read into a return. BadValue when it is empty, too large or of no known form. It is opened before
+    anything is locked."""
+    require(actor, "key", fetch(Return.objects, actor, pk=return_id))
     suffix = name.rsplit(".", 1)[-1].lower() if "." in name else ""
     if suffix not in FORMS:
         raise BadValue("Bring a CSV, XLSX or OFX file, or a return in the open format (JSON).", name)
@@ -37,23 +38,62 @@ def bring(actor, return_id, name, content, target="", paper_id=None):
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; {LARGEST / 1e6:.0f} can be read at once.", name)
     form = {"txt": "csv", "tsv": "csv", "qfx": "ofx"}.get(suffix, suffix)
+    sheet, trouble = None, ""
+    if form in ("csv", "xlsx"):
+        try:
+            sheet = reading.read_sheet(form, content)
+        except reading.NotReadable as error:
+            trouble = error.says
+    return _keep(actor, return_id, name, content, form, target, paper_id, sheet, trouble)
+
+
+@transaction.atomic
+def _keep(actor, return_id, name, content, form, target, paper_id, sheet, trouble):
+    """`sheet` is what a file of columns holds; None where it cannot be opened, for the reason in `trouble`."""
+    from practice.intake.tasks import read_file
+
+    return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
     kept = default_storage.save(f"imports/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content)))
     row = Import.objects.create(
-        firm=return_.firm, of=return_, paper=paper, name=name.replace("\\", "/").rsplit("/", 1)[-1][:160], form=form,
+        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), form=form,
         target=target if reading.target_named(pack_of(return_), target) else "", file=kept, by=actor,
     )  # fmt: skip
-    if form in ("csv", "xlsx"):
+    if trouble:
+        row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": trouble}]
+    elif sheet is not None:
+        _keep_sheet(row, sheet)
         _remember(row)
     else:
         row.state = Import.State.READING
+        read_file.ask(import_id=row.pk)
     row.save()
     record(actor, "file brought", return_, says=row.name)
     return row
 
 
+def _keep_sheet(row, sheet):
+    """The rows as text beside the file, so that it is opened once; headings and the first rows on the row itself."""
+    plain = json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()
+    default_storage.save(f"{row.file}.sheet", ContentFile(seal_bytes(plain)))
+    row.rows = len(sheet.rows)
+    row.sample = [[reading.storable(cell[:200]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
+
+
+def sample_of(row):
+    """(headings, first rows, how many rows) of a file of columns. NotReadable where it cannot be opened."""
+    if row.sample:
+        return row.sample[0], row.sample[1:], row.rows
+    sheet = sheet_of(row)
+    return sheet.heads, sheet.rows[:3], len(sheet.rows)
+
+
 def sheet_of(row):
-    return reading.read_sheet(row.form, _content(row))
+    """All rows of a file of columns. NotReadable where the file cannot be opened."""
+    if not default_storage.exists(f"{row.file}.sheet"):
+        return reading.read_sheet(row.form, _content(row))
+    with default_storage.open(f"{row.file}.sheet") as stored:
+        return reading.Sheet(**json.loads(unseal_bytes(stored.read())))
 
 
 def _content(row):
@@ -66,15 +106,12 @@ def _remember(row):
     target = reading.target_named(pack_of(row.of), row.target)
     if target is None:
         return
-    try:
-        sheet = sheet_of(row)
-    except reading.NotReadable:
-        return
-    layout = Layout.objects.for_firm(row.firm_id).filter(target=row.target, heads=reading.heads_mark(sheet.heads)).first()
+    heads = row.sample[0] if row.sample else []
+    layout = Layout.objects.for_firm(row.firm_id).filter(target=row.target, heads=reading.heads_mark(heads)).first()
     if layout is not None:
         row.columns = layout.columns | {"remembered": True}
     else:
-        row.columns = {"columns": {str(at): name for at, name in reading.suggest(target, sheet.heads).items()}, "fixed": {}}
+        row.columns = {"columns": {str(at): name for at, name in reading.suggest(target, heads).items()}, "fixed": {}}
 
 
 def _still_open(row):
@@ -97,9 +134,11 @@ def choose_target(actor, return_id, import_id, code):
 
 
 @transaction.atomic
-def choose_columns(actor, return_id, import_id, columns, fixed):
+def choose_columns(actor, return_id, import_id, columns, fixed, paper_id=None, in_background=True):
     """Say which column is what, and what all rows have. The layout is remembered for the next file like it. BadValue where a
     field has two columns, or none is chosen."""
+    from practice.intake.tasks import read_file
+
     row = find(actor, return_id, import_id)
     _still_open(row)
     target = reading.target_named(pack_of(row.of), row.target)
@@ -112,9 +151,13 @@ def choose_columns(actor, return_id, import_id, columns, fixed):
         raise BadValue(f"Two columns are said to be “{known[twice[0]].label}”. Choose one of them.", twice[0])
     fixed = {name: text for name, text in fixed.items() if name in known and text and name not in columns.values()}
     row.columns, row.state, row.progress = {"columns": columns, "fixed": fixed}, Import.State.READING, 0
+    if paper_id:
+        row.paper = keyed_paper(row.of, paper_id)
     row.save()
+    if in_background:
+        read_file.ask(import_id=row.pk)
     Layout.objects.for_firm(row.firm_id).update_or_create(
-        target=row.target, heads=reading.heads_mark(sheet_of(row).heads),
+        target=row.target, heads=reading.heads_mark(row.sample[0] if row.sample else []),
         defaults={"firm": row.firm, "columns": row.columns, "by": actor},
     )  # fmt: skip
     return row
@@ -227,6 +270,19 @@ def _marks_of_rows(row, target):
 
 
 @transaction.atomic
+def ask_to_take_in(actor, return_id, import_id):
+    """Have a file that was read without an error taken in; anything else is left as it is."""
+    from practice.intake.tasks import take_file_in
+
+    row = find(actor, return_id, import_id)
+    if row.state == Import.State.READ and not row.errors:
+        row.state, row.by = Import.State.TAKING, actor
+        row.save()
+        take_file_in.ask(import_id=row.pk)
+    return row
+
+
+@transaction.atomic
 def take_in(row):
     """All of the file into the return, or nothing: BadValue while any row has an error. What is there already is left alone."""
     actor = row.by
@@ -303,23 +359,24 @@ def _new_paper(actor, return_, declared, values, batch="", source=""):
 def paste(actor, return_id, kind, text):
     """Rows copied from a spreadsheet as a file of their own: headings where the first row names fields, else the columns in
     the order of `columns_of`. Returns the Import, read and ready to look at."""
-    with transaction.atomic():
-        return_ = fetch(Return.objects.select_related("firm"), actor, pk=return_id)
-        require(actor, "key", return_)
-        target = reading.target_named(pack_of(return_), kind)
-        if target is None:
-            raise BadValue("There is no such paper.", kind)
-        lines = [line for line in text.replace("\r", "").split("\n") if line.strip()]
-        if not lines:
-            raise BadValue("Paste the rows first.", "")
-        named = reading.suggest(target, lines[0].split("\t"))
-        if len(named) < 2 and len(named) < len(lines[0].split("\t")):
-            heads = [spec.label for spec in columns_of(target).values()]
-            lines.insert(0, "\t".join(heads[: max(line.count("\t") + 1 for line in lines)]))
-        name = f"pasted {hashlib.sha256(text.encode()).hexdigest()[:6]}.tsv"
-        row = bring(actor, return_id, name, "\n".join(lines).encode(), kind)
-        columns = row.columns.get("columns", {})
-        row = choose_columns(actor, return_id, row.pk, columns, {})
+    return_ = fetch(Return.objects.select_related("firm"), actor, pk=return_id)
+    require(actor, "key", return_)
+    target = reading.target_named(pack_of(return_), kind)
+    if target is None:
+        raise BadValue("There is no such paper.", kind)
+    lines = [line for line in text.replace("\r", "").split("\n") if line.strip()]
+    if not lines:
+        raise BadValue("Paste the rows first.", "")
+    named = reading.suggest(target, lines[0].split("\t"))
+    if len(named) < 2 and len(named) < len(lines[0].split("\t")):
+        heads = [spec.label for spec in columns_of(target).values()]
+        lines.insert(0, "\t".join(heads[: max(line.count("\t") + 1 for line in lines)]))
+    name = f"pasted {hashlib.sha256(text.encode('utf-8', 'replace')).hexdigest()[:6]}.tsv"
+    row = bring(actor, return_id, name, "\n".join(lines).encode("utf-8", "replace"), kind)
+    if row.state == Import.State.FAILED:
+        return row
+    columns = row.columns.get("columns", {})
+    row = choose_columns(actor, return_id, row.pk, columns, {}, in_background=False)
     return read(row)
 
 

@@ -75,6 +75,7 @@ class Import(FirmOwned):
     target = models.CharField(max_length=40, blank=True)
     file = models.CharField(max_length=200)
     columns = models.JSONField(default=dict)
+    sample = models.JSONField(default=list)  # headings and the first rows of a file of columns
     state = models.CharField(max_length=8, choices=State, default=State.MAPPING)
     rows = models.PositiveIntegerField(default=0)
     progress = models.PositiveIntegerField(default=0)
@@ -83,6 +84,7 @@ class Import(FirmOwned):
     outcome = models.JSONField(default=dict)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
 
     class Meta:
         ordering = ["-id"]

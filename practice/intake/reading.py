@@ -1,24 +1,14 @@
 """Files read into rows, and rows into open-format values with what is wrong about each. Nothing here knows the database."""
 
-import csv
 import hashlib
-import io
 import json
 import re
 from collections import Counter
 from dataclasses import dataclass, field
-from datetime import date, datetime
-from decimal import Decimal
-from zipfile import BadZipFile
 
-from openpyxl import load_workbook
-from openpyxl.utils.exceptions import InvalidFileException
-
+from practice.intake.confined import NotOpened, opened
 from practice.returns.typed import read_typed
 from taxcore.engine import BadValue, Rows
-
-MOST_ROWS = 20_000
-MOST_COLUMNS = 60
 
 
 class NotReadable(Exception):
@@ -38,50 +28,11 @@ class Sheet:
 
 
 def read_sheet(form, content):
-    """Rows of a CSV or XLSX file, the first row being headings. NotReadable with a reason."""
-    rows = _of_workbook(content) if form == "xlsx" else _of_text(content)
-    rows = [row for row in rows if any(cell.strip() for cell in row)]
-    if len(rows) < 2:
-        raise NotReadable("The file has no row below its headings.")
-    if len(rows) - 1 > MOST_ROWS:
-        raise NotReadable(f"The file has {len(rows) - 1:,} rows; {MOST_ROWS:,} can be read at once. Cut it in parts.")
-    width = min(max(len(row) for row in rows), MOST_COLUMNS)
-    even = [[*row, *[""] * width][:width] for row in rows]
-    heads = [head.strip() or f"Column {place}" for place, head in enumerate(even[0], start=1)]
-    return Sheet(heads, even[1:])
-
-
-def _of_text(content):
+    """Rows of a CSV or XLSX file, the first row being headings; opened in a process of its own. NotReadable with a reason."""
     try:
-        text = content.decode("utf-8-sig")
-    except UnicodeDecodeError:
-        text = content.decode("cp1252", "replace")
-    if "\0" in text:
-        raise NotReadable("This is not a text file. Save it as CSV or XLSX first.")
-    try:
-        dialect = csv.Sniffer().sniff(text[:8000], delimiters=",;\t|")
-    except csv.Error:
-        dialect = csv.excel
-    try:
-        return list(csv.reader(io.StringIO(text), dialect))
-    except csv.Error as error:
-        raise NotReadable(f"The file cannot be read as CSV: {error}.") from None
-
-
-def _of_workbook(content):
-    try:
-        book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
-        return [[_cell_text(cell) for cell in row] for row in book.worksheets[0].iter_rows(values_only=True)]
-    except (InvalidFileException, BadZipFile, KeyError, ValueError, IndexError, OSError):
-        raise NotReadable("The file cannot be opened as a workbook (XLSX).") from None
-
-
-def _cell_text(value):
-    if isinstance(value, datetime | date):
-        return value.strftime("%Y-%m-%d")
-    if isinstance(value, float):
-        return str(Decimal(str(value)))
-    return "" if value is None else str(value)
+        return Sheet(**opened("sheet", content, seconds=20, form=form))
+    except NotOpened as error:
+        raise NotReadable(error.says) from None
 
 
 @dataclass(frozen=True)
@@ -181,10 +132,15 @@ def _read_one(one, spec, name, text):
     try:
         value, _ = read_typed(spec, text, by_hand=False)
     except BadValue as bad:
-        one.errors.append({"row": one.place, "field": spec.label, "given": text[:60], "says": bad.says})
+        one.errors.append({"row": one.place, "field": spec.label, "given": storable(text[:60]), "says": bad.says})
         return
     if value != "":
         one.values[name] = value
+
+
+def storable(text):
+    """What a file holds, as the database can keep it: shown, never taken over."""
+    return text.replace("\0", "␀").encode("utf-8", "replace").decode()
 
 
 def _see_missing(target, one):
@@ -209,23 +165,11 @@ def marked(values, seen):
 
 def read_ofx(pack, content):
     """Papers of an OFX file with tax statements. NotReadable where it is not one."""
-    from ofxtools.Parser import OFXTree
-
     try:
-        tree = OFXTree()
-        tree.parse(io.BytesIO(content))
-        statements = _statements(tree.convert())
-    except Exception as error:  # the library raises many kinds for files that are not well made
-        raise NotReadable(f"The file cannot be read as OFX: {error}"[:200]) from None
-    found = [made for made in (pack.ofx(one) for one in statements) if made] if pack.ofx else []
-    if not found:
-        raise NotReadable("The file has no tax statement that there is a paper for. OFX with bank or card movements is not read.")
+        found = opened("ofx", content, seconds=20)
+    except NotOpened as error:
+        raise NotReadable(error.says) from None
     return [_incoming(pack, place, kind, values) for place, (kind, values) in enumerate(found, start=1)]
-
-
-def _statements(document):
-    for answer in document.tax1099msgsrsv1 or ():
-        yield from answer.tax1099rs  # the library keeps repeated aggregates as the items of the one they stand in
 
 
 def read_document(pack, content):
@@ -247,14 +191,19 @@ def _incoming(pack, place, kind, values):
     one = Incoming(place, {}, kind=kind)
     declared = pack.paper(kind)
     if declared is None:
-        one.errors.append({"row": place, "field": "", "given": str(kind)[:60], "says": "There is no such paper."})
+        one.errors.append({"row": place, "field": "", "given": storable(str(kind)[:60]), "says": "There is no such paper."})
         return one
     fields = declared.fields()
     for name, value in values.items():
         spec = fields.get(name)
         if spec is None:
             one.errors.append(
-                {"row": place, "field": str(name)[:60], "given": str(value)[:60], "says": "There is no such field."}
+                {
+                    "row": place,
+                    "field": storable(str(name)[:60]),
+                    "given": storable(str(value)[:60]),
+                    "says": "There is no such field.",
+                }
             )
         elif isinstance(spec, Rows):
             one.values[name] = [_row(one, spec.row, row) for row in value if isinstance(row, dict)]

@@ -1,7 +1,6 @@
 """Reading and taking in long files in the background. A file's row is the truth; doing either twice does no harm."""
 
-from procrastinate.contrib.django import app
-
+from practice.firm.jobs import job
 from practice.intake import importing
 from practice.intake.models import Import
 from practice.returns.changing import Settled
@@ -12,14 +11,27 @@ def _row(import_id):
     return Import.objects.across_firms("background work").select_related("of__firm", "paper", "by", "firm").get(pk=import_id)
 
 
-@app.task(retry=3)
+def _lost(state):
+    def lost(before):
+        rows = Import.objects.across_firms("background work").filter(state=state, touched_at__lt=before)
+        return [{"import_id": pk} for pk in rows.values_list("pk", flat=True)]
+
+    return lost
+
+
+def _failed(says, import_id):
+    rows = Import.objects.across_firms("background work").filter(pk=import_id).exclude(state=Import.State.DONE)
+    rows.update(state=Import.State.FAILED, errors=[{"row": 0, "field": "", "given": "", "says": f"Not read: {says}."}])
+
+
+@job("read file", lost=_lost(Import.State.READING), failed=_failed)
 def read_file(import_id):
     row = _row(import_id)
     if row.state == Import.State.READING:
         importing.read(row)
 
 
-@app.task(retry=3)
+@job("take file in", lost=_lost(Import.State.TAKING), failed=_failed)
 def take_file_in(import_id):
     row = _row(import_id)
     if row.state != Import.State.TAKING:

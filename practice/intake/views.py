@@ -11,9 +11,7 @@ from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.intake import attaching, importing, reading
 from practice.intake.models import Import
-from practice.intake.tasks import read_file, take_file_in
 from practice.returns.computing import pack_of
-from practice.returns.entry import keyed_paper
 from practice.returns.views.common import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
 
@@ -53,8 +51,8 @@ def page_picture(request, return_id, token, page):
     row = attaching.find(request.user, return_id, token)
     try:
         picture = attaching.picture_of(row, page)
-    except BadValue:
-        return HttpResponse(status=404)
+    except BadValue as bad:
+        return render(request, "intake/undrawn.svg", {"says": bad.says}, content_type="image/svg+xml", status=422)
     if page == 1:
         record(request.user, "page looked at", row.of, says=row.name)
     return HttpResponse(picture, content_type="image/png")
@@ -64,6 +62,7 @@ def page_picture(request, return_id, token, page):
 def original(request, return_id, token):
     """The file as it came, as a download."""
     row = attaching.find(request.user, return_id, token)
+    require(request.user, "reveal", row)  # it shows the numbers that are masked elsewhere
     record(request.user, "page downloaded", row.of, says=row.name)
     types = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
     response = HttpResponse(attaching.content_of(row), content_type=types[row.kind])
@@ -84,8 +83,6 @@ def import_file(request, return_id):
             if file.size > importing.LARGEST:
                 raise BadValue(f"The file has {file.size / 1e6:.0f} MB; {importing.LARGEST / 1e6:.0f} can be read at once.", "")
             row = importing.bring(request.user, return_id, file.name, file.read(), into, whole_number(paper))
-            if row.state == Import.State.READING:
-                read_file.defer(import_id=row.pk)
             return redirect("import", return_id, row.pk)
         except BadValue as bad:
             error = bad.says
@@ -126,19 +123,19 @@ def one_import(request, return_id, import_id):
 
 def _mapping(request, return_, row, context, error="", status=200):
     try:
-        sheet = importing.sheet_of(row)
+        heads, lines, count = importing.sample_of(row)
     except reading.NotReadable as bad:
         return render(request, "intake/read.html", context | {"unreadable": bad.says})
     target = reading.target_named(pack_of(return_), row.target)
     known = target.columns() if target else {}
     chosen = request.POST if error else row.columns.get("columns", {})
     columns = [
-        {"at": at, "head": head, "samples": [line[at] for line in sheet.rows[:3]],
+        {"at": at, "head": head, "samples": [line[at] for line in lines],
          "chosen": chosen.get(f"column-{at}" if error else str(at), "")}
-        for at, head in enumerate(sheet.heads)
+        for at, head in enumerate(heads)
     ]  # fmt: skip
     context |= {
-        "columns": columns, "count": len(sheet.rows), "target": row.target, "of_rows": bool(target and target.rows),
+        "columns": columns, "count": count, "target": row.target, "of_rows": bool(target and target.rows),
         "kind_name": target.kind.name if target else "", "targets": _targets(return_), "error": error,
         "fields": [(name, spec.label) for name, spec in known.items()], "remembered": row.columns.get("remembered"),
         "fixable": _fixable(target, row) if target else [],
@@ -178,14 +175,11 @@ def choose_columns(request, return_id, import_id):
     }
     fixed = {name[6:]: value for name, value in request.POST.items() if name.startswith("fixed-")}
     try:
-        row = importing.choose_columns(request.user, return_id, import_id, columns, fixed)
+        paper = whole_number(request.POST.get("paper"))
+        row = importing.choose_columns(request.user, return_id, import_id, columns, fixed, paper)
     except BadValue as bad:
         return_, _, context = open_page(request, return_id, "key")
         return _mapping(request, return_, row, context | {"tab": "papers", "row": row}, bad.says, 422)
-    if paper := whole_number(request.POST.get("paper")):
-        row.paper = keyed_paper(row.of, int(paper))
-        row.save()
-    read_file.defer(import_id=row.pk)
     return redirect("import", return_id, import_id)
 
 
@@ -201,10 +195,5 @@ def columns_again(request, return_id, import_id):
 @require_POST
 def take_in(request, return_id, import_id):
     """All of it, in the background."""
-    row = importing.find(request.user, return_id, import_id)
-    if row.state == Import.State.READ and not row.errors:
-        require(request.user, "key", row.of)
-        row.state, row.by = Import.State.TAKING, request.user
-        row.save()
-        take_file_in.defer(import_id=row.pk)
+    importing.ask_to_take_in(request.user, return_id, import_id)
     return redirect("import", return_id, import_id)

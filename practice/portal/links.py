@@ -10,7 +10,6 @@ from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
 
-from practice.firm.crypto import seal_text
 from practice.firm.events import record
 from practice.portal.models import PortalLink
 
@@ -18,7 +17,8 @@ log = logging.getLogger(__name__)
 
 LINK_DAYS = 7
 CODE_MINUTES = 10
-CODE_TRIES = 5
+CODE_TRIES = 8  # over all codes of a link: a new code does not begin anew
+CODES = 5  # that are sent for one link
 
 
 class LinkRefused(Exception):
@@ -37,10 +37,10 @@ def send_link(return_, client, purpose):
     PortalLink.objects.for_firm(return_.firm).filter(of=return_, client=client, closed_at=None).update(closed_at=now)
     token = secrets.token_urlsafe(32)
     link = PortalLink.objects.create(
-        firm=return_.firm, of=return_, client=client, token_digest=_digest(token), expires_at=now + timedelta(days=LINK_DAYS)
-    )
-    sealed = seal_text(token)
-    transaction.on_commit(lambda: mail_link.defer(link_id=link.pk, sealed_token=sealed, purpose=purpose))
+        firm=return_.firm, of=return_, client=client, token_digest=_digest(token), expires_at=now + timedelta(days=LINK_DAYS),
+        purpose=purpose, token_to_mail=token,
+    )  # fmt: skip
+    mail_link.ask(link_id=link.pk)
     return link
 
 
@@ -73,6 +73,8 @@ def open_link(token):
 def send_code_again(link_id):
     with transaction.atomic():
         link = _all().select_for_update(of=("self",)).get(pk=link_id, closed_at=None)
+        if link.codes_sent >= CODES or link.code_tries >= CODE_TRIES:
+            raise LinkRefused("No more codes are sent for this link. Please ask the office for a new one.")
         if link.code_sent_at and timezone.now() - link.code_sent_at < timedelta(seconds=30):
             raise LinkRefused("A code was sent a moment ago. Please wait half a minute.")
         _new_code(link)
@@ -82,10 +84,11 @@ def _new_code(link):
     from practice.portal.tasks import mail_code
 
     code = f"{secrets.randbelow(10**6):06d}"
-    link.code_digest, link.code_sent_at, link.code_tries = _digest(f"{link.pk}:{code}"), timezone.now(), 0
+    link.code_digest, link.code_sent_at = _digest(f"{link.pk}:{code}"), timezone.now()
+    link.codes_sent += 1
+    link.code_to_mail, link.trouble = code, ""
     link.save()
-    sealed = seal_text(code)
-    transaction.on_commit(lambda: mail_code.defer(link_id=link.pk, sealed_code=sealed))
+    mail_code.ask(link_id=link.pk)
 
 
 def enter_code(link_id, code):
@@ -93,7 +96,7 @@ def enter_code(link_id, code):
     refusal = ""
     with transaction.atomic():
         link = _all().select_for_update(of=("self",)).select_related("of", "client", "firm").get(pk=link_id)
-        if link.closed_at or link.code_tries >= CODE_TRIES:
+        if link.closed_at or link.expires_at < timezone.now() or link.code_tries >= CODE_TRIES:
             refusal = "This code does not work any more. Please ask the office for a new link."
         elif link.code_sent_at is None or timezone.now() - link.code_sent_at > timedelta(minutes=CODE_MINUTES):
             refusal = "The code is too old. Ask for a new one below."

@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from practice.firm.crypto import SealedField
 from practice.firm.scope import FirmOwned
 
 
@@ -15,7 +16,14 @@ class PortalLink(FirmOwned):
     code_digest = models.CharField(max_length=64, blank=True)
     code_sent_at = models.DateTimeField(null=True)
     code_tries = models.PositiveSmallIntegerField(default=0)
+    codes_sent = models.PositiveSmallIntegerField(default=0)
     closed_at = models.DateTimeField(null=True)
+    # What is still to be mailed, sealed, until it is; and why it could not be
+    purpose = models.CharField(max_length=12, blank=True)
+    token_to_mail = SealedField(blank=True)
+    code_to_mail = SealedField(blank=True)
+    mailed_at = models.DateTimeField(null=True)
+    trouble = models.CharField(max_length=200, blank=True)
 
     def __str__(self):
         return f"{self.client} {self.made_at:%Y-%m-%d}"

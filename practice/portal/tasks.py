@@ -3,32 +3,60 @@
 from django.conf import settings
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
-from procrastinate import RetryStrategy
-from procrastinate.contrib.django import app
+from django.utils import timezone
 
-from practice.firm.crypto import unseal_text
+from practice.firm.jobs import job
 from practice.portal.models import PortalLink
 
-PATIENT = RetryStrategy(max_attempts=12, exponential_wait=3)
+_TRIES = 11  # with pauses that grow threefold: about two days
+
+
+def _all():
+    return PortalLink.objects.across_firms("background work")
 
 
 def _link(link_id):
-    return PortalLink.objects.across_firms("background work").select_related("client", "firm", "of").get(pk=link_id)
+    return _all().select_related("client", "firm", "of").get(pk=link_id)
 
 
 def _send(link, name, facts):
     context = facts | {"client": link.client, "firm": link.firm, "of": link.of}
-    subject = render_to_string(f"portal/mail/{name}_subject.txt", context).strip()
+    subject = " ".join(render_to_string(f"portal/mail/{name}_subject.txt", context).split())
     send_mail(subject, render_to_string(f"portal/mail/{name}.txt", context), settings.DEFAULT_FROM_EMAIL, [link.client.email])
 
 
-@app.task(retry=PATIENT)
-def mail_link(link_id, sealed_token, purpose):
+def _failed(says, link_id):
+    """The office sees it beside the request; a code is asked for again by the client."""
+    _all().filter(pk=link_id).update(trouble=f"The mail could not be sent: {says}"[:200], token_to_mail="", code_to_mail="")
+
+
+def _lost_links(before):
+    return [
+        {"link_id": pk}
+        for pk in _all().filter(closed_at=None, made_at__lt=before).exclude(token_to_mail="").values_list("pk", flat=True)
+    ]
+
+
+@job("mail link", lost=_lost_links, failed=_failed, tries=_TRIES)
+def mail_link(link_id):
+    """The link, once; a link that was replaced meanwhile is not sent."""
     link = _link(link_id)
-    if link.closed_at is None:
-        _send(link, purpose, {"url": f"{settings.PUBLIC_URL}/portal/enter/{unseal_text(sealed_token)}"})
+    if link.closed_at is None and link.token_to_mail:
+        _send(link, link.purpose, {"url": f"{settings.PUBLIC_URL}/portal/enter/{link.token_to_mail}"})
+        _all().filter(pk=link_id).update(token_to_mail="", mailed_at=timezone.now(), trouble="")
 
 
-@app.task(retry=PATIENT)
-def mail_code(link_id, sealed_code):
-    _send(_link(link_id), "code", {"code": unseal_text(sealed_code)})
+def _lost_codes(before):
+    return [
+        {"link_id": pk}
+        for pk in _all().filter(closed_at=None, code_sent_at__lt=before).exclude(code_to_mail="").values_list("pk", flat=True)
+    ]
+
+
+@job("mail code", lost=_lost_codes, failed=_failed, tries=_TRIES)
+def mail_code(link_id):
+    """The newest code, once."""
+    link = _link(link_id)
+    if link.code_to_mail:
+        _send(link, "code", {"code": link.code_to_mail})
+        _all().filter(pk=link_id, code_digest=link.code_digest).update(code_to_mail="")

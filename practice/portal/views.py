@@ -4,6 +4,7 @@ from functools import wraps
 
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from practice.delivery.chart import summary_chart
@@ -65,7 +66,7 @@ def client_only(view):
     @wraps(view)
     def inner(request, *args, **kwargs):
         rows = PortalLink.objects.across_firms("the session proves the client").select_related("of__household", "client", "firm")
-        link = rows.filter(pk=request.session.get("portal"), closed_at=None).first()
+        link = rows.filter(pk=request.session.get("portal"), closed_at=None, expires_at__gt=timezone.now()).first()
         if link is None:
             return _refused(request, "Please open the newest link in the mail from the office.", 403)
         request.link = link

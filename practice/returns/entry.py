@@ -19,7 +19,8 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.parties import learn
 from practice.returns.typed import read_typed
-from taxcore.engine import Amount, Refer, Result, Rows
+from taxcore.engine import Amount, BadValue, Refer, Result, Rows
+from taxcore.engine.papers import OWNERS
 
 
 class Conflict(Exception):
@@ -102,6 +103,8 @@ def save_field(actor, return_id, paper_id, path, text, was):
     if isinstance(place.declared, Refer):
         text = place.declared.key_named(before.run, text)
     value, tape = read_typed(place.declared, text)
+    if path == "owner":
+        _refuse_stranger(return_, paper, before, value)
     _no_conflict(paper, place, was, value, text)
     if value == place.plain:
         return Saved(return_, paper, before, before, "", path)
@@ -114,6 +117,15 @@ def save_field(actor, return_id, paper_id, path, text, was):
         learn(actor, declared, paper)
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, _says(place, value, was_text), path)
+
+
+def _refuse_stranger(return_, paper, result, owner):
+    """BadValue where the owner is nobody of this return."""
+    people = {person.role for person in result.run.people()} & {"taxpayer", "spouse"}
+    declared = pack_of(return_).paper(paper.kind)
+    allowed = people | ({"joint"} if declared.joint_owner and len(people) > 1 else set())
+    if owner and owner not in allowed:
+        raise BadValue(f"{OWNERS[owner]} cannot own this paper: choose somebody on this return.", owner)
 
 
 def _still_there(result, paper, place, text):
@@ -225,6 +237,8 @@ def add_paper(actor, return_id, kind, owner="", values=None):
     if declared.single and (existing := return_.papers.filter(kind=kind).first()):
         return (return_, existing) if not existing.removed_at else (return_, restore_paper(actor, return_id, existing.pk).paper)
     before = result_of(return_)
+    if owner and not any(one.role == owner for one in before.run.people()) and owner != "joint":
+        owner = ""  # it is asked on the paper
     paper = Paper.objects.create(
         firm=return_.firm, of=return_, kind=kind, key=new_key(return_, declared), position=next_position(return_),
         values={"role": "dependant"} if declared is pack_of(return_).people else {"owner": owner} if owner else {},

@@ -176,8 +176,19 @@ def _sign(return_id, client, role, authority, image, manner, witness, address, s
     record(witness, "signed", return_, says=says, by=client.full_name, manner=manner)
     from practice.signing.tasks import make_authorization
 
-    transaction.on_commit(lambda: make_authorization.defer(signature_id=signature.pk))
+    make_authorization.ask(signature_id=signature.pk)
     return signature
+
+
+@transaction.atomic
+def make_authorization_again(actor, return_id, signature_id):
+    """Ask once more for the PDF of an authorization that failed."""
+    from practice.signing.tasks import make_authorization
+
+    return_ = fetch(Return.objects, actor, pk=return_id)
+    require(actor, "ask for signature", return_)
+    if return_.signatures.filter(pk=signature_id, pdf="").update(trouble=""):
+        make_authorization.ask(signature_id=signature_id)
 
 
 def _checked_pin(pin):

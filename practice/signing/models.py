@@ -53,6 +53,7 @@ class Signature(FirmOwned):
     address = models.GenericIPAddressField(null=True)
     voided_at = models.DateTimeField(null=True)
     pdf = models.CharField(max_length=120, blank=True)
+    trouble = models.CharField(max_length=200, blank=True)  # why the authorization could not be made
 
     class Meta:
         ordering = ["id"]

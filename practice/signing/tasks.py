@@ -4,24 +4,37 @@ import uuid
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
-from procrastinate.contrib.django import app
 
 from practice.delivery.pdf import pdf_of
 from practice.firm.crypto import seal_bytes
+from practice.firm.jobs import job
 from practice.signing.frozen import drawn_of
 from practice.signing.models import Signature
 
 
-@app.task(queueing_lock=None, retry=3)
+def _all():
+    return Signature.objects.across_firms("background work")
+
+
+def _lost(before):
+    return [{"signature_id": pk} for pk in _all().filter(pdf="", trouble="", signed_at__lt=before).values_list("pk", flat=True)]
+
+
+def _failed(says, signature_id):
+    _all().filter(pk=signature_id, pdf="").update(trouble=says[:200])
+
+
+@job("authorization", lost=_lost, failed=_failed)
 def make_authorization(signature_id):
     """Draw, encrypt and keep the PDF. Making it twice keeps the first."""
-    signature = Signature.objects.across_firms("background work").select_related("of", "snapshot", "client").get(pk=signature_id)
+    signature = _all().select_related("of", "snapshot", "client").get(pk=signature_id)
     if signature.pdf:
         return
     signature.pdf = default_storage.save(
         f"authorizations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(draw(signature)))
     )
-    signature.save(update_fields=["pdf"])
+    signature.trouble = ""
+    signature.save(update_fields=["pdf", "trouble"])
 
 
 def draw(signature):

@@ -128,6 +128,13 @@ def copy(request, return_id):
     return render(request, "signing/copy.html", context)
 
 
+@require_POST
+def authorization_again(request, return_id, signature_id):
+    """Ask once more for an authorization that could not be made."""
+    asking.make_authorization_again(request.user, return_id, signature_id)
+    return redirect("sign", return_id)
+
+
 def authorization(request, return_id, signature_id):
     """The signed authorization as PDF."""
     return_, _, _ = open_page(request, return_id)

@@ -1,10 +1,12 @@
 """Who may do what; other firms' objects; portal links. Refused, and written down."""
 
+import logging
 from datetime import timedelta
 
+from django.conf import settings
 from django.core import mail
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import Client
+from django.test import Client, RequestFactory, override_settings
 from django.urls import reverse
 from django.utils import timezone
 
@@ -23,6 +25,7 @@ from practice.returns.models import Paper, Return
 from practice.signing.asking import ask_for_signature
 from practice.signing.locking import lock_figures
 from practice.tests.office import PASSWORD, OfficeTestCase
+from taxcore.engine import BadValue
 
 
 class RoleTests(OfficeTestCase):
@@ -166,6 +169,45 @@ class SignInTests(OfficeTestCase):
         self.assertEqual(self.events("number shown").count(), 1)
 
 
+class AddressTests(OfficeTestCase):
+    def test_many_names_from_one_address_wait(self):
+        for number in range(26):
+            answer = self.client.post("/sign-in", {"username": f"n{number}@x.example", "password": "wrong wrong wrong"})
+        self.assertEqual(answer.status_code, 429)
+        elsewhere = self.client.post(
+            "/sign-in", {"username": "bea@larkspurrow.example", "password": PASSWORD}, REMOTE_ADDR="10.0.0.9"
+        )
+        self.assertEqual(elsewhere.status_code, 302)
+
+    def test_only_a_declared_proxy_says_whose_request_it_is(self):
+        from practice.web.middleware import real_address
+
+        seen = []
+        said = {"HTTP_X_FORWARDED_FOR": "6.6.6.6, 203.0.113.7, 10.0.0.2"}
+        with override_settings(PROXIES=["10.0.0.1", "10.0.0.2"]):
+            for sender in ("10.0.0.1", "198.51.100.4"):
+                request = RequestFactory().get("/", REMOTE_ADDR=sender, **said)
+                real_address(lambda one: seen.append(one.META["REMOTE_ADDR"]))(request)
+        self.assertEqual(seen, ["203.0.113.7", "198.51.100.4"])
+
+    def test_who_may_not_reveal_numbers_gets_no_original_that_shows_them(self):
+        self.client.force_login(self.administrator, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.client.get(reverse("download-return", args=[self.return_.pk])).status_code, 403)
+
+    def test_large_uploads_are_refused_before_they_are_read(self):
+        for who, most in ((None, 600_000), (self.preparer, 25_000_000)):
+            client = Client()
+            if who:
+                client.force_login(who, "django.contrib.auth.backends.ModelBackend")
+            answer = client.post("/sign-in", b"x", content_type="application/x-www-form-urlencoded", CONTENT_LENGTH=str(most + 1))
+            self.assertEqual(answer.status_code, 413)
+
+    def test_an_owner_is_one_of_the_returns_people(self):
+        for owner in ("spouse", "joint"):
+            with self.subTest(owner), self.assertRaisesRegex(BadValue, "somebody on this return"):
+                self.key("owner", owner)
+
+
 class PortalLinkTests(OfficeTestCase):
     def setUp(self):
         super().setUp()
@@ -224,12 +266,34 @@ class PortalLinkTests(OfficeTestCase):
     def test_wrong_codes_are_counted_and_end(self):
         self.open()
         self.code()
-        for left in (4, 3, 2, 1, 0):
+        for left in (7, 6, 5, 4, 3, 2, 1, 0):
+            if left == 4:  # a new code does not begin the count anew
+                PortalLink.objects.for_firm(self.firm).update(code_sent_at=timezone.now() - timedelta(minutes=1))
+                links.send_code_again(self.link.pk)
             answer = self.client.post(reverse("portal-code"), {"code": "000000"})
             self.assertContains(answer, f"{left} tries", status_code=422)
+        with self.assertRaisesRegex(links.LinkRefused, "No more codes"):
+            links.send_code_again(self.link.pk)
         right = self.client.post(reverse("portal-code"), {"code": "123456"})
         self.assertContains(right, "does not work any more", status_code=422)
-        self.assertEqual(self.events("portal code wrong").count(), 5)
+        self.assertEqual(self.events("portal code wrong").count(), 8)
+
+    def test_a_session_ends_when_its_link_does(self):
+        self.open()
+        self.client.post(reverse("portal-code"), {"code": self.code()})
+        self.assertEqual(self.client.get(reverse("portal")).status_code, 200)
+        PortalLink.objects.for_firm(self.firm).update(expires_at=timezone.now() - timedelta(seconds=1))
+        self.assertEqual(self.client.get(reverse("portal")).status_code, 403)
+
+    def test_no_token_stands_in_a_log(self):
+        from practice.firm.logs import NoTokens
+
+        said = logging.LogRecord(
+            "django", logging.WARNING, "", 1, "Forbidden (%s): %s", ("CSRF", f"/portal/enter/{self.token}"), None
+        )
+        self.assertTrue(NoTokens().filter(said))
+        self.assertEqual(said.getMessage(), "Forbidden (CSRF): /portal/enter/(token)")
+        self.assertIn("no_tokens", settings.LOGGING["handlers"]["console"]["filters"])
 
     def test_an_old_code_is_refused(self):
         self.open()
@@ -247,13 +311,16 @@ class PortalLinkTests(OfficeTestCase):
         self.assertEqual(self.client.get("/").status_code, 302)
 
     def test_mails_carry_link_and_code(self):
-        from practice.firm.crypto import seal_text
-
-        mail_link(self.link.pk, seal_text("token-1"), "signature")
-        mail_code(self.link.pk, seal_text("314159"))
-        self.assertIn("/portal/enter/token-1", mail.outbox[0].body)
-        self.assertIn("314159", mail.outbox[1].body)
+        self.open()
+        link = PortalLink.objects.for_firm(self.firm).get(pk=self.link.pk)
+        token, code = link.token_to_mail, link.code_to_mail
+        mail_link(link_id=link.pk)
+        mail_code(link_id=link.pk)
+        self.assertIn(f"/portal/enter/{token}", mail.outbox[0].body)
+        self.assertIn(code, mail.outbox[1].body)
         self.assertEqual(mail.outbox[0].to, ["lorna@abernathy.example"])
+        link.refresh_from_db()
+        self.assertEqual((link.token_to_mail, link.code_to_mail, link.mailed_at is not None), ("", "", True))
 
 
 class DemoTests(OfficeTestCase):

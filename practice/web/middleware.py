@@ -1,6 +1,7 @@
 """Policy headers, and refusals turned into pages and events."""
 
 import re
+from ipaddress import ip_address
 
 from django.conf import settings
 from django.db import DataError, OperationalError
@@ -22,6 +23,27 @@ _POLICY = (
 )
 
 
+def real_address(get_response):
+    """The client's own address where the request came through proxies that the settings name; nobody else's word counts."""
+
+    def middleware(request):
+        if request.META.get("REMOTE_ADDR") in settings.PROXIES:
+            said = [one.strip() for one in request.META.get("HTTP_X_FORWARDED_FOR", "").split(",")]
+            strangers = [one for one in said if one and one not in settings.PROXIES]
+            if strangers and _is_address(strangers[-1]):
+                request.META["REMOTE_ADDR"] = strangers[-1]
+        return get_response(request)
+
+    return middleware
+
+
+def _is_address(text):
+    try:
+        return bool(ip_address(text))
+    except ValueError:
+        return False
+
+
 def content_policy(get_response):
     """No inline script or style, nothing from elsewhere; pages with clients' data are not kept by caches."""
 
@@ -36,6 +58,7 @@ def content_policy(get_response):
     return middleware
 
 
+_OPENS_FILES = re.compile(r"/(attach|page/\d+\.png|import)$")  # these wait for another process and need no result meanwhile
 _OF_A_RETURN = re.compile(r"/returns/(\d+)/")
 
 
@@ -44,10 +67,31 @@ def one_return_at_a_time(get_response):
 
     def middleware(request):
         found = _OF_A_RETURN.match(request.path)
-        if found is None:
+        if found is None or _OPENS_FILES.search(request.path):
             return get_response(request)
         with alone_with(int(found[1])):
             return get_response(request)
+
+    return middleware
+
+
+MOST_SENT = 25_000_000  # bytes of one request by somebody who is signed in
+MOST_SENT_BY_STRANGERS = 600_000  # a drawn signature is half of it
+
+
+def upload_limit(get_response):
+    """How much may be sent, judged before any of it is read; what does not say how much it is, is not read at all."""
+
+    def middleware(request):
+        if request.method in ("POST", "PUT", "PATCH"):
+            length = request.META.get("CONTENT_LENGTH") or ""
+            if not length and "chunked" in request.META.get("HTTP_TRANSFER_ENCODING", "").lower():
+                return failed(request, 411, "Not taken", "The request does not say how long it is.")
+            most = MOST_SENT if request.user.is_authenticated else MOST_SENT_BY_STRANGERS
+            if length.isascii() and length.isdigit() and int(length) > most:
+                says = f"That is {int(length) / 1e6:,.0f} MB; up to {most / 1e6:,.1f} MB can be sent at once."
+                return failed(request, 413, "Too large", says)
+        return get_response(request)
 
     return middleware
 

@@ -20,7 +20,8 @@ def theme(request):
     back = request.POST.get("back", "/")
     safe = url_has_allowed_host_and_scheme(back, {request.get_host()})
     response = HttpResponse(status=303, headers={"Location": back if safe else "/"})
-    response.set_cookie("theme", request.POST.get("theme", ""), max_age=31_536_000, samesite="Lax", httponly=True)
+    chosen = request.POST.get("theme", "")
+    response.set_cookie("theme", chosen if chosen in ("light", "dark") else "", max_age=31_536_000, samesite="Lax", httponly=True)
     return response
 
 

@@ -73,10 +73,11 @@ class PackageTests(OfficeTestCase):
         self.accepted()
         one, other = (packaging.make_package(self.signer, self.return_.pk) for _ in range(2))
         self.assertEqual(one.pk, other.pk)
-        with mock.patch.object(tasks, "assemble", side_effect=RuntimeError("no paper")), self.assertRaises(RuntimeError):
-            tasks.build(one.pk)
+        with mock.patch.object(tasks, "assemble", side_effect=RuntimeError("no paper")), self.assertLogs("practice.firm.jobs"):
+            tasks.build.run(mock.Mock(job=mock.Mock(attempts=tasks.build.tries)), package_id=one.pk)
         one.refresh_from_db()
-        self.assertEqual((one.state, one.trouble), ("failed", "no paper"))
+        self.assertEqual((one.state, "RuntimeError" in one.trouble), ("failed", True))
+        self.assertNotEqual(packaging.make_package(self.signer, self.return_.pk).pk, one.pk)
 
     def test_the_chart_adds_up_to_income(self):
         result = result_of(self.return_)

@@ -12,6 +12,7 @@ from practice.dispatch import filing, tasks
 from practice.dispatch.authority_client import Answer, AuthorityAway
 from practice.dispatch.models import State, Submission
 from practice.firm.crypto import unseal_bytes
+from practice.firm.jobs import make_lost_again
 from practice.signing import asking, locking
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
@@ -102,9 +103,9 @@ class SendingTests(DispatchTestCase):
     def test_jobs_that_died_with_their_worker_are_made_again(self):
         _submissions = Submission.objects.for_firm(self.firm)
         _submissions.filter(pk=self.submission.pk).update(made_at=timezone.now() - timedelta(minutes=2))
-        with mock.patch.object(tasks.send, "defer") as deferred:
-            tasks.sweep(0)
-        deferred.assert_called_once_with(submission_id=self.submission.pk, kind="return")
+        with mock.patch.object(tasks.send, "ask") as asked:
+            make_lost_again()
+        asked.assert_called_once_with(submission_id=self.submission.pk, kind="return")
 
 
 class AnswerTests(DispatchTestCase):

@@ -12,6 +12,7 @@ from practice.dispatch import extending, rounds, tasks
 from practice.dispatch.authority_client import Answer, AuthorityAway
 from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import unseal_bytes
+from practice.firm.jobs import make_lost_again
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.returns.computing import result_of
 from practice.returns.undoing import undo_last
@@ -188,10 +189,10 @@ class SendingTests(ExtendingTestCase):
             tasks.send(self.one("us").pk, "extension")
         request = self.one("us")
         self.assertEqual((request.state, request.tries), (Asked.QUEUED, 1))
-        with mock.patch.object(tasks.send, "defer") as deferred:
+        with mock.patch.object(tasks.send, "ask") as asked:
             Extension.objects.for_firm(self.firm).filter(pk=request.pk).update(next_try_at="2020-01-01T00:00Z")
-            tasks.sweep(0)
-        deferred.assert_called_once_with(submission_id=request.pk, kind="extension")
+            make_lost_again()
+        asked.assert_called_once_with(submission_id=request.pk, kind="extension")
 
     def test_a_state_whose_rule_is_not_known_is_not_sent(self):
         self.ask(["us-oh"])
@@ -236,9 +237,9 @@ class PageTests(ExtendingTestCase):
 
     def round_(self, posted):
         """A round begun on the page and done by a worker; the page afterwards."""
-        with mock.patch.object(tasks.go_round, "defer") as deferred, self.captureOnCommitCallbacks(execute=True):
+        with mock.patch.object(tasks.go_round, "ask") as asked:
             answer = self.client.post(reverse("more-time"), posted)
-        tasks.go_round(**deferred.call_args.kwargs)
+        tasks.go_round(**asked.call_args.kwargs)
         return self.client.get(answer.url)
 
     def test_a_round_begun_and_not_done_yet_shows_how_far_it_is(self):

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from openpyxl import Workbook
 
-from practice.intake import reading
+from practice.intake import opening, reading
 from taxcore.packs.us import PACK
 
 SALES = reading.target_named(PACK, "1099-b.sales")
@@ -56,7 +56,7 @@ class SheetTests(TestCase):
     def test_what_is_no_table_says_so(self):
         for form, content, words in (
             ("csv", b"Payer,Interest", "no row below"), ("csv", b"a\0b\nc", "not a text file"), ("xlsx", b"PK nothing", "cannot be opened"),
-            ("csv", csv("a", *["1"] * (reading.MOST_ROWS + 1)), "can be read at once"),
+            ("csv", csv("a", *["1"] * (opening.MOST_ROWS + 1)), "can be read at once"),
         ):  # fmt: skip
             with self.subTest(words), self.assertRaisesRegex(reading.NotReadable, words):
                 reading.read_sheet(form, content)

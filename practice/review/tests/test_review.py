@@ -26,7 +26,10 @@ class ReviewPageTests(OfficeTestCase):
         self.assertIn("Illinois questions", listed)
 
     def test_a_mend_is_an_ordinary_keyed_change(self):
-        _, paper = add_paper(self.preparer, self.return_.pk, "w2", "spouse", WAGES | {"wages": "5.00"})
+        _, paper = add_paper(self.preparer, self.return_.pk, "w2", "taxpayer", WAGES | {"wages": "5.00"})
+        paper.values["owner"] = "spouse"  # as a spouse leaves it who was taken off the return
+        paper.save()
+        type(self.return_).objects.for_firm(self.firm).filter(pk=self.return_.pk).update(version=99)
         self.assertContains(self.page(), "Give it to the taxpayer")
         form = {"code": "us.owner-not-on-return", "at": f"us.w2[{paper.key}].owner"}
         self.client.post(reverse("mend", args=[self.return_.pk]), form)

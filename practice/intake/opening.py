@@ -1,0 +1,206 @@
+"""Opening what people bring, in a process of its own: `python -m practice.intake.opening`, started by confined.py.
+
+A file may be made to hurt whoever opens it. This process holds no secret, no connection and no lock, limits its own memory and
+time, and may die: the one that started it says so. Standard input is a line of JSON (what to do, with what) and then the file's
+bytes; standard output is the answer: bytes of a picture, or JSON. Exit code 3 with a sentence means that the file is refused.
+"""
+
+import csv
+import io
+import json
+import resource
+import sys
+import zipfile
+from datetime import date, datetime
+from decimal import Decimal
+
+MOST_ROWS = 20_000
+MOST_COLUMNS = 60
+MOST_CELLS = 1_300_000
+MOST_UNPACKED = 150_000_000  # bytes of an XLSX once unpacked
+MOST_PAGES = 200
+MOST_PIXELS = 60_000_000  # of a picture that is brought
+DRAWN_PIXELS = 5_000_000  # of a page as it is drawn
+PICTURES = {"PNG": "png", "JPEG": "jpeg"}
+
+
+class Refused(Exception):
+    """The file is not taken; the sentence is for the person who brought it."""
+
+
+def sheet(content, form):
+    """{"heads", "rows"} of a CSV or XLSX file as text, the first row being headings."""
+    rows = []
+    cells = 0
+    for row in _of_workbook(content) if form == "xlsx" else _of_text(content):
+        row = row[:MOST_COLUMNS]
+        while row and not row[-1].strip():
+            row.pop()
+        cells += len(row)
+        if cells > MOST_CELLS:
+            raise Refused(f"The file has more than {MOST_CELLS:,} cells. Cut it in parts.")
+        if any(cell.strip() for cell in row):
+            rows.append(row)
+        if len(rows) - 1 > MOST_ROWS:
+            raise Refused(f"The file has more than {MOST_ROWS:,} rows, which is what can be read at once. Cut it in parts.")
+    if len(rows) < 2:
+        raise Refused("The file has no row below its headings.")
+    width = max(len(row) for row in rows)
+    even = [[*row, *[""] * width][:width] for row in rows]
+    heads = [head.strip() or f"Column {place}" for place, head in enumerate(even[0], start=1)]
+    return {"heads": heads, "rows": even[1:]}
+
+
+def _of_text(content):
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = content.decode("cp1252", "replace")
+    if "\0" in text:
+        raise Refused("This is not a text file. Save it as CSV or XLSX first.")
+    try:
+        dialect = csv.Sniffer().sniff(text[:8000], delimiters=",;\t|")
+    except csv.Error:
+        dialect = csv.excel
+    try:
+        yield from csv.reader(io.StringIO(text), dialect)
+    except csv.Error as error:
+        raise Refused(f"The file cannot be read as CSV: {error}.") from None
+
+
+def _of_workbook(content):
+    from openpyxl import load_workbook
+
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as packed:
+            unpacked = sum(entry.file_size for entry in packed.infolist())
+            documents = any(b"<!DOCTYPE" in packed.open(entry).read(4000) for entry in packed.infolist()[:200])
+        if unpacked > MOST_UNPACKED:
+            raise Refused(f"The workbook unpacks to {unpacked / 1e6:,.0f} MB; {MOST_UNPACKED / 1e6:,.0f} can be read at once.")
+        if documents:
+            raise Refused("The workbook declares entities of its own, which no spreadsheet does. Save it anew.")
+        book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
+        for row in book.worksheets[0].iter_rows(values_only=True, max_col=MOST_COLUMNS):
+            yield [_cell_text(cell) for cell in row]
+    except Refused:
+        raise
+    except Exception:  # the library raises many kinds for files that are not well made
+        raise Refused("The file cannot be opened as a workbook (XLSX).") from None
+
+
+def _cell_text(value):
+    if isinstance(value, datetime | date):
+        return value.strftime("%Y-%m-%d")
+    if isinstance(value, float):
+        return str(Decimal(str(value)))
+    return "" if value is None else str(value)
+
+
+def look_into(content):
+    """[kind, pages] of a page file by what it contains."""
+    if content[:5] == b"%PDF-":
+        return ["pdf", _pages_of(content)]
+    from PIL import Image, UnidentifiedImageError
+
+    try:
+        with Image.open(io.BytesIO(content), formats=list(PICTURES)) as picture:
+            if picture.width * picture.height > MOST_PIXELS:
+                raise Refused("The picture is larger than any page that is scanned.")
+            picture.load()
+            return [PICTURES[picture.format], 1]
+    except (UnidentifiedImageError, OSError, SyntaxError, ValueError, Image.DecompressionBombError):
+        raise Refused("Attach a PDF, PNG or JPEG; this file is none of them, or is damaged.") from None
+
+
+def _pages_of(content):
+    import pypdfium2
+
+    try:
+        document = pypdfium2.PdfDocument(content)
+        pages = len(document)
+        document.close()
+    except pypdfium2.PdfiumError:
+        raise Refused("The PDF cannot be opened: it is damaged or asks for a password.") from None
+    if not 0 < pages <= MOST_PAGES:
+        raise Refused(f"The PDF has {pages} pages; up to {MOST_PAGES} can be attached at once.")
+    return pages
+
+
+def picture(content, kind, page, turn):
+    """A page as PNG, upright as it was turned, about 1,400 pixels wide and never more than five million pixels."""
+    drawn = _drawn_pdf(content, page) if kind == "pdf" else _drawn_picture(content)
+    made = io.BytesIO()
+    drawn.rotate(-turn, expand=True).save(made, "PNG")
+    return made.getvalue()
+
+
+def _drawn_pdf(content, page):
+    import pypdfium2
+
+    document = pypdfium2.PdfDocument(content)
+    one = document[page - 1]
+    width, height = max(one.get_width(), 1), max(one.get_height(), 1)
+    return one.render(scale=min(1400 / width, 4, (DRAWN_PIXELS / (width * height)) ** 0.5)).to_pil()
+
+
+def _drawn_picture(content):
+    from PIL import Image, ImageOps
+
+    drawn = ImageOps.exif_transpose(Image.open(io.BytesIO(content))).convert("RGB")
+    drawn.thumbnail((1400, 2800))
+    return drawn
+
+
+def text_of(content):
+    """The words of a PDF's first pages, as far as it has any: a scan has none."""
+    import pypdfium2
+
+    document = pypdfium2.PdfDocument(content)
+    return "\n".join(document[at].get_textpage().get_text_range() for at in range(min(len(document), 20)))[:200_000]
+
+
+def ofx(content):
+    """[[kind, values]] of the tax statements in an OFX file that there is a paper for."""
+    from ofxtools.Parser import OFXTree
+
+    from taxcore.packs import pack_named
+
+    pack = pack_named("us")
+    try:
+        tree = OFXTree()
+        tree.parse(io.BytesIO(content))
+        answers = tree.convert().tax1099msgsrsv1 or ()
+        statements = [one for answer in answers for one in answer.tax1099rs]  # repeated aggregates are items of the one around
+    except Exception as error:
+        raise Refused(f"The file cannot be read as OFX: {error}"[:200]) from None
+    found = [made for made in map(pack.ofx, statements) if made]
+    if not found:
+        raise Refused("The file has no tax statement that there is a paper for. OFX with bank or card movements is not read.")
+    return found
+
+
+DOES = {"sheet": sheet, "look_into": look_into, "picture": picture, "text_of": text_of, "ofx": ofx}
+
+
+def _limit(megabytes, seconds):
+    resource.setrlimit(resource.RLIMIT_AS, (megabytes * 1_000_000,) * 2)
+    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 1))
+    resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+
+
+def main():
+    asked = json.loads(sys.stdin.buffer.readline())
+    _limit(asked.pop("megabytes"), asked.pop("seconds"))
+    does = DOES[asked.pop("do")]
+    try:
+        answer = does(sys.stdin.buffer.read(), **asked)
+    except Refused as refused:
+        sys.stdout.buffer.write(json.dumps(str(refused)).encode())
+        return 3
+    sys.stdout.buffer.write(answer if isinstance(answer, bytes) else json.dumps(answer).encode())
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,172 @@
+"""Every kind of background work: asked for with its transaction, made again when its worker was killed, told when it fails."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from datetime import timedelta
+from pathlib import Path
+from unittest import mock
+
+from django.conf import settings
+from django.core.files.storage import default_storage
+from django.db import connection, transaction
+from django.test import TransactionTestCase
+from django.utils import timezone
+from procrastinate.contrib.django.models import ProcrastinateJob
+
+import practice
+from practice.delivery import packaging
+from practice.delivery.models import Package
+from practice.dispatch import filing, rounds, tasks
+from practice.dispatch.models import Round, State, Submission
+from practice.firm import jobs
+from practice.intake import importing
+from practice.intake.models import Import
+from practice.portal import links
+from practice.portal.models import PortalLink
+from practice.signing import asking
+from practice.signing.models import Signature
+from practice.tests.office import SIGNATURE, OfficeTestCase
+
+_CHILD = """
+import os, sys, time, django
+from django.conf import settings
+settings.DATABASES["default"]["NAME"] = sys.argv[1]
+settings.STORAGES["default"]["OPTIONS"]["location"] = sys.argv[2]
+settings.FIELD_KEYS = [sys.argv[3]]
+django.setup()
+from unittest import mock
+from practice.firm.jobs import JOBS
+def hang(*_, **__):
+    print("working", flush=True)
+    time.sleep(60)
+name, arguments = sys.argv[4], eval(sys.argv[5])
+JOBS[name].work = hang
+JOBS[name].run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
+"""
+
+
+class JobsTests(TransactionTestCase):
+    def setUp(self):
+        OfficeTestCase.__dict__["setUpTestData"].__func__(type(self))
+        asking.ask_for_signature(self.signer, self.return_.pk)
+        for code in ("us", "us-il"):
+            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
+        self.old = timezone.now() + timedelta(minutes=10)  # by then everything asked for now is overdue
+
+    def wanted(self):
+        """{job: its arguments} of one of every kind, each really asked for."""
+        link = PortalLink.objects.for_firm(self.firm).get(closed_at=None)
+        links.open_link(link.token_to_mail)
+        signature = Signature.objects.for_firm(self.firm).first()
+        brought = importing.bring(self.preparer_now(), self._other_return(), "a.json", b'{"format": "impuesto-return"}')
+        taken = importing.bring(self.preparer_now(), self._other_return(), "b.csv", b"Payer,Interest\nFerry,12.50", "1099-int")
+        Import.objects.for_firm(self.firm).filter(pk=taken.pk).update(state=Import.State.TAKING)
+        submission = filing.file_return(self.signer, self.return_.pk)[0]
+        sent = Submission.objects.for_firm(self.firm).exclude(pk=submission.pk).first()
+        Submission.objects.for_firm(self.firm).filter(pk=sent.pk).update(state=State.SENT, receipt="R-1")
+        of = rounds.begin(self.signer, "ask", [self.return_.pk])
+        package = Package.objects.create(
+            firm=self.firm, of=self.return_, snapshot=Signature.objects.for_firm(self.firm).first().snapshot, asked_by=self.signer
+        )
+        return {
+            "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
+            "read file": {"import_id": brought.pk}, "take file in": {"import_id": taken.pk},
+            "send": {"submission_id": submission.pk, "kind": "return"}, "poll": {"submission_id": sent.pk, "kind": "return"},
+            "round": {"round_id": of.pk}, "package": {"package_id": package.pk},
+        }  # fmt: skip
+
+    def preparer_now(self):
+        return type(self.preparer).objects.get(pk=self.preparer.pk)
+
+    def _other_return(self):
+        from practice.returns.opening import open_return
+
+        existing = self.household.returns.filter(year=2024).first()
+        made = existing or open_return(self.preparer_now(), self.household.pk, 2024, [(self.client_person.pk, "taxpayer")])
+        return made.pk
+
+    def test_each_is_made_again_after_its_worker_was_killed(self):
+        wanted = self.wanted()
+        self.assertEqual(set(wanted), set(jobs.JOBS), "a job without a case here")
+        for name, arguments in wanted.items():
+            with self.subTest(name):
+                worker = self._worker(name, arguments)
+                self.assertFalse(self._free(name, arguments), "a second worker could do it at the same time")
+                os.kill(worker.pid, signal.SIGKILL)
+                worker.wait()
+                self.until_free(name, arguments)
+                self.assertIn(arguments, list(jobs.JOBS[name].lost(self.old)))
+                ProcrastinateJob.objects.all().delete()
+                jobs.make_lost_again(self.old)
+                again = ProcrastinateJob.objects.filter(task_name=f"practice:{name}", args=arguments, status="todo")
+                self.assertEqual(again.count(), 1)
+                jobs.make_lost_again(self.old)
+                self.assertEqual(again.count(), 1, "it waits already and was asked for twice")
+
+    def _worker(self, name, arguments):
+        environment = os.environ | {"PYTHONPATH": str(Path(practice.__file__).parents[1])}
+        database = connection.settings_dict["NAME"]
+        command = [
+            sys.executable,
+            "-c",
+            _CHILD,
+            database,
+            str(default_storage.location),
+            settings.FIELD_KEYS[0],
+            name,
+            repr(arguments),
+        ]
+        worker = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE, text=True)
+        self.addCleanup(worker.stdout.close)
+        self.assertEqual(worker.stdout.readline().strip(), "working")
+        return worker
+
+    def _free(self, name, arguments):
+        with jobs._held(f"{name}:{jobs._mark(arguments)}") as mine:
+            return mine
+
+    def until_free(self, name, arguments):
+        until = time.monotonic() + 10
+        while not self._free(name, arguments):
+            self.assertLess(time.monotonic(), until, "the lock outlived its worker")
+            time.sleep(0.05)
+
+    def test_each_that_keeps_failing_says_so_on_its_row_and_can_be_asked_for_again(self):
+        wanted = self.wanted()
+        for name, arguments in wanted.items():
+            one = jobs.JOBS[name]
+            with self.subTest(name), mock.patch.object(one, "work", side_effect=RuntimeError("broken")):
+                with self.assertRaises(RuntimeError):
+                    one.run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
+                with self.assertLogs("practice.firm.jobs", "ERROR"):
+                    one.run(mock.Mock(job=mock.Mock(attempts=one.tries)), **arguments)
+        failed = "the program failed (RuntimeError)"
+        firm = self.firm
+        self.assertIn(failed, PortalLink.objects.for_firm(firm).get(pk=wanted["mail link"]["link_id"]).trouble)
+        self.assertIn(failed, Signature.objects.for_firm(firm).get(pk=wanted["authorization"]["signature_id"]).trouble)
+        self.assertIn(failed, Package.objects.for_firm(firm).get(pk=wanted["package"]["package_id"]).trouble)
+        for name in ("read file", "take file in"):
+            self.assertIn(failed, Import.objects.for_firm(firm).get(pk=wanted[name]["import_id"]).errors[0]["says"])
+        for name in ("send", "poll"):
+            self.assertIn(failed, Submission.objects.for_firm(firm).get(pk=wanted[name]["submission_id"]).trouble)
+        self.assertIn(failed, Round.objects.for_firm(firm).get(pk=wanted["round"]["round_id"]).items.get().says)
+        for name in ("mail link", "authorization", "read file", "package", "round"):
+            self.assertNotIn(wanted[name], list(jobs.JOBS[name].lost(self.old)), name)  # not again and again without end
+        asking.make_authorization_again(self.signer, self.return_.pk, wanted["authorization"]["signature_id"])
+        self.assertIn(wanted["authorization"], list(jobs.JOBS["authorization"].lost(self.old)))
+
+    def test_asked_for_with_its_transaction_or_not_at_all(self):
+        ProcrastinateJob.objects.all().delete()
+        with self.assertRaises(ZeroDivisionError), transaction.atomic():
+            rounds.begin(self.signer, "ask", [self.return_.pk])
+            raise ZeroDivisionError
+        self.assertEqual(ProcrastinateJob.objects.count(), 0)
+        rounds.begin(self.signer, "ask", [self.return_.pk])
+        self.assertEqual(ProcrastinateJob.objects.get().task_name, "practice:round")
+
+    def test_finished_jobs_leave_the_queue(self):
+        self.assertIn("practice:prune", {one.task.name for one in jobs.app.periodic_registry.periodic_tasks.values()})
+        self.assertTrue(packaging.make_package and tasks.send)
