@@ -5,6 +5,7 @@ import contextlib
 import ctypes
 import fcntl
 import os
+import shutil
 import signal
 import subprocess
 import sys
@@ -14,9 +15,15 @@ import urllib.request
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from ops.backup import forget_before_restore
 from ops.installation import HOME, PYTHON, Installation
 from ops.machine import ensure_packages, free_port, require_port
 from ops.trouble import Trouble
+from ops.versions import refuse_newer
+
+LARGEST_LOG = 10_000_000  # bytes
+OLD_LOGS = 5
+_LOGS_EVERY = 60  # seconds
 
 
 def main(arguments: list[str]) -> int:
@@ -54,6 +61,7 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
     }
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)
+        refuse_newer(installation.cluster, name, name)
     environment = installation.environment()
     wanted = ["--demo"] if demo else []
     with ThreadPoolExecutor() as pool:
@@ -100,6 +108,7 @@ class Supervisor:
         self.running: dict[str, subprocess.Popen] = {}
         self.started_at: dict[str, float] = {}
         self.stopping = False
+        self.logs_seen_at = 0.0
         self.logs = installation.data / "logs"
         self.logs.mkdir(exist_ok=True)
 
@@ -110,9 +119,11 @@ class Supervisor:
             for name in programs(self.installation):
                 self._start(name)
             self._wait_for_page()
+            forget_before_restore(self.installation)
             self._announce()
             while not self.stopping:
                 self._look_after()
+                self._rotate_logs()
                 time.sleep(0.3)
         finally:
             self._end()
@@ -145,6 +156,20 @@ class Supervisor:
             except Trouble as trouble:
                 print(trouble.happened, flush=True)
                 time.sleep(1)
+
+    def _rotate_logs(self) -> None:
+        """A log that has grown is copied aside and begun anew; programs append, so they need not know."""
+        if time.monotonic() < self.logs_seen_at + _LOGS_EVERY:
+            return
+        self.logs_seen_at = time.monotonic()
+        for log in self.logs.glob("*.log"):
+            if log.stat().st_size > LARGEST_LOG:
+                for number in range(OLD_LOGS - 1, 0, -1):
+                    older = log.with_name(f"{log.name}.{number}")
+                    if older.exists():
+                        older.replace(log.with_name(f"{log.name}.{number + 1}"))
+                shutil.copyfile(log, log.with_name(f"{log.name}.1"))
+                os.truncate(log, 0)
 
     def _wait_for_page(self) -> None:
         url = f"http://127.0.0.1:{self.installation.ports['web']}/healthy"

@@ -1,8 +1,11 @@
 """A backup brings a practice back whole on another machine: figures, files, and numbers that can be read."""
 
+import tarfile
 import tempfile
 from pathlib import Path
 from unittest import TestCase
+
+from cryptography.fernet import Fernet
 
 from ops.tests.running import RunningPractice
 from ops.tests.test_start import run
@@ -26,10 +29,53 @@ class BackupTests(TestCase):
             done = run("restore", file, IMPUESTO_DATA=str(second.data))
             self.assertEqual(done.returncode, 0, done.stderr)
         second.start()
+        self.assertEqual(second.sql("select count(*) from pg_database where datname like '%restor%'"), "0")
         self.assertEqual(second.sql("select count(*), sum(together) from returns_return"), wanted)
         read = "from practice.clients.models import Person; print(Person.objects.across_firms('test').get(first_name='Lorna').number)"
         shown = run("manage", "practice", "shell", "-v0", "-c", read, IMPUESTO_DATA=str(second.data))
         self.assertIn("921-17-5580", shown.stdout, shown.stderr)
+
+    def test_a_restore_that_fails_leaves_the_practice_as_it_was(self):
+        practice = RunningPractice()
+        self.addCleanup(practice.destroy)
+        practice.start()
+        with tempfile.TemporaryDirectory() as folder:
+            file, cut, other = (Path(folder) / name for name in ("practice.backup", "cut.backup", "other.backup"))
+            self.assertEqual(run("backup", file, IMPUESTO_DATA=str(practice.data)).returncode, 0)
+            wanted = practice.sql("select count(*), sum(together) from returns_return")
+            practice.sql("insert into django_migrations (app, name, applied) values ('returns', '9999_of_tomorrow', now())")
+            newer = run("backup", other, IMPUESTO_DATA=str(practice.data))
+            self.assertIn("returns 9999_of_tomorrow is not known here", newer.stderr)  # it could not be restored here: no backup
+            self.assertFalse(other.exists())
+            practice.sql("delete from django_migrations where name = '9999_of_tomorrow'")
+            practice.stop()
+            cut.write_bytes(file.read_bytes()[:-20_000])
+            spoiled = self.without_keys(file, Path(folder) / "spoiled")
+            for bad, words in ((cut, "is no backup"), (spoiled, "keys in the backup")):
+                with self.subTest(bad.name):
+                    done = run("restore", bad, IMPUESTO_DATA=str(practice.data))
+                    self.assertEqual((done.returncode, words in done.stderr), (3, True), done.stderr)
+            practice.start()
+            self.assertEqual(practice.sql("select count(*), sum(together) from returns_return"), wanted)
+            self.assertEqual(practice.sql("select count(*) from pg_database where datname like '%restor%'"), "0")
+            self.newer_program_is_refused(practice)
+
+    def newer_program_is_refused(self, practice):
+        practice.sql("insert into django_migrations (app, name, applied) values ('returns', '9999_of_tomorrow', now())")
+        practice.stop()
+        with self.assertRaisesRegex(AssertionError, "made by a newer program: returns 9999_of_tomorrow"):
+            practice.start()
+
+    def without_keys(self, file, folder):
+        """The same backup with other keys: everything is there, and nothing can be read."""
+        with tarfile.open(file) as tar:
+            tar.extractall(folder, filter="data")
+        (folder / "secrets" / "field_keys").write_text(Fernet.generate_key().decode())
+        made = folder.with_suffix(".backup")
+        with tarfile.open(made, "w:gz") as tar:
+            for part in folder.iterdir():
+                tar.add(part, part.name)
+        return made
 
     def test_a_file_that_is_none_is_refused_before_anything_is_touched(self):
         with tempfile.TemporaryDirectory() as folder:
