@@ -13,8 +13,8 @@ from django.utils import timezone
 from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
-from practice.firm.permissions import fetch, require
-from practice.returns.changing import changed, forget, open_for_change
+from practice.firm.permissions import Refused, fetch, require
+from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.deciding import state_named
 from practice.returns.models import Return
@@ -138,7 +138,17 @@ def _send(actor, return_, result, request, one):
         )
     if one.until is None:
         raise CannotExtend(f"{one.name}: {one.says}")
+    if one.paying and (lacks := extensions.payment_lacks(result.run)):
+        raise CannotExtend(
+            f"{one.name}: {one.paying:,} are paid with the extension, and this is missing: {lacks}. Enter it on the paper "
+            "“Extension”, choose another way of paying there, or take the payment out."
+        )
     request.form, request.paying, request.until, request.by = one.form, one.paying, one.until, actor
+    if one.sends == extensions.NOTHING and one.rule != "automatic" and not _federal_stands(return_):
+        request.state = Asked.WAITING  # it rests on the federal one, which may be refused
+        request.save()
+        record(actor, "extension held", return_, says=f"{one.name}: until the federal extension is accepted")
+        return False
     if one.sends == extensions.NOTHING:
         request.state, request.answered_at = Asked.UNNEEDED, timezone.now()
         request.save()
@@ -151,6 +161,10 @@ def _send(actor, return_, result, request, one):
     record(actor, "more time requested", return_, says=f"{one.name}, {one.form}, paying {one.paying:,}")
     queue(request)
     return True
+
+
+def _federal_stands(return_):
+    return return_.extensions.filter(authority=FEDERAL, state=Asked.ACCEPTED).exists()
 
 
 def queue(request):
@@ -173,12 +187,56 @@ def settle(request_id, answer):
     request.refused_rules = answer.faults
     request.save()
     if accepted:
-        record(None, "more time given", request.of, says=f"{request.authority.upper()} until {request.until:%-d %B %Y}")
+        record(None, "more time given", request.of, says=f"{request.authority.upper()} until {request.until:%B %-d, %Y}")
         _due_later(request)
+        _granted(request)
     else:
         first = answer.faults[0] if answer.faults else {"rule": "", "message": "no reason given"}
         says = f"{request.authority.upper()}: {first['rule']} {first['message']}"
         record(None, "more time refused", request.of, says=says, faults=answer.faults)
+        _refused(request)
+
+
+def _granted(request):
+    """The debit that went with it is made; states that rest on the federal extension have theirs."""
+    if request.paying and extensions.debited(result_of(request.of).run):
+        _say_on_papers(request, "paid", "yes", "paid with the accepted extension")
+    if request.authority == FEDERAL:
+        for held in request.of.extensions.filter(state=Asked.WAITING):
+            held.state, held.answered_at = Asked.UNNEEDED, timezone.now()
+            held.save()
+            _due_later(held)
+            record(
+                None, "more time without a form", request.of, says=f"{held.authority.upper()}: the federal extension is enough"
+            )
+
+
+def _refused(request):
+    """Nothing was paid and no time was given; what rested on it is open again."""
+    if request.authority == FEDERAL:
+        _say_on_papers(request, "asked", "", "the extension was refused")
+        held = request.of.extensions.filter(state=Asked.WAITING)
+        held.update(
+            state=Asked.OPEN, ready=False, trouble="The federal extension was refused; this one needs a request of its own."
+        )
+
+
+def _say_on_papers(request, field, value, why):
+    """What an answer means for the papers, in the name of whoever sent the request. A return that is on its way or accepted is
+    left alone: there the answer comes too late to move anything."""
+    try:
+        with transaction.atomic():
+            return_ = open_for_change(request.by, request.of_id, "extend")
+            before, batch = result_of(return_), uuid.uuid4().hex
+            paper = paper_of(request.by, return_, _kind(request.authority), batch)
+            row = None if request.authority == FEDERAL else row_where(paper, state=_state(request.authority))
+            path = field if request.authority == FEDERAL else f"rows.{row['id']}.{field}" if row else ""
+            if path:
+                put(request.by, return_, paper, path, value, batch, why)
+                forget(return_, "papers")
+                changed(request.by, return_, before)
+    except (Settled, Refused) as closed:
+        record(None, "papers left as they are", request.of, says=f"{why}: {closed.says}")
 
 
 def _due_later(request):

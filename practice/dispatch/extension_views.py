@@ -28,6 +28,7 @@ def show(request, return_id, status=200, **more):
     context |= {
         "tab": "sign",
         "lines": lines,
+        "local": result.run.single("extension").local,
         "totals": [sum(getattr(line.one, name) for line in lines) for name in ("expected", "paid", "balance", "paying")],
         "open": [line for line in lines if line.request and line.request.state == Asked.OPEN],
         "any_ready": any(one.ready and one.state == Asked.OPEN for one in requests),

@@ -79,6 +79,7 @@ class Asked(models.TextChoices):
     """How far a request for more time has come."""
 
     OPEN = "open", "not sent"
+    WAITING = "waiting", "held until the federal extension is accepted"
     QUEUED = "queued", "to be sent"
     SENT = "sent", "sent, no answer yet"
     ACCEPTED = "accepted", "more time given"

@@ -30,7 +30,7 @@ def open_return(actor, household_id, year, people, preparer=None):
     require(actor, "open", household)
     return_ = Return(firm=actor.firm, household=household, year=year, preparer=preparer or actor)
     authority = pack_of(return_).authorities[0]
-    return_.due = authority.due_on(year)
+    return_.due = authority.due_on(year, household.state)
     reach(return_, Stage.GATHER, "")
     return_.save()
     for position, (person_id, role) in enumerate(people):

@@ -101,14 +101,15 @@ def _add_fields(parent: ET.Element, node: Any) -> None:
         if isinstance(field, Rows):
             for row in cell.value:
                 _add_fields(ET.SubElement(parent, element_name(name), {"id": str(row.key)}), row)
-        elif cell.how != "empty" and cell.value not in (None, ""):
-            ET.SubElement(parent, element_name(name)).text = _text(field, cell.value)
+        elif cell.how != "empty" and cell.value not in (None, "") and (text := _text(field, cell.value)):
+            ET.SubElement(parent, element_name(name)).text = text
 
 
 def _text(field: Field, value: Any) -> str:
     if isinstance(field, Flag):
         return "true" if value else "false"
-    return field.write(value)
+    text = field.write(value)
+    return field.filed_as(text) if field.filed_as is not None else text
 
 
 def _add_form(parent: ET.Element, form: Form) -> None:

@@ -59,7 +59,7 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
             "after": authority.after,
             "declaration": authority.declaration,
             "how_to_pay": authority.how_to_pay,
-            "due": authority.due_on(result.year).isoformat(),
+            "due": authority.due_on(result.year, result.run.pack.home(result.run)).isoformat(),
             "form": form.title,
             "amount": _plain(line.amount),
             "address": line.address,

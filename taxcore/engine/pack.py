@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
@@ -45,9 +45,18 @@ def _needed(paper: type[Paper]) -> Iterator[Diagnostic]:
 _SATURDAY = 5
 
 
-def working_day(day: date) -> date:
-    """The day itself, or the Monday after where it falls on a weekend."""
-    return day + timedelta(days=7 - day.weekday()) if day.weekday() >= _SATURDAY else day
+Closed = Callable[[int, str], Collection[date]]
+
+
+def working_day(day: date, closed: Collection[date] = ()) -> date:
+    """The day itself, or the next that is neither on a weekend nor among the `closed` ones."""
+    while day.weekday() >= _SATURDAY or day in closed:
+        day += timedelta(days=1)
+    return day
+
+
+def _never_closed(year: int, home: str = "") -> Collection[date]:
+    return ()
 
 
 @dataclass(frozen=True)
@@ -56,6 +65,7 @@ class Authority:
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`.
+    `closed` gives the legal holidays of a calendar year for somebody who lives somewhere, which move what is due.
     `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
     """
 
@@ -75,6 +85,7 @@ class Authority:
     income: str = "total_income"
     credited_tax: str = ""
     credited_income: str = ""
+    closed: Closed = _never_closed
     how_to_pay: str = (
         "Pay on the tax department's website, or mail a check with the state's payment voucher; write the tax year and the last "
         "four digits of your Social Security number on it."
@@ -86,9 +97,13 @@ class Authority:
         """What an authorization to file states: attribute on `form`, and by how much it may differ from what was signed."""
         return self.authorized or ((self.income, 0), (self.tax, 0), (self.refund, 0), (self.owed, 0))
 
-    def due_on(self, year: int) -> date:
-        """The day on which a year's return is due, and what it owes is to be paid."""
-        return working_day(date(year + 1, *self.due))
+    def due_on(self, year: int, home: str = "") -> date:
+        """The day on which a year's return is due, and what it owes is to be paid, by somebody who lives in `home`."""
+        return self.working_day(date(year + 1, *self.due), home)
+
+    def working_day(self, day: date, home: str = "") -> date:
+        """The day, or the next on which this authority takes anything."""
+        return working_day(day, self.closed(day.year, home))
 
 
 @dataclass(frozen=True)
@@ -122,7 +137,7 @@ def _as_declared(run: Run, authority: Authority) -> int:
 @dataclass(frozen=True)
 class Pack:
     """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs.
-    `rank` puts a return's authorities in the order in which people think of them.
+    `rank` puts a return's authorities in the order in which people think of them; `home` is where those who file live.
 
     `questions` are the guided way to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
@@ -140,6 +155,7 @@ class Pack:
     groups: Mapping[str, str]
     signers: Callable[[Run], tuple[str, ...]] = _taxpayer_alone
     rank: Callable[[Run, Authority], int] = _as_declared
+    home: Callable[[Run], str] = lambda run: ""
     questions: tuple[Question, ...] = ()
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None

@@ -30,7 +30,8 @@ class BadValue(ValueError):
 class Field(Spec):
     """One box of a paper. `needed` is what to do when it is empty at filing; empty means it may stay so.
 
-    `alike` says that a practice may answer it once for all its returns; `wide` asks for a whole row on screen; `secret`
+    `filed_as` writes it as the filed document takes it; `alike` says that a practice may answer it once for all its returns;
+    `wide` asks for a whole row on screen; `secret`
     values are encrypted at rest and masked on screen; `begins` is the heading of the part of the paper that starts here.
     """
 
@@ -54,6 +55,7 @@ class Field(Spec):
         only: Callable[[Any], bool] | None = None,
         begins: str = "",
         alike: bool = False,
+        filed_as: Callable[[str], str] | None = None,
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -67,6 +69,7 @@ class Field(Spec):
         self.only = only
         self.begins = begins
         self.alike = alike
+        self.filed_as = filed_as
         self.computed_by: Callable[[Any], Any] | None = None
 
     def __get__(self, node: Any, owner: type | None = None) -> Any:

@@ -69,10 +69,26 @@ def sentences(cell: Cell) -> list[Sentence]:
 
 def _steps(because: Because, outcome: Decimal) -> Iterator[Sentence]:
     parts = tuple(_part(operand, position == because.winner) for position, operand in enumerate(because.operands))
+    if carried := _carried(because, outcome):
+        yield carried
+        return
     yield Sentence(DOING.get(because.kind, because.kind), parts, outcome, because.note, because.table)
     for operand in because.operands:
         if isinstance(operand.value, Explained):
             yield from _steps(operand.value.because, operand.value)
+
+
+def _carried(because: Because, outcome: Decimal) -> Sentence | None:
+    """A line that only takes over another says which; there is nothing to add up."""
+    if because.kind != "total" or len(because.operands) != 1 or because.operands[0].minus:
+        return None
+    value = because.operands[0].value
+    if not isinstance(value, Figure) or value != outcome:
+        return None
+    cell = value.cell
+    form = f"Form {cell.node.title}" if cell.node.title[:1].isdigit() else cell.node.title
+    where = f"{form}, line {cell.number}" if cell.number and hasattr(cell.node, "worksheet") else _name(cell)
+    return Sentence("From", (Part(where, value, cell.address),), outcome)
 
 
 def parts_of(because: Because) -> list[Part]:
@@ -106,6 +122,9 @@ def plain(cell: Cell) -> str:
     for sentence in sentences(cell):
         parts = [f"{'less ' if part.minus else ''}{part.name} {part.amount:,f}" for part in sentence.parts]
         text = f"{sentence.doing} {' · '.join(parts)}".strip()
+        if sentence.doing == "From":
+            lines.append(f"From {sentence.parts[0].name} = {sentence.outcome:,f}")
+            continue
         lines.append(f"{text}{' ' if parts and sentence.note else ''}{sentence.note} = {sentence.outcome:,f}")
     return "\n".join(lines)
 

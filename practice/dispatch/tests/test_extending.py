@@ -15,9 +15,11 @@ from practice.firm.crypto import unseal_bytes
 from practice.firm.jobs import make_lost_again
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.returns.computing import result_of
+from practice.returns.entry import add_paper, add_row
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue
+from taxcore.packs.us import extensions
 
 
 class ExtendingTestCase(OfficeTestCase):
@@ -26,6 +28,13 @@ class ExtendingTestCase(OfficeTestCase):
 
     def pay(self, code, amount):
         return extending.pay(self.preparer, self.return_.pk, code, amount)
+
+    def account(self, **more):
+        """Where payments come from, as the Extension paper has it."""
+        paper = self.return_.papers.filter(kind="extension").first() or add_paper(self.preparer, self.return_.pk, "extension")[1]
+        told = {"routing": "138150000", "account": "7702214586", "account_kind": "checking", "debit_on": "4/10/2026"} | more
+        for path, text in told.items():
+            self.key(path, text, paper=paper)
 
     def send(self, *codes):
         extending.make_ready(self.preparer, self.return_.pk, list(codes) or None)
@@ -101,7 +110,7 @@ class AskingTests(ExtendingTestCase):
             self.send("us")
         self.assertEqual(self.ask(), ["us", "us-il"])
         self.pay("us-il", "30")
-        self.assertEqual((self.return_.extensions.count(), self.line("us-il.il-1040.26")), (2, 30))
+        self.assertEqual((self.return_.extensions.count(), self.lines()["us-il"].one.paying), (2, 30))
 
     def test_who_may(self):
         self.ask(["us"], self.administrator)
@@ -116,11 +125,68 @@ class AskingTests(ExtendingTestCase):
 
 
 class PayingTests(ExtendingTestCase):
-    def test_what_is_paid_stands_on_the_final_returns(self):
+    def paid(self):
+        return self.line("us.sch-3.10"), self.line("us-il.il-1040.26")
+
+    def test_what_is_paid_stands_on_the_final_returns_once_it_is_made(self):
         self.ask()
+        self.account()
         self.pay("us", "250")
         self.pay("us-il", "100+20")
-        self.assertEqual((self.line("us.sch-3.10"), self.line("us-il.il-1040.26")), (250, 120))
+        self.assertEqual(self.paid(), (0, 0))
+        self.send()
+        self.assertEqual(self.paid(), (0, 0))
+        self.answered(self.one("us"), "accepted")
+        self.answered(self.one("us-il"), "accepted")
+        self.assertEqual(self.paid(), (250, 120))
+
+    def test_a_refused_extension_paid_nothing_and_gives_no_state_its_time(self):
+        self.ask()
+        self.account()
+        self.pay("us", "250")
+        self.send()
+        self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
+        self.assertEqual(self.paid(), (0, 0))
+        self.assertFalse(self.lines()["us"].one.asked)
+
+    def test_a_state_that_rests_on_the_federal_extension_waits_for_it(self):
+        for code in ("us-ga", "us-va", "us-ia"):
+            with self.subTest(code):
+                rule = extensions.rules()[code]["rule"]
+                self.ask(["us", code])
+                self.send("us", code)
+                held = Asked.UNNEEDED if rule == "automatic" else Asked.WAITING
+                self.assertEqual(self.one(code).state, held)
+        waiting = self.return_.extensions.filter(state=Asked.WAITING)
+        self.assertTrue(waiting.exists())
+        self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
+        self.assertFalse(waiting.exists())
+        self.assertIn("needs a request of its own", self.one("us-ga").trouble)
+
+    def test_and_has_its_time_once_that_is_accepted(self):
+        self.ask(["us", "us-ga"])
+        self.send("us", "us-ga")
+        self.answered(self.one("us"), "accepted")
+        self.assertEqual(self.one("us-ga").state, Asked.UNNEEDED)
+
+    def test_a_payment_wants_its_account_and_day_or_another_way(self):
+        self.ask(["us"])
+        self.pay("us", "250")
+        with self.assertRaisesRegex(extending.CannotExtend, "routing number, account number, kind of account, day of the debit"):
+            self.send("us")
+        self.key("pay_how", "otherwise", paper=self.return_.papers.get(kind="extension"))
+        self.assertEqual(self.send("us"), ["us"])
+        self.assertNotIn(b"<Debit>", unseal_bytes(self.one("us").document))
+        self.key("paid", "yes", paper=self.return_.papers.get(kind="extension"))  # entered as made
+        self.assertEqual(self.line("us.sch-3.10"), 250)
+
+    def test_a_city_is_asked_by_hand(self):
+        paper = add_paper(self.preparer, self.return_.pk, "extension")[1]
+        add_row(self.preparer, self.return_.pk, paper.pk, "local")
+        for path, text in {"authority": "City of Saint Louis", "form": "E-7", "amount": "40", "sent_to": "410 City Hall"}.items():
+            self.key(f"local.1.{path}", text, was="", paper=paper)
+        self.client.force_login(self.signer)
+        self.assertContains(self.client.get(reverse("extensions", args=[self.return_.pk])), "City of Saint Louis")
 
     def test_an_amount_that_cannot_be_read_changes_nothing(self):
         self.ask()
@@ -151,11 +217,13 @@ class SendingTests(ExtendingTestCase):
 
     def test_a_payment_goes_with_its_form(self):
         self.ask()
+        self.account()
         self.pay("us-il", "120")
         self.assertEqual(self.send("us-il"), ["us-il"])
         request = self.one("us-il")
         self.assertEqual((request.form, request.paying), ("IL-505-I", Decimal(120)))
         self.assertIn(b"<Paying>120</Paying>", unseal_bytes(request.document))
+        self.assertIn(b"<On>2026-04-10</On>", unseal_bytes(request.document))
 
     def test_accepted_moves_the_due_date_and_goes_through_the_extensions_door(self):
         self.ask()
@@ -211,6 +279,7 @@ class PageTests(ExtendingTestCase):
         self.assertContains(self.client.get(self.url), "Ask all of this return")
         self.assertContains(self.client.post(f"{self.url}/ask", follow=True), "asked of 2 authorities")
         self.assertContains(self.client.post(f"{self.url}/us-il/pay", {"amount": "75"}, follow=True), "Payment with IL-505-I")
+        self.account()
         self.assertContains(self.client.post(f"{self.url}/ready", {"ready": "yes"}, follow=True), "2 ready to go")
         self.assertContains(self.client.post(f"{self.url}/send", follow=True), "2 on their way")
         self.assertContains(self.client.get(reverse("dispatch")), "IL-505-I")

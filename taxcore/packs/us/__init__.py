@@ -4,7 +4,7 @@ from pathlib import Path
 
 from taxcore.engine import Authority, Pack
 from taxcore.engine import law as law_files
-from taxcore.packs.us import ofx, places
+from taxcore.packs.us import holidays, ofx, places
 from taxcore.packs.us.checks import CHECKS
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
@@ -20,6 +20,7 @@ FEDERAL = Authority(
     due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
     how_to_pay="Pay from a bank account or by card at irs.gov/payments, or mail a check to “United States Treasury” with Form "
     "1040-V; write the tax year, the form and your Social Security number on it.",
+    closed=holidays.federal,
     # Form 8879, lines 1 to 5; how far each may move before it is signed again: Pub. 1345, "Changes to the return"
     authorized=(("adjusted_gross_income", 50), ("total_tax", 14), ("withheld", 14), ("refund", 14), ("owed", 14)),
 )  # fmt: skip
@@ -49,6 +50,7 @@ PACK = Pack(
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
     signers=signers,
     rank=rank,
+    home=places.home_at_end,
     questions=QUESTIONS,
     flow=flow,
     ofx=ofx.paper_of,

@@ -19,9 +19,9 @@ from typing import Any
 from xml.etree import ElementTree as ET
 
 from taxcore.engine import ZERO
-from taxcore.engine.pack import working_day
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.spelling import header_name
 from taxcore.packs.us.states import all_states
 
 _RULE = "extension.toml"
@@ -65,9 +65,9 @@ def rules() -> dict[str, Any]:
     return {code: tomllib.loads((folder / _RULE).read_text()) for code, folder in folders.items()}
 
 
-def until(rule: Any, year: int) -> date:
-    """The later due date of a year's return. A weekend moves it on: IRC 7503."""
-    return working_day(date(year + 1, *rule["until"]))
+def until(authority: Any, rule: Any, year: int, home: str = "") -> date:
+    """The later due date of a year's return. Weekends and legal holidays move it on: IRC 7503."""
+    return authority.working_day(date(year + 1, *rule["until"]), home)
 
 
 def of_return(run: Any) -> tuple[MoreTime, ...]:
@@ -107,8 +107,8 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
         says=says,
         sends=what,
         form=rule.get("payment_form", rule["form"]) if what == PAYMENT else rule["form"],
-        due=authority.due_on(run.year),
-        until=until(rule, run.year),
+        due=authority.due_on(run.year, places.home_at_end(run)),
+        until=until(authority, rule, run.year, places.home_at_end(run)),
         asked=asked,
         made=made,
         expected=form.expected,
@@ -123,7 +123,7 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
 
 def _unknown(run: Any, state: str, row: Any) -> MoreTime:
     expected, paying = (row.expected_tax, row.paying) if row is not None else (ZERO, ZERO)
-    due = run.pack.authority(FEDERAL).due_on(run.year)
+    due = run.pack.authority(FEDERAL).due_on(run.year, places.home_at_end(run))
     says = "This state's rule is not known here. Look it up; nothing is sent from here."
     at = row.address("state") if row is not None else "us.state-extensions"
     return MoreTime(f"us-{state.lower()}", STATES[state], "", says, NOTHING, "", due, None, row is not None, False,
@@ -151,6 +151,22 @@ def _short(balance: Any, paying: Any) -> str:
     return f"{balance - paying:,} of the balance is not paid with it; interest runs from the due date" if paying < balance else ""
 
 
+def debited(run: Any) -> bool:
+    """Whether payments with the requests are debited by the authorities, from an account and on a day that are both there."""
+    paper = run.single("extension")
+    return paper.pay_how != "otherwise" and all((paper.routing, paper.account, paper.account_kind, paper.debit_on))
+
+
+def payment_lacks(run: Any) -> str:
+    """What a payment with a request still wants, in words; empty where nothing does."""
+    paper = run.single("extension")
+    if paper.pay_how == "otherwise":
+        return ""
+    wanted = {"routing number": paper.routing, "account number": paper.account, "kind of account": paper.account_kind,
+              "day of the debit": paper.debit_on}  # fmt: skip
+    return ", ".join(name for name, value in wanted.items() if not value)
+
+
 def document(run: Any, one: MoreTime, return_id: str) -> bytes:
     """What goes to the authority, in UTF-8, valid against authority/schemas/extension.xsd."""
     root = ET.Element("Extension", {"xmlns": NAMESPACE, "authority": one.code, "year": str(run.year), "form": one.form})
@@ -160,10 +176,25 @@ def document(run: Any, one: MoreTime, return_id: str) -> bytes:
     people = ET.SubElement(root, "People")
     for person in run.form("us.1040").filers:
         element = ET.SubElement(people, "UnitedStatesPerson", {"id": str(person.key), "role": person.role})
-        for name, value in (("FirstName", person.first_name), ("LastName", person.last_name), ("Number", person.number)):
+        for name, value in (
+            ("FirstName", header_name(person.first_name)),
+            ("LastName", header_name(person.last_name)),
+            ("Number", person.number),
+        ):
             ET.SubElement(element, name).text = value
     for name in ("expected", "paid", "balance", "paying"):
         ET.SubElement(root, name.capitalize()).text = f"{getattr(one, name):f}"
+    if one.paying and debited(run):
+        paper = run.single("extension")
+        debit = ET.SubElement(root, "Debit")
+        told = (
+            ("Routing", paper.routing),
+            ("Account", paper.account),
+            ("Kind", paper.account_kind),
+            ("On", paper.debit_on.isoformat()),
+        )
+        for name, value in told:
+            ET.SubElement(debit, name).text = value
     ET.SubElement(root, "Until").text = one.until.isoformat() if one.until else ""
     ET.indent(root)
     return ET.tostring(root, encoding="utf-8", xml_declaration=True)

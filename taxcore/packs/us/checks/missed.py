@@ -5,6 +5,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, Mend, check, found, idea
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.checks.carrying import by_year
+from taxcore.packs.us.federal import earned_income as earned_income_credit
 from taxcore.packs.us.papers.people import CHILD_KINDS
 from taxcore.packs.us.places import home_at_end
 
@@ -70,13 +71,13 @@ def dependants(run):
 @check("us.person.claimed-open", "A young taxpayer, and whether somebody else claims is not answered", "missing", "IRC 63(c)(5)")
 def earned_income(run):
     form, worksheet = run.form("us.1040"), run.form("us.earned-income-credit")
-    reason = worksheet.not_allowed
+    reason = worksheet.denied
     rows = run.laws["us"].earned_income_credit.children[str(worksheet.children)]
     below = rows.below_joint if form.status == "joint" else rows.below
-    if reason and worksheet.earned > _NOTABLE and form.adjusted_gross_income < below and _telling(reason):
+    if reason and worksheet.earned > _NOTABLE and form.adjusted_gross_income < below and reason != earned_income_credit.AGE:
         yield found(
             (form.address("earned_income_credit"), run.single("filing").address("status")),
-            f"Income is low enough for the earned income credit, and it fails because {reason}. Is that right?",
+            f"Income is low enough for the earned income credit, and it fails because {worksheet.not_allowed}. Is that right?",
             code="us.eitc.denied",
         )
     for person in form.filers if form.status != "joint" else ():
@@ -88,11 +89,6 @@ def earned_income(run):
                 "question: the standard deduction and credits depend on it.",
                 code="us.person.claimed-open",
             )
-
-
-def _telling(reason):
-    """Not the age of somebody without children: nothing can be done about that."""
-    return not reason.startswith("nobody is between")
 
 
 @idea("us.filing.head-possible", "Single with a child at home", "missed", "IRC 2(b)")

@@ -1,35 +1,41 @@
 """Names, dates, addresses and accounts as authorities and banks match them: what is mistyped is rejected, or goes astray."""
 
-import re
 from datetime import timedelta
 
 from taxcore.engine import Mend, check, found, idea, stops
 from taxcore.packs.us.base import STATES, digits
 from taxcore.packs.us.checks.identity import bank_number_ok
+from taxcore.packs.us.spelling import header_name
 
 # First digit of ZIP codes by state (Postal Service, national areas). A few border places differ: never more than a Check
 _ZIP_AREAS = {
     "0": "CT MA ME NH NJ RI VT NY", "1": "DE NY PA", "2": "DC MD NC SC VA WV", "3": "AL FL GA MS TN", "4": "IN KY MI OH",
     "5": "DC IA MN MT ND SD WI", "6": "IL KS MO NE", "7": "AR LA OK TX", "8": "AZ CO ID NM NV TX UT WY", "9": "AK CA HI OR WA",
 }  # fmt: skip
-# What return headers take in a person's name: letters, one hyphen or blank between them
-_NAME = re.compile(r"[A-Za-z]+(?:[ -][A-Za-z]+)*")
 _TWINS = timedelta(days=3)
 _NEXT_BIRTH = timedelta(days=240)
 
 
-@check("us.person.name-characters", "A name with characters that authorities do not take", "format", "Pub. 4164")
+@check("us.person.name-characters", "A name that is sent in another spelling than it is entered", "format", "Pub. 4164")
+@stops("us.person.name-unwritable", "A name that cannot be written for filing", "format", "Pub. 4164")
 def name_characters(run):
+    """The filed document writes names without marks by itself; the client's own spelling stays."""
     for person in run.people():
         for name in ("first_name", "last_name"):
             text = getattr(person, name)
-            if text and not _NAME.fullmatch(text):
-                plain = re.sub(r"\s+", " ", re.sub(r"[^A-Za-z -]", "", text)).strip(" -")
+            sent = header_name(text)
+            if text and not sent:
                 yield found(
                     person.address(name),
-                    f"“{text}” has characters that return headers do not take. Write it with letters, blanks and "
-                    "hyphens only, as the card's record has it.",
-                    mend=Mend(f"Write {plain}", person.address(name), plain) if plain else None,
+                    f"“{text}” cannot be written with the letters that return headers take. Enter the name as it stands on the "
+                    "Social Security card.",
+                    code="us.person.name-unwritable",
+                )
+            elif sent != " ".join(text.split()):
+                yield found(
+                    person.address(name),
+                    f"“{text}” is sent as “{sent}”, as return headers take it. Everywhere else it stays as entered.",
+                    code="us.person.name-characters",
                 )
 
 

@@ -6,6 +6,16 @@ from taxcore.engine import Operand, excess, explained, fact, least, line, linked
 from taxcore.packs.us.base import FederalForm
 
 _BAND = Decimal(50)
+# Why there is no credit: what checks decide by is the code, what people read is made of it
+NO_INCOME, APART, INVESTED, NO_NUMBER, AGE, CLAIMED = "no-income", "apart", "invested", "no-number", "age", "claimed"
+REASONS = {
+    NO_INCOME: "there is no earned income",
+    APART: "a married person must file jointly",
+    INVESTED: "investment income is above the limit",
+    NO_NUMBER: "somebody has no social security number",
+    AGE: "nobody is between 25 and 64 and there is no qualifying child",
+    CLAIMED: "somebody else can claim the taxpayer",
+}
 
 
 class EarnedIncomeCredit(FederalForm):
@@ -35,17 +45,22 @@ class EarnedIncomeCredit(FederalForm):
 
     @fact("Why there is none")
     def not_allowed(self):
-        """The first condition that fails, in the order of the instructions; empty when the credit is possible."""
+        """The reason in words; empty when the credit is possible."""
+        return REASONS.get(self.denied, "")
+
+    @fact("Which condition fails")
+    def denied(self):
+        """The code of the first condition that fails, in the order of the instructions; empty when the credit is possible."""
         income, law = self.income, self.law.earned_income_credit
         old_enough = any(law.youngest <= (person.age_at_end() or 0) <= law.oldest for person in income.filers)
         dependant = any(person.claimed_by_other for person in income.filers)
         conditions = [
-            (self.earned > 0, "there is no earned income"),
-            (income.status != "separate" or self.lives_apart, "a married person must file jointly"),
-            (self.invested <= law.investment_income, "investment income is above the limit"),
-            (all(person.number for person in income.filers), "somebody has no social security number"),
-            (self.children or old_enough, "nobody is between 25 and 64 and there is no qualifying child"),
-            (self.children or not dependant, "somebody else can claim the taxpayer"),
+            (self.earned > 0, NO_INCOME),
+            (income.status != "separate" or self.lives_apart, APART),
+            (self.invested <= law.investment_income, INVESTED),
+            (all(person.number for person in income.filers), NO_NUMBER),
+            (self.children or old_enough, AGE),
+            (self.children or not dependant, CLAIMED),
         ]
         return next((reason for holds, reason in conditions if not holds), "")
 

@@ -100,6 +100,9 @@ class EarnedIncome(FederalForm):
         others = self.papers("other-income", self.key)
         disabled = [p for p in self.papers("1099-r", self.key) if p.disability_pension]
         more = ([total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others], [p.gross for p in disabled])
+        if not (employed or others or disabled):
+            person = self.person(self.key)
+            return absent(f"{person.title if person else self.key} has no wage statement")
         return total(employed, more)
 
     @line("2", "Pay of nonqualified plans in the wages")

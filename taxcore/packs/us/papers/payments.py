@@ -24,12 +24,14 @@ class Estimates(FederalPaper):
     applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)")
     rows = Rows("26", "Payments", PaymentRow)
     state_rows = Rows(None, "Payments to states", StatePaymentRow)
-    with_extension = Amount("10", "Paid with the extension", cites="IRC 6081", help="Empty: what the extension says it pays.")
+    with_extension = Amount(
+        "10", "Paid with the extension", cites="IRC 6081", help="Empty: what the extension pays, once that is made."
+    )
 
     @with_extension.when_empty
     def _with_extension(self):
         extension = self.run.single("extension")
-        return total(extension.paying) if extension.asked else total(0)
+        return total(extension.paying) if extension.paid else total(0)
 
 
 class PriorYear(FederalPaper):
@@ -65,16 +67,35 @@ class PenaltyQuestions(FederalPaper):
     paid_on = Day(None, "Balance paid on", help="Empty: the due date.")
 
 
+class LocalExtensionRow(Row):
+    authority = Text(None, "Authority", longest=60, needed="Name the city, county or school district.")
+    form = Text(None, "Form", longest=40)
+    amount = Amount(None, "Amount paid with it")
+    sent_to = Text(None, "Where it is sent", longest=120)
+    sent_on = Day(None, "Sent on")
+
+
 class Extension(FederalPaper):
-    """More time to file. IRC 6081."""
+    """Extension of time to file. A payment counts once it is made, the extension once it is accepted. IRC 6081, 6151(a)."""
 
     kind, name, official, group = "extension", "Extension", "4868", "payments"
     single, owned = True, False
 
-    asked = Flag(None, "Ask for more time")
+    asked = Flag(None, "Request an extension")
     expected_tax = Amount("4", "Expected tax", help="Empty: total tax as computed.")
     paying = Amount("7", "Paying with it")
     abroad = Flag("8", "Out of the country on the due date")
+    paid = Flag(
+        None, "Payment made", help="Set when the request is accepted with its debit; enter it for a payment made otherwise."
+    )
+    pay_how = Choice(None, "How it is paid", {"debit": "Direct debit with the request", "otherwise": "Check, card or online"},
+                     begins="Payments with extensions")  # fmt: skip
+    routing = Text(None, "Bank routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9)
+    account = Text(None, "Account number", secret=True, pattern=r"[A-Za-z0-9-]{4,17}", longest=17,
+                   pattern_says="An account number has 4 to 17 letters and digits.")  # fmt: skip
+    account_kind = Choice(None, "Kind of account", {"checking": "Checking", "savings": "Savings"})
+    debit_on = Day(None, "Day of the debit")
+    local = Rows(None, "Cities and other local authorities, requested by hand", LocalExtensionRow)
 
 
 class SplitRow(Row):

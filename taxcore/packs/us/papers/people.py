@@ -2,6 +2,7 @@
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Text
 from taxcore.packs.us.base import STATES, STATUSES, FederalPaper
+from taxcore.packs.us.spelling import header_address, header_name
 
 _NUMBER = r"\d{3}-?\d{2}-?\d{4}"
 
@@ -39,8 +40,10 @@ class UnitedStatesPerson(Person):
 
     jurisdiction = "us"
 
-    first_name = Text(None, "First name and initial", needed="Copy it from the social security card.", longest=40)
-    last_name = Text(None, "Last name", needed="Copy it from the social security card.", longest=40)
+    first_name = Text(
+        None, "First name and initial", needed="Copy it from the Social Security card.", longest=40, filed_as=header_name
+    )
+    last_name = Text(None, "Last name", needed="Copy it from the Social Security card.", longest=40, filed_as=header_name)
     number = Text(
         None, "Social security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
         shape="000-00-0000", pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
@@ -97,8 +100,9 @@ class Filing(FederalPaper):
     single, owned = True, False
 
     status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.")
-    street = Text(None, "Street and number", needed="The authority writes to this address.", wide=True, longest=60)
-    city = Text(None, "City", needed="The authority writes to this address.", longest=40)
+    street = Text(None, "Street and number", needed="The authority writes to this address.", wide=True, longest=60,
+                  filed_as=header_address)  # fmt: skip
+    city = Text(None, "City", needed="The authority writes to this address.", longest=40, filed_as=header_address)
     state = Choice(None, "State of the address", STATES, needed="The authority writes to this address.")
     zip = Text(None, "ZIP code", needed="The authority writes to this address.", pattern=r"\d{5}(-\d{4})?",
                pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip

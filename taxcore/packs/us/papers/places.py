@@ -1,6 +1,6 @@
 """Where people lived, which states' returns are made or left out against the facts, and which states are asked for more time."""
 
-from taxcore.engine import Amount, Choice, Day, Row, Rows, Text
+from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
 from taxcore.packs.us.base import STATES, FederalPaper
 
 WHERE = STATES | {"abroad": "Outside the United States"}
@@ -42,7 +42,8 @@ class StateReturns(FederalPaper):
 class StateExtensionRow(Row):
     state = Choice(None, "State", STATES, needed="Say which state.")
     expected_tax = Amount(None, "Expected tax", help="Empty: as computed, where that state's return is made here.")
-    paying = Amount(None, "Paid with it", help="It counts on the state's return as paid with the extension.")
+    paying = Amount(None, "Paid with it", help="It counts on the state's return once it is made.")
+    paid = Flag(None, "Payment made")
 
 
 class StateExtensions(FederalPaper):

@@ -29,7 +29,7 @@ from taxcore.engine import (
     whole,
 )
 from taxcore.engine import law as law_files
-from taxcore.packs.us import couples, places
+from taxcore.packs.us import couples, holidays, places
 
 
 @cache
@@ -49,6 +49,7 @@ def files_in(run: Any, code: str) -> bool:
 
 def authority(code: str, name: str, form: type[Form], **options: Any) -> Authority:
     """A state's authority; `options` are those of Authority: `due`, the names of lines, what its signature is called."""
+    options.setdefault("closed", holidays.of_state(code.upper()))
     return Authority(
         code=f"us-{code.lower()}",
         name=name,
@@ -161,7 +162,8 @@ class StateForm(Form):
         return total(self.questions.other_additions, less=self.questions.other_subtractions)
 
     def extension_here(self) -> Any:
-        return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])
+        """What was paid with the extension: made, not only asked for."""
+        return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state() and row.paid])
 
     def taxed_elsewhere(self) -> list[Any]:
         """What other states tax of the income that is counted here; of a mover as much as belongs to the time in this state.
@@ -286,7 +288,7 @@ class StateExtension(StateForm):
         home = self._home
         if home is None:
             return total(self.withheld_here(), self.estimates_here())
-        return total(home.total_tax, home.overpaid, less=[home.owed, self.paying])
+        return total(home.total_tax, home.overpaid, less=[home.owed, self.extension_here()])
 
     @fact("Balance", rounding=whole)
     def balance(self):
@@ -294,4 +296,4 @@ class StateExtension(StateForm):
 
     @fact("Paying with it", rounding=whole)
     def paying(self):
-        return self.extension_here()
+        return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])

@@ -31,8 +31,8 @@ def of(state, *papers, home="", **wage):
     return {one.code: one for one in extensions.of_return(found.run)}
 
 
-def pays(state, amount):
-    return single("state-extensions", rows=rows({"state": state, "paying": str(amount)}))
+def pays(state, amount, **more):
+    return single("state-extensions", rows=rows({"state": state, "paying": str(amount), **more}))
 
 
 class RuleTests(TestCase):
@@ -62,11 +62,11 @@ class RuleTests(TestCase):
 
     def test_the_later_day_is_later_and_never_on_a_weekend(self):
         for year in PACK.years:
-            for rule in extensions.rules().values():
-                day = extensions.until(rule, year)
+            for code, rule in extensions.rules().items():
+                day = extensions.until(PACK.authority(code), rule, year)
                 self.assertLess(day.weekday(), 5)
                 self.assertGreater(day, date(year + 1, 5, 1))
-        self.assertEqual(extensions.until({"until": [11, 1]}, 2024), date(2025, 11, 3))  # a Saturday
+        self.assertEqual(extensions.until(PACK.authority("us"), {"until": [11, 1]}, 2024), date(2025, 11, 3))  # a Saturday
 
 
 class AmountTests(TestCase):
@@ -79,7 +79,9 @@ class AmountTests(TestCase):
     def test_the_payment_ends_the_balance_and_stands_on_the_final_return(self):
         one = of("IL", pays("IL", 1_334), withheld=1_000)["us-il"]
         self.assertEqual((one.paid, one.balance, one.paying, one.warns), (1_000, 1_334, 1_334, ""))
-        found = result(w2(50_000, 9_000, state_withheld=1_000), pays("IL", 1_334))
+        asked_for = result(w2(50_000, 9_000, state_withheld=1_000), pays("IL", 1_334))
+        self.assertEqual(asked_for["us-il.il-1040.41"].value, 1_334)  # it does not count before it is made
+        found = result(w2(50_000, 9_000, state_withheld=1_000), pays("IL", 1_334, paid="yes"))
         self.assertEqual(found["us-il.il-1040.26"].value, 1_334)
         self.assertEqual(found["us-il.il-1040.41"].value, 0)
 
@@ -92,9 +94,10 @@ class AmountTests(TestCase):
         self.assertEqual(of("IL", keyed, withheld=1_000)["us-il"].balance, 4_000)
 
     def test_what_the_federal_extension_pays_counts_until_something_else_is_keyed(self):
-        self.assertEqual(result(w2(50_000), asked(paying="700"))["us.sch-3.10"].value, 700)
+        self.assertEqual(result(w2(50_000), asked(paying="700", paid="yes"))["us.sch-3.10"].value, 700)
+        self.assertEqual(result(w2(50_000), asked(paying="700"))["us.sch-3.10"].value, 0)  # only asked for
         self.assertEqual(result(w2(50_000), single("extension", paying="700"))["us.sch-3.10"].value, 0)
-        both = (asked(paying="700"), single("estimates", with_extension="650"))
+        both = (asked(paying="700", paid="yes"), single("estimates", with_extension="650"))
         self.assertEqual(result(w2(50_000), *both)["us.sch-3.10"].value, 650)
 
     def test_a_state_may_be_asked_before_anything_of_it_is_keyed(self):

@@ -2,6 +2,7 @@
 
 from taxcore.engine import Amount, check, found, stops
 from taxcore.packs.us import places
+from taxcore.packs.us.federal import earned_income
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
 from taxcore.packs.us.states.checks import common
@@ -38,7 +39,7 @@ def earned_income_credit_by_age(run):
     worksheet = run.form("us.earned-income-credit")
     row = run.laws["us"].earned_income_credit.children["0"]
     below = row.below_joint if run.form("us.1040").status == "joint" else row.below
-    denied_for_age = worksheet.not_allowed.startswith("nobody is between")
+    denied_for_age = worksheet.denied == earned_income.AGE
     grown = any((person.years_old() or 0) >= 18 for person in run.form("us.1040").filers)
     dependant = any(person.claimed_by_other for person in run.form("us.1040").filers)
     if (

@@ -122,7 +122,7 @@ CASES = [
     ("us.estimates.no-amount", one(estimated({"paid": "2025-04-15"})), one(estimated(_DAY))),
     ("us.estimates.state-among-federal", one(estimated(_DAY, state_rows=rows(_DAY | {"state": "IL"}))),
      one(estimated(_DAY, state_rows=rows(_DAY | {"state": "IL", "amount": "90"})))),
-    ("us.extension.payment-differs", one(single("extension", asked="yes", paying="500"), single("estimates", with_extension="400")), one(single("extension", asked="yes", paying="500"))),
+    ("us.extension.payment-differs", one(single("extension", asked="yes", paying="500", paid="yes"), single("estimates", with_extension="400")), one(single("extension", asked="yes", paying="500", paid="yes"))),
     ("us.extension.expected-too-low", one(wage(), single("extension", asked="yes", expected_tax="1000")), one(wage(), single("extension", asked="yes", expected_tax="4500"))),
     ("us.2210.penalty", one(wage(90_000, 500), single("prior-year", tax="12000", adjusted_gross_income="80000")),
      one(wage(90_000, 12_000), single("prior-year", tax="12000", adjusted_gross_income="80000"))),

@@ -60,6 +60,7 @@ CASES = [
     ("us.places.left-out", decided("leave-out", "MO", wage(**places(("MO", "50000", "90")))), decided("make", "MO", wage(**places(("MO", "50000", "90"))))),
     ("us.places.untaxed-state", decided("make", "TX"), decided("make", "GA")),
     ("us.person.name-characters", one(person(last_name="O'Quist")), one(person(last_name="O-Quist"))),
+    ("us.person.name-unwritable", one(person(last_name="？？")), one(person(last_name="Quist"))),
     ("us.person.whole-name-in-first", one(person(first_name="Maren Quist")), one(person(first_name="Maren"))),
     ("us.person.death-before-birth", one(person(death_date="1975-01-01")), one(person(death_date="2025-01-01"))),
     ("us.person.very-old", one(older("1914-12-31")), one(older("1915-01-01"))),
