@@ -2,8 +2,13 @@
 
 from datetime import date
 
-from practice.clients.models import Person
+from django.db import transaction
+
+from practice.clients.models import Household, Person
 from practice.firm.crypto import digest
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.firm.texts import written
 from taxcore.engine import BadValue
 
 _FIELDS = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
@@ -18,6 +23,29 @@ def keep_client_in_step(paper, place, value):
         _refuse_number_of_another(client, value, place.declared)
     setattr(client, place.path, _as_stored(place.path, value))
     client.save()
+    if place.path in ("first_name", "last_name"):
+        follow_people(client.household)
+
+
+def follow_people(household):
+    """A household is called by its people until somebody gives it a name of its own."""
+    name = household.name_of_people[:120]
+    if not household.own_name and name != household.name:
+        household.name = name
+        household.save(update_fields=["name"])
+
+
+@transaction.atomic
+def rename(actor, household_id, name):
+    """A name of its own for a household; an empty one lets it follow its people again. BadValue for what cannot be a name."""
+    household = fetch(Household.objects, actor, pk=household_id)
+    require(actor, "open", household)
+    name = written(" ".join(name.split()), "The name", 120)
+    household.own_name = bool(name)
+    household.name = name or household.name_of_people[:120]
+    household.save(update_fields=["name", "own_name"])
+    record(actor, "household renamed", household=household, says=household.name)
+    return household
 
 
 def _as_stored(path, value):

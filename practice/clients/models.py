@@ -10,6 +10,7 @@ class Household(FirmOwned):
     """People and companies that a practice serves together."""
 
     name = models.CharField(max_length=120)
+    own_name = models.BooleanField(default=False)  # somebody gave it: it does not follow the people any more
     trade = models.CharField(max_length=60, blank=True)
     street = models.CharField(max_length=60, blank=True)
     city = models.CharField(max_length=40, blank=True)
@@ -24,6 +25,12 @@ class Household(FirmOwned):
 
     def __str__(self):
         return self.name
+
+    @property
+    def name_of_people(self):
+        """Last name of the first, and the first names: Quist, Marlow and Odile."""
+        people = [one for one in self.people.order_by("id")[:2] if one.first_name]
+        return f"{people[0].last_name}, {' and '.join(one.first_name for one in people)}" if people else self.name
 
 
 class Person(FirmOwned):

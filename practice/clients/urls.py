@@ -6,6 +6,7 @@ urlpatterns = [
     path("", views.households, name="households"),
     path("new", views.new, name="new-household"),
     path("<int:household_id>", views.household, name="household"),
+    path("<int:household_id>/name", views.rename, name="rename-household"),
     path("<int:household_id>/returns", views.new_return, name="new-return"),
     path("people/<int:person_id>/identity", views.identity, name="record-identity"),
     path("people/<int:person_id>/reveal", views.reveal, name="reveal-person"),

@@ -1,12 +1,16 @@
 """Households: the list, one household with its timeline, a new one."""
 
+from dataclasses import dataclass
+
 from django.db import IntegrityError
 from django.db.models import Count
 from django.shortcuts import redirect, render
 from django.urls import reverse
+from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
+from practice.clients import keeping
 from practice.clients.forms import HouseholdForm
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person
@@ -14,6 +18,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
 from practice.web.lists import export, sorted_by
+from taxcore.engine import BadValue
 from taxcore.packs.us import PACK
 
 YEARS = tuple(sorted(PACK.years, reverse=True))
@@ -39,7 +44,7 @@ def households(request):
     return render(request, "clients/_list.html" if request.htmx else "clients/households.html", context)
 
 
-def household(request, household_id):
+def household(request, household_id, status=200, **more):
     found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
     context = {
         "household": found,
@@ -47,12 +52,40 @@ def household(request, household_id):
         "documents": IdentityDocument.choices,
         "back": request.path,
         "returns": found.returns.select_related("preparer").order_by("-year"),
-        "events": found.events.select_related("of")[:40],
+        "days": _by_day(found.events.select_related("of")[:120]),
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
         "years": _years_left(request.user.firm, set(found.returns.values_list("year", flat=True))),
     }
-    return render(request, "clients/household.html", context)
+    return render(request, "clients/household.html", context | more, status=status)
+
+
+@dataclass
+class Act:
+    """What somebody did on one day, however many times: who, what, on which return, the last time and the first words."""
+
+    what: str
+    by: str
+    of: object
+    at: object
+    says: str
+    times: int = 1
+
+
+def _by_day(events):
+    """[(day, acts)], the newest first: what was done several times in a row stands once, with how often."""
+    days = []
+    for event in events:
+        day = timezone.localtime(event.at).date()
+        if not days or days[-1][0] != day:
+            days.append((day, []))
+        acts = days[-1][1]
+        alike = next((act for act in acts if (act.what, act.by, act.of) == (event.what, event.by, event.of)), None)
+        if alike is None:
+            acts.append(Act(event.what, event.by, event.of, event.at, event.says))
+        else:
+            alike.times += 1
+    return days
 
 
 def new(request):
@@ -72,6 +105,15 @@ def new(request):
             return_ = open_return(request.user, made.pk, data["year"], [(person.pk, role) for person, role in roles])
             return redirect("papers", return_.pk)
     return render(request, "clients/new.html", {"form": form}, status=422 if form.errors else 200)
+
+
+@require_POST
+def rename(request, household_id):
+    try:
+        keeping.rename(request.user, household_id, request.POST.get("name", ""))
+    except BadValue as bad:
+        return household(request, household_id, 422, rename_error=bad.says, typed_name=request.POST.get("name", ""))
+    return redirect("household", household_id)
 
 
 @require_POST

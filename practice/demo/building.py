@@ -56,7 +56,7 @@ def build_household(firm, entry):
 def _key_papers(actor, return_, entry):
     filing = return_.papers.get(kind="filing")
     if entry["stage"] != "gather":
-        save_field(actor, return_.pk, filing.pk, "residence", entry.get("residence", "IL"), "")
+        save_field(actor, return_.pk, filing.pk, "residence", entry.get("residence", "IL"), filing.values.get("residence", ""))
         for name, value in entry["answers"].items():
             save_field(actor, return_.pk, filing.pk, name, value, filing.values.get(name, ""))
     for paper in return_.papers.filter(kind="person"):

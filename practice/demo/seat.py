@@ -40,7 +40,7 @@ def _last_year(actor, this):
     return_ = open_return(actor, this.household_id, this.year - 1, people)
     filing = return_.papers.get(kind="filing")
     for name, value in (("residence", "IL"), ("digital_assets", "no")):
-        save_field(actor, return_.pk, filing.pk, name, value, "")
+        save_field(actor, return_.pk, filing.pk, name, value, filing.values.get(name, ""))
     for dependant in scenario.HOUSEHOLDS[0].get("dependants", []):
         add_paper(actor, return_.pk, "person", "", dependant)
     for kind, owner, sender, amounts in _BEFORE:

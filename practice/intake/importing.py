@@ -4,6 +4,7 @@ import hashlib
 import json
 import uuid
 from collections import Counter
+from decimal import Decimal
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
@@ -19,7 +20,7 @@ from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import keyed_paper, last_row_id, new_keys, next_position, note_paper, put_rows
 from practice.returns.models import FieldChange, Paper, Return
-from taxcore.engine import BadValue
+from taxcore.engine import Amount, BadValue
 
 LARGEST = 20_000_000  # bytes of a file
 _SHOWN, _MOST_ERRORS = 200, 500
@@ -189,11 +190,25 @@ def read(row):
     ]
     row.outcome = {
         "new": sum(not one.there and not one.errors for one in records), "there": sum(one.there for one in records),
-        "bad": sum(bool(one.errors) for one in records), "errors": len(errors),
+        "bad": sum(bool(one.errors) for one in records), "errors": len(errors), "totals": _totals(row, records),
     }  # fmt: skip
     row.state = Import.State.READ
     row.save()
     return row
+
+
+def _totals(row, records):
+    """[column, total] of every amount in the rows, to be tied to the statement's own totals."""
+    fields = _target(row).columns() if row.target else {}
+    found = {}
+    for one in records:
+        declared = pack_of(row.of).paper(one.kind)
+        known = fields or (declared.fields() if declared else {})
+        for name, value in one.values.items():
+            if isinstance(known.get(name), Amount):
+                label = known[name].label if row.target else f"{declared.name}, {known[name].label}"
+                found[label] = found.get(label, Decimal(0)) + Decimal(value)
+    return [[label, str(total)] for label, total in found.items()]
 
 
 def _records(row, told=None):
@@ -382,8 +397,6 @@ def paste(actor, return_id, kind, text):
 
 def columns_of(target):
     """The fields a grid shows of a kind, in its order: who sent it, then needed fields and amounts."""
-    from taxcore.engine import Amount
-
     fields = target.columns()
     first = [name for name in (target.kind.heading, target.kind.party.get("number", "")) if name in fields]
     rest = [

@@ -12,6 +12,7 @@ from practice.firm.permissions import require
 from practice.intake import attaching, importing, reading
 from practice.intake.models import Import
 from practice.returns.computing import pack_of
+from practice.returns.drawing import node_of
 from practice.returns.views.common import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
 
@@ -72,7 +73,7 @@ def original(request, return_id, token):
 
 def import_file(request, return_id):
     """Choose a file; below it, the files that came before."""
-    return_, _, context = open_page(request, return_id, "key")
+    return_, result, context = open_page(request, return_id, "key")
     into, paper = request.POST.get("into", request.GET.get("into", "")), request.POST.get("paper", request.GET.get("paper", ""))
     error = ""
     if request.method == "POST":
@@ -86,7 +87,9 @@ def import_file(request, return_id):
             return redirect("import", return_id, row.pk)
         except BadValue as bad:
             error = bad.says
+    inside = next((one for one in live_papers(return_) if one.pk == whole_number(paper)), None)
     context |= {
+        "into_paper": node_of(inside, result).title if inside else "",
         "tab": "papers", "error": error, "into": into, "paper": paper, "targets": _targets(return_), "forms": importing.FORMS,
         "earlier": return_.imports.select_related("by")[:12],
     }  # fmt: skip

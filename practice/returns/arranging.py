@@ -1,5 +1,6 @@
 """Papers as things: copied, repeated for the same sender, put in another order; and what a list of them must add up to."""
 
+import uuid
 from decimal import Decimal
 
 from django.db import transaction
@@ -55,12 +56,12 @@ def take_party(actor, return_id, paper_id):
     party = parties.offer(return_.firm, declared, paper)
     if party is None:
         raise BadValue("Nothing more is known under this number.", "")
-    before = result_of(return_)
+    before, batch = result_of(return_), uuid.uuid4().hex  # one act, taken back as one
     for part in parties.missing(declared, paper):
         if value := getattr(party, part):
             field = declared.party[part]
             place = Place(declared.fields()[field], field, paper.values, field)
-            note_change(actor, return_, paper, place, value, "known to the practice")
+            note_change(actor, return_, paper, place, value, "known to the practice", batch)
             put_value(paper, place, value, actor, "")
     paper.save()
     after = changed(actor, return_, before)

@@ -100,6 +100,11 @@ class PaperView:
         return [part for part in parts if part[1]]
 
     @property
+    def import_into(self):
+        """What a file brought from this paper becomes: rows of its own table, where it has one that files are read into."""
+        return next((f"{self.paper.kind}.{table.name}" for table in self.tables if table.imports), "")
+
+    @property
     def repeats(self):
         """Whether there can be another paper of this kind, one that is no person."""
         return not self.single and self.paper.kind != "person"
@@ -127,6 +132,15 @@ def paper_view(return_, paper, result, with_fields=True):
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
         lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single,
     )  # fmt: skip
+
+
+def table_totals(return_, paper, result, path):
+    """The table that a changed path lies in, for its row of totals; None for a field of the paper itself."""
+    rows, _, inner = path.partition(".")
+    if not inner:
+        return None
+    node = node_of(paper, result)
+    return _table(return_, paper, node, rows, node.fields()[rows], {}, with_rows=False)
 
 
 def differing_fields(return_, paper, before, after, path):
@@ -290,10 +304,10 @@ LONG = 60  # rows from which a table is shown as text, fetched stretch by stretc
 _STRETCH = 100
 
 
-def _table(return_, paper, node, name, spec, by_address):
+def _table(return_, paper, node, name, spec, by_address, with_rows=True):
     nodes = node.cell(name).value
-    long = len(nodes) > LONG
-    rows = [] if long else [(row.key, row_fields(return_, paper, row, name, by_address)) for row in nodes]
+    long = len(nodes) > LONG and with_rows
+    rows = [] if long or not with_rows else [(row.key, row_fields(return_, paper, row, name, by_address)) for row in nodes]
     heads = [(_number(inner, node.year), inner.label, isinstance(inner, Amount)) for inner in spec.row.fields().values()]
     totals = [
         sum((row.cell(inner).value for row in nodes), Decimal(0)) if isinstance(declared, Amount) else None

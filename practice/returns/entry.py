@@ -19,7 +19,7 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.parties import learn
 from practice.returns.typed import read_typed
-from taxcore.engine import Amount, BadValue, Refer, Result, Rows
+from taxcore.engine import Amount, BadValue, Choice, Refer, Result, Rows
 from taxcore.engine.papers import OWNERS
 
 
@@ -205,9 +205,10 @@ def put_rows(paper, declared, values, actor, how="keyed"):
 
 
 def _shown(place, plain):
-    if place.declared.secret and plain:
+    if place.declared.secret and plain and not plain.startswith("•"):
         return "••••"
-    return f"{Decimal(plain):,.2f}" if isinstance(place.declared, Amount) and plain else plain
+    is_amount = isinstance(place.declared, Amount) and re.fullmatch(r"-?\d+(\.\d+)?", plain or "")
+    return f"{Decimal(plain):,.2f}" if is_amount else plain
 
 
 def _computed_text(result, paper, place):
@@ -224,7 +225,13 @@ def _says(place, value, was):
     what = f"Box {number}, {place.declared.label.lower()}," if number else place.declared.label
     if value == "":
         return f"{what} emptied: was {was}"
-    return f"{what} keyed: {_shown(place, value)}, was {was or 'empty'}"
+    return f"{what} keyed: {_in_words(place, value)}, was {_in_words(place, was) or 'empty'}"
+
+
+def _in_words(place, text):
+    """A code with what it means; anything else as it is shown."""
+    declared = place.declared
+    return declared.shown(text) if isinstance(declared, Choice) and text in declared.options else _shown(place, text)
 
 
 @transaction.atomic
@@ -335,8 +342,12 @@ def add_row(actor, return_id, paper_id, rows):
     if not isinstance(declared, Rows):
         raise NoSuchField(rows)
     before = result_of(return_)
-    paper.values.setdefault(rows, []).append({"id": str(last_row_id(paper, rows) + 1)})
+    key = str(last_row_id(paper, rows) + 1)
+    paper.values.setdefault(rows, []).append({"id": key})
     paper.save()
+    FieldChange.objects.create(
+        firm=return_.firm, of=return_, paper=paper, path=rows, after=key, how="imported", note="row added", by=actor
+    )
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, f"Row added to {declared.label.lower()}")
 

@@ -67,6 +67,7 @@ def _copy_address(return_, household, status):
         "city": household.city,
         "state": household.state,
         "zip": household.zip,
+        "residence": household.state,  # proposed: shown as brought along until somebody confirms it
     }
     kept = {name: value for name, value in values.items() if value}
     Paper.objects.create(

@@ -1,29 +1,25 @@
 """The preparer's checklist as a reviewer sees it: what is claimed, which questions stand, who answered, when and how."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
-from django.urls import reverse
-
-from taxcore.engine import Flag, Refer
+from practice.returns.drawing import paper_view
+from taxcore.engine import Flag
 from taxcore.packs.us.papers.diligence import claims
 
 NAMES = {"eitc": "Earned income credit", "child": "Child credits", "education": "Education credit", "head": "Head of household"}
-_KINDS = (("diligence", "The return as a whole"), ("diligence-child", "Each child"), ("diligence-student", "Each student"))
-_OF_THE_RECORD = ("asked", "asked_on", "manner", "documents", "note")
+KINDS = ("diligence", "diligence-child", "diligence-student")
+OF_THE_RECORD = ("asked", "asked_on", "manner", "documents", "note")
 
 
 @dataclass
 class Sheet:
-    """One paper of questions. `rows` are (label, answer or None, url); `record` what was written down about the asking."""
+    """One paper of questions, ready to be answered: its fields, those about the asking apart, and the lists they choose from."""
 
     title: str
-    url: str
-    rows: list = field(default_factory=list)
-    record: list = field(default_factory=list)
-
-    @property
-    def open(self):
-        return sum(answer is None for _, answer, _ in self.rows)
+    questions: list
+    record: list
+    lists: dict
+    open: int
 
 
 @dataclass(frozen=True)
@@ -40,33 +36,34 @@ def diligence_of(return_, result, papers):
     """{"claimed": names, "sheets": [...], "missing": [...]} of a return; sheets without questions that apply are left out."""
     run, stored = result.run, {(paper.kind, paper.key): paper for paper in papers}
     sheets = []
-    for kind, _ in _KINDS:
+    for kind in KINDS:
         for node in run.papers(kind):
             paper = stored.get((kind, node.key))
             if paper is not None:
-                sheets.append(_sheet(return_, paper, node))
+                sheets.append(_sheet(return_, paper, node, result))
     return {
         "claimed": [NAMES[name] for name in NAMES if name in claims(run)],
         "sheets": sheets,
-        "missing": [*_missing(result)],
+        "missing": [*missing_of(result)],
     }
 
 
-def _sheet(return_, paper, node):
-    url = reverse("paper", args=[return_.pk, paper.pk])
-    made = Sheet(node.title, url)
-    for name, spec in node.fields().items():
-        if isinstance(spec, Refer) or not spec.applies(node):
-            continue
-        value, place = node.cell(name).value, f"{url}#f-{paper.pk}-{name}"
-        if name in _OF_THE_RECORD:
-            made.record.append((spec.label, spec.options.get(value, value) if hasattr(spec, "options") else value, place))
-        elif isinstance(spec, Flag):
-            made.rows.append((spec.label, value, place))
-    return made
+def _sheet(return_, paper, node, result):
+    view = paper_view(return_, paper, result)
+    fields = [one for one in view.fields if one.kind != "refer"]
+    answered = [node.cell(name).value is not None for name, spec in node.fields().items()
+                if isinstance(spec, Flag) and spec.applies(node)]  # fmt: skip
+    return Sheet(
+        node.title,
+        [one for one in fields if one.path not in OF_THE_RECORD],
+        [one for one in fields if one.path in OF_THE_RECORD],
+        view.lists,
+        len(answered) - sum(answered),
+    )
 
 
-def _missing(result):
+def missing_of(result):
+    """Every sheet of questions that the claims call for and that is not there."""
     people = {person.address_prefix: person for person in result.run.people()}
     kinds = {"us.diligence.child-missing": "diligence-child", "us.diligence.student-missing": "diligence-student"}
     for one in result.all_findings:

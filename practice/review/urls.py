@@ -18,6 +18,7 @@ urlpatterns = [
     path("returns/<int:return_id>/review/last-year", compare.last_year, name="review-last-year"),
     path("returns/<int:return_id>/review/diligence", compare.diligence, name="review-diligence"),
     path("returns/<int:return_id>/review/diligence/add", compare.add_diligence, name="add-diligence"),
+    path("returns/<int:return_id>/review/diligence/record", compare.record_diligence, name="record-diligence"),
     path("returns/<int:return_id>/review/others", compare.peers, name="review-peers"),
     path("returns/<int:return_id>/review/print", compare.printed, name="review-print"),
     path("returns/<int:return_id>/advice", advice.advice, name="advice"),

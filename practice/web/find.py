@@ -15,6 +15,16 @@ from practice.returns.views.common import live_papers
 from practice.web.recent import recent
 
 _MOST = 9
+# What the trade says for short, and what stands on forms and papers
+_MEANS = {
+    "eic": "earned income credit", "eitc": "earned income credit", "qbi": "qualified business", "ctc": "child",
+    "actc": "additional child", "amt": "minimum tax", "agi": "adjusted gross income", "se": "self-employment",
+    "niit": "net investment", "ptc": "premium", "aotc": "american opportunity", "llc": "lifetime", "mfj": "status and questions",
+    "mfs": "status and questions",
+    "hoh": "status and questions", "qss": "status and questions", "withholding": "withheld", "efile": "sign and file",
+    "e-file": "sign and file", "amend": "sign and file", "pin": "sign and file", "rmd": "distribution", "k1": "k-1", "w2": "w-2",
+    "ssa": "ssa-1099", "dependent": "dependant", "estimates": "estimated",
+}  # fmt: skip
 
 
 @require_GET
@@ -30,7 +40,7 @@ def find(request):
         found += _in_return(request, return_, words)
     found += _pages(words)
     if words:
-        found += _households(request, words)
+        found += _households(request, words) + _returns(request, words)
     return render(request, "web/_found.html", {"found": found[:_MOST], "words": words})
 
 
@@ -73,7 +83,8 @@ def _actions(request, return_, words):
     """What can be done with the return, by name."""
     pages = {
         "Guided way": "guide", "Take in a file": "import-file", "Who changed what": "changes", "Flow, the picture": "flow",
-        "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Save as a workbook": "download-workbook",
+        "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
+        "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",
         "Save as a document": "download-return", "Save all lines": "download-lines",
     }  # fmt: skip
     for does, name in pages.items():
@@ -105,7 +116,7 @@ def _lines(return_, result, words):
         code = form.address_prefix.split(".")[-1]
         for cell in form.lines():
             begins = number and number["form"] in code and cell.number.startswith(number["line"])
-            if begins or (len(words) > 3 and words in cell.label.lower()):
+            if begins or (len(words) > 2 and _fits(words, f"{form.title} {cell.label}")):
                 url = f"{reverse('forms', args=[return_.pk])}?at={cell.address}"
                 rank = (0 if begins and code == number["form"] else 1, 0 if begins and cell.number == number["line"] else 1)
                 yield {
@@ -122,10 +133,31 @@ def _pages(words):
     return [{"url": reverse(name), "does": title, "note": "page"} for title, name in pages if _fits(words, title)]
 
 
+def _returns(request, words):
+    """Returns by household and year: "quist 2024", or a year alone within what is open."""
+    *names, last = words.split()
+    year = whole_number(last, most=2100)
+    if not names or year is None:
+        return []
+    rows = Return.objects.for_firm(request.user.firm).filter(year=year).select_related("household")
+    for name in names:
+        rows = rows.filter(household__name__icontains=name)
+    return [
+        {
+            "url": reverse("papers", args=[row.pk]),
+            "does": f"{row.household.name} {row.year}",
+            "note": row.get_stage_display().lower(),
+        }
+        for row in rows[:_MOST]
+    ]
+
+
 def _households(request, words):
     rows = Household.objects.for_firm(request.user.firm).filter(name__icontains=words)[:_MOST]
     return [{"url": reverse("household", args=[row.pk]), "does": row.name, "note": row.trade or "household"} for row in rows]
 
 
 def _fits(words, text):
-    return all(word in text.lower() for word in words.split())
+    """Whether every word stands in the text, as it is or as what it is short for."""
+    text = text.lower()
+    return all(word in text or (word in _MEANS and _MEANS[word] in text) for word in words.split())

@@ -258,7 +258,7 @@ def ripple(before: Result, after: Result) -> list[Moved]:
         was, now = old.get(address), new.get(address)
         shown = now or was
         assert shown is not None
-        if (was.value if was else None) != (now.value if now else None):
+        if (was.value if was else 0) != (now.value if now else 0):  # a line that comes or goes with nothing on it is no news
             moved.append(
                 Moved(
                     address,

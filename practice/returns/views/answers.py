@@ -4,7 +4,7 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
 from practice.intake.attaching import attached_to
-from practice.returns.drawing import differing_fields, paper_view
+from practice.returns.drawing import differing_fields, paper_view, table_totals
 from practice.returns.effects import moved_view, ripple_view
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.sights import BASES, moved_since
@@ -36,6 +36,8 @@ def moved(request, saved, whole=False):
         "whole": whole,
         "attached": attached_to(return_, paper) if whole else [],
         "in_table": in_table,
+        "sum_of": None if whole or in_table else table_totals(return_, paper, saved.after, saved.path),
+        "paper_id": paper.pk,
         "path": saved.path,
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),
     }

@@ -21,6 +21,8 @@ def forms(request, return_id, code=None):
     context |= {"tab": "forms", "q": request.GET.get("q", "")}
     if request.htmx and "q" in request.GET:
         return render(request, "returns/_lines_found.html", context | {"found": lines_found(result, context["q"])})
+    if request.GET.get("lines") in ("all", "amounts"):
+        request.session["lines_with_amounts"] = request.GET["lines"] == "amounts"
     context |= form_context(request, return_, result, code, request.GET.get("at", ""))
     if lineage := context["lineage"]:
         cell = lineage["cell"]
@@ -49,10 +51,13 @@ def form_context(request, return_, result, code, at):
     chosen = next((form for form in result.forms if form.address_prefix == code), None)
     chosen = chosen or next((form for form in result.forms if at.startswith(form.address_prefix + ".")), result.forms[0])
     lineage = lineage_of(result, at) if at else None
+    lines, hiding = chosen.lines(), bool(request.session.get("lines_with_amounts"))
     return {
         "forms": _by_authority(result),
         "form": chosen,
-        "lines": chosen.lines(),
+        "lines": [cell for cell in lines if not hiding or not _is_nothing(cell) or cell.address == at],
+        "hiding": hiding,
+        "hidden": sum(_is_nothing(cell) for cell in lines),
         "facts": [
             cell for name, cell in chosen.cells.items() if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount
         ],
@@ -66,6 +71,10 @@ def form_context(request, return_, result, code, at):
         "may_override": may(request.user, "override"),
         "lists": _lists(lineage),
     } | about_figure(request.user, return_, result, at)
+
+
+def _is_nothing(cell):
+    return cell.value in (None, "") or (cell.is_amount and not cell.value)
 
 
 def _weights(result):
