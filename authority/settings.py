@@ -34,6 +34,7 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "America/Chicago"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 60_000_000  # documents carry statements
 STATIC_URL = "/static/"
 SCHEMAS = BASE / "schemas"
 REGISTRY = BASE / "registry" / "demo.json"

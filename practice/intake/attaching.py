@@ -14,9 +14,11 @@ from practice.firm.permissions import NotOfThisFirm, fetch, require
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Attachment
 from practice.returns.changing import forget, refreshed
+from practice.returns.computing import pack_of
 from practice.returns.entry import keyed_paper
 from practice.returns.models import Return
 from taxcore.engine import BadValue
+from taxcore.engine.filed import Enclosure
 
 LARGEST = 12_000_000  # bytes of a file; a scanned page is about one million
 
@@ -78,7 +80,10 @@ def _locked(actor, return_id):
 def _count(return_, *papers):
     """Papers know how many pages support them, since a diagnostic asks."""
     for paper in filter(None, papers):
-        paper.attached = return_.attachments.filter(paper=paper, removed_at=None).count()
+        rows = return_.attachments.filter(paper=paper, removed_at=None)
+        if pack_of(return_).paper(paper.kind).stands_for:  # any page may lie beside it; one is chosen to stand behind its totals
+            rows = rows.filter(goes_along=True)
+        paper.attached = rows.count()
         paper.save(update_fields=["attached"])
     forget(return_, "papers")
     refreshed(return_)
@@ -101,6 +106,62 @@ def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=
     if remove or paper_id:
         _count(return_, *touched)
     return row
+
+
+def going_along(return_):
+    """The statements that go with a filing."""
+    return return_.attachments.filter(goes_along=True, removed_at=None, paper__removed_at=None).select_related("paper")
+
+
+def enclosures(return_):
+    """The same as they stand in the filed document."""
+    return [Enclosure(row.paper.key, row.name, row.kind, row.digest, content_of(row)) for row in going_along(return_)]
+
+
+LARGEST_ALONG = 5_000_000  # bytes of a statement that goes with a filing
+
+
+def choose_statement(actor, return_id, token, chosen):
+    """Say that a page is the statement behind its paper's totals and goes with the filing, or that it is not. BadValue where it
+    cannot go. What its words lack is kept with it; a scan has none."""
+    row = find(actor, return_id, token)
+    if chosen and (row.paper is None or not pack_of(row.of).paper(row.paper.kind).stands_for):
+        raise BadValue("Only a statement beside a paper with totals goes with the filing.", "")
+    if chosen and row.size > LARGEST_ALONG:
+        raise BadValue(f"It has {row.size / 1e6:.1f} MB; up to {LARGEST_ALONG / 1e6:.0f} MB can go with a filing.", "")
+    doubt = _doubt(row) if chosen else ""
+    return _choose(actor, return_id, row.pk, chosen, doubt)
+
+
+@transaction.atomic
+def _choose(actor, return_id, row_id, chosen, doubt):
+    return_ = _locked(actor, return_id)
+    row = return_.attachments.select_related("paper").get(pk=row_id)
+    row.goes_along, row.doubt = chosen, doubt
+    row.save(update_fields=["goes_along", "doubt"])
+    record(actor, "statement chosen" if chosen else "statement no longer chosen", return_, says=row.name)
+    _count(return_, row.paper)
+    return row
+
+
+def _doubt(row):
+    """What a text PDF does not say of its sender: name and number of the paper it stands behind."""
+    if row.kind != "pdf":
+        return ""
+    try:
+        words = " ".join(opened("text_of", content_of(row)).lower().split())
+    except NotOpened:
+        return ""
+    declared = pack_of(row.of).paper(row.paper.kind)
+    name = str(row.paper.values.get(declared.party.get("name", declared.heading), "")).lower()
+    number = "".join(one for one in str(row.paper.values.get(declared.party.get("number", ""), "")) if one.isalnum())
+    plain = "".join(one for one in words if one.isalnum())
+    lacks = [
+        what for what, there in (("name", not name or name in words), ("number", not number or number in plain)) if not there
+    ]
+    if not words or not lacks:
+        return ""
+    return f"it nowhere has the {' and the '.join(lacks)} of {row.paper.values.get(declared.heading) or 'its sender'}"
 
 
 def find(actor, return_id, token):

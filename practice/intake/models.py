@@ -23,6 +23,8 @@ class Attachment(FirmOwned):
     pages = models.PositiveSmallIntegerField(default=1)
     turn = models.PositiveSmallIntegerField(default=0)
     digest = models.CharField(max_length=64)
+    goes_along = models.BooleanField(default=False)  # the statement behind totals, sent with the filing
+    doubt = models.CharField(max_length=200, blank=True)  # what its words do not say, where it has words
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
     removed_at = models.DateTimeField(null=True)

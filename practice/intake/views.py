@@ -46,6 +46,19 @@ def change_attachment(request, return_id, token):
     )
 
 
+@require_POST
+def choose_statement(request, return_id, token):
+    """The statement that goes with the filing, or no longer."""
+    try:
+        row = attaching.choose_statement(request.user, return_id, token, "chosen" in request.POST)
+        if row.doubt:
+            messages.warning(request, f"Chosen. Compare it once more: {row.doubt}.")
+    except BadValue as bad:
+        messages.error(request, bad.says)
+    row = attaching.find(request.user, return_id, token)
+    return redirect("paper", return_id, row.paper_id) if row.paper_id else redirect("papers", return_id)
+
+
 @require_GET
 def page_picture(request, return_id, token, page):
     """One page as a picture; the first of a file is an event, since it may show anything."""

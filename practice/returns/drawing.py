@@ -100,6 +100,11 @@ class PaperView:
         return [part for part in parts if part[1]]
 
     @property
+    def stands_for(self):
+        """Whether a statement may stand behind totals of this paper."""
+        return any(table.name == "summaries" for table in self.tables)
+
+    @property
     def import_into(self):
         """What a file brought from this paper becomes: rows of its own table, where it has one that files are read into."""
         return next((f"{self.paper.kind}.{table.name}" for table in self.tables if table.imports), "")

@@ -11,6 +11,7 @@ from django.db import transaction
 
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
+from practice.intake.attaching import enclosures
 from practice.returns.apart import twice
 from practice.returns.changing import Settled, open_for_change
 from practice.returns.computing import data_of, result_of
@@ -88,5 +89,8 @@ def _content(return_, result):
 
 def _documents(return_, result, digest):
     """What goes to each authority, made now: it is what was signed whatever the program does later."""
-    made = {line.authority.code: filed_document(result, line.authority, str(return_.pk), digest) for line in result.bottom_lines}
+    made = {}
+    for line in result.bottom_lines:
+        enclosed = enclosures(return_) if not line.authority.after else ()
+        made[line.authority.code] = filed_document(result, line.authority, str(return_.pk), digest, enclosed)
     return json.dumps({code: base64.b64encode(content).decode() for code, content in made.items()}).encode()

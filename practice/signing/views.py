@@ -11,6 +11,7 @@ from practice.clients.models import IdentityDocument
 from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import may
+from practice.intake import attaching
 from practice.returns.computing import pack_of
 from practice.returns.views.common import open_page
 from practice.review import gate
@@ -32,6 +33,7 @@ def _track(request, return_, result):
         "snapshot": snapshot,
         "voided": return_.signatures.exclude(voided_at=None).order_by("-voided_at").first() if not snapshot else None,
         "stopping": [finding for finding in result.findings if finding.weight == "stops"],
+        "enclosed": attaching.going_along(return_),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
         "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,
         "signers": _signers(return_) if snapshot else [],

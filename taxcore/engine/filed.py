@@ -6,8 +6,10 @@ official number. Element names are the declared names in capitals: `total_tax` i
 
 from __future__ import annotations
 
+import base64
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 from typing import Any
 from xml.etree import ElementTree as ET
 
@@ -28,7 +30,20 @@ def element_name(name: str) -> str:
     return "".join(part.capitalize() for part in name.replace("-", "_").split("_"))
 
 
-def filed_document(result: Result, authority: Authority, return_id: str, content_hash: str) -> bytes:
+@dataclass(frozen=True)
+class Enclosure:
+    """A statement that goes with the document: the paper it stands behind, its name, kind (pdf, png, jpeg), SHA-256, bytes."""
+
+    paper: str
+    name: str
+    kind: str
+    digest: str
+    content: bytes
+
+
+def filed_document(
+    result: Result, authority: Authority, return_id: str, content_hash: str, enclosed: Sequence[Enclosure] = ()
+) -> bytes:
     """The XML that goes to `authority`, in UTF-8. `content_hash` is the hash of the figures that were signed."""
     root = ET.Element(
         "Return",
@@ -49,6 +64,11 @@ def filed_document(result: Result, authority: Authority, return_id: str, content
     for form in result.forms:
         if form.jurisdiction == authority.form.jurisdiction:
             _add_form(forms, form)
+    if enclosed:
+        attachments = ET.SubElement(root, "Attachments")
+        for one in enclosed:
+            about = {"paper": one.paper, "name": one.name, "kind": one.kind, "sha256": one.digest}
+            ET.SubElement(attachments, "Attachment", about).text = base64.b64encode(one.content).decode()
     ET.indent(root)
     return ET.tostring(root, encoding="utf-8", xml_declaration=True)
 
@@ -145,6 +165,12 @@ def filed_schema(pack: Pack, authority: Authority, year: int) -> str:
     for form in pack.forms:
         if form.jurisdiction == authority.form.jurisdiction:
             _form_schema(forms, form, year, required=form is authority.form)
+    attachments = _complex(_element(body, "Attachments", minOccurs="0"))
+    one = _element(attachments, "Attachment", minOccurs="1", maxOccurs="unbounded")
+    content = ET.SubElement(ET.SubElement(one, "xs:complexType"), "xs:simpleContent")
+    extension = ET.SubElement(content, "xs:extension", {"base": "xs:base64Binary"})
+    for name in ("paper", "name", "kind", "sha256"):
+        _attribute(extension, name)
     for name, fixed in (("authority", authority.code), ("returnType", authority.return_type), ("year", str(year))):
         _attribute(root[0][0], name, fixed)
     ET.indent(root)

@@ -450,6 +450,7 @@ class Paper(_Keyed):
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
+    `stands_for` names a table of totals that may stand for a list, when the statement goes with the filing;
     of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
     name, street, city, state, zip: what a practice remembers from one client's paper to the next; `repeats` are tables whose
     rows a second paper of the same sender has too, but for their amounts.
@@ -469,6 +470,7 @@ class Paper(_Keyed):
     heading: ClassVar[str] = ""
     main: ClassVar[str] = ""
     party: ClassVar[Mapping[str, str]] = {}
+    stands_for: ClassVar[str] = ""
     repeats: ClassVar[tuple[str, ...]] = ()
 
     attached = 0  # files beside it; the run says how many

@@ -173,7 +173,8 @@ def sales_rows(run):
                 yield found(
                     paper.address("summaries"),
                     f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, stand for a "
-                    "list that goes with the return. Attach the statement, or key it sale by sale.",
+                    "list that goes with the return. Attach the broker's statement and choose it as the one that goes with the "
+                    "filing, or enter the sales one by one.",
                     code="us.sale.summary-unattached",
                 )
             if any(row.box in "GHIJKL" for row in (*paper.sales, *paper.summaries) if row.box) and run.year < 2025:

@@ -63,10 +63,19 @@ class IraDeduction(FederalForm):
 
     @fact("Covered by a plan at work", cites="IRC 219(g)(5)")
     def covered(self):
+        """By an employer's plan, or by one's own: a SEP, SIMPLE, deferrals or a profit sharing plan of one's business."""
+        if self._own_plan():
+            return True
         account = self._account()
         if account is not None:
             return bool(account.covered)
         return any(wage.retirement_plan for wage in self.papers("w2", self.key))
+
+    def _own_plan(self):
+        if self.run.is_idle("us.plans"):
+            return False
+        plans = self.run.form("us.plans", self.key)
+        return plans.by_employer > 0 or plans.deferred > 0 or plans.simple > 0
 
     @fact("Spouse is covered")
     def spouse_covered(self):

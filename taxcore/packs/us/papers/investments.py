@@ -161,6 +161,7 @@ class BrokerStatement(_Sales):
     """Sales of securities through one broker. IRC 6045(g)."""
 
     kind, name, official, short = "1099-b", "Broker's sales", "1099-B", "Sales"
+    stands_for = "summaries"
     situated = Choice(None, "Sale of land or a house in", STATES,
                       help="That state taxes the gain, wherever the seller lives.")  # fmt: skip
     contracts = Amount("11", "Profit or loss on regulated futures contracts", negative=True, cites="IRC 1256")
@@ -171,6 +172,7 @@ class DigitalAssetStatement(_Sales):
     """Sales of digital assets; the statement exists since 2025, the sales were taxed before. IRC 6045(g)(3)(D)."""
 
     kind, name, official, short = "1099-da", "Digital asset sales", "1099-DA", "Digital assets"
+    stands_for = "summaries"
     since = 2025
 
 
