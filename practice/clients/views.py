@@ -1,12 +1,9 @@
 """Households: the list, one household with its timeline, a new one."""
 
-from dataclasses import dataclass
-
 from django.db import IntegrityError
 from django.db.models import Count
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils import timezone
 from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
@@ -18,6 +15,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
 from practice.web.lists import export, sorted_by
+from practice.web.timeline import by_day
 from taxcore.engine import BadValue
 from taxcore.packs.us import PACK
 
@@ -52,40 +50,12 @@ def household(request, household_id, status=200, **more):
         "documents": IdentityDocument.choices,
         "back": request.path,
         "returns": found.returns.select_related("preparer").order_by("-year"),
-        "days": _by_day(found.events.select_related("of")[:120]),
+        "days": by_day(found.events.select_related("of")[:120]),
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
         "years": _years_left(request.user.firm, set(found.returns.values_list("year", flat=True))),
     }
     return render(request, "clients/household.html", context | more, status=status)
-
-
-@dataclass
-class Act:
-    """What somebody did on one day, however many times: who, what, on which return, the last time and the first words."""
-
-    what: str
-    by: str
-    of: object
-    at: object
-    says: str
-    times: int = 1
-
-
-def _by_day(events):
-    """[(day, acts)], the newest first: what was done several times in a row stands once, with how often."""
-    days = []
-    for event in events:
-        day = timezone.localtime(event.at).date()
-        if not days or days[-1][0] != day:
-            days.append((day, []))
-        acts = days[-1][1]
-        alike = next((act for act in acts if (act.what, act.by, act.of) == (event.what, event.by, event.of)), None)
-        if alike is None:
-            acts.append(Act(event.what, event.by, event.of, event.at, event.says))
-        else:
-            alike.times += 1
-    return days
 
 
 def new(request):

@@ -30,6 +30,7 @@ class FieldView:
     address: str
     list: str = ""
     code: str = ""
+    short: str = ""  # what a narrow column of a table shows: a state by its letters
     instead: str = ""
     tape: str = ""
     by: str = ""
@@ -224,6 +225,7 @@ def field_view(return_, paper, node, name, path, by_address):
         address=cell.address,
         list=_list_of(spec, node),
         code=plain if isinstance(spec, Choice) else "",
+        short=plain if isinstance(spec, Choice) and plain.isupper() and len(spec.options) > 40 else "",
         instead=_instead(spec, node, keyed),
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),

@@ -50,7 +50,7 @@ def diligence_of(return_, result, papers):
 
 def _sheet(return_, paper, node, result):
     view = paper_view(return_, paper, result)
-    fields = [one for one in view.fields if one.kind != "refer"]
+    fields = [one for one in view.fields if one.path not in ("child", "student")]
     answered = [node.cell(name).value is not None for name, spec in node.fields().items()
                 if isinstance(spec, Flag) and spec.applies(node)]  # fmt: skip
     return Sheet(

@@ -17,6 +17,7 @@ from practice.returns.views.common import open_page
 from practice.review import gate
 from practice.signing import asking, frozen, locking, needed
 from practice.signing.comparing import corrections
+from practice.web.timeline import by_day
 
 
 def track(request, return_id):
@@ -33,6 +34,7 @@ def _track(request, return_, result):
         "snapshot": snapshot,
         "voided": return_.signatures.exclude(voided_at=None).order_by("-voided_at").first() if not snapshot else None,
         "stopping": [finding for finding in result.findings if finding.weight == "stops"],
+        "days": by_day(return_.events.order_by("-id")[:80]),
         "enclosed": attaching.going_along(return_),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
         "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,

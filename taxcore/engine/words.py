@@ -85,10 +85,21 @@ def _carried(because: Because, outcome: Decimal) -> Sentence | None:
     value = because.operands[0].value
     if not isinstance(value, Figure) or value != outcome:
         return None
-    cell = value.cell
+    cell = _numbered(value.cell)
     form = f"Form {cell.node.title}" if cell.node.title[:1].isdigit() else cell.node.title
     where = f"{form}, line {cell.number}" if cell.number and hasattr(cell.node, "worksheet") else _name(cell)
     return Sentence("From", (Part(where, value, cell.address),), outcome)
+
+
+def _numbered(cell: Cell) -> Cell:
+    """The line behind a step without a number, where the step only takes it over."""
+    for _ in range(_DEEPEST):
+        below = cell.sources()
+        alike = [one for one in below if one.is_amount and one.value == cell.value and one.value]
+        if cell.number or not hasattr(cell.node, "worksheet") or len(alike) != 1 or cell.because is None:
+            break
+        cell = alike[0]
+    return cell
 
 
 def parts_of(because: Because) -> list[Part]:

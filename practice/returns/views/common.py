@@ -7,7 +7,7 @@ from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
 from practice.returns.effects import bottom_view
-from practice.returns.models import Return
+from practice.returns.models import Return, Stage
 from practice.returns.presence import others_in
 from practice.review.notices import notices_of, shown
 from taxcore.packs.us.papers.places import WHERE
@@ -35,11 +35,16 @@ def open_page(request, return_id, action="view"):
 def shared(request, return_, result, before=None):
     """Header and bottom line."""
     opened = request.session.get("opened", {}).get(str(return_.pk))
+    closed = closed_because(return_)
+    bottom = bottom_view(result, before, opened)
+    if return_.stage in (Stage.DELIVER, Stage.DONE):
+        bottom["counts"] = {}  # nothing is left to stop
     return {
         "return": return_,
         "household": return_.household,
-        "bottom": bottom_view(result, before, opened),
-        "may_key": may(request.user, "key") and not closed_because(return_),
+        "bottom": bottom,
+        "may_key": may(request.user, "key") and not closed,
+        "closed": closed,
         "now": timezone.localtime(),
         "living": _living(return_, result),
         "yes_no": {YES_NO: (("yes", "yes"), ("no", "no"))},

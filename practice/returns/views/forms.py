@@ -59,7 +59,9 @@ def form_context(request, return_, result, code, at):
         "hiding": hiding,
         "hidden": sum(_is_nothing(cell) for cell in lines),
         "facts": [
-            cell for name, cell in chosen.cells.items() if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount
+            cell
+            for name, cell in chosen.cells.items()
+            if chosen.specs[name].number_in(chosen.year) is None and cell.is_amount and not (hiding and _is_nothing(cell))
         ],
         "at": at,
         "lineage": lineage,
