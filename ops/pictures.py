@@ -94,7 +94,7 @@ def _import(walk: Walk) -> None:
         path.write_text(_SALES)
         walk.go("/returns/8/import?into=1099-b.sales")
         walk.find("#file").send_keys(str(path))
-        walk.press("Look into it")
+        walk.press("Preview")
         walk.press("Read it")
         walk.sees("1 with errors")
         _shoot(walk, "import")
@@ -109,13 +109,15 @@ def _portal(practice: RunningPractice) -> None:
         code = walk.until(lambda: next(m for m in practice.mails() if m["to"] == mail["to"] and "Your code" in m["text"]))
         walk.find("[name=code]").send_keys(re.search(r"\d{6}", code["text"])[0])  # type: ignore[index]
         walk.press("Go on")
-        walk.sees("How it comes about")
+        walk.sees("How we got there")
         _shoot(walk, "portal")
-        walk.press("Show that it is you, and sign")
+        walk.press("Read the whole return")
+        walk.press("I have examined it: go on to sign")
         for question, option in (("street", "Apiary Lane"), ("month", "December"), ("place", "Driftless Honey LLC")):
             walk.find(f'[name="q-{question}"][value="{option}"]').click()
         walk.press("Answer")
         walk.sees("Sign for")
+        walk.find("[name=pin]").send_keys("41706")
         walk.draw()
         _shoot(walk, "portal-sign")
     finally:

@@ -12,6 +12,7 @@ from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import may
 from practice.intake import attaching
+from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
 from practice.returns.views.common import open_page
 from practice.review import gate
@@ -59,14 +60,16 @@ def _making(return_):
 
 
 def _signers(return_):
-    """(client, role, [(authority, signature or None)], request) for each who must sign."""
+    """(client, role, [(authority, signature or None)], request, newest link) for each who must sign."""
     signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(voided_at=None)}
     requests = {r.client_id: r for r in return_.signature_requests.filter(voided_at=None)}
+    links = {one.client_id: one for one in PortalLink.objects.for_firm(return_.firm).filter(of=return_).order_by("pk")}
     return [
         (
             client, role,
             [(authority, signed.get((client.pk, authority.code))) for authority in needed.authorities_to_sign(return_)],
             requests.get(client.pk),
+            links.get(client.pk),
         )
         for client, role in needed.signers(return_)
     ]  # fmt: skip
