@@ -5,6 +5,7 @@ from decimal import Decimal
 from functools import lru_cache
 
 from practice.firm.crypto import masked
+from practice.returns.confirming import BROUGHT
 from practice.returns.entry import fingerprint
 from practice.returns.parties import offer
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents
@@ -99,6 +100,11 @@ class PaperView:
                 parts.append((shown.begins, []))
             parts[-1][1].append(shown)
         return [part for part in parts if part[1]]
+
+    @property
+    def brought(self):
+        """How many values came along when the return was opened and were confirmed by nobody yet."""
+        return sum(shown.how == BROUGHT for shown in self.fields)
 
     @property
     def stands_for(self):

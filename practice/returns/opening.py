@@ -8,6 +8,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.changing import summarise
 from practice.returns.computing import pack_of, result_of
+from practice.returns.confirming import BROUGHT
 from practice.returns.models import Paper, Return, Stage
 from practice.returns.stages import reach
 
@@ -77,4 +78,4 @@ def _copy_address(return_, household, status):
 
 
 def _rolled(names):
-    return {name: {"how": "rolled", "by": ""} for name in names}
+    return {name: {"how": BROUGHT, "by": ""} for name in names}

@@ -29,6 +29,7 @@ urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/copy", arranging.copy, name="copy-paper"),
     path("<int:return_id>/papers/<int:paper_id>/repeat", arranging.repeat, name="repeat-paper"),
     path("<int:return_id>/papers/<int:paper_id>/order", arranging.reorder, name="reorder-paper"),
+    path("<int:return_id>/papers/<int:paper_id>/confirm", arranging.confirm, name="confirm-brought"),
     path("<int:return_id>/papers/<int:paper_id>/sender", arranging.take_party, name="take-party"),
     path("<int:return_id>/at", figures.at, name="at"),
     path("<int:return_id>/guide", guide.guide, name="guide"),

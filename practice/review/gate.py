@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from django.urls import reverse
 
+from practice.returns.confirming import unconfirmed
 from practice.review import signing_off
 from practice.review.margin import initials_on
 from practice.review.progress import progress_of
@@ -14,6 +15,7 @@ CONDITIONS = {
     "second": "Second review done, by somebody else",
     "points": "No open point left",
     "initials": "Every line that matters initialed",
+    "brought": "Values brought along from the household confirmed",
 }
 
 
@@ -58,6 +60,15 @@ def lacking(return_, result):
         if left:
             says = f"{len(left)} line{'s' if len(left) > 1 else ''} that matter{'' if len(left) > 1 else 's'} without initials."
             yield Lacking("initials", says, review)
+    if "brought" in wanted:
+        yield from _brought(return_)
+
+
+def _brought(return_):
+    for paper, labels in unconfirmed(return_)[:1]:
+        more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
+        says = f"Brought along and confirmed by nobody: {', '.join(labels[:3])}{more}."
+        yield Lacking("brought", says, reverse("paper", args=[return_.pk, paper.pk]))
 
 
 def require_review(return_, result):

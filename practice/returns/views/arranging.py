@@ -6,7 +6,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
-from practice.returns import arranging
+from practice.returns import arranging, confirming
 from practice.returns.typed import money
 from practice.returns.views.answers import go
 from taxcore.engine import BadValue
@@ -36,6 +36,13 @@ def _copied(request, return_id, paper_id, everything):
 def reorder(request, return_id, paper_id):
     arranging.reorder(request.user, return_id, paper_id, -1 if request.POST.get("by") == "-1" else 1)
     return redirect("paper", return_id, paper_id)
+
+
+@require_POST
+def confirm(request, return_id, paper_id):
+    """What was brought along on this paper still holds."""
+    confirming.confirm(request.user, return_id, paper_id)
+    return redirect(reverse("paper", args=[return_id, paper_id]) + "#first-open")
 
 
 @require_POST

@@ -4,6 +4,7 @@ from django.urls import reverse
 
 from practice.firm.models import Firm
 from practice.firm.permissions import Refused
+from practice.returns import confirming
 from practice.returns.computing import result_of
 from practice.review import gate, handing, signing_off
 from practice.review.margin import add_note, close_note, set_initials
@@ -131,3 +132,32 @@ class CorrectingReviewersTests(GateTestCase):
     def test_a_question_needs_words(self):
         with self.assertRaises(BadValue):
             handing.send_back(self.reviewer, self.return_.pk, "us.1040.1a", " ")
+
+
+class BroughtAlongTests(GateTestCase):
+    needs = ["brought"]
+
+    def test_what_nobody_confirmed_keeps_it_open_until_each_paper_is(self):
+        lacking = list(gate.lacking(self.again(), result_of(self.return_)))
+        self.assertEqual([one.code for one in lacking], ["brought"])
+        self.assertIn("First name", lacking[0].says)
+        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "confirmed by nobody")
+        self.sign_in(self.preparer)
+        for paper, _ in confirming.unconfirmed(self.again()):
+            page = reverse("paper", args=[self.return_.pk, paper.pk])
+            self.assertContains(self.client.get(page), "brought along from the household")
+            self.client.post(reverse("confirm-brought", args=[self.return_.pk, paper.pk]))
+            self.assertNotContains(self.client.get(page), "brought along from the household")
+        self.assertEqual(self.lacking(), [])
+        self.assertEqual(self.events("values confirmed").count(), 2)
+
+    def test_keying_a_value_anew_confirms_that_one(self):
+        filing = self.return_.papers.get(kind="filing")
+        self.assertIn("City", {one.kind: labels for one, labels in confirming.unconfirmed(self.return_)}["filing"][1])
+        self.key("city", "Savanna", paper=filing, was="Galena")
+        labels = next(labels for one, labels in confirming.unconfirmed(self.again()) if one.kind == "filing")
+        self.assertNotIn("City", labels)
+
+    def test_reviewers_who_do_not_enter_do_not_confirm(self):
+        with self.assertRaises(Refused):
+            confirming.confirm(self.reviewer, self.return_.pk, self.return_.papers.get(kind="filing").pk)
