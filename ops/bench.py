@@ -21,6 +21,7 @@ from ops.start import prepare, programs
 def main(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser("./impuesto bench", description="Measure; prints what was measured.")
     parser.add_argument("--quick", action="store_true", help="fewer rounds, and 500 instead of 5,000 returns on the desk")
+    parser.add_argument("--returns", type=int, help="how many returns the desk has, and dispatch four submissions of each")
     options = parser.parse_args(arguments)
     print(machine())
     computation(60 if options.quick else 400)
@@ -30,7 +31,7 @@ def main(arguments: list[str]) -> int:
         installation = Installation(Path(folder))
         installation.make_secrets()
         try:
-            serving(installation, 500 if options.quick else 5_000, 25 if options.quick else 150)
+            serving(installation, options.returns or (500 if options.quick else 5_000), 25 if options.quick else 150)
         finally:
             installation.cluster.destroy()
     return 0
@@ -185,13 +186,16 @@ def _measure(installation: Installation, base: str, places: dict[str, list], ret
     print(f"  save, 1 user               {spread(_saves(base, password, heavy[:1], saves // 3, first=saves // 3, pace=PACE))}")
     seen = spread(ripples(base, password, heavy, saves // 3))
     print(f"  field left to ripple drawn {seen}   (in Chromium, three others keying)")
-    print(f"\nPages, one user; the desk with {returns:,} returns")
+    print(f"\nPages, one user; the desk with {returns:,} returns, dispatch with {4 * returns:,} submissions")
     pages = (
         ("desk, in my care", "/?of=mine"), ("desk, everyone", "/?of=everyone"), ("desk, search", "/?of=everyone&q=Crowd 0041"),
+        ("dispatch", "/dispatch"), ("dispatch, rejected", "/dispatch?state=rejected"),
         ("papers of a return", "/returns/1/papers"), ("forms with lineage", "/returns/1/forms?at=us.1040.16"),
     )  # fmt: skip
     for name, path in pages:
         print(f"  {name:<26} {spread(_pages(base, password, path, 40))}")
+    first, whole = _download(base, password, "/?of=everyone&as=csv")
+    print(f"  {'desk as CSV':<26} first bytes after {first * 1000:.0f} ms, all of it after {whole:.1f} s")
 
 
 def _session(base: str, password: str, who: str):
@@ -281,6 +285,17 @@ def _pages(base: str, password: str, path: str, rounds: int) -> list[float]:
     client = _session(base, password, "bea")
     client.get(path).raise_for_status()
     return timed(lambda: client.get(path).raise_for_status(), rounds)
+
+
+def _download(base: str, password: str, path: str) -> tuple[float, float]:
+    """Seconds until the first bytes of a file come, and until all of it has."""
+    client = _session(base, password, "bea")
+    begun, first = time.perf_counter(), 0.0
+    with client.stream("GET", path) as answer:
+        answer.raise_for_status()
+        for _ in answer.iter_raw():
+            first = first or time.perf_counter() - begun
+    return first, time.perf_counter() - begun
 
 
 def _wait(base: str) -> None:

@@ -125,7 +125,7 @@ class KillTests(RunningTestCase):
         signer.http.post(f"/households/people/{client}/identity", data=token | seen).raise_for_status()
         for authority in ("us", "us-il"):
             url = f"/returns/{return_id}/sign/office/{client}/{authority}"
-            signer.http.post(url, data=token | {"image": drawn_name(name)}).raise_for_status()
+            signer.http.post(url, data=token | {"image": drawn_name(name), "pin": "41706"}).raise_for_status()
         signer.http.post(f"/returns/{return_id}/file", data=token).raise_for_status()
 
     def test_an_authority_that_is_down_is_shown_and_waited_for(self):

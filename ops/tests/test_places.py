@@ -157,6 +157,17 @@ class PlacesTests(RunningTestCase):
         walk.press("All ready")
         walk.sees("3 ready to go")
         walk.press("Send what is ready")
+        walk.sees("this is missing", "account number", "day of the debit")
+        paper = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'extension'")
+        walk.sign_in("bea")  # an administrator files, a preparer enters
+        walk.go(f"/returns/{return_id}/papers/{paper}")
+        account = (("Bank routing number", "000000518"), ("Account number", "4471-0029"), ("Kind of account", "Checking"),
+                   ("Day of the debit", "4/15/2026"))  # fmt: skip
+        for label, text in account:
+            walk.key(label, text)
+        walk.sign_in("amos")
+        walk.go(f"/returns/{return_id}/more-time")
+        walk.press("Send what is ready")
         walk.sees("on their way")
         walk.until(lambda: walk.text().count("more time given") >= 2, 40)
         walk.sees("nothing to send", "receipt US-2025")

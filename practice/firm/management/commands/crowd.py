@@ -1,4 +1,5 @@
-"""For the bench: many small returns in the demo firm, four of them with papers, and four of a family with sixty papers.
+"""For the bench: many small returns in the demo firm, four of them with papers, four of a family with sixty papers, and four
+submissions of each, the newest 200 of them rejected.
 
 Prints {"small": [[return, wage statement], ...], "heavy": ...} as JSON.
 """
@@ -11,9 +12,12 @@ from django.db import connection, transaction
 
 from practice.clients.models import Household
 from practice.demo.plain import heavy_family
+from practice.dispatch.models import State, Submission
 from practice.firm.models import Firm
-from practice.returns.models import Paper, Return, Stage
+from practice.returns.models import Paper, Return, Snapshot, Stage
 
+_REJECTED = 200
+_FAULT = {"rule": "US-W2-01", "path": "papers", "message": "The employer is not known.", "at": ""}
 _STAGES = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN, Stage.FILE]
 
 
@@ -36,9 +40,24 @@ class Command(BaseCommand):
         )
         small = [paper for return_ in returns[:4] for paper in self._papers(firm, return_)]
         heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
+        self._submissions(firm, staff[0], returns)
         with connection.cursor() as cursor:
             cursor.execute("analyze")  # so many rows at once: what the planner knew is no longer true
         self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
+
+    def _submissions(self, firm, by, returns):
+        """Each document as large as a family's; what it says is read by nobody here."""
+        locked = Snapshot.objects.bulk_create(
+            [Snapshot(firm=firm, of=one, hash=f"{one.pk:064d}", content=b"0" * 60_000, version=1, made_by=by) for one in returns]
+        )
+        rows = [
+            Submission(firm=firm, of=one.of, snapshot=one, authority=code, state=State.ACCEPTED, receipt=f"{one.pk}-{code}",
+                       document=b"0" * 20_000, by=by)
+            for one in locked for code in ("us", "us-il", "us-wi", "us-ia")
+        ]  # fmt: skip
+        for row in rows[-_REJECTED:]:
+            row.state, row.refused_rules = State.REJECTED, [_FAULT]
+        Submission.objects.bulk_create(rows, batch_size=1000)
 
     def _places(self, papers):
         """The first wage statement of each return."""
