@@ -27,10 +27,13 @@ _SHOWN, _MOST_ERRORS = 200, 500
 FORMS = {"csv": "CSV", "txt": "CSV", "tsv": "CSV", "xlsx": "XLSX", "ofx": "OFX", "qfx": "OFX", "json": "open return format"}
 
 
-def bring(actor, return_id, name, content, target="", paper_id=None):
-    """Keep a file that is to be read into a return. BadValue when it is empty, too large or of no known form. It is opened before
-    anything is locked."""
-    require(actor, "key", fetch(Return.objects, actor, pk=return_id))
+@transaction.atomic
+def bring(actor, return_id, name, content, target="", paper_id=None, in_background=True):
+    """Keep a file that is to be read into a return. BadValue when it is empty, too large or of no known form. A worker opens it:
+    what is in a file of a stranger's making holds no page and no lock."""
+    from practice.intake.tasks import read_file
+
+    return_ = open_for_change(actor, return_id)
     suffix = name.rsplit(".", 1)[-1].lower() if "." in name else ""
     if suffix not in FORMS:
         raise BadValue("Bring a CSV, XLSX or OFX file, or a return in the open format (JSON).", name)
@@ -39,60 +42,37 @@ def bring(actor, return_id, name, content, target="", paper_id=None):
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; {LARGEST / 1e6:.0f} can be read at once.", name)
     form = {"txt": "csv", "tsv": "csv", "qfx": "ofx"}.get(suffix, suffix)
-    sheet, trouble = None, ""
-    if form in ("csv", "xlsx"):
-        try:
-            sheet = reading.read_sheet(form, content)
-        except reading.NotReadable as error:
-            trouble = error.says
-    return _keep(actor, return_id, name, content, form, target, paper_id, sheet, trouble)
-
-
-@transaction.atomic
-def _keep(actor, return_id, name, content, form, target, paper_id, sheet, trouble):
-    """`sheet` is what a file of columns holds; None where it cannot be opened, for the reason in `trouble`."""
-    from practice.intake.tasks import read_file
-
-    return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
     kept = default_storage.save(f"imports/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content)))
     row = Import.objects.create(
-        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), form=form,
+        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), form=form, state=Import.State.READING,
         target=target if reading.target_named(pack_of(return_), target) else "", file=kept, by=actor,
     )  # fmt: skip
-    if trouble:
-        row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": trouble}]
-    elif sheet is not None:
-        _keep_sheet(row, sheet)
-        _remember(row)
-    else:
-        row.state = Import.State.READING
+    if in_background:
         read_file.ask(import_id=row.pk)
-    row.save()
     record(actor, "file brought", return_, says=row.name)
     return row
 
 
-def _keep_sheet(row, sheet):
-    """The rows as text beside the file, so that it is opened once; headings and the first rows on the row itself."""
+def _open(row):
+    """Open a file of columns: the rows as text beside it, so that it is opened once; headings and the first rows on the row
+    itself. Then somebody says what the columns are."""
+    sheet = reading.read_sheet(row.form, _content(row))
     plain = json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()
     default_storage.save(f"{row.file}.sheet", ContentFile(seal_bytes(plain)))
     row.rows = len(sheet.rows)
     row.sample = [[reading.storable(cell[:200]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
+    row.state = Import.State.MAPPING
+    _remember(row)
+    row.save()
 
 
 def sample_of(row):
-    """(headings, first rows, how many rows) of a file of columns. NotReadable where it cannot be opened."""
-    if row.sample:
-        return row.sample[0], row.sample[1:], row.rows
-    sheet = sheet_of(row)
-    return sheet.heads, sheet.rows[:3], len(sheet.rows)
+    """(headings, first rows, how many rows) of a file of columns."""
+    return row.sample[0], row.sample[1:], row.rows
 
 
-def sheet_of(row):
-    """All rows of a file of columns. NotReadable where the file cannot be opened."""
-    if not default_storage.exists(f"{row.file}.sheet"):
-        return reading.read_sheet(row.form, _content(row))
+def _sheet_of(row):
     with default_storage.open(f"{row.file}.sheet") as stored:
         return reading.Sheet(**json.loads(unseal_bytes(stored.read())))
 
@@ -119,6 +99,8 @@ def _still_open(row):
     """What was taken in, or is on its way, keeps its marks: by them its records are known again."""
     if row.state not in (Import.State.MAPPING, Import.State.READ, Import.State.FAILED):
         raise BadValue("This file is being read or was taken in. Bring it again to read it otherwise.", row.name)
+    if not row.sample:
+        raise BadValue("This file has no columns to choose.", row.name)
 
 
 @transaction.atomic
@@ -172,8 +154,12 @@ def find(actor, return_id, import_id):
 
 
 def read(row):
-    """Read the whole file without changing anything of the return; leaves preview, errors and counts on the row."""
+    """Read the whole file without changing anything of the return; leaves preview, errors and counts on the row. A file of
+    columns is only opened the first time, and waits then for what its columns are."""
     try:
+        if row.form in ("csv", "xlsx") and not row.sample:
+            _open(row)
+            return row
         records = _records(row, told=lambda place: _progress(row, place))
     except reading.NotReadable as error:
         row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": error.says}]
@@ -217,7 +203,7 @@ def _records(row, told=None):
         return reading.read_ofx(pack, _content(row))
     if row.form == "json":
         return reading.read_document(pack, _content(row))
-    sheet = sheet_of(row)
+    sheet = _sheet_of(row)
     if told is not None:
         Import.objects.for_firm(row.firm_id).filter(pk=row.pk).update(rows=len(sheet.rows))
     columns = {int(at): name for at, name in row.columns["columns"].items()}
@@ -387,7 +373,8 @@ def paste(actor, return_id, kind, text):
         heads = [spec.label for spec in columns_of(target).values()]
         lines.insert(0, "\t".join(heads[: max(line.count("\t") + 1 for line in lines)]))
     name = f"pasted {hashlib.sha256(text.encode('utf-8', 'replace')).hexdigest()[:6]}.tsv"
-    row = bring(actor, return_id, name, "\n".join(lines).encode("utf-8", "replace"), kind)
+    row = bring(actor, return_id, name, "\n".join(lines).encode("utf-8", "replace"), kind, in_background=False)
+    row = read(row)
     if row.state == Import.State.FAILED:
         return row
     columns = row.columns.get("columns", {})

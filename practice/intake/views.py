@@ -130,18 +130,15 @@ def one_import(request, return_id, import_id):
     context |= {"tab": "papers", "row": row, "percent": round(100 * row.progress / row.rows) if row.rows else 0}
     if row.state in (Import.State.READING, Import.State.TAKING):
         return render(request, "intake/_progress.html" if request.htmx else "intake/progress.html", context)
-    if row.state == Import.State.MAPPING:
-        return _mapping(request, return_, row, context)
     if request.htmx:
         return HttpResponse(headers={"HX-Redirect": reverse("import", args=[return_id, import_id])})
+    if row.state == Import.State.MAPPING:
+        return _mapping(request, return_, row, context)
     return render(request, "intake/read.html", context)
 
 
 def _mapping(request, return_, row, context, error="", status=200):
-    try:
-        heads, lines, count = importing.sample_of(row)
-    except reading.NotReadable as bad:
-        return render(request, "intake/read.html", context | {"unreadable": bad.says})
+    heads, lines, count = importing.sample_of(row)
     target = reading.target_named(pack_of(return_), row.target)
     known = target.columns() if target else {}
     chosen = request.POST if error else row.columns.get("columns", {})

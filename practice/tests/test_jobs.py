@@ -63,6 +63,7 @@ class JobsTests(TransactionTestCase):
         signature = Signature.objects.for_firm(self.firm).first()
         brought = importing.bring(self.preparer_now(), self._other_return(), "a.json", b'{"format": "impuesto-return"}')
         taken = importing.bring(self.preparer_now(), self._other_return(), "b.csv", b"Payer,Interest\nFerry,12.50", "1099-int")
+        importing.read(taken)
         Import.objects.for_firm(self.firm).filter(pk=taken.pk).update(state=Import.State.TAKING)
         submission = filing.file_return(self.signer, self.return_.pk)[0]
         sent = Submission.objects.for_firm(self.firm).exclude(pk=submission.pk).first()

@@ -1,5 +1,7 @@
 """A file's way into a return: columns remembered, preview without change, all or nothing, known again the second time."""
 
+from unittest import mock
+
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
@@ -21,7 +23,8 @@ SALES = f"{HEADS}\nAlder,3/4/2025,120.50,100,Short\nBirch,3/5/2025,50,80,Short\n
 class ImportTestCase(OfficeTestCase):
     def brought(self, text=SALES, name="sales.csv", target="1099-b.sales", paper=None):
         content = text if isinstance(text, bytes) else text.encode()
-        return importing.bring(self.preparer, self.return_.pk, name, content, target, paper.pk if paper else None)
+        row = importing.bring(self.preparer, self.return_.pk, name, content, target, paper.pk if paper else None)
+        return importing.read(row) if row.form in ("csv", "xlsx") else row  # a worker opens it
 
     def read(self, *args, **more):
         row = self.brought(*args, **more)
@@ -195,8 +198,10 @@ class ImportPageTests(PageTestCase):
 
     def test_from_the_file_to_the_return_through_the_pages(self):
         page = self.post("import-file", file=SimpleUploadedFile("sales.csv", SALES.encode()), into="1099-b.sales")
-        self.assertContains(page, "3 rows. Say what each column is")
+        self.assertContains(page, "being read")
+        read_file(import_id=self.return_.imports.get().pk)
         row = self.return_.imports.get()
+        self.assertContains(self.get("import", row.pk), "3 rows. Say what each column is")
         columns = {f"column-{at}": name for at, name in row.columns["columns"].items()}
         self.assertContains(self.post("import-columns", row.pk, **columns), "being read")
         read_file(import_id=row.pk)
@@ -206,9 +211,18 @@ class ImportPageTests(PageTestCase):
         self.assertContains(self.get("import", row.pk), "<b>3</b> taken in", html=False)
         self.assertContains(self.get("import-file"), "sales.csv")
 
+    def test_no_page_opens_a_file(self):
+        with mock.patch("practice.intake.reading.opened", side_effect=AssertionError("opened by a page")):
+            self.post("import-file", file=SimpleUploadedFile("sales.csv", SALES.encode()), into="1099-b.sales")
+            row = self.return_.imports.get()
+            self.assertContains(self.get("import", row.pk), "being read")
+        importing.read(row)
+        going_on = self.client.get(reverse("import", args=[self.return_.pk, row.pk]), headers={"HX-Request": "true"})
+        self.assertEqual(going_on["HX-Redirect"], reverse("import", args=[self.return_.pk, row.pk]))
+
     def test_what_is_wrong_with_the_columns_keeps_what_was_chosen(self):
         self.post("import-file", file=SimpleUploadedFile("sales.csv", SALES.encode()), into="1099-b.sales")
-        row = self.return_.imports.get()
+        row = importing.read(self.return_.imports.get())
         page = self.post("import-columns", row.pk, **{"column-0": "basis", "column-1": "basis"})
         self.assertContains(page, "Two columns", status_code=422)
         self.assertContains(page, '<option value="basis" selected>', status_code=422)
