@@ -113,8 +113,11 @@ class PaperView:
 
     @property
     def import_into(self):
-        """What a file brought from this paper becomes: rows of its own table, where it has one that files are read into."""
-        return next((f"{self.paper.kind}.{table.name}" for table in self.tables if table.imports), "")
+        """What a file brought from this paper becomes: rows of its own table, where it has one that files are read into; else
+        more papers of its kind. As the query of an address."""
+        if rows := next((f"{self.paper.kind}.{table.name}" for table in self.tables if table.imports), ""):
+            return f"?into={rows}&paper={self.paper.pk}"
+        return f"?into={self.paper.kind}" if self.repeats else ""
 
     @property
     def repeats(self):

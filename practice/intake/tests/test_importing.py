@@ -211,6 +211,12 @@ class ImportPageTests(PageTestCase):
         self.assertContains(self.get("import", row.pk), "<b>3</b> taken in", html=False)
         self.assertContains(self.get("import-file"), "sales.csv")
 
+    def test_from_inside_a_paper_its_kind_and_its_table_are_kept(self):
+        _, sales = entry.add_paper(self.preparer, self.return_.pk, "1099-b", "taxpayer", {})
+        links = {self.paper: '?into=w2"', sales: f'?into=1099-b.sales&amp;paper={sales.pk}"'}
+        for paper, link in links.items():
+            self.assertContains(self.get("paper", paper.pk), reverse("import-file", args=[self.return_.pk]) + link)
+
     def test_no_page_opens_a_file(self):
         with mock.patch("practice.intake.reading.opened", side_effect=AssertionError("opened by a page")):
             self.post("import-file", file=SimpleUploadedFile("sales.csv", SALES.encode()), into="1099-b.sales")
