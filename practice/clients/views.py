@@ -14,11 +14,13 @@ from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
+from practice.review.coming import coming
 from practice.web.lists import export, sorted_by
 from practice.web.timeline import by_day
 from taxcore.engine import BadValue
 from taxcore.packs.us import PACK
 
+_LOOKED_INTO = 2  # of a household's returns: what comes next is computed
 YEARS = tuple(sorted(PACK.years, reverse=True))
 
 
@@ -44,12 +46,14 @@ def households(request):
 
 def household(request, household_id, status=200, **more):
     found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
+    returns = list(found.returns.select_related("preparer", "firm", "household").order_by("-year"))
     context = {
         "household": found,
         "people": found.people.prefetch_related("identities__by"),
         "documents": IdentityDocument.choices,
         "back": request.path,
-        "returns": found.returns.select_related("preparer").order_by("-year"),
+        "returns": returns,
+        "steps": [(one, steps) for one in returns[:_LOOKED_INTO] if (steps := coming(one))],
         "days": by_day(found.events.select_related("of")[:120]),
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
