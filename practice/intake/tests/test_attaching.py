@@ -96,6 +96,8 @@ class AttachTests(PageTestCase):
         codes = lambda: {found.code for found in result_of(self.again()).findings}  # noqa: E731
         self.assertIn("us.sale.summary-unattached", codes())
         row = self.attach(pdf(1), "list.pdf", paper)
+        self.assertIn("us.sale.summary-unattached", codes(), "a page beside it may be anything")
+        attaching.choose_statement(self.preparer, self.return_.pk, row.token, True)
         self.assertNotIn("us.sale.summary-unattached", codes())
         attaching.change_attachment(self.preparer, self.return_.pk, row.token, remove=True)
         self.assertIn("us.sale.summary-unattached", codes())
