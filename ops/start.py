@@ -31,6 +31,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("--port", type=int, default=8000, help="where the web pages are (default 8000)")
     parser.add_argument("--data", type=Path, help="data folder (default: var, or IMPUESTO_DATA)")
     parser.add_argument("--no-demo", action="store_true", help="do not put the demo practice into an empty database")
+    parser.add_argument("--only-prepare", action="store_true", help="make what is missing, then stop")
     options = parser.parse_args(arguments)
     ensure_packages()
     installation = Installation(options.data)
@@ -45,6 +46,8 @@ def main(arguments: list[str]) -> int:
         require_port(options.port)
         try:
             prepare(installation, options.port, demo=not options.no_demo)
+            if options.only_prepare:
+                return 0
             return Supervisor(installation).run()
         finally:
             installation.cluster.stop()

@@ -84,6 +84,7 @@ def _environment(cluster: Cluster, *, search: bool) -> dict[str, str]:
             "IMPUESTO_AUTHORITY_KEY": "only for tests",
             "IMPUESTO_AUTHORITY_SECONDS": "1",
             "IMPUESTO_POLL_SECONDS": "1",
+            "IMPUESTO_TESTS_SHARE": str(cluster.folder.parent),
             "DJANGO_SETTINGS_MODULE": "practice.test_settings",
         }
     )

@@ -1,6 +1,7 @@
 """A whole practice, started with the real command, for tests: its own data folder, its own ports, stopped at the end."""
 
 import contextlib
+import fcntl
 import json
 import os
 import re
@@ -31,6 +32,22 @@ def clean_environment() -> dict[str, str]:
     return kept | {"IMPUESTO_AUTHORITY_SECONDS": "1", "IMPUESTO_POLL_SECONDS": "1"}
 
 
+def _copy_prepared(data: Path) -> None:
+    """Fill a data folder with the demo practice, which is made once for a run of the tests: making it takes longer than most of
+    them. Without such a run (IMPUESTO_TESTS_SHARE) the folder stays empty and the start fills it."""
+    if not (share := os.environ.get("IMPUESTO_TESTS_SHARE")):
+        return
+    made = Path(share) / "demo"
+    with open(f"{made}.lock", "w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)  # two processes test at a time
+        if not (made / "prepared").exists():
+            made.mkdir(mode=0o711, exist_ok=True)
+            command = [str(HOME / "impuesto"), "start", "--only-prepare", "--port", str(free_port()), "--data", str(made)]
+            subprocess.run(command, cwd="/", env=clean_environment(), check=True, capture_output=True)
+            (made / "prepared").touch()
+    subprocess.run(["cp", "-a", f"{made}/.", str(data)], check=True)
+
+
 class RunningPractice:
     """`./impuesto start` in a subprocess. `home` is the checkout it runs from."""
 
@@ -53,6 +70,8 @@ class RunningPractice:
         return json.loads((self.data / "ports.json").read_text())
 
     def start(self, seconds: int = 180) -> "RunningPractice":
+        if self.demo and self.home == HOME and not any(self.data.iterdir()):
+            _copy_prepared(self.data)
         command = [str(self.home / "impuesto"), "start", "--port", str(self.port), "--data", str(self.data)]
         command += [] if self.demo else ["--no-demo"]
         self.output = open(self.data / "start.out", "w+")  # noqa: SIM115 - closed with the process
