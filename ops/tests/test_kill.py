@@ -54,9 +54,10 @@ class KillTests(RunningTestCase):
     def test_web_killed_in_the_middle_of_saves_loses_nothing_acknowledged(self):
         return_id, paper_id = self.paper("Vantongeren")
         acknowledged, stop = ["41260.00"], threading.Event()
+        person = Key(self.practice)  # signed in before anything is killed
 
         def keep_saving():
-            person, amount = Key(self.practice), 50_000
+            amount = 50_000
             while not stop.is_set():
                 amount += 1
                 try:
