@@ -93,9 +93,14 @@ def restore(arguments: list[str]) -> int:
                     _drop_beside(installation)
                     raise
                 forget_before_restore(installation)
-                for name in DATABASES:
-                    _take_place(installation, name)
-            _put_back(Path(folder), installation.data)
+                try:
+                    for name in DATABASES:
+                        _take_place(installation, name)
+                    _put_back(Path(folder), installation.data)
+                except BaseException:
+                    _give_back(installation)
+                    _drop_beside(installation)
+                    raise
     print(
         f"Restored into {installation.data}. ./impuesto start runs it.\n"
         "What was there before is kept until the restored practice has answered."
@@ -158,6 +163,21 @@ def _put_back(folder: Path, data: Path) -> None:
         if new.exists():
             new.rename(old)
     (data / "secrets").chmod(0o700)
+
+
+def _give_back(installation: Installation) -> None:
+    """What was put aside, in its place again: a restore stopped between two renamings."""
+    for name in DATABASES:
+        if installation.cluster.psql("postgres", f"select 1 from pg_database where datname = '{name}{_BEFORE}'").strip():
+            installation.cluster.drop_database(name)
+            installation.cluster.psql("postgres", f'alter database "{name}{_BEFORE}" rename to "{name}"')
+    for name in _KEPT:
+        aside, here = installation.data / f"{name}{_BEFORE}", installation.data / name
+        if not aside.exists():
+            continue
+        if here.is_dir():
+            shutil.rmtree(here)
+        aside.replace(here)
 
 
 def forget_before_restore(installation: Installation) -> None:

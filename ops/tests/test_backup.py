@@ -5,8 +5,11 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
+import psycopg
 from cryptography.fernet import Fernet
 
+from ops.cluster import USER
+from ops.installation import Installation
 from ops.tests.running import RunningPractice
 from ops.tests.test_start import run
 
@@ -48,6 +51,7 @@ class BackupTests(TestCase):
             self.assertIn("returns 9999_of_tomorrow is not known here", newer.stderr)  # it could not be restored here: no backup
             self.assertFalse(other.exists())
             practice.sql("delete from django_migrations where name = '9999_of_tomorrow'")
+            practice.sql("update clients_household set trade = 'since the backup'")
             practice.stop()
             cut.write_bytes(file.read_bytes()[:-20_000])
             spoiled = self.without_keys(file, Path(folder) / "spoiled")
@@ -55,10 +59,21 @@ class BackupTests(TestCase):
                 with self.subTest(bad.name):
                     done = run("restore", bad, IMPUESTO_DATA=str(practice.data))
                     self.assertEqual((done.returncode, words in done.stderr), (3, True), done.stderr)
+            self.stopped_between_two_renamings(practice, file)
             practice.start()
             self.assertEqual(practice.sql("select count(*), sum(together) from returns_return"), wanted)
+            self.assertEqual(practice.sql("select distinct trade from clients_household"), "since the backup")
             self.assertEqual(practice.sql("select count(*) from pg_database where datname like '%restor%'"), "0")
             self.newer_program_is_refused(practice)
+
+    def stopped_between_two_renamings(self, practice, file):
+        """Somebody is in the second database, so that it cannot be renamed when the first has been."""
+        cluster = Installation(practice.data).cluster
+        cluster.ensure()
+        with psycopg.connect(host="127.0.0.1", port=cluster.port, user=USER, password=cluster.password, dbname="authority"):
+            done = run("restore", file, IMPUESTO_DATA=str(practice.data))
+        cluster.stop()
+        self.assertEqual((done.returncode, "being accessed" in done.stderr), (3, True), done.stderr)
 
     def newer_program_is_refused(self, practice):
         practice.sql("insert into django_migrations (app, name, applied) values ('returns', '9999_of_tomorrow', now())")

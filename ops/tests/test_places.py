@@ -157,7 +157,7 @@ class PlacesTests(RunningTestCase):
         walk.press("All ready")
         walk.sees("3 ready to go")
         walk.press("Send what is ready")
-        walk.sees("this is missing", "account number", "day of the debit")
+        walk.sees("needs its routing number", "account number", "day of the debit")
         paper = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'extension'")
         walk.sign_in("bea")  # an administrator files, a preparer enters
         walk.go(f"/returns/{return_id}/papers/{paper}")

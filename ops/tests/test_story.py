@@ -101,7 +101,7 @@ class StoryTests(RunningTestCase):
         staff.sees("1040 line 25a · 5,830", "581")
         # Review, as the practice wants it before the return is locked
         staff.go(f"/returns/{return_id}/sign")
-        staff.sees("Nobody has done the first review yet.")
+        staff.sees("The first review is not done yet.")
         staff.go(f"/returns/{return_id}/review")
         staff.press("First review done")
         staff.sees("First review by Sunniva Holt")

@@ -11,7 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.dispatch.models import Asked, Extension
-from practice.firm.crypto import seal_bytes
+from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
 from practice.returns.changing import Settled, changed, forget, open_for_change
@@ -140,8 +140,8 @@ def _send(actor, return_, result, request, one):
         raise CannotExtend(f"{one.name}: {one.says}")
     if one.paying and (lacks := extensions.payment_lacks(result.run)):
         raise CannotExtend(
-            f"{one.name}: {one.paying:,} are paid with the extension, and this is missing: {lacks}. Enter it on the paper "
-            "“Extension”, choose another way of paying there, or take the payment out."
+            f"{one.name}: the payment of {one.paying:,} needs its {lacks}. Enter it on the paper “Extension”, choose another way "
+            "to pay there, or remove the payment."
         )
     request.form, request.paying, request.until, request.by = one.form, one.paying, one.until, actor
     if one.sends == extensions.NOTHING and one.rule != "automatic" and not _federal_stands(return_):
@@ -199,7 +199,7 @@ def settle(request_id, answer):
 
 def _granted(request):
     """The debit that went with it is made; states that rest on the federal extension have theirs."""
-    if request.paying and extensions.debited(result_of(request.of).run):
+    if request.paying and extensions.wants_debit(unseal_bytes(request.document)):
         _say_on_papers(request, "paid", "yes", "paid with the accepted extension")
     if request.authority == FEDERAL:
         for held in request.of.extensions.filter(state=Asked.WAITING):

@@ -9,7 +9,7 @@ from practice.firm.scope import FirmOwned
 
 
 def lock_needs():
-    """What a fresh practice wants done before a return is locked (practice/signing/gate.py)."""
+    """What a fresh practice wants done before a return is locked (practice/review/gate.py)."""
     return ["first", "points"]
 
 

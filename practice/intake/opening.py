@@ -159,13 +159,12 @@ def text_of(content):
     return "\n".join(document[at].get_textpage().get_text_range() for at in range(min(len(document), 20)))[:200_000]
 
 
-def ofx(content):
+def ofx(content, pack):
     """[[kind, values]] of the tax statements in an OFX file that there is a paper for."""
     from ofxtools.Parser import OFXTree
 
     from taxcore.packs import pack_named
 
-    pack = pack_named("us")
     try:
         tree = OFXTree()
         tree.parse(io.BytesIO(content))
@@ -173,7 +172,8 @@ def ofx(content):
         statements = [one for answer in answers for one in answer.tax1099rs]  # repeated aggregates are items of the one around
     except Exception as error:
         raise Refused(f"The file cannot be read as OFX: {error}"[:200]) from None
-    found = [made for made in map(pack.ofx, statements) if made]
+    read = pack_named(pack).ofx
+    found = [made for made in map(read, statements) if made] if read else []
     if not found:
         raise Refused("The file has no tax statement that there is a paper for. OFX with bank or card movements is not read.")
     return found

@@ -166,7 +166,7 @@ def marked(values, seen):
 def read_ofx(pack, content):
     """Papers of an OFX file with tax statements. NotReadable where it is not one."""
     try:
-        found = opened("ofx", content, seconds=20)
+        found = opened("ofx", content, seconds=20, pack=pack.code)
     except NotOpened as error:
         raise NotReadable(error.says) from None
     return [_incoming(pack, place, kind, values) for place, (kind, values) in enumerate(found, start=1)]

@@ -10,6 +10,7 @@ from django.views.decorators.http import require_POST
 from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
+from practice.dispatch.models import State
 from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
@@ -91,9 +92,15 @@ def home(request):
             "facts": [line for line in first.lines if line.weight == "total" and line.value],
         }  # fmt: skip
     if asked:
-        context |= {"to_sign": _to_sign(link, asked), "sent": return_.submissions.order_by("id").first()}
+        context |= {"to_sign": _to_sign(link, asked), "sent": _sent(return_)}
         context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
     return render(request, "portal/home.html", context)
+
+
+def _sent(return_):
+    """The return as it left last, unless it came back: then it is sent again first."""
+    gone = return_.submissions.exclude(sent_at=None).filter(state__in=[State.SENT, State.ACCEPTED])
+    return gone.order_by("-sent_at").first()
 
 
 def _asked(link):

@@ -90,6 +90,7 @@ class PaperView:
     lists: dict = field(default_factory=dict)
     offer: object = None
     single: bool = False
+    stands_for: str = ""  # the table of totals that a statement may stand behind
 
     @property
     def parts(self):
@@ -105,11 +106,6 @@ class PaperView:
     def brought(self):
         """How many values came along when the return was opened and were confirmed by nobody yet."""
         return sum(shown.how == BROUGHT for shown in self.fields)
-
-    @property
-    def stands_for(self):
-        """Whether a statement may stand behind totals of this paper."""
-        return any(table.name == "summaries" for table in self.tables)
 
     @property
     def import_into(self):
@@ -145,7 +141,7 @@ def paper_view(return_, paper, result, with_fields=True):
     findings = [found for found in result.findings if any(_under(at, node.address_prefix) for at in found.at)]
     return PaperView(
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
-        lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single,
+        lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single, node.stands_for,
     )  # fmt: skip
 
 

@@ -22,6 +22,8 @@ from practice.returns.typed import read_typed
 from taxcore.engine import Amount, BadValue, Choice, Refer, Result, Rows
 from taxcore.engine.papers import OWNERS
 
+ROWS_CAME = ("imported", "row added")  # how a change came that has the ids of new rows in `after`
+
 
 class Conflict(Exception):
     """Somebody else changed the field since it was read. Both values are shown; nothing is overwritten."""
@@ -346,7 +348,7 @@ def add_row(actor, return_id, paper_id, rows):
     paper.values.setdefault(rows, []).append({"id": key})
     paper.save()
     FieldChange.objects.create(
-        firm=return_.firm, of=return_, paper=paper, path=rows, after=key, how="imported", note="row added", by=actor
+        firm=return_.firm, of=return_, paper=paper, path=rows, after=key, how="row added", note="row added", by=actor
     )
     after = changed(actor, return_, before)
     return Saved(return_, paper, before, after, f"Row added to {declared.label.lower()}")
@@ -355,7 +357,7 @@ def add_row(actor, return_id, paper_id, rows):
 def last_row_id(paper, rows):
     """The highest id that a row of the table has or ever had: none is used twice, so that history and addresses stay true."""
     keyed = paper.changes.filter(path__startswith=f"{rows}.").values_list("path", flat=True).distinct()
-    brought = paper.changes.filter(path=rows, how="imported").values_list("after", flat=True)
+    brought = paper.changes.filter(path=rows, how__in=ROWS_CAME).values_list("after", flat=True)
     past = [path.split(".")[1] for path in keyed] + [key for keys in brought for key in keys.split(",") if key]
     return max((int(key) for key in [*(row["id"] for row in paper.values.get(rows, [])), *past]), default=0)
 

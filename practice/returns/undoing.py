@@ -5,7 +5,7 @@ from django.utils import timezone
 
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
-from practice.returns.entry import Conflict, NoSuchField, Saved, note_paper, place_at, put_value
+from practice.returns.entry import ROWS_CAME, Conflict, NoSuchField, Saved, note_paper, place_at, put_value
 from practice.returns.models import FieldChange
 
 
@@ -13,7 +13,7 @@ class SomebodyElse(Exception):
     """A colleague keyed in a paper since it was added: taking it out would take their work out too."""
 
 
-UNDOABLE = ("keyed", "added", "taken out", "imported")
+UNDOABLE = ("keyed", "added", "taken out", *ROWS_CAME)
 
 
 @transaction.atomic
@@ -52,8 +52,8 @@ def _undo_one(actor, return_, change):
         paper.save()
         note_paper(actor, return_, paper, "undone", undoes=change)
         return f"{declared.name.lower()} {change.how}"
-    if change.how == "imported":
-        return _undo_imported(actor, return_, change)
+    if change.how in ROWS_CAME:
+        return _undo_rows(actor, return_, change)
     try:
         place = place_at(pack_of(return_), paper, change.path)
     except NoSuchField:
@@ -70,8 +70,8 @@ def _undo_one(actor, return_, change):
     return place.declared.label.lower()
 
 
-def _undo_imported(actor, return_, change):
-    """Take out the rows that a file brought, those that somebody changed since included: the file can be taken in again."""
+def _undo_rows(actor, return_, change):
+    """Take out rows that a file or a hand added, those that somebody changed since included: the file can be imported again."""
     paper, brought = change.paper, set(change.after.split(","))
     rows = paper.values.get(change.path, [])
     paper.values[change.path] = [row for row in rows if row["id"] not in brought]

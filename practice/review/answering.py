@@ -11,10 +11,9 @@ from practice.firm.events import record
 from practice.firm.models import Firm
 from practice.firm.permissions import require
 from practice.returns.typed import read_typed
+from practice.review import gate
 from taxcore.engine import BadValue, Choice, Flag
 from taxcore.packs import pack_named
-
-LOCK_CONDITIONS = ("first", "second", "points", "initials")
 
 
 @dataclass(frozen=True)
@@ -102,10 +101,10 @@ def set_what_matters(actor, amount, lines):
 
 @transaction.atomic
 def set_locking(actor, needs, reviewers_correct):
-    """What must be done before a return is locked (codes of signing/gate.py), and whether reviewers may enter amounts."""
+    """What must be done before a return is locked (codes of gate.CONDITIONS), and whether reviewers may enter amounts."""
     require(actor, "administer", actor)
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
-    firm.lock_needs = [code for code in LOCK_CONDITIONS if code in needs]
+    firm.lock_needs = [code for code in gate.CONDITIONS if code in needs]
     firm.reviewers_correct = reviewers_correct
     firm.save(update_fields=["lock_needs", "reviewers_correct"])
     says = f"{', '.join(firm.lock_needs) or 'nothing'}; reviewers {'may' if reviewers_correct else 'may not'} enter amounts"

@@ -35,4 +35,4 @@ def coming(return_):
     if len(stops) > _SHOWN:
         steps.append(Step(f"{len(stops) - _SHOWN} more that stop filing", review, True))
     steps += [Step(one.says, one.url) for one in gate.lacking(return_, result)]
-    return steps or [Step("Nothing stops filing: lock it, and ask for signatures.", sign)]
+    return steps or [Step("Nothing stops filing: lock the return and request e-signatures.", sign)]

@@ -15,7 +15,7 @@ CONDITIONS = {
     "second": "Second review done, by somebody else",
     "points": "No open point left",
     "initials": "Every line that matters initialed",
-    "brought": "Values brought along from the household confirmed",
+    "brought": "Values rolled forward confirmed",
 }
 
 
@@ -46,7 +46,7 @@ def lacking(return_, result):
     found = signing_off.standing(return_, result) if {"first", "second"} & set(wanted) else None
     if "first" in wanted and found.first is None:
         lapsed = found.lapsed[-1] if found.lapsed else None
-        says = f"{lapsed.by.name}'s review lapsed: a figure moved since." if lapsed else "Nobody has done the first review yet."
+        says = f"{lapsed.by.name}'s review lapsed: a figure moved since." if lapsed else "The first review is not done yet."
         yield Lacking("first", says, review)
     if "second" in wanted and found.second is None:
         yield Lacking("second", "The second review is not done yet.", review)
@@ -67,7 +67,7 @@ def lacking(return_, result):
 def _brought(return_):
     for paper, labels in unconfirmed(return_)[:1]:
         more = f" and {len(labels) - 3} more" if len(labels) > 3 else ""
-        says = f"Brought along and confirmed by nobody: {', '.join(labels[:3])}{more}."
+        says = f"Rolled forward and not confirmed: {', '.join(labels[:3])}{more}."
         yield Lacking("brought", says, reverse("paper", args=[return_.pk, paper.pk]))
 
 

@@ -62,9 +62,12 @@ def _program(return_, result):
     if moved:
         line, then, now = moved[0]
         more = f", and {len(moved) - 1} more lines" if len(moved) > 1 else ""
-        yield Notice("program", f"{return_.snapshot_id}-{len(moved)}", "check", f"The program has changed since this return was "
-                     f"locked: {line.address} was {then or 0:,.0f} and would be {now or 0:,.0f}{more}. What was locked is what "
-                     "is signed, sent and delivered.", reverse("sign", args=[return_.pk]), "Sign and file")  # fmt: skip
+        says = (
+            f"The program has changed since this return was locked: {line.form} line {line.number} was {then or 0:,.0f} and "
+            f"would be {now or 0:,.0f}{more}. What was locked is what is signed, sent and delivered."
+        )
+        mark = f"{return_.snapshot_id}-{len(moved)}"
+        yield Notice("program", mark, "check", says, reverse("sign", args=[return_.pk]), "Sign and file")
 
 
 def _rejected(return_):

@@ -9,7 +9,6 @@ from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Place, add_paper, note_change, put_value
 from practice.returns.typed import read_typed
-from practice.returns.views.common import live_papers
 from practice.review.asking import KINDS, OF_THE_RECORD, missing_of
 
 _ABOUT = {"diligence-child": "child", "diligence-student": "student"}
@@ -33,7 +32,7 @@ def record_for_all(actor, return_id, given):
     keeps its own. `given` is {field: text}. BadValue for what cannot be read. How many entries were made."""
     return_ = open_for_change(actor, return_id)
     before, batch, made = result_of(return_), uuid.uuid4().hex, 0
-    sheets = [paper for paper in live_papers(return_) if paper.kind in KINDS]
+    sheets = [paper for paper in return_.papers.all() if paper.kind in KINDS and not paper.removed_at]
     common = {name: _common(sheets, name) for name in OF_THE_RECORD}
     for paper in sheets:
         fields = pack_of(return_).paper(paper.kind).fields()

@@ -1,3 +1,5 @@
+"""Addresses of Review, Advice and what holds for the whole practice."""
+
 from django.urls import path
 
 from practice.review.views import advice, compare, diagnostics, margin, practice_wide

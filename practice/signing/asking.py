@@ -97,9 +97,9 @@ def answer_identity_check(request_id, client, answers):
 def _note_refusal(asked, client):
     """The office must see that its client stands before a closed door, and the way on."""
     asked.identity_refused = (
-        f"The identity service knows nobody with the name, birth date and number ending of {client.full_name}. Compare them with "
-        "the client's papers and request signatures again, or have the client sign in the office."
-    )[:200]
+        f"The identity service does not know {client.full_name[:60]} by name, birth date and number. Compare them with the "
+        "client's papers and send new links, or have the client sign in the office."
+    )
     asked.save(update_fields=["identity_refused"])
     record(None, "identity service refused", asked.of, says=asked.identity_refused, by=client.full_name)
 

@@ -52,7 +52,8 @@ def lock_figures(actor, return_id):
     if return_.signed_id:
         keep_or_void(actor, return_, result)
     return_.snapshot = snapshot
-    return_.signature_requests.filter(voided_at=None).update(snapshot=snapshot)
+    # Who examined the return before examines it again: its words may differ now
+    return_.signature_requests.filter(voided_at=None).update(snapshot=snapshot, read_at=None)
     if return_.signed_id:
         move_on(return_)
     else:

@@ -58,8 +58,8 @@ def _difference(line, now, result, signed):
     if line is None:
         return f"{now.authority.name} was added" if signed else ""
     form = result.run.form(now.authority.form.code())
-    for stated, (name, _) in zip(line.stated, now.authority.stated, strict=False):
-        value = form.cell(name).value
+    for stated in line.stated:
+        value = form.cell(stated.name).value
         if abs(value - stated.amount) > stated.allowed:
             return f"{line.form} line {stated.number} was {stated.amount:,.0f} and is {value:,.0f}"
     return ""

@@ -14,6 +14,7 @@ from practice.clients.models import Household
 from practice.demo.building import build_firm, build_household
 from practice.demo.scenario import HOUSEHOLDS
 from practice.dispatch.filing import file_return
+from practice.dispatch.models import State, Submission
 from practice.firm.models import Event
 from practice.firm.permissions import MAY, NotOfThisFirm, Refused, may
 from practice.firm.scope import Unscoped
@@ -22,9 +23,9 @@ from practice.portal.models import PortalLink
 from practice.portal.tasks import mail_code, mail_link
 from practice.returns import entry, overriding
 from practice.returns.models import Paper, Return
-from practice.signing.asking import ask_for_signature
+from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
-from practice.tests.office import PASSWORD, OfficeTestCase
+from practice.tests.office import PASSWORD, SIGNATURE, OfficeTestCase
 from taxcore.engine import BadValue
 
 
@@ -277,6 +278,20 @@ class PortalLinkTests(OfficeTestCase):
         right = self.client.post(reverse("portal-code"), {"code": "123456"})
         self.assertContains(right, "does not work any more", status_code=422)
         self.assertEqual(self.events("portal code wrong").count(), 8)
+
+    def test_the_client_reads_that_it_was_sent_when_it_was(self):
+        self.open()
+        self.client.post(reverse("portal-code"), {"code": self.code()})
+        for code in ("us", "us-il"):
+            sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
+        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
+        made = file_return(self.signer, self.return_.pk)[0]
+        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
+        rows = Submission.objects.for_firm(self.firm).filter(pk=made.pk)
+        rows.update(state=State.SENT, sent_at=timezone.now())
+        self.assertContains(self.client.get(reverse("portal")), "We sent the return on")
+        rows.update(state=State.REJECTED, receipt="R-1")
+        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
 
     def test_a_session_ends_when_its_link_does(self):
         self.open()

@@ -147,7 +147,8 @@ class refusals:
         if isinstance(exception, OperationalError):
             return out_of_reach(request, exception)
         if isinstance(exception, DataError):
-            return self._page(request, 404, "Nothing here", "There is nothing at this address in your practice.")
+            says = "The database can neither find nor keep what was sent: it is too long or too large. Nothing was changed."
+            return self._page(request, 400, "Not done", says)
         if isinstance(exception, BadValue):
             return self._page(request, 422, "Not done", exception.says)
         return None

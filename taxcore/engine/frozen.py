@@ -12,7 +12,6 @@ from datetime import date
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine.cells import Cell
 from taxcore.engine.result import Result
 
 
@@ -52,7 +51,7 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
     for line in result.bottom_lines:
         authority = line.authority
         form = result.run.form(authority.form.code())
-        stated = [(form.cell(name), allowed) for name, allowed in authority.stated]
+        stated = [(name, form.cell(name), allowed) for name, allowed in authority.stated]
         yield {
             "code": authority.code,
             "name": authority.name,
@@ -66,8 +65,8 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
             "income": _plain(form.cell(authority.income).value),
             "tax": _plain(form.cell(authority.tax).value),
             "stated": [
-                {"number": cell.number, "label": cell.label, "amount": _plain(cell.value), "allowed": allowed}
-                for cell, allowed in stated
+                {"name": name, "number": cell.number, "label": cell.label, "amount": _plain(cell.value), "allowed": allowed}
+                for name, cell, allowed in stated
             ],
         }
 
@@ -126,8 +125,10 @@ class DrawnPerson:
 
 @dataclass(frozen=True)
 class Stated:
-    """One figure of an authorization, and by how much it may differ before it must be signed again."""
+    """One figure of an authorization, and by how much it may differ before it must be signed again. `name` is its attribute on
+    the authority's form."""
 
+    name: str
     number: str
     label: str
     amount: Decimal
@@ -188,7 +189,9 @@ def _drawn_form(form: Mapping[str, Any]) -> DrawnForm:
 
 
 def _drawn_bottom_line(line: Mapping[str, Any]) -> DrawnBottomLine:
-    stated = tuple(Stated(one["number"], one["label"], _read(one["amount"]), Decimal(one["allowed"])) for one in line["stated"])
+    stated = tuple(
+        Stated(one["name"], one["number"], one["label"], _read(one["amount"]), Decimal(one["allowed"])) for one in line["stated"]
+    )
     return DrawnBottomLine(
         line["code"], line["name"], line["after"], line["declaration"], line["how_to_pay"],
         date.fromisoformat(line["due"]), line["form"],
@@ -196,16 +199,17 @@ def _drawn_bottom_line(line: Mapping[str, Any]) -> DrawnBottomLine:
     )  # fmt: skip
 
 
-def moved(before: Drawn, after: Result) -> list[tuple[DrawnLine | Cell, Decimal | None, Decimal | None]]:
+def moved(before: Drawn, after: Result) -> list[tuple[DrawnLine, Decimal | None, Decimal | None]]:
     """(line, then, now) of every amount that a new computation of the same return gives otherwise."""
     old = {line.address: line for line in before.lines() if line.is_amount}
-    new = {cell.address: cell for cell in after.lines() if cell.is_amount}
+    new = {cell.address: _line(cell) for cell in after.lines() if cell.is_amount}
     found = []
-    for address in dict.fromkeys([*old, *new]):
-        was, now = old.get(address), new.get(address)
-        then, today = (was.value if was else None), (now.value if now else None)
-        shown = was or now
-        assert shown is not None
+    for address, line in (new | old).items():
+        then, today = (lines[address].value if address in lines else None for lines in (old, new))
         if (then or 0) != (today or 0):
-            found.append((shown, then, today))
+            found.append((line, then, today))
     return found
+
+
+def _line(cell: Any) -> DrawnLine:
+    return DrawnLine(cell.address, cell.number, cell.label, cell.spec.weight, cell.value, cell.node.title)

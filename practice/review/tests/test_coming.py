@@ -20,11 +20,11 @@ class ComingTests(OfficeTestCase):
         self.key("employer_number", "")
         found = self.steps()
         self.assertEqual([stops for _, stops in found], [True, False, False])
-        self.assertIn("Nobody has done the first review", found[1][0])
+        self.assertIn("The first review is not done", found[1][0])
         self.assertIn("All of it?", found[2][0])
 
     def test_with_nothing_left_it_is_locked_and_signed(self):
-        self.assertEqual(self.steps(), [("Nothing stops filing: lock it, and ask for signatures.", False)])
+        self.assertEqual(self.steps(), [("Nothing stops filing: lock the return and request e-signatures.", False)])
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(reverse("household", args=[self.household.pk]))
         self.assertContains(page, "What comes next")

@@ -42,10 +42,10 @@ class FreshPracticeTests(GateTestCase):
             lock_figures(self.signer, self.return_.pk)
         self.assertEqual([one.code for one in caught.exception.lacking], ["first"])
         page = self.client.get(reverse("sign", args=[self.return_.pk]))
-        self.assertContains(page, "Nobody has done the first review yet.")
+        self.assertContains(page, "The first review is not done yet.")
         self.assertNotContains(page, "Lock the return</button>")
         answer = self.client.post(reverse("lock", args=[self.return_.pk]), follow=True)
-        self.assertContains(answer, "Not locked. Nobody has done the first review yet.")
+        self.assertContains(answer, "Not locked. The first review is not done yet.")
 
     def test_reviewed_and_answered_it_locks(self):
         note = add_note(self.reviewer, self.return_.pk, "us.1040.1a", "All of it?", self.preparer.pk)
@@ -96,6 +96,10 @@ class StricterPracticeTests(GateTestCase):
         self.sign_in(self.preparer)
         self.assertEqual(self.client.post(reverse("lock-needs"), {}).status_code, 403)
 
+    def test_every_condition_can_be_chosen(self):
+        self.client.post(reverse("lock-needs"), {"needs": list(gate.CONDITIONS)})
+        self.assertEqual(Firm.objects.get(pk=self.firm.pk).lock_needs, list(gate.CONDITIONS))
+
     def test_e_file_numbers_are_digits(self):
         page = self.client.post(reverse("efile-numbers"), {"efin": "12", "pin": "30518"})
         self.assertContains(page, "An EFIN has six digits.", status_code=422)
@@ -141,13 +145,13 @@ class BroughtAlongTests(GateTestCase):
         lacking = list(gate.lacking(self.again(), result_of(self.return_)))
         self.assertEqual([one.code for one in lacking], ["brought"])
         self.assertIn("First name", lacking[0].says)
-        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "confirmed by nobody")
+        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "Rolled forward and not confirmed")
         self.sign_in(self.preparer)
         for paper, _ in confirming.unconfirmed(self.again()):
             page = reverse("paper", args=[self.return_.pk, paper.pk])
-            self.assertContains(self.client.get(page), "brought along from the household")
+            self.assertContains(self.client.get(page), "rolled forward, in italics")
             self.client.post(reverse("confirm-brought", args=[self.return_.pk, paper.pk]))
-            self.assertNotContains(self.client.get(page), "brought along from the household")
+            self.assertNotContains(self.client.get(page), "rolled forward, in italics")
         self.assertEqual(self.lacking(), [])
         self.assertEqual(self.events("values confirmed").count(), 2)
 

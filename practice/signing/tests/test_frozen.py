@@ -47,7 +47,7 @@ class LaterLawTests(OfficeTestCase):
         with self.later_law():
             page = self.client.get(reverse("sign", args=[self.return_.pk]))
             self.assertContains(page, "The program has changed since this return was locked")
-            self.assertContains(page, "us.1040.12e was 15,750 and would be 15,850")
+            self.assertContains(page, "1040 line 12e was 15,750 and would be 15,850")
             self.assertContains(self.client.get(reverse("locked-copy", args=[self.return_.pk])), "45,730")
             self.assertEqual(frozen.drawn_of(self.return_.snapshot).amounts()["us.1040.15"], Decimal(45_730))
 

@@ -163,6 +163,14 @@ class SignatureTests(SigningTestCase):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "no signed figure moved")
 
+    def test_who_examined_the_return_examines_it_again_when_its_words_changed(self):
+        asking.note_read(self.asked.pk, self.client_person)
+        self.key("employer_street", "5 Slipway")
+        self.assertIsNotNone(type(self.asked).objects.for_firm(self.firm).get(pk=self.asked.pk).read_at)
+        locking.lock_figures(self.signer, self.return_.pk)
+        self.asked.refresh_from_db()
+        self.assertEqual((self.asked.voided_at, self.asked.read_at), (None, None))
+
     def test_small_moves_add_up_to_one_that_voids(self):
         self.sign_all()
         for withheld in ("5822.00", "5832.00"):

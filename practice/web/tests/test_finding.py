@@ -55,6 +55,7 @@ class HouseholdNameTests(OfficeTestCase):
 class OneStepTests(OfficeTestCase):
     def test_undo_takes_back_a_row_that_was_added(self):
         add_row(self.preparer, self.return_.pk, self.paper.pk, "codes")
+        self.assertEqual(self.paper.changes.first().how, "row added")
         self.paper.refresh_from_db()
         self.assertEqual(len(self.paper.values["codes"]), 1)
         undo_last(self.preparer, self.return_.pk)

@@ -153,8 +153,12 @@ def _short(balance: Any, paying: Any) -> str:
 
 def debited(run: Any) -> bool:
     """Whether payments with the requests are debited by the authorities, from an account and on a day that are both there."""
-    paper = run.single("extension")
-    return paper.pay_how != "otherwise" and all((paper.routing, paper.account, paper.account_kind, paper.debit_on))
+    return run.single("extension").pay_how != "otherwise" and not payment_lacks(run)
+
+
+def wants_debit(document: bytes) -> bool:
+    """Whether a request made by `document` has the authority debit its payment."""
+    return b"<Debit>" in document
 
 
 def payment_lacks(run: Any) -> str:
