@@ -7,6 +7,7 @@ from PIL import Image, ImageDraw, ImageFont
 
 from practice.demo import scenario
 from practice.intake.attaching import attach
+from practice.intake.tasks import draw_pages
 from practice.returns.arranging import set_control
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Return, Stage
@@ -28,7 +29,7 @@ def lay_out(firm):
     first = Return.objects.for_firm(firm).get(household__name=scenario.HOUSEHOLDS[0]["name"], year=2025)
     _last_year(staff["BT"], first)
     wages = first.papers.filter(kind="w2").order_by("position").first()
-    attach(staff["BT"], first.pk, wages.pk, "wage statement.png", _scan(wages))
+    draw_pages(attachment_id=attach(staff["BT"], first.pk, wages.pk, "wage statement.png", _scan(wages)).pk)
     set_control(staff["BT"], first.pk, "w2", 3, Decimal("112385.00"))
     add_note(staff["BT"], first.pk, "us.1040.2b", "The client says that one account was closed in June; ask for its statement.")
     add_note(staff["RA"], first.pk, "us.1040.19", "Did both children live here all year?", staff["BT"].pk)

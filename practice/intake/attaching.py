@@ -1,4 +1,4 @@
-"""Pages beside a paper: taken in by what they contain, kept encrypted, drawn as pictures."""
+"""Pages beside a paper: attached by what they contain, kept encrypted, shown as the pictures that a worker drew (drawing.py)."""
 
 import hashlib
 import uuid
@@ -8,10 +8,10 @@ from django.core.files.storage import default_storage
 from django.db import transaction
 from django.utils import timezone
 
-from practice.firm.crypto import seal_bytes, unseal_bytes
+from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
-from practice.intake.confined import NotOpened, opened
+from practice.intake import drawing
 from practice.intake.models import Attachment
 from practice.returns.changing import forget, refreshed
 from practice.returns.computing import pack_of
@@ -23,45 +23,41 @@ from taxcore.engine.filed import Enclosure
 LARGEST = 12_000_000  # bytes of a file; a scanned page is about one million
 
 
-def look_into(content):
-    """(kind, pages) of a file by what it contains. BadValue for anything but a readable PDF, PNG or JPEG of reasonable size."""
+_BEGINNINGS = {"pdf": b"%PDF-", "png": b"\x89PNG\r\n\x1a\n", "jpeg": b"\xff\xd8\xff"}
+
+
+def kind_of(content):
+    """pdf, png or jpeg by the first bytes. BadValue for anything else, and for a file that is too large."""
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; a page can have {LARGEST / 1e6:.0f}.", "")
-    try:
-        kind, pages = opened("look_into", content)
-    except NotOpened as error:
-        raise BadValue(error.says, "") from None
-    return kind, pages
-
-
-def attach(actor, return_id, paper_id, name, content):
-    """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one.
-
-    Also once the return is signed or filed: pages move no line. The file is looked into before anything is locked.
-    """
-    return_ = fetch(Return.objects.prefetch_related("papers"), actor, pk=return_id)
-    require(actor, "key", return_)
-    if paper_id:
-        keyed_paper(return_, paper_id)
-    kind, pages = look_into(content)
-    return _keep(actor, return_id, paper_id, name, content, kind, pages)
+    for kind, beginning in _BEGINNINGS.items():
+        if content.startswith(beginning):
+            return kind
+    raise BadValue("Attach a PDF, PNG or JPEG; this file is none of them, or is damaged.", "")
 
 
 @transaction.atomic
-def _keep(actor, return_id, paper_id, name, content, kind, pages):
+def attach(actor, return_id, paper_id, name, content):
+    """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one.
+
+    Also once the return is signed or filed: pages move no line. A worker opens it: what is in a file of a stranger's making holds
+    no page and no lock.
+    """
+    from practice.intake.tasks import draw_pages
+
     return_ = _locked(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
-    digest = hashlib.sha256(content).hexdigest()
+    kind, digest = kind_of(content), hashlib.sha256(content).hexdigest()
     there = return_.attachments.filter(digest=digest, paper=paper, removed_at=None).first()
     if there is not None:
         return there
     made = Attachment.objects.create(
-        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), kind=kind,
-        size=len(content), pages=pages, digest=digest, by=actor,
+        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), kind=kind, size=len(content), digest=digest, by=actor,
         file=default_storage.save(f"attachments/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content))),
     )  # fmt: skip
+    draw_pages.ask(attachment_id=made.pk)
     record(actor, "page attached", return_, says=made.name, paper=paper_id)
-    _count(return_, paper)
+    count_pages(return_, paper)
     return made
 
 
@@ -77,10 +73,10 @@ def _locked(actor, return_id):
     return return_
 
 
-def _count(return_, *papers):
-    """Papers know how many pages support them, since a diagnostic asks."""
+def count_pages(return_, *papers):
+    """Papers know how many files support them, since a diagnostic asks."""
     for paper in filter(None, papers):
-        rows = return_.attachments.filter(paper=paper, removed_at=None)
+        rows = return_.attachments.filter(paper=paper, removed_at=None).exclude(state=Attachment.State.REFUSED)
         if pack_of(return_).paper(paper.kind).stands_for:  # any page may lie beside it; one is chosen to stand behind its totals
             rows = rows.filter(goes_along=True)
         paper.attached = rows.count()
@@ -90,22 +86,36 @@ def _count(return_, *papers):
 
 
 @transaction.atomic
-def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=False):
-    """Turn the pages by `turn` degrees, say which paper they support, or take them away."""
+def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=False, again=False):
+    """Turn the pages by `turn` degrees, say which paper they support, remove them, or have them read `again`."""
     return_ = _locked(actor, return_id)
     row = find(actor, return_id, token)
-    row.turn = (row.turn + turn) % 360
     touched = [row.paper]
+    if turn or again:
+        _draw_again(row, turn, again)
     if paper_id:
         row.paper = keyed_paper(return_, paper_id)
         touched.append(row.paper)
     if remove:
         row.removed_at = timezone.now()
-        record(actor, "page taken away", return_, says=row.name)
-    row.save()
+        record(actor, "page removed", return_, says=row.name)
+    row.save(update_fields=["paper", "removed_at"])  # the rest is the worker's
     if remove or paper_id:
-        _count(return_, *touched)
+        count_pages(return_, *touched)
     return row
+
+
+def _draw_again(row, turn, again):
+    from practice.intake.tasks import draw_pages
+
+    anew = {"turn": (row.turn + turn) % 360, "drawn": 0, "undrawn": {}, "touched_at": timezone.now()}
+    if again:
+        anew |= {"pages": 0, "says": ""}
+    if again or row.state == Attachment.State.READY:
+        anew["state"] = Attachment.State.READING
+        draw_pages.ask(attachment_id=row.pk)
+    Attachment.objects.for_firm(row.firm_id).filter(pk=row.pk).update(**anew)
+    row.refresh_from_db()
 
 
 def going_along(return_):
@@ -123,12 +133,14 @@ LARGEST_ALONG = 5_000_000  # bytes of a statement that goes with a filing
 
 def choose_statement(actor, return_id, token, chosen):
     """Say that a page is the statement behind its paper's totals and goes with the filing, or that it is not. BadValue where it
-    cannot go. What its words lack is kept with it; a scan has none."""
+    cannot go, or is not read yet. What its words lack is kept with it; a scan has none."""
     row = find(actor, return_id, token)
     if chosen and (row.paper is None or not pack_of(row.of).paper(row.paper.kind).stands_for):
         raise BadValue("Only a statement beside a paper with totals goes with the filing.", "")
     if chosen and row.size > LARGEST_ALONG:
         raise BadValue(f"It has {row.size / 1e6:.1f} MB; up to {LARGEST_ALONG / 1e6:.0f} MB can go with a filing.", "")
+    if chosen and row.state != Attachment.State.READY:
+        raise BadValue("It is still being read. Choose it in a moment.", "")
     doubt = _doubt(row) if chosen else ""
     return _choose(actor, return_id, row.pk, chosen, doubt)
 
@@ -140,18 +152,13 @@ def _choose(actor, return_id, row_id, chosen, doubt):
     row.goes_along, row.doubt = chosen, doubt
     row.save(update_fields=["goes_along", "doubt"])
     record(actor, "statement chosen" if chosen else "statement no longer chosen", return_, says=row.name)
-    _count(return_, row.paper)
+    count_pages(return_, row.paper)
     return row
 
 
 def _doubt(row):
     """What a text PDF does not say of its sender: name and number of the paper it stands behind."""
-    if row.kind != "pdf":
-        return ""
-    try:
-        words = " ".join(opened("text_of", content_of(row)).lower().split())
-    except NotOpened:
-        return ""
+    words = drawing.words_of(row)
     declared = pack_of(row.of).paper(row.paper.kind)
     name = str(row.paper.values.get(declared.party.get("name", declared.heading), "")).lower()
     number = "".join(one for one in str(row.paper.values.get(declared.party.get("number", ""), "")) if one.isalnum())
@@ -175,21 +182,25 @@ def find(actor, return_id, token):
 
 
 def attached_to(return_, paper):
-    """What lies beside a paper, and what lies beside no paper yet."""
-    rows = return_.attachments.filter(removed_at=None)
-    return [row for row in rows if row.paper_id in (None, paper.pk if paper else None)]
+    """For a page: what lies beside a paper, and beside no paper yet; and, while any of it is being read, how far that is."""
+    rows = [row for row in return_.attachments.filter(removed_at=None) if row.paper_id in (None, paper.pk if paper else None)]
+    reading = any(row.state == Attachment.State.READING for row in rows)
+    return {"attached": rows, "reading": "-".join(str(row.pages + row.drawn) for row in rows) if reading else ""}
 
 
 def content_of(row):
-    with default_storage.open(row.file) as stored:
-        return unseal_bytes(stored.read())
+    return drawing.kept(row.file)
 
 
 def picture_of(row, page):
-    """A page as PNG, upright as it was turned, about 1,400 pixels wide. `page` counts from 1; BadValue beyond the last."""
-    if not 1 <= page <= row.pages:
+    """A page as PNG, upright as it was turned, about 1,400 pixels wide. `page` counts from 1; BadValue where there is no picture,
+    with the reason."""
+    if row.state == Attachment.State.REFUSED:
+        raise BadValue(row.says, page)
+    if says := row.undrawn.get(str(page)):
+        raise BadValue(says, page)
+    if page > row.drawn and row.state == Attachment.State.READING:
+        raise BadValue("It is being drawn.", page)
+    if not 1 <= page <= row.drawn:
         raise BadValue(f"There is no page {page}.", page)
-    try:
-        return opened("picture", content_of(row), kind=row.kind, page=page, turn=row.turn)
-    except NotOpened as error:
-        raise BadValue(error.says, page) from None
+    return drawing.kept(drawing.picture_name(row, page))

@@ -11,7 +11,13 @@ class Attachment(FirmOwned):
     """A page or pages beside a paper. The file is encrypted in Django's storage under a name nobody can guess.
 
     `kind` is what the content itself says: pdf, png or jpeg. `turn` is how far the pages are turned on screen, in degrees.
+    A worker looks into it and draws its pages (drawing.py); `state` and `drawn` say how far it is.
     """
+
+    class State(models.TextChoices):
+        READING = "reading", "being read"
+        READY = "ready", "ready"
+        REFUSED = "refused", "not accepted"
 
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="attachments")
     paper = models.ForeignKey("returns.Paper", on_delete=models.PROTECT, null=True, related_name="attachments")
@@ -20,13 +26,18 @@ class Attachment(FirmOwned):
     kind = models.CharField(max_length=4)
     file = models.CharField(max_length=200)
     size = models.PositiveIntegerField()
-    pages = models.PositiveSmallIntegerField(default=1)
+    state = models.CharField(max_length=8, choices=State, default=State.READING)
+    says = models.CharField(max_length=300, blank=True)  # why it was refused
+    pages = models.PositiveSmallIntegerField(default=0)  # none before it was looked into
     turn = models.PositiveSmallIntegerField(default=0)
+    drawn = models.PositiveSmallIntegerField(default=0)  # how many of its pages there are pictures of, turned as they are now
+    undrawn = models.JSONField(default=dict)  # {page: why there is no picture of it}
     digest = models.CharField(max_length=64)
     goes_along = models.BooleanField(default=False)  # the statement behind totals, sent with the filing
     doubt = models.CharField(max_length=200, blank=True)  # what its words do not say, where it has words
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -37,7 +48,8 @@ class Attachment(FirmOwned):
 
     @property
     def page_numbers(self):
-        return range(1, self.pages + 1)
+        """Of the pages that there is a picture of, or the reason why there is none."""
+        return range(1, self.drawn + 1)
 
 
 class Layout(FirmOwned):

@@ -1,8 +1,9 @@
-"""Reading and taking in long files in the background. A file's row is the truth; doing either twice does no harm."""
+"""What workers do for files: reading and importing long ones, drawing attached pages. A file's row is the truth; doing any of it
+twice does no harm."""
 
 from practice.firm.jobs import job
-from practice.intake import importing
-from practice.intake.models import Import
+from practice.intake import drawing, importing
+from practice.intake.models import Attachment, Import
 from practice.returns.changing import Settled
 from taxcore.engine import BadValue
 
@@ -41,3 +42,25 @@ def take_file_in(import_id):
     except (BadValue, Settled) as refused:
         row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": refused.says}]
         row.save()
+
+
+def _undrawn(before):
+    rows = Attachment.objects.across_firms("background work")
+    rows = rows.filter(state=Attachment.State.READING, removed_at=None, touched_at__lt=before)
+    return [{"attachment_id": pk} for pk in rows.values_list("pk", flat=True)]
+
+
+def _attachment(attachment_id):
+    return Attachment.objects.across_firms("background work").select_related("paper", "by").get(pk=attachment_id)
+
+
+def _not_drawn(says, attachment_id):
+    row = _attachment(attachment_id)
+    if row.state == Attachment.State.READING:
+        drawing.refuse(row, f"It could not be read: {says}.")
+
+
+@job("draw pages", lost=_undrawn, failed=_not_drawn)
+def draw_pages(attachment_id):
+    while drawing.step(_attachment(attachment_id)):
+        pass

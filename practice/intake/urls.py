@@ -4,6 +4,7 @@ from practice.intake import views
 
 urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/attach", views.attach, name="attach"),
+    path("<int:return_id>/papers/<int:paper_id>/attached", views.attached, name="attached"),
     path("<int:return_id>/attachments/<uuid:token>/change", views.change_attachment, name="change-attachment"),
     path("<int:return_id>/attachments/<uuid:token>/statement", views.choose_statement, name="choose-statement"),
     path("<int:return_id>/attachments/<uuid:token>/page/<int:page>.png", views.page_picture, name="page-picture"),

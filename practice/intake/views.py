@@ -12,7 +12,8 @@ from practice.firm.permissions import require
 from practice.intake import attaching, importing, reading
 from practice.intake.models import Import
 from practice.returns.computing import pack_of
-from practice.returns.drawing import node_of
+from practice.returns.drawing import node_of, paper_view
+from practice.returns.index import coming_next, index_view
 from practice.returns.views.common import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
 
@@ -32,14 +33,31 @@ def attach(request, return_id, paper_id):
     return redirect(f"{reverse('paper', args=[return_id, paper_id])}?beside=1")
 
 
+@require_GET
+def attached(request, return_id, paper_id):
+    """What lies beside a paper, asked for again while it is being read; nothing where it is as it was."""
+    return_, result, context = open_page(request, return_id)
+    listed = live_papers(return_)
+    paper = next((paper for paper in listed if paper.pk == paper_id), None)
+    if paper is None:
+        return HttpResponse(headers={"HX-Redirect": reverse("papers", args=[return_id])})
+    beside = attaching.attached_to(return_, paper)
+    if beside["reading"] and beside["reading"] == request.GET.get("seen"):
+        return HttpResponse(status=204)
+    view = paper_view(return_, paper, result, with_fields=False)
+    context |= beside | {"view": view, "groups": index_view(return_, listed, result), "again": True}
+    return render(request, "intake/_attached.html", context)
+
+
 @require_POST
 def change_attachment(request, return_id, token):
-    """Turned, given to another paper, or taken away."""
+    """Rotated, moved to another paper, removed, or read again."""
     turn, paper = request.POST.get("turn", ""), request.POST.get("paper", "")
     given = whole_number(paper) if "give" in request.POST else None
     row = attaching.change_attachment(
-        request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=given, remove="remove" in request.POST
-    )
+        request.user, return_id, token, turn=90 if turn == "90" else 0, paper_id=given, remove="remove" in request.POST,
+        again="again" in request.POST,
+    )  # fmt: skip
     beside = "" if "remove" in request.POST else "?beside=1"
     return redirect(
         f"{reverse('paper', args=[return_id, row.paper_id]) if row.paper_id else reverse('papers', args=[return_id])}{beside}"
@@ -106,7 +124,12 @@ def import_file(request, return_id):
         "tab": "papers", "error": error, "into": into, "paper": paper, "targets": _targets(return_), "forms": importing.FORMS,
         "earlier": return_.imports.select_related("by")[:12],
     }  # fmt: skip
+    context |= _next(return_, result)
     return render(request, "intake/choose.html", context, status=422 if error else 200)
+
+
+def _next(return_, result):
+    return coming_next(index_view(return_, live_papers(return_), result))
 
 
 def _targets(return_):
@@ -126,7 +149,7 @@ def _targets(return_):
 def one_import(request, return_id, import_id):
     """The columns of a file, or how far it is read, or what it holds, or what became of it: one page after the other."""
     row = importing.find(request.user, return_id, import_id)
-    return_, _, context = open_page(request, return_id, "key")
+    return_, result, context = open_page(request, return_id, "key")
     context |= {"tab": "papers", "row": row, "percent": round(100 * row.progress / row.rows) if row.rows else 0}
     if row.state in (Import.State.READING, Import.State.TAKING):
         return render(request, "intake/_progress.html" if request.htmx else "intake/progress.html", context)
@@ -134,7 +157,7 @@ def one_import(request, return_id, import_id):
         return HttpResponse(headers={"HX-Redirect": reverse("import", args=[return_id, import_id])})
     if row.state == Import.State.MAPPING:
         return _mapping(request, return_, row, context)
-    return render(request, "intake/read.html", context)
+    return render(request, "intake/read.html", context | _next(return_, result))
 
 
 def _mapping(request, return_, row, context, error="", status=200):

@@ -65,6 +65,33 @@ def index_view(return_, papers, result):
     return groups
 
 
+MOST_NEXT = 12
+
+
+def coming_next(groups, kind=None, papers=()):
+    """What is still to be entered, for pages on which something was just finished: the papers that are not complete or have
+    something to check, of other kinds than `kind`, as [(group's name, items)] up to MOST_NEXT; and how many there are."""
+    here = {paper.pk for paper in papers if paper.kind == kind}
+    unfinished = [
+        (
+            group.name,
+            [
+                item
+                for item in group.items
+                if (item.state != "complete" or item.weight in ("stops", "check")) and item.paper not in here
+            ],
+        )
+        for group in groups
+    ]
+    left = MOST_NEXT
+    shown = []
+    for name, items in unfinished:
+        if items and left > 0:
+            shown.append((name, items[:left]))
+            left -= len(items)
+    return {"next_up": shown, "next_count": sum(len(items) for _, items in unfinished)}
+
+
 def _item(declared, paper, node, worst, missing):
     title = (
         f"{node.short or node.name} · {node.title}"

@@ -22,8 +22,9 @@ from practice.delivery.models import Package
 from practice.dispatch import filing, rounds, tasks
 from practice.dispatch.models import Round, State, Submission
 from practice.firm import jobs
-from practice.intake import importing
-from practice.intake.models import Import
+from practice.intake import attaching, importing
+from practice.intake.models import Attachment, Import
+from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.signing import asking
@@ -65,6 +66,7 @@ class JobsTests(TransactionTestCase):
         taken = importing.bring(self.preparer_now(), self._other_return(), "b.csv", b"Payer,Interest\nFerry,12.50", "1099-int")
         importing.read(taken)
         Import.objects.for_firm(self.firm).filter(pk=taken.pk).update(state=Import.State.TAKING)
+        page = attaching.attach(self.preparer_now(), self._other_return(), None, "page.pdf", pdf(1))
         submission = filing.file_return(self.signer, self.return_.pk)[0]
         sent = Submission.objects.for_firm(self.firm).exclude(pk=submission.pk).first()
         Submission.objects.for_firm(self.firm).filter(pk=sent.pk).update(state=State.SENT, receipt="R-1")
@@ -75,6 +77,7 @@ class JobsTests(TransactionTestCase):
         return {
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "take file in": {"import_id": taken.pk},
+            "draw pages": {"attachment_id": page.pk},
             "send": {"submission_id": submission.pk, "kind": "return"}, "poll": {"submission_id": sent.pk, "kind": "return"},
             "round": {"round_id": of.pk}, "package": {"package_id": package.pk},
         }  # fmt: skip
@@ -151,10 +154,11 @@ class JobsTests(TransactionTestCase):
         self.assertIn(failed, Package.objects.for_firm(firm).get(pk=wanted["package"]["package_id"]).trouble)
         for name in ("read file", "take file in"):
             self.assertIn(failed, Import.objects.for_firm(firm).get(pk=wanted[name]["import_id"]).errors[0]["says"])
+        self.assertIn(failed, Attachment.objects.for_firm(firm).get(pk=wanted["draw pages"]["attachment_id"]).says)
         for name in ("send", "poll"):
             self.assertIn(failed, Submission.objects.for_firm(firm).get(pk=wanted[name]["submission_id"]).trouble)
         self.assertIn(failed, Round.objects.for_firm(firm).get(pk=wanted["round"]["round_id"]).items.get().says)
-        for name in ("mail link", "authorization", "read file", "package", "round"):
+        for name in ("mail link", "authorization", "read file", "draw pages", "package", "round"):
             self.assertNotIn(wanted[name], list(jobs.JOBS[name].lost(self.old)), name)  # not again and again without end
         asking.make_authorization_again(self.signer, self.return_.pk, wanted["authorization"]["signature_id"])
         self.assertIn(wanted["authorization"], list(jobs.JOBS["authorization"].lost(self.old)))

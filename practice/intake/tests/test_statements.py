@@ -7,6 +7,7 @@ from django.urls import reverse
 from lxml import etree
 
 from practice.intake import attaching
+from practice.intake.tasks import draw_pages
 from practice.intake.tests.test_attaching import pdf
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
@@ -45,7 +46,10 @@ class StatementTests(OfficeTestCase):
         _, self.broker = add_paper(self.preparer, self.return_.pk, "1099-b", "taxpayer", BROKER)
 
     def attach(self, content, paper=None):
-        return attaching.attach(self.preparer, self.return_.pk, (paper or self.broker).pk, "2025 statement.pdf", content)
+        row = attaching.attach(self.preparer, self.return_.pk, (paper or self.broker).pk, "2025 statement.pdf", content)
+        draw_pages(attachment_id=row.pk)
+        row.refresh_from_db()
+        return row
 
     def choose(self, row, chosen=True):
         return attaching.choose_statement(self.preparer, self.return_.pk, row.token, chosen)
@@ -85,6 +89,11 @@ class StatementTests(OfficeTestCase):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(reverse("sign", args=[self.return_.pk]))
         self.assertContains(page, "Goes with it: 2025 statement.pdf, 2 pages, behind the totals of Sandbar Brokers")
+
+    def test_it_is_chosen_once_it_is_read(self):
+        row = attaching.attach(self.preparer, self.return_.pk, self.broker.pk, "x.pdf", pdf(1))
+        with self.assertRaisesRegex(BadValue, "still being read"):
+            self.choose(row)
 
     def test_only_a_statement_of_totals_goes_and_not_a_huge_one(self):
         with self.assertRaisesRegex(BadValue, "paper with totals"):

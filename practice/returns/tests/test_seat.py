@@ -7,6 +7,7 @@ from openpyxl import load_workbook
 
 from practice.returns import entry, guiding
 from practice.returns.computing import result_of
+from practice.returns.entry import add_paper
 from practice.returns.models import Sight
 from practice.returns.opening import open_return
 from practice.returns.sights import moved_since
@@ -60,6 +61,24 @@ class TableTests(PageTestCase):
     def test_a_kind_that_is_none_or_exists_once_is_not_there(self):
         for kind in ("nothing", "filing"):
             self.assertEqual(self.get("grid", kind).status_code, 404)
+
+
+class NextTests(PageTestCase):
+    """Pages on which something was just finished say what is still to be entered."""
+
+    def test_the_table_of_a_kind_leads_to_the_papers_of_other_kinds_that_are_not_finished(self):
+        _, other = add_paper(self.preparer, self.return_.pk, "1099-int", "taxpayer")
+        page = self.client.get(reverse("grid", args=[self.return_.pk, "w2"])).content.decode()
+        after = page.split("Next on this return")[1]
+        self.assertIn(reverse("paper", args=[self.return_.pk, other.pk]), after)
+        self.assertNotIn(reverse("paper", args=[self.return_.pk, self.paper.pk]) + '"', after.split("<aside")[0])
+        of_that_kind = self.client.get(reverse("grid", args=[self.return_.pk, "1099-int"])).content.decode()
+        self.assertNotIn(f'{reverse("paper", args=[self.return_.pk, other.pk])}">', of_that_kind.split("Next on this return")[1])
+
+    def test_the_import_page_lists_them_too(self):
+        _, other = add_paper(self.preparer, self.return_.pk, "1099-int", "taxpayer")
+        page = self.client.get(reverse("import-file", args=[self.return_.pk]))
+        self.assertContains(page, f'{reverse("paper", args=[self.return_.pk, other.pk])}">')
 
 
 class RippleSinceTests(PageTestCase):

@@ -34,13 +34,14 @@ def moved(request, saved, whole=False):
         "ripple": _ripple(request, saved, base),
         "base": base,
         "whole": whole,
-        "attached": attached_to(return_, paper) if whole else [],
         "in_table": in_table,
         "sum_of": None if whole or in_table else table_totals(return_, paper, saved.after, saved.path),
         "paper_id": paper.pk,
         "path": saved.path,
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),
     }
+    if whole:
+        context |= attached_to(return_, paper)
     if at := request.POST.get("at"):
         return _beside_form(request, saved, context, at)
     return render(request, "returns/_moved.html", context)

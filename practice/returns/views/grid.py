@@ -9,6 +9,7 @@ from practice.returns.arranging import control_state
 from practice.returns.computing import pack_of
 from practice.returns.drawing import field_view, findings_by_address, lists_of, node_of
 from practice.returns.entry import NoSuchField, add_paper
+from practice.returns.index import coming_next, index_view
 from practice.returns.sights import BASES
 from practice.returns.views.answers import base_of
 from practice.returns.views.common import live_papers, open_page
@@ -44,6 +45,8 @@ def grid(request, return_id, kind):
         "lists": _lists(nodes), "all": "all" in request.GET,
         "control": control_state(control, target.kind, nodes) if control else None, "listed": control,
     }  # fmt: skip
+    listed = live_papers(return_)
+    context |= coming_next(index_view(return_, listed, result), kind, listed)
     return render(request, "returns/grid.html", context)
 
 

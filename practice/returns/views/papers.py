@@ -38,11 +38,10 @@ def papers(request, return_id, paper_id=None):
         "groups": index_view(return_, listed, result),
         "current": paper.pk if paper else None,
         "view": paper_view(return_, paper, result) if paper else None,
-        "attached": attached_to(return_, paper),
         "kinds": _kinds(return_, listed),
         "bases": BASES,
         "base": base_of(request),
-    }
+    } | attached_to(return_, paper)
     if at := request.GET.get("at"):
         context["lineage"] = lineage_of(result, at)
     return render(request, "returns/papers.html", context)

@@ -1,7 +1,7 @@
 /** The pages of a paper beside its fields: shown and hidden, larger and smaller; rows pasted into a table. */
 
 const sheet = document.querySelector("main.sheet");
-const beside = document.querySelector("#beside");
+const beside = document.querySelector("#beside"); // stays; the pictures in it are replaced while they are being drawn
 function toggle(on) {
   sheet?.classList.toggle("with-pages", on);
   sessionStorage.beside = on ? "1" : "";

@@ -1,0 +1,106 @@
+"""What a worker makes of attached pages: looked into, their words read, each page drawn. All of it lies sealed beside the file.
+
+One step at a time from what the row says, so that a worker that dies, or pages that are turned meanwhile, cost one step.
+"""
+
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.db import transaction
+from django.utils import timezone
+
+from practice.firm.crypto import seal_bytes, unseal_bytes
+from practice.firm.events import record
+from practice.intake.confined import NotOpened, opened
+from practice.intake.models import Attachment
+
+_ENOUGH = 3  # pages that could not be drawn, after which the others of the file are not tried
+_State = Attachment.State
+
+
+def step(row):
+    """The next thing to be done for a row that is being read; False when nothing is left."""
+    if row.state != _State.READING or row.removed_at:
+        return False
+    if not row.pages:
+        _look_into(row)
+    elif row.drawn < row.pages:
+        _draw(row, row.drawn + 1)
+    else:
+        _note(row, state=_State.READY)
+    return True
+
+
+def _note(row, **found):
+    """On the row, as long as its pages were not turned or asked for again meanwhile: then the next step sees to that."""
+    now = Attachment.objects.for_firm(row.firm_id).filter(pk=row.pk, turn=row.turn, pages=row.pages, drawn=row.drawn)
+    now.filter(state=_State.READING).update(**found, touched_at=timezone.now())
+
+
+def _look_into(row):
+    content = kept(row.file)
+    try:
+        kind, pages = opened("look_into", content)
+    except NotOpened as error:
+        refuse(row, error.says)
+        return
+    if kind == "pdf":
+        _keep(words_name(row), _words(content).encode())
+    _note(row, kind=kind, pages=pages)
+
+
+def _words(content):
+    """A PDF whose words cannot be read has none, like a scan."""
+    try:
+        return opened("text_of", content)
+    except NotOpened:
+        return ""
+
+
+def _draw(row, page):
+    undrawn = dict(row.undrawn)
+    try:
+        if len(undrawn) >= _ENOUGH:
+            raise NotOpened("Earlier pages of this file could not be drawn, so this one was not tried.")
+        _keep(picture_name(row, page), opened("picture", kept(row.file), kind=row.kind, page=page, turn=row.turn))
+    except NotOpened as error:
+        undrawn[str(page)] = error.says
+    _note(row, drawn=page, undrawn=undrawn)
+
+
+@transaction.atomic
+def refuse(row, says):
+    """The file stays to be seen, with the reason, and supports nothing."""
+    from practice.intake.attaching import count_pages
+    from practice.returns.models import Return
+
+    returns = Return.objects.for_firm(row.firm_id).select_for_update(of=("self",)).select_related("firm", "household")
+    return_ = returns.prefetch_related("papers", "overrides").get(pk=row.of_id)
+    row.state, row.says, row.goes_along = _State.REFUSED, says[:300], False
+    row.save(update_fields=["state", "says", "goes_along", "touched_at"])
+    record(row.by, "page not accepted", return_, says=f"{row.name}: {says}")
+    count_pages(return_, row.paper)
+
+
+def words_name(row):
+    return f"{row.file}.words"
+
+
+def picture_name(row, page):
+    return f"{row.file}.{row.turn}.{page}"
+
+
+def words_of(row):
+    """The words of a PDF, in small letters; empty where it has none."""
+    if row.kind != "pdf" or not default_storage.exists(words_name(row)):
+        return ""
+    return " ".join(kept(words_name(row)).decode().lower().split())
+
+
+def kept(name):
+    with default_storage.open(name) as stored:
+        return unseal_bytes(stored.read())
+
+
+def _keep(name, content):
+    default_storage.delete(name)  # half a file of a worker that died, or the same picture
+    default_storage.save(name, ContentFile(seal_bytes(content)))
