@@ -177,7 +177,7 @@ def read_document(pack, content):
     from taxcore.engine import document
 
     try:
-        data = document.read(json.loads(content))
+        data = pack.earlier(document.read(json.loads(content)))
     except (ValueError, RecursionError):
         raise NotReadable("The file is not JSON.") from None
     except document.DocumentError as error:

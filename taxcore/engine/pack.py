@@ -16,6 +16,7 @@ from taxcore.engine.papers import Field, Paper, Rows
 
 if TYPE_CHECKING:
     from taxcore.engine.run import Run
+    from taxcore.engine.values import ReturnData
 
 
 _MISSING: dict[tuple[type[Paper], str], Diagnostic] = {}
@@ -64,7 +65,8 @@ class Authority:
     """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day.
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
-    `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`.
+    `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
+    `credited_taxable` the taxable income that the tax is on, where some credit goes by it.
     `closed` gives the legal holidays of a calendar year for somebody who lives somewhere, which move what is due.
     `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
     """
@@ -85,6 +87,7 @@ class Authority:
     income: str = "total_income"
     credited_tax: str = ""
     credited_income: str = ""
+    credited_taxable: str = ""
     closed: Closed = _never_closed
     how_to_pay: str = (
         "Pay on the tax department's website, or mail a check with the state's payment voucher; write the tax year and the last "
@@ -140,6 +143,7 @@ class Pack:
     `rank` puts a return's authorities in the order in which people think of them; `home` is where those who file live.
 
     `questions` are the guided way to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
+    `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -159,6 +163,7 @@ class Pack:
     questions: tuple[Question, ...] = ()
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
+    earlier: Callable[[ReturnData], ReturnData] = lambda data: data
 
     @cached_property
     def by_kind(self) -> Mapping[str, type[Paper]]:

@@ -21,7 +21,7 @@ _ORDER = {STOPS: 0, CHECK: 1, IDEA: 2}
 
 def compute(pack: Pack, data: ReturnData) -> Result:
     """Compute a return in full. The same data always gives the same result; bad input becomes findings."""
-    run = Run(pack, data)
+    run = Run(pack, pack.earlier(data))
     forms = [form for declared in pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
     used = [form for form in forms if form.required()]
     for form in used:

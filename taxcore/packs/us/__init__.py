@@ -4,7 +4,7 @@ from pathlib import Path
 
 from taxcore.engine import Authority, Pack
 from taxcore.engine import law as law_files
-from taxcore.packs.us import holidays, ofx, places
+from taxcore.packs.us import earlier, holidays, ofx, places
 from taxcore.packs.us.checks import CHECKS
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
@@ -54,6 +54,7 @@ PACK = Pack(
     questions=QUESTIONS,
     flow=flow,
     ofx=ofx.paper_of,
+    earlier=earlier.today,
     groups={
         "people": "People",
         "income": "Income",

@@ -362,6 +362,7 @@ class TaxedElsewhere:
     state: str
     income: Any
     tax: Any
+    taxable: Any  # what the tax is worked out on
 
 
 def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
@@ -395,7 +396,17 @@ def _made(run: Any) -> list[tuple[str, Any]]:
 
 def _credited(state: str, form: Any, authority: Any) -> TaxedElsewhere:
     income, tax = authority.credited_income or authority.income, authority.credited_tax or authority.tax
-    return TaxedElsewhere(state, getattr(form, income), getattr(form, tax))
+    return TaxedElsewhere(state, getattr(form, income), getattr(form, tax), getattr(form, authority.credited_taxable or income))
+
+
+def earned_in(run: Any, state: str, role: str) -> Decimal:
+    """What of the papers' income that belongs to a state is one person's; half of what belongs to both."""
+    found = ZERO
+    for one in belongs(run):
+        whose = owners(run, run.by_key((one.kind,), one.key))
+        if role in whose:
+            found += one.by_state.get(state, (ZERO, ZERO))[0] / len(whose)
+    return found
 
 
 def _spared(run: Any, one: Belongs, state: str) -> bool:

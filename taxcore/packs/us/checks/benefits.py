@@ -28,7 +28,7 @@ def care_nobody_qualifies(run):
     if rows and form.persons == 0:
         yield found(
             rows[0].address("person"),
-            "Nobody who was cared for is below 13 or disabled, so there is no care credit. Check the dates of "
+            "Nobody who was cared for is under 13 or incapable of self-care, so there is no care credit. Check the dates of "
             "birth and whom each cost is for.",
         )
 
@@ -69,6 +69,20 @@ def excess_contributions(run):
                     f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls away "
                     "when the excess is taken out before the due date.",
                 )
+
+
+@check("us.hsa.excess", "More paid into a health savings account than is allowed", "rule", "IRC 4973(g), 223(f)(3)")
+def savings_excess(run):
+    for form in run.every("us.5329"):
+        if form.savings_tax > 0:
+            account = run.papers("hsa", form.key)
+            at = account[0].address("excess_withdrawn") if account else run.form("us.8889", form.key).address("paid_in")
+            yield found(
+                at,
+                f"{form.savings_excess:,} above the limit is in the health savings account: {form.savings_tax:,} of tax, each "
+                "year that it stays there. Withdrawn with its earnings by the due date of the return, extensions included, it "
+                "bears no such tax; enter it as withdrawn.",
+            )
 
 
 @idea("us.student-loan.denied", "Student loan interest that is not deducted", "lost", "IRC 221")
@@ -148,6 +162,7 @@ CHECKS = (
     care_benefits_taxed,
     ira_not_deducted,
     excess_contributions,
+    savings_excess,
     student_loans_apart,
     tuition_without_first_credit,
     savers_credit_lost,

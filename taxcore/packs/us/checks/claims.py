@@ -135,7 +135,7 @@ def care(run):
         )
     for key in {row.person for paper in run.papers("care") for row in paper.costs if row.person}:
         person = next((one for one in run.people("dependant") if one.key == key), None)
-        if person is not None and person.years_old() == 12 and not person.disabled:
+        if person is not None and person.years_old() == 12 and not person.needs_care():
             yield found(
                 person.address("birth_date"),
                 f"{person.title} turns 13 next year: care counts up to the birthday only.",

@@ -60,9 +60,10 @@ def payments(run):
 @idea("us.deposit.none", "A refund, and no account for it", "missing", "Executive Order 14247")
 def balances(run):
     form = run.form("us.1040")
-    if form.penalty > 0:
+    chosen = run.single("penalty")
+    if form.penalty > 0 and not (chosen.annualise or chosen.waiver):
         yield found(
-            (form.address("penalty"), run.single("penalty").address("annualise")),
+            (form.address("penalty"), chosen.address("annualise")),
             f"A penalty of {form.penalty:,} is in the balance. Was income late in the year, or is there a reason for a waiver?",
             code="us.2210.penalty",
         )

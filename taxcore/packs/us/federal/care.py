@@ -4,6 +4,7 @@ from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_
 from taxcore.packs.us.base import FederalForm
 
 _AGE_BELOW = 13
+NOBODY_QUALIFIES = "nobody who was cared for is under 13 or incapable of self-care"
 
 
 class CareCredit(FederalForm):
@@ -30,16 +31,16 @@ class CareCredit(FederalForm):
         return [row for paper in self.papers("care") for row in paper.costs if row.person]
 
     def _qualifies(self, key):
-        """A child below 13 for part of the year, or somebody disabled who lived here for more than half of it. IRC 21(b)(1)."""
+        """A child below 13 for part of the year, or somebody incapable of self-care who lived here for more than half of it."""
         person = next((one for one in self.run.people() if one.key == key), None)
         if person is None or person.role == "taxpayer":
             return False
         if person.role == "spouse":
-            return bool(person.disabled)
+            return person.needs_care()
         made = self.run.form("us.dependant", key)
         age = person.years_old()
         young = not made.not_a_child and age is not None and age <= _AGE_BELOW
-        return young or (bool(person.disabled) and (person.months_at_home or 0) >= 7)
+        return young or (person.needs_care() and (person.months_at_home or 0) >= 7)
 
     @fact("Persons cared for who qualify")
     def persons(self):
@@ -52,7 +53,7 @@ class CareCredit(FederalForm):
     @fact("Most that counts", cites="IRC 21(c)")
     def most(self):
         if self.persons == 0:
-            return nothing_because("nobody who was cared for is below 13 or disabled")
+            return nothing_because(NOBODY_QUALIFIES)
         return total(self.law.care.one if self.persons == 1 else self.law.care.several)
 
     @fact("Why there is none")
@@ -110,7 +111,7 @@ class CareCredit(FederalForm):
         if self.not_allowed:
             return nothing_because(self.not_allowed)
         if self.persons == 0:
-            return nothing_because("nobody who was cared for is below 13 or disabled")
+            return nothing_because(NOBODY_QUALIFIES)
         if self.spouses_earned == 0 or self.taxpayers_earned == 0:
             who = "taxpayer" if self.taxpayers_earned == 0 else "spouse"
             return nothing_because(f"the {who} has no earned income")
@@ -158,10 +159,18 @@ class CareCredit(FederalForm):
     def within_costs(self):
         return least(self.benefits_left, self.incurred)
 
+    @line("18", "Taxpayer's earned income")
+    def taxpayers_earned_again(self):
+        return total(self.taxpayers_earned)
+
+    @line("19", "Spouse's earned income")
+    def spouses_earned_again(self):
+        return total(self.spouses_earned)
+
     @line("20", "Smallest with both earned incomes")
     def within_earnings(self):
-        return least(of={"benefits and costs": self.within_costs, "taxpayer's earned income": self.taxpayers_earned,
-                         "spouse's earned income": self.spouses_earned})  # fmt: skip
+        return least(of={"benefits and costs": self.within_costs, "taxpayer's earned income": self.taxpayers_earned_again,
+                         "spouse's earned income": self.spouses_earned_again})  # fmt: skip
 
     @line("21", "Most that is free", cites="IRC 129(a)(2)(A)")
     def most_excluded(self):

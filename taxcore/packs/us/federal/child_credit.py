@@ -94,9 +94,9 @@ class ChildCredit(FederalForm):
 
     @line("18a", "Earned income")
     def earned(self):
-        """Combat pay counts here always. IRC 24(d)(1)(B)."""
+        """Care benefits that are taxed are pay; combat pay counts here always. IRC 24(d)(1)(B)."""
         people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
-        return total([one.earned for one in people], [one.combat_pay for one in people])
+        return total([one.earned for one in people], self.income.care_benefits, [one.combat_pay for one in people])
 
     @line("19", "Earned income above the floor", cites="IRC 24(d)(1)(B)(i)")
     def above_floor(self):

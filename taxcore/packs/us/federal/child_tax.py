@@ -45,8 +45,8 @@ class ChildTax(FederalForm):
         """Below 18; at 18, or a student below 24, only where own earned income is not over half of own support."""
         if age < 18:
             return True
-        dependent = not self.parent.support_above_half
         child = self.person("taxpayer")
+        dependent = not child.earns_own_support
         return dependent and (age == 18 or (age < law.age_below and bool(child.student)))
 
     @line("1", "Unearned income")

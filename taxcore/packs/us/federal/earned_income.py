@@ -66,9 +66,11 @@ class EarnedIncomeCredit(FederalForm):
 
     @line("1", "Earned income")
     def earned(self):
-        """Combat pay counts where that is chosen: a taxpayer keys it only then. IRC 32(c)(2)(B)(vi)."""
+        """Care benefits that are taxed are pay. Combat pay counts where that is chosen: it is entered only then. IRC 32(c)(2)."""
         people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
-        return excess(total([one.earned for one in people], [one.combat_pay for one in people]), over=0)
+        return excess(
+            total([one.earned for one in people], self.income.care_benefits, [one.combat_pay for one in people]), over=0
+        )
 
     @line("2", "Credit at earned income")
     def at_earned(self):

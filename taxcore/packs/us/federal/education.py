@@ -126,7 +126,7 @@ class EducationCredits(FederalForm):
     def too_young(self):
         """Below 24 and living on the parents: the whole credit only lowers the tax."""
         person = self.person("taxpayer")
-        if person is None or self.income.status == "joint" or any(p.support_by_self for p in self.papers("1098-t")):
+        if person is None or self.income.status == "joint" or person.earns_own_support:
             return False
         age = person.age_at_end()
         return age is not None and (age <= 18 or (age < 24 and bool(person.student)))

@@ -71,7 +71,9 @@ class Itemized(FederalForm):
 
     @fact("State and local income tax paid in the year")
     def state_income_tax(self):
-        """Withheld, paid in estimates during the year, and paid for earlier years."""
+        """Withheld, paid in estimates during the year, and paid for earlier years; or the one total that was entered for all."""
+        if self.costs.is_keyed("state_tax_in_all"):
+            return total(self.costs.state_tax_in_all)
         wages = [total(row.withheld, row.local_withheld) for wage in self.papers("w2") for row in wage.states]
         boxes = [row.amount for wage in self.papers("w2") for row in wage.others if row.kind == "state"]
         rows = [row for paper in self.run.all_papers() if paper.kind != "w2" for row in getattr(paper, "states", ())]

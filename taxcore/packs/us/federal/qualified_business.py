@@ -180,8 +180,8 @@ class QualifiedBusiness(FederalForm):
         return least(of={"deduction or least": greatest(found, law.least), "taxable income": self.taxable_income})
 
     def _active_income(self):
-        worksheets = [one for one in self.every("us.qualified-income") if one.paper.participates and one.income > 0]
-        return sum((one.income for one in worksheets), ZERO)
+        """Of all active businesses together, losses included. IRC 199A(i)(2)."""
+        return sum((one.income for one in self.every("us.qualified-income") if one.paper.participates), ZERO)
 
 
 class LimitedBusiness(FederalForm):
@@ -273,10 +273,7 @@ class LimitedBusiness(FederalForm):
 
     @line("12", "With the limit phased in")
     def phased(self):
-        """Part III, lines 17 to 26: inside the range the limit takes away only its share of the difference."""
-        if self.phase_in >= 1 or self.limit >= self.component:
-            return nothing_because("the limit applies in full, or takes nothing away")
-        return total(self.component, less=share(self.phase_in, of=total(self.component, less=self.limit)))
+        return self._in_range(self.income_phased)
 
     @line("13", "Before patrons' reduction", weight="total")
     def result(self):
@@ -285,6 +282,53 @@ class LimitedBusiness(FederalForm):
     @line("15", "Component", weight="total")
     def outcome(self):
         return total(self.result)
+
+    # Part III: inside the range the limit takes away only its share of the difference
+
+    def _in_range(self, amount):
+        if self.phase_in >= 1 or self.limit >= self.component:
+            return nothing_because("the limit applies in full, or takes nothing away")
+        return total(amount)
+
+    @line("17", "20% of qualified business income")
+    def component_again(self):
+        return self._in_range(self.component)
+
+    @line("18", "Limit by wages and property")
+    def limit_again(self):
+        return self._in_range(self.limit)
+
+    @line("19", "Line 17 less line 18")
+    def taken_by_limit(self):
+        return total(self.component_again, less=self.limit_again)
+
+    @line("20", "Taxable income before this deduction")
+    def taxable_income(self):
+        return self._in_range(self.simple.taxable_income)
+
+    @line("21", "Threshold")
+    def threshold(self):
+        return self._in_range(self.law.qbi.threshold[self.simple.income.status])
+
+    @line("22", "Line 20 less line 21")
+    def above(self):
+        return excess(self.taxable_income, over=self.threshold)
+
+    @line("23", "Phase-in range")
+    def phase_in_range(self):
+        return self._in_range(self.law.qbi.range[self.simple.income.status])
+
+    @line("24", "Phase-in percentage", rounding=None)
+    def phase_in_part(self):
+        return self._in_range(self.phase_in)
+
+    @line("25", "Phase-in reduction")
+    def reduction(self):
+        return share(self.phase_in_part, of=self.taken_by_limit)
+
+    @line("26", "Line 17 less line 25")
+    def income_phased(self):
+        return total(self.component_again, less=self.reduction)
 
 
 class LimitedBusinessIncome(FederalForm):
@@ -297,9 +341,13 @@ class LimitedBusinessIncome(FederalForm):
     def required(self):
         return self.simple.exists and self.simple.above_threshold
 
-    @line("27", "All businesses")
-    def components(self):
+    @line("16", "Components of all businesses")
+    def every_component(self):
         return total([one.outcome for one in self.every("us.8995-a-business")])
+
+    @line("27", "Total qualified business income component")
+    def components(self):
+        return total(self.every_component)
 
     @line("28", "Section 199A dividends and publicly traded partnerships")
     def trust_income(self):
@@ -329,9 +377,13 @@ class LimitedBusinessIncome(FederalForm):
     def income_limit(self):
         return share(self.law.qbi.rate, of=self.ordinary)
 
+    @line("37", "Smaller of lines 32 and 36")
+    def within_limit(self):
+        return least(of={"businesses": self.before_limit, "income limit": self.income_limit})
+
     @line("39", "Deduction", weight="total")
     def deduction(self):
-        return self.simple.with_least(least(of={"businesses": self.before_limit, "income limit": self.income_limit}))
+        return self.simple.with_least(self.within_limit)
 
     @line("40", "Loss carried on")
     def loss_after(self):

@@ -8,6 +8,8 @@ from datetime import date, timedelta
 from decimal import Decimal
 
 from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, linked, nothing_because, share, total, whole
+from taxcore.engine.pack import working_day
+from taxcore.packs.us import holidays
 from taxcore.packs.us.base import FederalForm
 
 _QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
@@ -87,9 +89,10 @@ class Underpayment(FederalForm):
     def instalment(self):
         return share(self.law.underpayment.installment_share, of=self.required_payment)
 
-    @fact("Days of the instalments")
+    @fact("Days of the installments", cites="IRC 6654(c)(2)")
     def due_dates(self):
-        return tuple(_business_day(date(self.year + (month == 1), month, day)) for month, day in _QUARTERS)
+        """As the law prints them: a weekend or holiday makes a later payment timely and moves no date that interest runs from."""
+        return tuple(date(self.year + (month == 1), month, day) for month, day in _QUARTERS)
 
     def _payments(self):
         """(day, amount) of everything paid, oldest first."""
@@ -97,8 +100,13 @@ class Underpayment(FederalForm):
         quarter = self.withheld / 4
         rows = [(day, quarter) for day in self.due_dates]
         rows += [(self.due_dates[0], estimates.applied)]
-        rows += [(row.paid, row.amount) for row in estimates.rows if row.paid is not None]
+        rows += [(self._counts_from(row.paid), row.amount) for row in estimates.rows if row.paid is not None]
         return sorted((day, amount) for day, amount in rows if amount > 0)
+
+    def _counts_from(self, paid):
+        """The due date itself for what was paid by the next day on which offices are open. IRC 7503."""
+        home = self.paper("filing").residence
+        return next((due for due in self.due_dates if due < paid <= working_day(due, holidays.federal(due.year, home))), paid)
 
     @line("17", "Underpaid, all instalments")
     def underpaid(self):
@@ -165,18 +173,3 @@ class Underpayment(FederalForm):
 
 def _leap(year):
     return year % 4 == 0 and (year % 100 != 0 or year % 400 == 0)
-
-
-def _business_day(day):
-    """The next day on which an office is open: weekends, Emancipation Day, Martin Luther King's day. IRC 7503."""
-    while day.weekday() >= 5 or _is_holiday(day):
-        day += timedelta(1)
-    return day
-
-
-def _is_holiday(day):
-    king = day.month == 1 and day.weekday() == 0 and 15 <= day.day <= 21
-    emancipation = day.month == 4 and (
-        day.day == 16 or (day.day == 15 and day.weekday() == 4) or (day.day == 17 and day.weekday() == 0)
-    )
-    return king or emancipation

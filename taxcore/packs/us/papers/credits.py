@@ -69,8 +69,6 @@ class TuitionStatement(PayersStatement):
     degree = Flag(None, "Works for a degree or certificate", help="Empty: yes.")
     four_years_done = Flag("25", "First four years finished before this year", cites="IRC 25A(b)(2)(C)")
     convicted = Flag("26", "Convicted of a drug felony", cites="IRC 25A(b)(2)(D)")
-    support_by_self = Flag(None, "Filer below 24 whose earned income is over half of own support", cites="IRC 25A(i)",
-                           help="Or whose parents are both dead, or who files jointly.")  # fmt: skip
 
 
 class EnergyCosts(FederalPaper):

@@ -26,6 +26,10 @@ class Itemizing(FederalPaper):
     state_income_tax = Amount(
         "5a", "State income tax paid, earlier years", help="Withholding and this year's estimates are added.", begins="Taxes"
     )
+    state_tax_in_all = Amount(
+        None, "State and local income tax paid, as one total", cites="IRC 164(a)(3)",
+        help="Where only the total is known: it then stands for withholding, estimates and earlier years together.",
+    )  # fmt: skip
     sales_tax = Amount(
         None,
         "General sales tax instead",

@@ -139,7 +139,6 @@ class ParentsFigures(FederalPaper):
     preferred = Amount(None, "Parent's net capital gain and qualified dividends")
     parent_tax = Amount("10", "Parent's tax", help="Empty: worked out from the amounts here.")
     others_unearned = Amount("7", "Other children's net unearned income")
-    support_above_half = Flag(None, "Own earned income is more than half of own support", cites="IRC 1(g)(2)(A)")
     no_parent = Flag(None, "Neither parent alive at year end")
 
 

@@ -62,6 +62,10 @@ class UnitedStatesPerson(Person):
                            needed="Count absences for school or illness as months at home.")  # fmt: skip
     student = Flag(None, "Full-time student in five months", cites="IRC 152(f)(2)")
     disabled = Flag(None, "Permanently and totally disabled", cites="IRC 22(e)(3)")
+    not_self_caring = Flag(None, "Incapable of self-care", cites="IRC 21(b)(1)(B), (C)",
+                           help="Mentally or physically. Whoever is totally disabled is so anyway.")  # fmt: skip
+    earns_own_support = Flag(None, "Earned income is over half of own support", cites="IRC 1(g)(2)(A), 25A(i)", only=_filer,
+                             help="Of a filer below 24: Form 8615 and the refundable education credit turn on it.")  # fmt: skip
     supports_self = Flag(None, "Paid more than half of own support", cites="IRC 152(c)(1)(D)", only=_dependant)
     supported = Flag(None, "Taxpayer paid more than half of support", cites="IRC 152(d)(1)(C)", only=_dependant)
     gross_income = Amount(None, "Own gross income", cites="IRC 152(d)(1)(B)", only=_dependant)
@@ -72,6 +76,10 @@ class UnitedStatesPerson(Person):
     @property
     def full_name(self):
         return f"{self.first_name} {self.last_name}".strip()
+
+    def needs_care(self):
+        """Incapable of self-care: said so, or totally disabled, which is more."""
+        return bool(self.not_self_caring or self.disabled)
 
     def age_at_end(self):
         """Age as the law counts it for the aged: born on 1 January is a year older on the evening before."""

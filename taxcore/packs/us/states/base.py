@@ -178,8 +178,10 @@ class StateForm(Form):
 
     def _counted_here(self, one: Any) -> Any:
         counted = self.here.counted_of(one.state)
-        tax = pro_rata(one.tax, counted, one.income) if one.income > 0 else ZERO
-        return places.TaxedElsewhere(one.state, counted, tax)
+        if one.income <= 0:
+            return places.TaxedElsewhere(one.state, counted, ZERO, ZERO)
+        tax, taxable = (pro_rata(amount, counted, one.income) for amount in (one.tax, one.taxable))
+        return places.TaxedElsewhere(one.state, counted, tax, taxable)
 
     def credit_for_others(self, tax: Any, base: Any) -> Any:
         """Tax paid to other states, in each no more than the tax here on the income that both tax, nor all more than the tax.
@@ -190,7 +192,7 @@ class StateForm(Form):
         if not elsewhere:
             return nothing_because(self.no_other_state)
         of = base if self.is_whole else self.here.agi
-        return least(of={"all states": total([self._credited(one, tax, of) for one in elsewhere]), "tax": tax})
+        return least(of={"all states": total([self.credited(one, tax, of) for one in elsewhere]), "tax": tax})
 
     @property
     def no_other_state(self) -> str:
@@ -204,8 +206,8 @@ class StateForm(Form):
         there = pro_rata(home.tax, base, home.income) if home.income > 0 and base > 0 else ZERO
         return least(of={"tax at home on the same income": there, "tax here": tax})
 
-    @staticmethod
-    def _credited(one: Any, tax: Any, base: Any) -> Any:
+    def credited(self, one: Any, tax: Any, base: Any) -> Any:
+        """What is credited for one other state; a state whose law limits it otherwise has its own."""
         if base <= 0:
             return nothing_because("there is no income to tax")
         twice = least(of={"income taxed there": one.income, "all income": base})
@@ -238,13 +240,21 @@ class StateReturn(StateForm):
         least_of_all = self.run.laws["us"].standard_deduction.dependant_least
         return greatest(of={"earned income and more": self.federal.standard.earned, "minimum": least_of_all})
 
-    def state_tax_in_itemized(self):
-        """State and local income tax among the federal itemised deductions, in the part that the cap left."""
+    def state_tax_in_itemized(self, *, others_only=False):
+        """State and local income tax among the federal itemized deductions, in the part that the cap left; all of it, or what
+        other states took."""
         federal = self.federal
         parts = federal.itemized
         if not federal.is_itemised or not parts.taxes_together or parts.state_tax != parts.state_income_tax:
             return nothing_because("no state income tax was deducted")
-        return pro_rata(parts.taxes_capped, parts.state_income_tax, parts.taxes_together)
+        deducted = least(self._paid_to_others(), parts.state_income_tax) if others_only else parts.state_income_tax
+        return pro_rata(parts.taxes_capped, deducted, parts.taxes_together)
+
+    def _paid_to_others(self):
+        """Withheld for other states, and paid to them in estimates during the year."""
+        rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ()) if row.state != self.state()]
+        paid = [one for one in self.paper("estimates").state_rows if one.paid and one.paid.year == self.year]
+        return total([row.withheld for row in rows], [one.amount for one in paid if one.state and one.state != self.state()])
 
     def untaxed_unemployment(self, benefits, law):
         """What stays untaxed where a state taxes half of the income above a base, and no more than the benefits."""

@@ -184,6 +184,18 @@ def answered(run: Any, kind: str, name: str, value: str) -> Any:
     return compute(run.pack, run.data.but(papers=papers))
 
 
+def in_doubt(mark: str, name: str, what: str, title: str, cites: str, where: Any) -> Any:
+    """A check for a rule that was settled without the printed form. `where(run)` is (address, what was done), or nothing."""
+
+    @check(f"{mark}.{what}", f"{name}: {title}", "unlikely", cites)
+    def settled_in_doubt(run: Any) -> Iterator[Any]:
+        at = where(run) if files_in(run, mark.partition("-")[2].upper()) else None
+        if at:
+            yield found(at[0], f"{name}: {at[1]} Compare it with the form.")
+
+    return settled_in_doubt
+
+
 def unsupported(mark: str, name: str, what: str, title: str, cites: str, where: Any) -> Any:
     """A check that stops filing with the name of law that is not computed. `where(run)` is the address, or nothing."""
 

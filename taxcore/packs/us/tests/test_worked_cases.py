@@ -12,7 +12,7 @@ CASES = list(all_cases())
 
 DENIED = [  # case                                 the benefit        why it is zero
     ("care/one-earner",                          "us.1040.20",       "the spouse has no earned income"),
-    ("care/too-old",                             "us.2441.11",       "nobody who was cared for is below 13 or disabled"),
+    ("care/too-old",                             "us.2441.11",       "nobody who was cared for is under 13 or incapable of self-care"),
     ("earned-income/filed-apart",                "us.1040.27a",      "a married person must file jointly"),
     ("earned-income/investments-over",           "us.1040.27a",      "investment income is above the limit"),
     ("education/past-the-range",                 "us.1040.29",       "180,000 is not above"),

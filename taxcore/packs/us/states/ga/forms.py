@@ -64,12 +64,12 @@ class IncomeTax(StateReturn):
         law = self.law.standard_deduction
         return total(self.by_status(law), times(self.aged() + self.blind(), law.aged_or_blind, of="boxes"))
 
-    @line("12", "Itemised deductions, without state income tax")
+    @line("12", "Itemized deductions, less other states' income tax", cites="O.C.G.A. 48-7-27(b)(3)")
     def itemized(self):
         federal = self.federal
         if not federal.is_itemised:
             return nothing_because("the federal return is not itemised")
-        return total(federal.itemized.deduction, less=self.state_tax_in_itemized())
+        return total(federal.itemized.deduction, less=self.state_tax_in_itemized(others_only=True))
 
     @line("14", "Exemptions", cites="O.C.G.A. 48-7-26")
     def exemptions(self):
@@ -86,8 +86,10 @@ class IncomeTax(StateReturn):
 
     @line({2023: "15c"}, "Taxable income", weight="total")
     def taxable_income(self):
-        deductions = total(self.standard, self.itemized, self.exemptions)
-        return excess(self.agi_here, over=share(self.georgias_part, of=deductions))
+        return excess(self.agi_here, over=share(self.georgias_part, of=self._deductions()))
+
+    def _deductions(self):
+        return total(self.standard, self.itemized, self.exemptions)
 
     @line("16", "Tax", cites="O.C.G.A. 48-7-20")
     def tax(self):
@@ -106,6 +108,15 @@ class IncomeTax(StateReturn):
     @line("18", "Tax paid to other states", cites="O.C.G.A. 48-7-28")
     def other_states(self):
         return self.credit_for_others(self.tax, self.agi)
+
+    def credited(self, one, tax, base):
+        """No more than Georgia's tax, from the first band on, on that income less its part of the deductions. IT-511."""
+        if base <= 0:
+            return nothing_because("there is no income to tax")
+        twice = least(of={"income taxed there": one.income, "all income": base})
+        alone = excess(twice, over=pro_rata(share(self.georgias_part, of=self._deductions()), twice, base))
+        here = by_bands(alone, self.by_status(self.law.income_tax))
+        return least(of={f"tax paid to {one.state}": one.tax, "tax here on the same income": here})
 
     @line("19", "Care credit, IND-CR", cites="O.C.G.A. 48-7-29.10")
     def care_credit(self):

@@ -43,7 +43,8 @@ def _low_income(run):
 STATE = State(
     code="IA",
     authority=authority("IA", "Iowa", IncomeTax, return_type="IA1040", due=(4, 30), declaration="IA 8453-IND",
-                        tax="total_tax", income="net_income", credited_tax="tax_after_credits", credited_income="iowa_income"),
+                        tax="total_tax", income="net_income", credited_tax="tax_after_credits", credited_income="iowa_income",
+                        credited_taxable="taxed_here"),
     forms=(IncomeTax, *worksheets("us-ia")),
     papers=(Questions,),
     law=folder("IA"),

@@ -93,6 +93,10 @@ class IncomeTax(StateReturn):
             return nothing_because("there is no income")
         return least(ratio(excess(self.iowa_income, over=0), over=self.net_income, places=3), 1)
 
+    @fact("Taxable income that is Iowa's", rounding=None)
+    def taxed_here(self):
+        return share(self.iowa_part, of=self.taxable_income)
+
     @line("13", "Credit of part-year residents and non-residents, IA 126")
     def others_credit(self):
         return total(self.after_credits, less=share(self.iowa_part, of=self.after_credits))
@@ -122,12 +126,12 @@ class IncomeTax(StateReturn):
 
     @fact("Child and dependent care credit", rounding=None, cites="Iowa Code 422.12C")
     def care_credit(self):
-        """A part of the federal credit that falls with income; it is paid out."""
-        credit = total(self.federal.more_payments.care)
+        """A part of the federal credit, as it is before the federal tax cuts it off; it falls with income and is paid out."""
+        credit = self.brought("us.2441", "before_limit")
         rate = next((rate for below, rate in self.law.care.steps if self.net_income < below), None)
         if not credit or rate is None:
             return nothing_because("there is no federal credit" if not credit else "the income is above the credit's limit")
-        return share(self.iowa_part, of=share(rate, of=self.federal.more_payments.care))
+        return share(self.iowa_part, of=share(rate, of=credit))
 
     @fact("Earned income credit", rounding=None, cites="Iowa Code 422.12B")
     def earned_income_credit(self):

@@ -80,7 +80,7 @@ def schedule_nr_line_numbers(run):
 STATE = State(
     code="IL",
     authority=authority("IL", "Illinois", IncomeTax, return_type="IL1040", due=(4, 15), declaration="IL-8453",
-                        credited_tax="tax_after_credits", credited_income="taxed_here"),
+                        credited_tax="tax_after_credits", credited_income="taxed_here", credited_taxable="net_income"),
     forms=(IncomeTax, PartHere, Modifications, OtherStates, *worksheets("us-il")),
     papers=(Questions,),
     law=folder("IL"),

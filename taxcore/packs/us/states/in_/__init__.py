@@ -76,7 +76,8 @@ def _two_counties(run):
 STATE = State(
     code="IN",
     authority=authority("IN", "Indiana", IncomeTax, return_type="IT40", due=(4, 15), declaration="IT-8879",
-                        tax="total_tax", income="adjusted_income", credited_tax="taxed", credited_income="adjusted_income"),
+                        tax="total_tax", income="adjusted_income", credited_tax="taxed", credited_income="adjusted_income",
+                        credited_taxable="taxable_income"),
     forms=(IncomeTax, Underpayment, *worksheets("us-in", own=True)),
     papers=(Questions,),
     law=folder("IN"),

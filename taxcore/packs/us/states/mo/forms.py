@@ -1,7 +1,9 @@
 """Form MO-1040 with MO-A, MO-NRI and MO-CR: a column for each spouse, a part of the federal tax taken off. RSMo ch. 143."""
 
+from itertools import pairwise
+
 from taxcore.engine import (
-    by_bands,
+    ZERO,
     excess,
     fact,
     greatest,
@@ -15,6 +17,7 @@ from taxcore.engine import (
     total,
     whole,
 )
+from taxcore.packs.us import places
 from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
@@ -70,10 +73,13 @@ class Column(StateForm):
 
     @line("7", "Part of both incomes", rounding=None)
     def percentage(self):
-        """To whole percent."""
+        """To whole percent; both make a hundred, so the second is the rest."""
         if self.home.missouri_agi <= 0:
             return total(1)
-        return ratio(excess(self.missouri_agi, over=0), over=self.home.missouri_agi, places=2)
+        first = self.home.columns[0]
+        if self.key != first.key:
+            return total(1, less=first.percentage)
+        return least(ratio(excess(self.missouri_agi, over=0), over=self.home.missouri_agi, places=2), 1)
 
     @line("29", "Taxable income")
     def taxable_income(self):
@@ -81,10 +87,11 @@ class Column(StateForm):
 
     @line("30", "Tax", cites="RSMo 143.011")
     def tax(self):
-        """The chart's amounts at its edges are in whole dollars."""
+        """The chart's amounts at its edges are sums of each band's tax in whole dollars."""
         bands = self.law.income_tax.bands
         edge, rate = next((edge, rate) for edge, rate in reversed(bands) if self.taxable_income >= edge)
-        return total(whole(by_bands(edge, bands)), share(rate, of=excess(self.taxable_income, over=edge)))
+        below = [whole((upper - lower) * each) for (lower, each), (upper, _) in pairwise(bands) if upper <= edge]
+        return total(below, share(rate, of=excess(self.taxable_income, over=edge)))
 
     @fact("Income that is Missouri's, MO-NRI", rounding=whole)
     def missouri_income(self):
@@ -113,9 +120,32 @@ class Column(StateForm):
             return nothing_because("there is no income")
         return least(ratio(excess(self.missouri_income, over=0), over=self.missouri_agi, places=2), 1)
 
+    @fact("Tax before the credit for other states", rounding=whole)
+    def before_credit(self):
+        return share(self.missouri_part, of=self.tax)
+
+    @line("31", "Tax paid to other states, MO-CR", cites="RSMo 143.081")
+    def other_states(self):
+        """In each, as much of this column's tax as its income is of this spouse's income, to whole percent."""
+        elsewhere, base = self.taxed_elsewhere(), self.missouri_agi if self.is_whole else self.missouri_income
+        mine = [(one, self._part_of(one)) for one in elsewhere]
+        if not any(part > 0 for _, part in mine) or base <= 0:
+            return nothing_because(self.no_other_state)
+        return least(of={"all states": total([self._credited_here(*pair, base) for pair in mine]), "tax": self.before_credit})
+
+    def _part_of(self, one):
+        """How much of what another state taxes is this spouse's."""
+        earned = {each.role: places.earned_in(self.run, one.state, each.role) for each in self.federal.filers}
+        together = sum(earned.values(), ZERO)
+        return earned[self.key] / together if together > 0 else ratio(1, over=len(earned))
+
+    def _credited_here(self, one, part, base):
+        twice = least(ratio(share(part, of=one.income), over=base, places=2), 1)
+        return least(of={f"tax paid to {one.state}": share(part, of=one.tax), "tax here": share(twice, of=self.before_credit)})
+
     @line("33", "Tax that is Missouri's")
     def balance(self):
-        return share(self.missouri_part, of=self.tax)
+        return total(self.before_credit, less=self.other_states)
 
 
 class IncomeTax(StateReturn):
@@ -209,19 +239,15 @@ class IncomeTax(StateReturn):
 
     @fact("Tax of the columns", rounding=whole)
     def tax(self):
-        return total([column.balance for column in self.columns])
+        return total([column.before_credit for column in self.columns])
 
-    @line("31", "Tax paid to other states, MO-CR", cites="RSMo 143.081")
+    @fact("Tax paid to other states, of both columns", rounding=whole)
     def other_states(self):
-        """In each, as much of the tax as its income is of all income, to whole percent."""
-        elsewhere, base = self.taxed_elsewhere(), self.missouri_agi if self.is_whole else self.here.agi
-        if not elsewhere or base <= 0:
-            return nothing_because(self.no_other_state)
-        parts = {one.state: least(ratio(one.income, over=base, places=2), 1) for one in elsewhere}
-        each = [
-            least(of={f"tax paid to {one.state}": one.tax, "tax here": share(parts[one.state], of=self.tax)}) for one in elsewhere
-        ]
-        return least(of={"all states": total(each), "tax": self.tax})
+        return total([column.other_states for column in self.columns])
+
+    @fact("Taxable income that is Missouri's", rounding=whole)
+    def taxed_here(self):
+        return total([share(column.missouri_part, of=column.taxable_income) for column in self.columns])
 
     @fact("Income that another state's credit reads", rounding=whole)
     def credited_income(self):

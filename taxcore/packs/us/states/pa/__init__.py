@@ -91,7 +91,7 @@ def beyond(run):
 STATE = State(
     code="PA",
     authority=authority("PA", "Pennsylvania", IncomeTax, return_type="PA40", due=(4, 15), declaration="PA-8453",
-                        tax="tax", income="adjusted_income"),
+                        tax="tax", income="adjusted_income", credited_taxable="adjusted_income"),
     forms=(IncomeTax, *worksheets("us-pa")),
     papers=(Questions,),
     law=folder("PA"),

@@ -173,7 +173,8 @@ class IncomeTax(StateReturn):
 
     @line("21", "Tax forgiveness credit", cites="72 P.S. 7304")
     def forgiveness(self):
-        return share(self.forgiven, of=self.tax)
+        """Of the tax less the credit for other states' tax, which is never paid out. Schedule SP, lines 12 to 16."""
+        return share(self.forgiven, of=excess(self.tax, over=self.resident_credit))
 
     @line("22", "Tax paid to other states", cites="72 P.S. 7314")
     def resident_credit(self):

@@ -30,7 +30,8 @@ def conformity(run):
 STATE = State(
     code="SC",
     authority=authority("SC", "South Carolina", IncomeTax, return_type="SC1040", due=(4, 15), declaration="SC8453",
-                        tax="total_tax", income="agi_here", credited_tax="tax_after_credits", credited_income="agi_here"),
+                        tax="total_tax", income="agi_here", credited_tax="tax_after_credits", credited_income="agi_here",
+                        credited_taxable="taxable_income"),
     forms=(IncomeTax, *worksheets("us-sc", own=True)),
     papers=(Questions,),
     law=folder("SC"),

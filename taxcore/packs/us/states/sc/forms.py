@@ -1,7 +1,8 @@
 """Form SC1040 with Schedule NR: federal taxable income, changed; retirement and age by person. S.C. Code 12-6."""
 
-from taxcore.engine import ZERO, by_bands, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.states.base import StateReturn
+from taxcore.packs.us.states.table import tax_by_table
 
 
 class IncomeTax(StateReturn):
@@ -15,9 +16,13 @@ class IncomeTax(StateReturn):
         """It may be below zero here."""
         return total(self.federal.adjusted_gross_income, less=self.federal.deductions)
 
-    @fact("State income tax among the itemised", rounding=whole, cites="S.C. Code 12-6-1130(2)")
+    @fact("State income tax among the itemized deductions", rounding=whole, cites="S.C. Code 12-6-1130(2)")
     def state_tax_deducted(self):
-        return self.state_tax_in_itemized()
+        """No more than what itemizing exceeds the standard deduction by."""
+        if not self.federal.is_itemised:
+            return nothing_because("the federal return takes the standard deduction")
+        gained = excess(self.federal.itemized.deduction, over=self.federal.standard.deduction)
+        return least(of={"state income tax": self.state_tax_in_itemized(), "above the standard deduction": gained})
 
     @line("2", "Additions")
     def additions(self):
@@ -80,9 +85,9 @@ class IncomeTax(StateReturn):
         deductions = total(self.federal.deductions, self.dependants_deduction, less=self.state_tax_deducted)
         return excess(self.agi_here, over=share(self.carolinas_part, of=deductions))
 
-    @line("6", "Tax", cites="S.C. Code 12-6-510")
+    @line("6", "Tax", cites="S.C. Code 12-6-510; SC1040TT")
     def tax(self):
-        return by_bands(self.taxable_income, self.law.income_tax.bands)
+        return tax_by_table(self.taxable_income, self.law.income_tax.bands, self.law.table)
 
     @line("11", "Care credit", cites="S.C. Code 12-6-3380")
     def care_credit(self):

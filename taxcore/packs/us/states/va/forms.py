@@ -3,7 +3,23 @@
 A non-resident's taxable income is that of a resident in the part of the income that is Virginia's. 58.1-325.
 """
 
-from taxcore.engine import by_bands, excess, fact, greatest, least, line, nothing_because, ratio, share, times, total, whole
+from datetime import date
+
+from taxcore.engine import (
+    by_bands,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    times,
+    total,
+    whole,
+)
 from taxcore.packs.us import places
 from taxcore.packs.us.states.base import StateReturn
 
@@ -38,12 +54,26 @@ class IncomeTax(StateReturn):
         old = [one for one in filers if (one.age_at_end() or 0) >= 65]
         if not old:
             return nothing_because("nobody is 65")
-        oldest = [one for one in old if one.birth_date.year < law.older_born_before]
+        oldest = [one for one in old if self._is_oldest(one)]
         married = self.federal.status in ("joint", "separate")
         income = total(self.federal.adjusted_gross_income, less=self.federal.taxable_benefits)
         falling = times(len(old) - len(oldest), law.each, of="persons of 65")
         fall = excess(income, over=law.married_above if married else law.single_above)
-        return total(times(len(oldest), law.each, of="born before 1939"), excess(falling, over=fall))
+        return total(times(len(oldest), law.each, of="born before 2 January 1939"), excess(falling, over=fall))
+
+    def _is_oldest(self, person):
+        """Born on or before 1 January 1939: the deduction does not fall."""
+        return person.birth_date <= date(int(self.law.age_deduction.older_born_before), 1, 1)
+
+    def _own_age_deduction(self, person):
+        """The whole amount of the oldest; what fell is divided evenly among the others of 65."""
+        if (person.age_at_end() or 0) < 65:
+            return nothing_because("is younger than 65")
+        oldest = sum(1 for one in self.federal.filers if (one.age_at_end() or 0) >= 65 and self._is_oldest(one))
+        if self._is_oldest(person):
+            return total(self.law.age_deduction.each)
+        left = total(self.age_deduction, less=times(oldest, self.law.age_deduction.each, of="born before 2 January 1939"))
+        return left / (self.aged() - oldest)
 
     @line("5", "Social security")
     def benefits(self):
@@ -155,10 +185,10 @@ class IncomeTax(StateReturn):
         return least(excess(self.tax, over=apart), law.most)
 
     def _own_income(self, role):
-        """One spouse's income here, less the own exemptions."""
+        """One spouse's income here after the own age deduction, less the own exemptions."""
         own, law, person = self.run.form("us-va.own-income", role), self.law.exemption, self.person(role)
         boxes = (1 if (person.age_at_end() or 0) >= 65 else 0) + (1 if person.blind else 0)
-        return total(own.agi, less=[own.benefits, law.each, law.aged_or_blind * boxes])
+        return total(own.agi, less=[own.benefits, self._own_age_deduction(person), law.each, law.aged_or_blind * boxes])
 
     @line("18", "Net tax", weight="total")
     def net_tax(self):
@@ -185,6 +215,10 @@ class IncomeTax(StateReturn):
         """The best of three: by the guidelines of poverty, a part of the federal credit, or another part that is paid out."""
         if self.kind_of_return == places.NONE:
             return nothing_because("it is for residents")
+        if self.age_deduction > 0 or self.aged() or self.blind():
+            return nothing_because("the age deduction or an exemption for 65 or blind is claimed")
+        if any(one.claimed_by_other for one in self.federal.filers):
+            return nothing_because("somebody else can claim the taxpayer")
         law, earned = self.law.earned_income_credit, share(self.part, of=self.federal.earned_income_credit)
         return greatest(
             of={
@@ -202,6 +236,14 @@ class IncomeTax(StateReturn):
     @line("24", "Tax paid to other states, Schedule OSC", cites="Va. Code 58.1-332")
     def other_states(self):
         return self.credit_for_others(self.net_tax, self.agi)
+
+    def credited(self, one, tax, base):
+        """By the taxable incomes of both: what the other state's tax is on, over Virginia's. 58.1-332(A)."""
+        if self.taxed_income <= 0:
+            return nothing_because("there is no taxable income")
+        twice = least(of={"taxable income there": one.taxable, "taxable income here": self.taxed_income})
+        return least(of={f"tax paid to {one.state}": one.tax,
+                         "tax here on as much": pro_rata(tax, twice, self.taxed_income)})  # fmt: skip
 
     @line("25", "Other credits, Schedule CR")
     def other_credits(self):

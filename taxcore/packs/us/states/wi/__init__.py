@@ -3,7 +3,7 @@
 from taxcore.engine import Amount, Flag, check, found, idea, total
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
-from taxcore.packs.us.states.checks import answered, common, unsupported
+from taxcore.packs.us.states.checks import answered, common, in_doubt, unsupported
 from taxcore.packs.us.states.income import worksheets
 from taxcore.packs.us.states.wi.forms import IncomeTax
 
@@ -55,17 +55,35 @@ def dependant(run):
         yield found(form.address("standard_deduction"), says)
 
 
+def _part_of_tax(run):
+    form = run.form("us-wi.form-1")
+    if form.is_whole or not form.tax:
+        return None
+    return form.address("tax"), f"the tax is that on all income, times Wisconsin's part, {form.part_of_year:f}."
+
+
+def _without_proportion(run):
+    form = run.form("us-wi.form-1")
+    named = [one.state for one in form.taxed_elsewhere() if one.state in form.law.other_states.without_proportion]
+    if not named or not form.other_states:
+        return None
+    return form.address("other_states"), f"tax paid to {', '.join(named)} is credited without a limit in proportion of incomes."
+
+
 STATE = State(
     code="WI",
     authority=authority("WI", "Wisconsin", IncomeTax, return_type="F1", due=(4, 15), declaration="Form W-RA",
                         tax="total_tax", income="wisconsin_income", credited_tax="tax_after_credits",
-                        credited_income="wisconsin_income"),
+                        credited_income="wisconsin_income", credited_taxable="taxed_here"),
     forms=(IncomeTax, *worksheets("us-wi")),
     papers=(Questions,),
     law=folder("WI"),
     checks=(
         unsupported("us-wi", "Wisconsin", "care-benefits", "Care credit beside an employer's benefits", "2023 Wisconsin Act 101",
                     _care),
+        in_doubt("us-wi", "Wisconsin", "part-of-tax", "tax of movers and non-residents", "Wis. Stat. 71.06(2s)", _part_of_tax),
+        in_doubt("us-wi", "Wisconsin", "without-proportion", "credit for neighboring states' tax", "Wis. Stat. 71.07(7)",
+                 _without_proportion),
         dependant,
         larger_exclusion,
         *common("WI", "Wisconsin", "us-wi.form-1"),

@@ -4,6 +4,7 @@ Lines whose numbers are not certain have none here, see docs/law-coverage.md.
 """
 
 from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.packs.us.federal.care import NOBODY_QUALIFIES
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
 
@@ -87,41 +88,47 @@ class IncomeTax(StateReturn):
             whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
         if self.federal.standard.is_dependant:
             whole = least(of={"by income": whole, "earned income or the minimum": self.standard_of_dependant()})
-        return share(self.part_of_year, of=whole)
+        return total(whole)
 
     def _falling(self, row):
         return excess(row.most, over=share(row.rate, of=excess(self.income_for_deduction, over=row.falls_from)))
 
-    @fact("Wisconsin's part, to four places", rounding=None)
+    @fact("Wisconsin's part, to four places", rounding=None, cites="Wis. Stat. 71.06(2s)")
     def part_of_year(self):
+        """Wisconsin income over federal income: brackets, deduction and exemptions count in it."""
         if self.is_whole or self.everywhere.agi <= 0:
             return total(1 if self.is_whole else 0)
-        return least(ratio(excess(self.here.agi, over=0), over=self.everywhere.agi, places=4), 1)
+        return least(ratio(excess(self.wisconsin_income, over=0), over=self.everywhere.agi, places=4), 1)
 
     @line("8", "Exemptions", cites="Wis. Stat. 71.05(23)")
     def exemptions(self):
         """None for somebody whom others can claim. Wis. Stat. 71.05(23)(b)."""
         own = sum(not one.claimed_by_other for one in self.federal.filers)
         law, persons = self.law.exemption, own + len(self.dependants())
-        every = total(times(persons, law.each, of="persons"), times(self.aged(), law.aged, of="aged"))
-        return share(self.part_of_year, of=every)
+        return total(times(persons, law.each, of="persons"), times(self.aged(), law.aged, of="aged"))
 
     @line("9", "Taxable income", weight="total")
     def taxable_income(self):
-        return excess(self.wisconsin_income, over=[self.standard_deduction, self.exemptions])
+        """Of movers and non-residents as if all income were Wisconsin's: the tax on it counts in Wisconsin's part."""
+        return excess(self.income_for_deduction, over=[self.standard_deduction, self.exemptions])
+
+    @fact("Taxable income that is Wisconsin's", rounding=None)
+    def taxed_here(self):
+        return share(self.part_of_year, of=self.taxable_income)
 
     @line("10", "Tax", cites="Wis. Stat. 71.06")
     def tax(self):
-        return tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
+        every = tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
+        return total(every) if self.is_whole else share(self.part_of_year, of=every)
 
     @fact("Itemised deduction credit, Schedule 1", rounding=None, cites="Wis. Stat. 71.07(5)")
     def itemized_credit(self):
-        """On interest, gifts and medical costs above the standard deduction; taxes do not count."""
-        if not self.federal.is_itemised:
-            return nothing_because("the federal return is not itemised")
+        """On interest, gifts and medical costs above the standard deduction, whether the federal return itemizes or not; taxes do
+        not count."""
         itemized = self.federal.itemized
         counted = total(itemized.medical_allowed, itemized.interest, itemized.all_gifts)
-        return share(self.law.itemized_credit.rate, of=excess(share(self.part_of_year, of=counted), over=self.standard_deduction))
+        above = excess(counted, over=self.standard_deduction)
+        return share(self.part_of_year, of=share(self.law.itemized_credit.rate, of=above))
 
     @fact("Care credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
     def care_credit(self):
@@ -137,7 +144,7 @@ class IncomeTax(StateReturn):
             return nothing_because("no care was paid for")
         care, law = self.run.form("us.2441"), self.law.care
         if care.not_allowed or not care.persons:
-            return nothing_because(care.not_allowed or "nobody who was cared for is below 13 or disabled")
+            return nothing_because(care.not_allowed or NOBODY_QUALIFIES)
         most = law.one if care.persons == 1 else law.several
         return share(care.rate, of=least(of={"costs": care.expenses, "most": most,
                                              "taxpayer's earned income": care.taxpayers_earned,
@@ -168,15 +175,25 @@ class IncomeTax(StateReturn):
 
     @fact("Tax paid to other states, Schedule OS", rounding=None, cites="Wis. Stat. 71.07(7)")
     def other_states(self):
-        """What is paid there, and no more than Wisconsin's tax."""
-        return self.credit_for_others(self.tax, self.wisconsin_income)
+        """What is paid there, and no more than Wisconsin's tax after the other credits."""
+        return self.credit_for_others(excess(self.tax, over=self.own_credits), self.wisconsin_income)
+
+    def credited(self, one, tax, base):
+        """In proportion of the income that both tax, but for states that the statute names."""
+        if one.state in self.law.other_states.without_proportion:
+            return least(of={f"tax paid to {one.state}": one.tax, "tax here": tax})
+        return super().credited(one, tax, base)
+
+    @fact("Credits of Wisconsin's own that are not paid out", rounding=None)
+    def own_credits(self):
+        """Who chooses the larger pension exclusion has none."""
+        if self.excludes_pensions:
+            return nothing_because("the larger pension exclusion is chosen")
+        return total(self.itemized_credit, self.care_credit, self.home_credit, self.couple_credit)
 
     @fact("Credits that are not paid out", rounding=None)
     def credits(self):
-        """Who chooses the larger pension exclusion has none but that for other states."""
-        if self.excludes_pensions:
-            return total(self.other_states)
-        return total(self.itemized_credit, self.care_credit, self.home_credit, self.couple_credit, self.other_states)
+        return total(self.own_credits, self.other_states)
 
     @line("18", "Tax after credits")
     def tax_after_credits(self):

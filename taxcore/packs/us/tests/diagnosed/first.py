@@ -171,6 +171,7 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.care.benefits-taxed", family(w2(90_000, care_benefits="50")), family(w2(90_000, care_benefits="50"), w2(9_000, key="w2", owner="spouse"), care("d1"))),
     ("us.ira.limited", one(w2(89_000, retirement_plan="yes"), paper("ira", traditional="5")), one(w2(79_000, retirement_plan="yes"), paper("ira", traditional="5"))),
     ("us.ira.excess", one(w2(165_000), paper("ira", roth="500")), one(w2(150_000), paper("ira", roth="500"))),
+    ("us.hsa.excess", one(cover(paid_in="4500")), one(cover(paid_in="4500", excess_withdrawn="200"))),
     ("us.student-loan.denied", one(w2(100_000), paper("1098-e", interest="50")), one(w2(85_000), paper("1098-e", interest="50"))),
     ("us.1098-t.half-time-open", one(w2(9_000), paper("1098-t", paid="50")), one(w2(9_000), paper("1098-t", paid="50", half_time="no"))),
     ("us.savers-credit.distributions", one(w2(30_000), pension(), paper("ira", roth="900")), one(w2(30_000), pension(), paper("ira", roth="901"))),

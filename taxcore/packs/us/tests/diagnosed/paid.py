@@ -126,6 +126,8 @@ CASES = [
     ("us.extension.expected-too-low", one(wage(), single("extension", asked="yes", expected_tax="1000")), one(wage(), single("extension", asked="yes", expected_tax="4500"))),
     ("us.2210.penalty", one(wage(90_000, 500), single("prior-year", tax="12000", adjusted_gross_income="80000")),
      one(wage(90_000, 12_000), single("prior-year", tax="12000", adjusted_gross_income="80000"))),
+    ("us.2210.penalty", one(wage(90_000, 500), single("prior-year", tax="12000", adjusted_gross_income="80000")),
+     one(wage(90_000, 500), single("prior-year", tax="12000", adjusted_gross_income="80000"), single("penalty", waiver="yes"))),
     ("us.next-year.vouchers", one(wage(90_000, 5_000)), one(wage(90_000, 5_000), single("next-year", make="no"))),
     ("us.next-year.withholding-high", one(wage(50_000, 9_000)), one(wage(50_000, 8_000))),
     ("us.deposit.none", one(wage(50_000, 9_000)), one(wage(50_000, 9_000), single("deposit", routing="138150000", account="4471", account_kind="savings"))),

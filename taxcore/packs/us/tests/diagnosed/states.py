@@ -124,6 +124,13 @@ CASES = [
     ("us-ca.earned-income-credit", lives("CA", w2(32_900)), lives("CA", w2(32_901))),
     ("us-ca.earned-income-credit", lives("CA", w2(900)), lives("CA", w2(900), asks("CA", no_earned_income_credit="yes"))),
     ("us-ca.minimum-tax", lives("CA", w2(90_000), single("minimum-tax", stock_options="5")), lives("CA", w2(90_000))),
+    ("us-ga.own-tax-itemized", lives("GA", w2(90_000, 0, **at(("GA", 90_000, 4_000))), single("itemized", unreported_mortgage="20000")),
+     lives("GA", w2(90_000, 0, **at(("GA", 90_000, 4_000))))),
+    ("us-ga.earned-retirement", lives("GA", older("1950-01-01"), w2(9_000), year=2023), lives("GA", older("1950-01-01"), w2(9_000), year=2024)),
+    ("us-va.limit-by-taxable-income", lives("VA", w2(50_000, 0, **at(("VA", 30_000, 0), ("IL", 20_000, 0)))), lives("VA", w2(50_000, 0, **at(("VA", 50_000, 0))))),
+    ("us-wi.part-of-tax", lives("TX", w2(50_000, 0, **at(("WI", 50_000, 0)))), lives("WI", w2(50_000, 0, **at(("WI", 50_000, 0))))),
+    ("us-wi.without-proportion", lives("WI", w2(50_000, 0, **at(("WI", 30_000, 0), ("IA", 20_000, 0)))), lives("WI", w2(50_000, 0, **at(("WI", 30_000, 0), ("CA", 20_000, 0))))),
+    ("us-mo.chart", lives("MO", w2(50_000), year=2023), lives("MO", w2(50_000), year=2024)),
     ("us-sc.conformity", lives("SC"), lives("SC", year=2024)),
 ]  # fmt: skip
 

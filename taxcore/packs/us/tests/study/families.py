@@ -155,7 +155,7 @@ def _benefits(key="b1", owner="taxpayer", amount="21860.00"):
 
 
 _AGED = [somebody(born="1953-05-05", occupation="Retired"), somebody("spouse", "Odile", "1955-07-07", occupation="Retired")]
-_YOUNG = somebody(born="2004-08-08", claimed_by_other="no", student="yes")
+_YOUNG = somebody(born="2004-08-08", claimed_by_other="no", student="yes", earns_own_support="yes")
 
 FAMILIES = {
     "one employer": [somebody(), filing(), _kittiwake(), _bank(), *answers()],
@@ -178,8 +178,7 @@ FAMILIES = {
     "itemises": [*_couple(), filing("joint"), _kittiwake("98480.00", "11900.00"), _letterpress(), _mortgage(owner="joint", interest="18210.18"),
                  _paper("gift", "g1", {"owner": "joint", "charity": "Lamplighters", "gift_kind": "cash", "amount": "6210.00", "acknowledged": "yes"}), *answers()],
     "student": [_YOUNG, filing(), _kittiwake("21480.00", "1500.00"), _paper("1098-t", "t1", {"payer": "Galena College", "payer_number": "00-2244668",
-                "student": "taxpayer", "paid": "5210.00", "scholarships": "0", "half_time": "yes", "years_claimed": "1", "books": "410.00",
-                "support_by_self": "yes"}), *answers(student="taxpayer")],
+                "student": "taxpayer", "paid": "5210.00", "scholarships": "0", "half_time": "yes", "years_claimed": "1", "books": "410.00"}), *answers(student="taxpayer")],
     "student at home": [*_couple(dependant("d1", "Wren", "2005-04-01", student="yes")), filing("joint"), _kittiwake(), _letterpress(),
                         _paper("1098-t", "t1", {"payer": "Galena College", "payer_number": "00-2244668", "student": "d1", "paid": "7210.00",
                         "scholarships": "0", "half_time": "yes", "years_claimed": "2", "books": "640.00"}),
