@@ -46,7 +46,7 @@ class Filing(models.Model):
 
 
 class Claim(models.Model):
-    """A number used on an accepted return: as filer or dependant, once an authority and year."""
+    """A number used on an accepted return: as filer or dependent, once an authority and year."""
 
     filing = models.ForeignKey(Filing, on_delete=models.CASCADE, related_name="claims", null=True)
     authority = models.CharField(max_length=10)

@@ -151,7 +151,7 @@ class RuleTests(AuthorityTestCase):
         Person.objects.create(number="914330001", last_name="Abernathy")
         Claim.objects.create(authority="us", year=2025, number="914330001", role="dependant")
         child = (
-            '<UnitedStatesPerson id="d1" role="dependant"><FirstName>Ada</FirstName><LastName>Abernathy</LastName>'
+            '<UnitedStatesPerson id="d1" role="dependent"><FirstName>Ada</FirstName><LastName>Abernathy</LastName>'
             "<Number>914-33-0001</Number><BirthDate>2015-01-05</BirthDate></UnitedStatesPerson></People>"
         )
         answer = self.decided(document=DOCUMENT.replace("</People>", child))

@@ -40,7 +40,7 @@ class SeatTests(RunningTestCase):
         bea.type("61036").hit("Enter")
         bea.sees("Add a paper")
         # Two people and their status are there; a child, two wage statements, interest, care and a gift come by command
-        bea.command("child", "Add: Dependant")
+        bea.command("child", "Add: Dependent")
         bea.at("First name and initial")
         bea.fill("Lio")
         bea.at("Last name")

@@ -46,7 +46,7 @@ class StoryTests(RunningTestCase):
 
     def record_identity(self, walk: Walk) -> None:
         """First too little, which is said at its field with nothing lost; then all of it."""
-        walk.find("[name=document]").send_keys("Driving licence")
+        walk.find("[name=document]").send_keys("Driving license")
         walk.find("[name=issued_by]").send_keys("Illinois")
         walk.find("[name=expires]").send_keys("6/30/2029")
         walk.press("Record it")
@@ -88,7 +88,7 @@ class StoryTests(RunningTestCase):
         }.items():  # fmt: skip
             staff.key(label, value)
         # Boxes 3 to 6 follow, the ripple tells what moved, the bottom line shows it
-        self.assertEqual(staff.field("Social security wages").get_attribute("placeholder"), "= 61,480.00")
+        self.assertEqual(staff.field("Social Security wages").get_attribute("placeholder"), "= 61,480.00")
         staff.sees("federal tax withheld, keyed: 5,812.00", "Withheld together", "563")
         staff.key("State", "IL")
         review = staff.find("#bottom").text
@@ -157,10 +157,10 @@ class StoryTests(RunningTestCase):
         staff.sees("P-0201", seconds=60)
         # The number on the card turns out to be another one
         staff.press("Fix it")
-        staff.sees("Social security number")
-        staff.until(lambda: staff.driver.switch_to.active_element.get_attribute("aria-label") == "Social security number")
-        staff.key("Social security number", "945080001")
-        self.assertEqual(staff.field("Social security number").get_attribute("placeholder"), "•••-••-0001")
+        staff.sees("Social Security number")
+        staff.until(lambda: staff.driver.switch_to.active_element.get_attribute("aria-label") == "Social Security number")
+        staff.key("Social Security number", "945080001")
+        self.assertEqual(staff.field("Social Security number").get_attribute("placeholder"), "•••-••-0001")
         staff.go(f"/returns/{return_id}/sign")
         # The corrected number moved no signed figure: the signatures stand, and what was corrected is shown
         staff.press("Lock the return")

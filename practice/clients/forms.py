@@ -28,13 +28,13 @@ class HouseholdForm(forms.Form):
 
     first_name = forms.CharField(max_length=40, label="First name", widget=forms.TextInput({"autofocus": True}))
     last_name = forms.CharField(max_length=40, label="Last name")
-    number = forms.CharField(max_length=11, label="Social security number", required=False)
+    number = forms.CharField(max_length=11, label="Social Security number", required=False)
     birth_date = TypedDay(label="Date of birth", required=False)
     email = forms.EmailField(label="Mail address", required=False)
     occupation = forms.CharField(max_length=40, required=False)
     spouse_first_name = forms.CharField(max_length=40, label="First name", required=False)
     spouse_last_name = forms.CharField(max_length=40, label="Last name", required=False)
-    spouse_number = forms.CharField(max_length=11, label="Social security number", required=False)
+    spouse_number = forms.CharField(max_length=11, label="Social Security number", required=False)
     spouse_birth_date = TypedDay(label="Date of birth", required=False)
     spouse_email = forms.EmailField(label="Mail address", required=False)
     spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
@@ -79,5 +79,5 @@ class HouseholdForm(forms.Form):
 def _number(text):
     plain = re.sub(r"[^0-9]", "", text)
     if text and len(plain) != 9:
-        raise forms.ValidationError("A social security number has nine digits.")
+        raise forms.ValidationError("A Social Security number has nine digits.")
     return f"{plain[:3]}-{plain[3:5]}-{plain[5:]}" if plain else ""

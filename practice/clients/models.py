@@ -72,7 +72,7 @@ class Person(FirmOwned):
 
 
 class IdentityDocument(models.TextChoices):
-    LICENCE = "licence", "Driving licence"
+    LICENCE = "licence", "Driving license"
     PASSPORT = "passport", "Passport"
     STATE_CARD = "state-card", "State identity card"
     MILITARY = "military", "Military identity card"

@@ -1,4 +1,4 @@
-"""Making a package: letter, summary with a chart, forms, receipts and the signed authorisations, in one PDF."""
+"""Making a package: letter, summary with a chart, forms, receipts and the signed authorizations, in one PDF."""
 
 import io
 import uuid

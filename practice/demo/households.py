@@ -1,6 +1,6 @@
 """More of the practice's households: the self-employed, the retired, investors, students, families. All of it invented.
 
-`papers` are (kind, owner, values in the open format); people added as dependants have the ids person1, person2 in this order.
+`papers` are (kind, owner, values in the open format); people added as dependents have the ids person1, person2 in this order.
 """
 
 from datetime import date

@@ -14,7 +14,7 @@ from taxcore.engine.filed import address_at
 
 @transaction.atomic
 def settle(submission_id, answer):
-    """Record an acknowledgement once: accepted lets the next authority go, rejected brings the return back to the desk."""
+    """Record an acknowledgment once: accepted lets the next authority go, rejected brings the return back to the desk."""
     objects = Submission.objects.across_firms("background work")
     submission = objects.select_for_update(of=("self",)).select_related("of__household", "firm").get(pk=submission_id)
     if submission.state != State.SENT:

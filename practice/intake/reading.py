@@ -98,7 +98,7 @@ def heads_mark(heads):
 
 @dataclass
 class Incoming:
-    """One record of a file: values in the open format, its mark for recognising it again, what is wrong with it."""
+    """One record of a file: values in the open format, its mark for recognizing it again, what is wrong with it."""
 
     place: int
     values: dict

@@ -238,7 +238,7 @@ def _in_words(place, text):
 
 @transaction.atomic
 def add_paper(actor, return_id, kind, owner="", values=None):
-    """A new paper of a kind, empty or with open-format values; a new person is a dependant. Returns (return, paper)."""
+    """A new paper of a kind, empty or with open-format values; a new person is a dependent. Returns (return, paper)."""
     return_ = open_for_change(actor, return_id)
     declared = pack_of(return_).paper(kind)
     if declared is None:

@@ -65,8 +65,8 @@ def _to_add(request, return_, words):
     if not may(request.user, "key"):
         return
     pack, url = pack_of(return_), reverse("add-paper", args=[return_.pk])
-    if words and _fits(words, "add dependant child person"):
-        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependant", "note": "", "first": True}
+    if words and _fits(words, "add dependent child person"):
+        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependent", "note": "", "first": True}
     for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
         if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
             yield {"post": url, "kind": kind.kind, "does": f"Add: {kind.name}", "note": kind.official}

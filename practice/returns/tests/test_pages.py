@@ -77,7 +77,7 @@ class LineageTests(PageTestCase):
         )
         from practice.returns.computing import result_of
 
-        self.assertIn("there is no dependant", why_zero(result_of(self.return_)["us.1040.21"]))
+        self.assertIn("there is no dependent", why_zero(result_of(self.return_)["us.1040.21"]))
         self.assertEqual(
             why_zero(result_of(self.return_)["us.1040.37"]), "1040 24 Total tax 5,249 is not above 1040 33 Payments 5,812"
         )
@@ -183,7 +183,7 @@ class ManyPapersTests(PageTestCase):
         page = self.get("paper", self.paper.pk).content.decode()
         self.assertIn('data-list="list-of-person"', page)
         self.assertIn('<datalist id="list-of-person">', page)
-        self.assertEqual(self.save("costs.1.person", "Ada, dependant", "").status_code, 200)
+        self.assertEqual(self.save("costs.1.person", "Ada, dependent", "").status_code, 200)
         self.paper.refresh_from_db()
         self.assertEqual(self.paper.values["costs"][0]["person"], "person1")
         self.assertContains(self.save("costs.1.person", "Nobody", "person1"), "is not one of this return", status_code=422)

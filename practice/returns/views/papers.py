@@ -55,7 +55,7 @@ def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
     of_year = [kind for kind in pack_of(return_).papers if kind.since <= return_.year <= kind.until]
     wanted = [kind for kind in of_year if not (kind.single and kind.kind in there)]
-    people = [{"kind": pack_of(return_).people.kind, "name": "Dependant", "official": ""}]
+    people = [{"kind": pack_of(return_).people.kind, "name": "Dependent", "official": ""}]
     if not any(paper.values.get("role") == "spouse" for paper in listed):
         people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})
     groups = {"people": people}

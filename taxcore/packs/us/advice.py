@@ -167,7 +167,7 @@ def _plan_at_work(result: Result, planned: _NextYear, person: Any) -> Iterator[A
 
 
 def _deferring(wage: PaperValues, more: Decimal) -> dict[str, Any]:
-    """The same pay, more of it deferred: boxes 1 and 16 fall, the deferral of box 12 rises, social security stays."""
+    """The same pay, more of it deferred: boxes 1 and 16 fall, the deferral of box 12 rises, Social Security stays."""
     rows = [dict(row) for row in wage.values.get("codes") or ()]
     row = next(row for row in rows if row.get("code") in ("D", "E"))
     row["amount"] = str(Decimal(str(row.get("amount") or 0)) + more)
@@ -220,7 +220,7 @@ def _bands(result: Result) -> Iterator[Advice]:
 
 
 def _apart(result: Result) -> Iterator[Advice]:
-    """A joint return against two: amounts of both halved, dependants with whoever earns more. An estimate, and said to be one."""
+    """A joint return against two: amounts of both halved, dependents with whoever earns more. An estimate, and said to be one."""
     run = result.run
     form = run.form("us.1040")
     if form.status != "joint" or run.person("spouse") is None or run.person("spouse").death_date is not None:
@@ -233,7 +233,7 @@ def _apart(result: Result) -> Iterator[Advice]:
     if abs(saves) < _WORTH / 2:
         return
     says = (
-        f"Two returns would together be about {saves:,.0f} better. What belongs to both was halved and dependants given to the "
+        f"Two returns would together be about {saves:,.0f} better. What belongs to both was halved and dependents given to the "
         "spouse who earns more: key both returns before deciding."
         if saves > 0
         else f"Filing together is about {-saves:,.0f} better than two returns, where what belongs to both is halved."

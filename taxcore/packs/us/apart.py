@@ -102,7 +102,7 @@ def _bottom_line_of(run: Any, state: str) -> Decimal:
 
 
 def holder(run: Any, state: str) -> str:
-    """With whom goes what cannot be halved, dependants among it: the one who lived longer in the state."""
+    """With whom goes what cannot be halved, dependents among it: the one who lived longer in the state."""
     days = {person.role: places.days_in(run, person.role).get(state, 0) for person in run.form("us.1040").filers}
     return max(days, key=lambda role: (days[role], role == "taxpayer"))
 
@@ -110,13 +110,13 @@ def holder(run: Any, state: str) -> str:
 def of_one(run: Any, role: str, state: str) -> ReturnData:
     """The return of `role`, as if filed apart, for one state.
 
-    Lines set by hand are not taken along: they were set for the couple. Who itemised together itemises apart: IRC 63(c)(6)(A).
+    Lines set by hand are not taken along: they were set for the couple. Who itemized together itemizes apart: IRC 63(c)(6)(A).
     """
     return _split(run, role, state, holder(run, state) == role)
 
 
 def everywhere(run: Any, role: str, holds: bool) -> ReturnData:
-    """The return of `role`, filed apart with everybody. `holds`: dependants and what cannot be halved go with this one."""
+    """The return of `role`, filed apart with everybody. `holds`: dependents and what cannot be halved go with this one."""
     return _split(run, role, "", holds)
 
 

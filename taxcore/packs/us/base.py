@@ -61,8 +61,8 @@ UNTAXED = frozenset({"AK", "FL", "NV", "NH", "SD", "TN", "TX", "WA", "WY"})
 
 STATUSES = {
     "single": "Single",
-    "joint": "Married, filing together",
-    "separate": "Married, filing apart",
+    "joint": "Married filing jointly",
+    "separate": "Married filing separately",
     "head_of_household": "Head of household",
-    "surviving_spouse": "Surviving spouse",
+    "surviving_spouse": "Qualifying surviving spouse",
 }

@@ -7,7 +7,7 @@ from taxcore.engine import ZERO, Flow, Stream, Well
 # Income lines by attribute, and what a reader calls them: Form 1040, then Schedule 1
 _INCOME = {
     "wages": "Wages", "taxable_interest": "Interest", "dividends": "Dividends", "ira_taxable": "IRA distributions",
-    "pension_taxable": "Pensions", "taxable_benefits": "Social security", "capital_gain": "Capital gains",
+    "pension_taxable": "Pensions", "taxable_benefits": "Social Security", "capital_gain": "Capital gains",
 }  # fmt: skip
 _FURTHER = {"business": "Business", "entities": "Partnerships, trusts", "state_refunds": "State refunds",
             "unemployment": "Unemployment"}  # fmt: skip

@@ -4,7 +4,7 @@ from taxcore.engine import Question
 
 QUESTIONS = (
     Question("family", "People", "Does anybody else live from the client's money: children, parents, others?", ("person",),
-             "One for each of them. Whether they count as dependants follows from what is keyed about each."),
+             "One for each of them. Whether they count as dependents follows from what is keyed about each."),
     Question("wages", "Work", "Was anybody employed during the year?", ("w2",), "One statement for each employer and person."),
     Question("business", "Work", "Did anybody work for themselves, or sell things or services?", ("business",),
              "One for each business. Slips about pay (1099-NEC, 1099-K) are keyed apart and belong to a business."),
@@ -17,7 +17,7 @@ QUESTIONS = (
              "One paper for each broker; its sales come from a file."),
     Question("losses", "Savings", "Was there a loss left over from sales of the year before?", ("capital-carryover",)),
     Question("pension", "Retirement", "Did a pension, an annuity or an IRA pay out?", ("1099-r",)),
-    Question("benefits", "Retirement", "Did anybody draw social security?", ("ssa-1099",)),
+    Question("benefits", "Retirement", "Did anybody draw Social Security?", ("ssa-1099",)),
     Question("contributions", "Retirement", "Did anybody pay into an IRA, or hold one with basis?", ("ira",)),
     Question("public", "Other income", "Was there unemployment pay or a refund of state tax?", ("1099-g",)),
     Question("winnings", "Other income", "Did anybody win at gambling?", ("w2g",)),

@@ -10,10 +10,10 @@ from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before,
 _EACH = ("taxpayer", "spouse")
 
 
-@check("us.last-year.number-differs", "Another social security number than last year", "format", "IRC 6109")
+@check("us.last-year.number-differs", "Another Social Security number than last year", "format", "IRC 6109")
 @check("us.last-year.birth-date-differs", "Another date of birth than last year", "format")
 @check("us.last-year.name-differs", "Another last name than last year", "format")
-@check("us.last-year.dependant-gone", "A dependant of last year who is not here", "unlikely", "IRC 152")
+@check("us.last-year.dependent-gone", "A dependent of last year who is not here", "unlikely", "IRC 152")
 def people_against_last_year(run):
     if run.data.last_year is None:
         return
@@ -24,9 +24,9 @@ def people_against_last_year(run):
             if earlier.values.get("role") == "dependant":
                 yield found(
                     run.single("filing").address("status"),
-                    f"{earlier.values.get('first_name')} was a dependant last year and is not on this return. Add "
+                    f"{earlier.values.get('first_name')} was a dependent last year and is not on this return. Add "
                     "the person, or mark this as seen.",
-                    code="us.last-year.dependant-gone",
+                    code="us.last-year.dependent-gone",
                 )
             continue
         for name, code, word in _IDENTITY:
@@ -42,13 +42,13 @@ def people_against_last_year(run):
 
 
 _IDENTITY = (
-    ("number", "number-differs", "social security number"), ("birth_date", "birth-date-differs", "date of birth"),
+    ("number", "number-differs", "Social Security number"), ("birth_date", "birth-date-differs", "date of birth"),
     ("last_name", "name-differs", "last name"),
 )  # fmt: skip
 
 
 def _who(values):
-    """The taxpayer and the spouse by their part, dependants by their first name."""
+    """The taxpayer and the spouse by their part, dependents by their first name."""
     role = values.get("role")
     return role if role in _EACH else str(values.get("first_name", "")).strip().lower()
 
@@ -79,7 +79,7 @@ def answers_against_last_year(run):
 # (short, last year's line, where it would be keyed, what it is, weight)
 _GONE = (
     ("estimates", "us.1040:estimates", ("estimates", "rows"), "Estimated payments", CHECK),
-    ("itemised", "us.sch-a:deduction", ("itemized", "medical"), "Itemised deductions", IDEA),
+    ("itemised", "us.sch-a:deduction", ("itemized", "medical"), "Itemized deductions", IDEA),
     ("gifts", "us.sch-a:all_gifts", ("itemized", "other"), "Gifts to charity", IDEA),
     ("property-tax", "us.sch-a:property_tax", ("itemized", "property_tax"), "Real estate tax", IDEA),
     ("care", "us.2441:credit", ("care-questions", "student_months"), "The care credit", IDEA),

@@ -34,13 +34,13 @@ def statement_without_business(run):
             )
 
 
-@stops("us.prior-year.itemised-open", "A state refund, and last year's choice of deduction is not known", "missing", "IRC 111")
+@stops("us.prior-year.itemized-open", "A state refund, and last year's choice of deduction is not known", "missing", "IRC 111")
 def refund_without_last_year(run):
     form = run.form("us.state-refund")
     if form.refunds > 0 and run.single("prior-year").itemised is None:
         yield found(
             run.single("prior-year").address("itemised"),
-            "A state refund was received. Was last year's return itemised? It decides whether the refund is income.",
+            "A state refund was received. Was last year's return itemized? It decides whether the refund is income.",
         )
 
 
@@ -50,7 +50,7 @@ def refund_of_another_year(run):
         if paper.state_refund and paper.refund_year is not None and paper.refund_year != run.year - 1:
             yield found(
                 paper.address("refund_year"),
-                f"{paper.title}: this refund is of {paper.refund_year}. What itemising saved then decides, not last "
+                f"{paper.title}: this refund is of {paper.refund_year}. What itemizing saved then decides, not last "
                 "year: key that year's figures under last year's return.",
             )
 
@@ -292,7 +292,7 @@ def business_facts(run):
 
 
 @check("us.1098.principal-missing", "A mortgage without its principal", "missing", "IRC 163(h)(3)")
-@check("us.gift.acknowledgement", "A gift of 250 or more without acknowledgement", "missing", "IRC 170(f)(8)")
+@check("us.gift.acknowledgment", "A gift of 250 or more without acknowledgment", "missing", "IRC 170(f)(8)")
 @check("us.car-loan.not-deducted", "Car loan interest that does not count", "lost", "IRC 163(h)(4)")
 @check("us.alimony.new-agreement", "Alimony under an agreement since 2019", "rule", "P.L. 115-97, sec. 11051")
 def deductions(run):
@@ -307,8 +307,8 @@ def deductions(run):
         if paper.amount >= 250 and paper.acknowledged is None:
             yield found(
                 paper.address("acknowledged"),
-                f"{paper.title}: a gift of 250 or more needs a written acknowledgement. Is it there?",
-                code="us.gift.acknowledgement",
+                f"{paper.title}: a gift of 250 or more needs a written acknowledgment. Is it there?",
+                code="us.gift.acknowledgment",
             )
     for paper in run.papers("adjustments"):
         for row in paper.alimony:

@@ -16,7 +16,7 @@ _NOTABLE = Decimal(20_000)
 @check("us.business.code-sector", "An activity code of no sector", "format", "Schedule C, line B")
 @check("us.business.method-missing", "The accounting method is not said", "missing", "IRC 446; Schedule C, line F")
 @check("us.business.number-missing", "Wages paid without an employer number", "missing", "IRC 6109")
-@check("us.business.contractors-unanswered", "Contract labour, and 1099s not answered", "missing", "IRC 6041A")
+@check("us.business.contractors-unanswered", "Contract labor, and 1099s not answered", "missing", "IRC 6041A")
 @check("us.business.sale-without-goods", "Goods bought and none left or sold", "unlikely", "IRC 471")
 def questions(run):
     for one in run.every("us.sch-c"):
@@ -43,7 +43,7 @@ def questions(run):
         if books.contract_labour >= 600 and books.must_report is None:
             yield found(
                 books.address("must_report"),
-                f"{books.title} paid {books.contract_labour:,} for contract labour. Did anybody get 600 or more? Answer line I.",
+                f"{books.title} paid {books.contract_labour:,} for contract labor. Did anybody get 600 or more? Answer line I.",
                 code="us.business.contractors-unanswered",
             )
         if books.purchases and not books.inventory_end and not books.inventory_start and one.cost_sold > one.net_receipts:

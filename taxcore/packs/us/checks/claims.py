@@ -93,7 +93,7 @@ def _other_choice(run, one, first, student):
         )
 
 
-@stops("us.care.provider-is-dependant", "Care paid to a dependant or a spouse", "rule", "IRC 21(e)(6)")
+@stops("us.care.provider-is-dependent", "Care paid to a dependent or a spouse", "rule", "IRC 21(e)(6)")
 @check("us.care.above-earnings", "Care costs above the lower earnings", "lost", "IRC 21(d)")
 @check("us.care.large", "Care costs above a usual price", "unlikely")
 @idea("us.care.benefits-room", "Care paid, and no benefits of an employer", "missed", "IRC 129")
@@ -105,9 +105,9 @@ def care(run):
             person = numbers[digits(paper.number)]
             yield found(
                 (paper.address("number"), person.address("number")),
-                f"{paper.title} has the number of {person.title}. Care by a dependant or a spouse does not count; "
+                f"{paper.title} has the number of {person.title}. Care by a dependent or a spouse does not count; "
                 "compare the number.",
-                code="us.care.provider-is-dependant",
+                code="us.care.provider-is-dependent",
             )
         for row in paper.costs:
             if row.amount > 40_000:

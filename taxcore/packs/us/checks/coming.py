@@ -13,7 +13,7 @@ def next_law(run):
 @idea("us.next-year.child-19", "A child turns 19 next year", "next-year", "IRC 152(c)(3)")
 @idea("us.next-year.student-24", "A student turns 24 next year", "next-year", "IRC 152(c)(3)")
 def children(run):
-    for one in run.every("us.dependant"):
+    for one in run.every("us.dependent"):
         if one.not_a_child or one.who.disabled or one.who.birth_date is None:
             continue
         who, years = one.who, one.who.years_old() + 1
@@ -28,7 +28,7 @@ def children(run):
         if years == 19 and not who.student:
             yield found(
                 at,
-                f"{who.title} turns 19 next year and is a dependant then only as a full-time student, or with little income.",
+                f"{who.title} turns 19 next year and is a dependent then only as a full-time student, or with little income.",
                 code="us.next-year.child-19",
             )
         if years == 24 and who.student:
@@ -36,7 +36,7 @@ def children(run):
 
 
 @idea("us.next-year.gift-floor", "From next year gifts count above a floor", "next-year", "IRC 170(b)(1)(I)")
-@idea("us.next-year.gift-without-itemising", "From next year some gifts count without itemising", "next-year", "IRC 170(p)")
+@idea("us.next-year.gift-without-itemizing", "From next year some gifts count without itemizing", "next-year", "IRC 170(p)")
 @idea("us.next-year.gambling", "From next year only part of gambling losses counts", "next-year", "IRC 165(d)(1)")
 @idea("us.next-year.mortgage-insurance", "From next year mortgage insurance is deductible again", "next-year", "IRC 163(h)(3)(E)")
 @idea("us.next-year.salt-cap", "The cap on state taxes moves next year", "next-year", "IRC 164(b)(7)")
@@ -60,7 +60,7 @@ def deductions(run):
             gifts[0].address("amount"),
             f"From {run.year + 1} up to {new.gifts_without_itemizing[form.status]:,} of money given to charity "
             "counts beside the standard deduction. Receipts are worth keeping.",
-            code="us.next-year.gift-without-itemising",
+            code="us.next-year.gift-without-itemizing",
         )
     if begins and costs.gambling_losses:
         yield found(

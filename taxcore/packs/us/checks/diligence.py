@@ -50,7 +50,7 @@ def child_missing(run):
     if not claims(run) & {"eitc", "child"}:
         return
     asked = {paper.child for paper in run.papers("diligence-child")}
-    for one in run.every("us.dependant"):
+    for one in run.every("us.dependent"):
         counts = one.child_credit > 0 or one.other_credit > 0 or one.counts_for_earned_income
         if counts and one.key not in asked:
             yield found(

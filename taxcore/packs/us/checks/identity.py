@@ -44,17 +44,17 @@ def bank_number_ok(number, training):
     return _is_valid(digits(number), rtn) and (not training or bool(_TRAINING_BANK.fullmatch(digits(number))))
 
 
-@stops("us.person.number-malformed", "A social security number that is none", "format", "IRC 6109(d)")
+@stops("us.person.number-malformed", "A Social Security number that is none", "format", "IRC 6109(d)")
 def person_number(run):
     for person in run.people():
         if person.number and not person_number_ok(person.number, run.data.training):
             kind = "training number (9, then middle digits 00 to 49)" if run.data.training else "number ever issued"
             yield found(
-                person.address("number"), f"{person.title}'s social security number is no {kind}. Compare it with the card."
+                person.address("number"), f"{person.title}'s Social Security number is no {kind}. Compare it with the card."
             )
 
 
-@stops("us.person.number-twice", "Two people with one social security number", "format")
+@stops("us.person.number-twice", "Two people with one Social Security number", "format")
 def person_number_twice(run):
     seen = {}
     for person in run.people():
@@ -62,7 +62,7 @@ def person_number_twice(run):
         if plain and plain in seen:
             yield found(
                 (person.address("number"), seen[plain].address("number")),
-                f"{person.title} and {seen[plain].title} have the same social security number. Compare both with their cards.",
+                f"{person.title} and {seen[plain].title} have the same Social Security number. Compare both with their cards.",
             )
         seen.setdefault(plain, person)
 
@@ -90,7 +90,7 @@ def bank_number(run):
     if deposit.routing and not bank_number_ok(deposit.routing, run.data.training):
         yield found(
             deposit.address("routing"),
-            "The bank routing number's check digit is wrong. Copy it from a cheque or the bank's letter.",
+            "The bank routing number's check digit is wrong. Copy it from a check or the bank's letter.",
         )
 
 
@@ -102,7 +102,7 @@ def deposit_incomplete(run):
         missing = next(name for name in ("routing", "account", "account_kind") if name not in keyed)
         yield found(
             deposit.address(missing),
-            "A deposit needs routing number, account number and kind of account. Complete it, or empty all three for a cheque.",
+            "A deposit needs routing number, account number and kind of account. Complete it, or empty all three for a check.",
         )
 
 

@@ -15,15 +15,15 @@ _NOTABLE = Decimal(1_000)
 
 
 def _children(run):
-    return [one for one in run.every("us.dependant") if not one.not_a_child]
+    return [one for one in run.every("us.dependent") if not one.not_a_child]
 
 
 @idea("us.care.not-asked", "A child below 13, both parents earn, and no care costs", "missed", "IRC 21")
-@idea("us.education.dependant-not-asked", "A student among the dependants and no tuition statement", "missed", "IRC 25A")
+@idea("us.education.dependent-not-asked", "A student among the dependents and no tuition statement", "missed", "IRC 25A")
 @idea("us.education.filer-not-asked", "A student who files and no tuition statement", "missed", "IRC 25A")
-@idea("us.dependant.months-short", "A child some weeks short of half a year at home", "lost", "IRC 152(c)(1)(B)")
-@check("us.dependant.student-open", "A child of 19 to 23 whose studies are not answered", "missing", "IRC 152(c)(3)(A)(ii)")
-@idea("us.dependant.disabled-not-asked", "A grown dependant, and disability is not answered", "missed", "IRC 21(b)(1)(B)")
+@idea("us.dependent.months-short", "A child some weeks short of half a year at home", "lost", "IRC 152(c)(1)(B)")
+@check("us.dependent.student-open", "A child of 19 to 23 whose studies are not answered", "missing", "IRC 152(c)(3)(A)(ii)")
+@idea("us.dependent.disabled-not-asked", "A grown dependent, and disability is not answered", "missed", "IRC 21(b)(1)(B)")
 def dependants(run):
     form = run.form("us.1040")
     young = [one for one in _children(run) if (one.who.years_old() or 99) <= 13]
@@ -38,32 +38,32 @@ def dependants(run):
     for person in run.people():
         years = person.years_old() or 0
         if person.student and person.key not in taught and years >= 17:
-            code = "dependant" if person.role == "dependant" else "filer"
+            code = "dependent" if person.role == "dependant" else "filer"
             yield found(
                 (person.address("student"), "us.1098-t"),
                 f"{person.title} is a full-time student and no tuition statement is here. Ask for Form 1098-T and receipts.",
                 code=f"us.education.{code}-not-asked",
             )
-    for one in run.every("us.dependant"):
+    for one in run.every("us.dependent"):
         who, years = one.who, one.who.years_old() or 0
         if who.relationship in CHILD_KINDS and who.months_at_home in (5, 6):
             yield found(
                 who.address("months_at_home"),
                 f"{who.title} lived here {who.months_at_home} months, and more than half of the year is asked. "
                 "Count absences for school, illness and holidays as months at home.",
-                code="us.dependant.months-short",
+                code="us.dependent.months-short",
             )
         if who.relationship in CHILD_KINDS and 19 <= years < 24 and who.student is None and not who.disabled:
             yield found(
                 who.address("student"),
                 f"{who.title} is {years}. A full-time student in five months is still a qualifying child: answer the question.",
-                code="us.dependant.student-open",
+                code="us.dependent.student-open",
             )
         if years >= 24 and who.disabled is None and one.is_dependant and who.relationship == "child":
             yield found(
                 who.address("disabled"),
                 f"{who.title} is {years} and supported. If permanently disabled, more credits are possible: answer the question.",
-                code="us.dependant.disabled-not-asked",
+                code="us.dependent.disabled-not-asked",
             )
 
 
@@ -94,7 +94,7 @@ def earned_income(run):
 @idea("us.filing.head-possible", "Single with a child at home", "missed", "IRC 2(b)")
 @check("us.filing.joint-possible", "The spouse died this year, and the return is not joint", "missed", "IRC 6013(a)(3)")
 @idea("us.filing.apart-costs", "Filing apart, and what is lost by it", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
-@check("us.filing.spouse-itemises-open", "Apart, and whether the spouse itemises is not answered", "missing", "IRC 63(c)(6)(A)")
+@check("us.filing.spouse-itemizes-open", "Apart, and whether the spouse itemizes is not answered", "missing", "IRC 63(c)(6)(A)")
 def status(run):
     form, filing = run.form("us.1040"), run.single("filing")
     at = filing.address("status")
@@ -126,8 +126,8 @@ def status(run):
         if filing.spouse_itemises is None:
             yield found(
                 filing.address("spouse_itemises"),
-                "If the spouse itemises, there is no standard deduction here. Answer the question.",
-                code="us.filing.spouse-itemises-open",
+                "If the spouse itemizes, there is no standard deduction here. Answer the question.",
+                code="us.filing.spouse-itemizes-open",
             )
 
 
@@ -135,8 +135,8 @@ _NOT_APART = {"education credit": ("1098-t",), "student loan interest": ("1098-e
 
 
 @check("us.property-tax.missing", "Mortgage interest and no real estate tax", "missed", "IRC 164(a)(1)")
-@idea("us.itemized.near", "Itemised deductions near the standard deduction", "election", "IRC 63")
-@idea("us.sales-tax.not-asked", "Itemised where there is no income tax, without sales tax", "missed", "IRC 164(b)(5)")
+@idea("us.itemized.near", "Itemized deductions near the standard deduction", "election", "IRC 63")
+@idea("us.sales-tax.not-asked", "Itemized where there is no income tax, without sales tax", "missed", "IRC 164(b)(5)")
 @idea("us.salt.capped", "State taxes above the cap", "lost", "IRC 164(b)(6)")
 @idea("us.medical.below-floor", "Medical costs below the floor", "lost", "IRC 213(a)")
 @check("us.itemized.choice-costs", "The smaller deduction was chosen", "election", "IRC 63(e)")
@@ -155,7 +155,7 @@ def itemising(run):
     if not form.is_itemised and standard > schedule.deduction > standard * _NEAR:
         yield found(
             (form.address("standard_deduction"), schedule.address("deduction")),
-            f"Itemised deductions are {schedule.deduction:,}, the standard deduction {standard:,}. Ask for what is "
+            f"Itemized deductions are {schedule.deduction:,}, the standard deduction {standard:,}. Ask for what is "
             "missing; or put two years' gifts into one.",
             code="us.itemized.near",
         )
@@ -205,7 +205,7 @@ def gifts(run):
             yield found(
                 (paper.address("charity"), papers[0].address("amount")),
                 f"{person.title} gives to charity and takes from an IRA. Paid straight from the IRA, gifts lower "
-                "income even without itemising.",
+                "income even without itemizing.",
                 code="us.gift.from-ira",
             )
     property_ = ("property", "gain", "gain-private")

@@ -82,41 +82,41 @@ def balances(run):
     if form.refund > 0 and not run.single("deposit").account and not run.single("split-deposit").rows:
         yield found(
             run.single("deposit").address("routing"),
-            "No account is keyed for the refund. The authority is giving up cheques: ask for one.",
+            "No account is keyed for the refund. The authority is giving up checks: ask for one.",
             code="us.deposit.none",
         )
 
 
 @idea("us.state-refund.not-taxed", "A state refund that is not income", "rule", "IRC 111")
 @check("us.prior-year.standard-open", "Last year's standard deduction is not keyed", "missing", "IRC 111")
-@check("us.prior-year.parts-differ", "State tax above last year's itemised deductions", "conflict", "IRC 111")
+@check("us.prior-year.parts-differ", "State tax above last year's itemized deductions", "conflict", "IRC 111")
 def state_refund(run):
     papers, prior = [paper for paper in run.papers("1099-g") if paper.state_refund], run.single("prior-year")
     if papers and prior.itemised is False:
         yield found(
             (papers[0].address("state_refund"), prior.address("itemised")),
-            "The state refund is not income, because last year was not itemised.",
+            "The state refund is not income, because last year was not itemized.",
             code="us.state-refund.not-taxed",
         )
     if papers and prior.itemised and prior.itemised_total and not prior.standard_then:
         yield found(
             prior.address("standard_then"),
-            "The refund is income only as far as itemising saved anything. Key the standard deduction that last "
+            "The refund is income only as far as itemizing saved anything. Key the standard deduction that last "
             "year could have had.",
             code="us.prior-year.standard-open",
         )
     if prior.state_tax_deducted > prior.itemised_total > 0:
         yield found(
             (prior.address("state_tax_deducted"), prior.address("itemised_total")),
-            "The state tax is more than all itemised deductions it is part of. Compare both with last year's Schedule A.",
+            "The state tax is more than all itemized deductions it is part of. Compare both with last year's Schedule A.",
             code="us.prior-year.parts-differ",
         )
 
 
 @check("us.gambling.losses-above", "Gambling losses above the winnings", "rule", "IRC 165(d)")
-@idea("us.gambling.not-itemised", "Gambling losses without itemising", "lost", "IRC 165(d)")
+@idea("us.gambling.not-itemized", "Gambling losses without itemizing", "lost", "IRC 165(d)")
 @check("us.w2g.other-year", "Winnings of another year", "conflict")
-@idea("us.cancelled-debt.exclusion", "Cancelled debt that may be left out", "missed", "IRC 108(a)")
+@idea("us.canceled-debt.exclusion", "Canceled debt that may be left out", "missed", "IRC 108(a)")
 @idea("us.hobby.costs", "Income of a hobby, whose costs do not count", "lost", "IRC 67(h), 183")
 @idea("us.unemployment.withholding", "Unemployment benefits without withholding", "next-year", "IRC 3402(p)(2)")
 @check("us.unemployment.high", "Unemployment benefits above what states pay", "unlikely", "IRC 85")
@@ -138,16 +138,16 @@ def other_income(run):
     elif losses and not run.form("us.1040").is_itemised:
         yield found(
             run.single("itemized").address("gambling_losses"),
-            "Losses count only when itemising. A record by session may lower the winnings themselves.",
-            code="us.gambling.not-itemised",
+            "Losses count only when itemizing. A record by session may lower the winnings themselves.",
+            code="us.gambling.not-itemized",
         )
     for paper in run.papers("other-income"):
         if paper.cancelled_debt:
             yield found(
                 paper.address("cancelled_debt"),
-                f"{paper.cancelled_debt:,} of cancelled debt is taxed. Was the client insolvent, bankrupt, or was "
+                f"{paper.cancelled_debt:,} of canceled debt is taxed. Was the client insolvent, bankrupt, or was "
                 "it a main home's mortgage? Then Form 982 leaves it out.",
-                code="us.cancelled-debt.exclusion",
+                code="us.canceled-debt.exclusion",
             )
         if paper.hobby:
             yield found(

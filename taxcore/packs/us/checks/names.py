@@ -80,8 +80,8 @@ def ages(run):
             )
 
 
-@check("us.dependant.older-than-parent", "A child hardly younger than the parents", "unlikely", "IRC 152(c)(3)(A)")
-@check("us.dependant.parent-too-young", "A parent hardly older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
+@check("us.dependent.older-than-parent", "A child hardly younger than the parents", "unlikely", "IRC 152(c)(3)(A)")
+@check("us.dependent.parent-too-young", "A parent hardly older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
 def generations(run):
     filers = [person.birth_date for person in map(run.person, ("taxpayer", "spouse")) if person is not None and person.birth_date]
     for child in run.people("dependant"):
@@ -91,17 +91,17 @@ def generations(run):
             yield found(
                 child.address("birth_date"),
                 f"{child.title}, a child, is hardly younger than the parents. Compare the dates of birth, and the relationship.",
-                code="us.dependant.older-than-parent",
+                code="us.dependent.older-than-parent",
             )
         if child.relationship == "parent" and max(filers).year - child.birth_date.year < 13:
             yield found(
                 child.address("birth_date"),
                 f"{child.title}, a parent, is hardly older than the taxpayer. Compare the dates of birth, and the relationship.",
-                code="us.dependant.parent-too-young",
+                code="us.dependent.parent-too-young",
             )
 
 
-@check("us.dependant.births-too-near", "Two children born within eight months", "unlikely")
+@check("us.dependent.births-too-near", "Two children born within eight months", "unlikely")
 @stops("us.person.twice", "One person twice", "conflict", "IRC 151")
 def births(run):
     people = [person for person in run.people() if person.birth_date is not None]
@@ -120,7 +120,7 @@ def births(run):
                     (other.address("birth_date"), one.address("birth_date")),
                     f"{one.title} and {other.title} are born {apart.days} days apart. Right for half or step "
                     "brothers and sisters; otherwise compare the dates.",
-                    code="us.dependant.births-too-near",
+                    code="us.dependent.births-too-near",
                 )
 
 
@@ -183,7 +183,7 @@ def accounts(run):
     if deposit.routing and digits(deposit.account) == digits(deposit.routing):
         yield found(
             deposit.address("account"),
-            "The account number is the routing number again. Copy it from a cheque or the bank's letter.",
+            "The account number is the routing number again. Copy it from a check or the bank's letter.",
             code="us.deposit.account-is-routing",
         )
     marks = [(row.routing, row.account) for row in split.rows if row.account]
@@ -201,7 +201,7 @@ def accounts(run):
         if row.routing and not bank_number_ok(row.routing, run.data.training):
             yield found(
                 row.address("routing"),
-                "The check digit of this routing number is wrong. Copy it from a cheque or the bank's letter.",
+                "The check digit of this routing number is wrong. Copy it from a check or the bank's letter.",
                 code="us.split-deposit.routing-wrong",
             )
 

@@ -177,7 +177,7 @@ def _ira_room(run):
             )
 
 
-@check("us.benefits.too-young", "Social security below 62 without disability", "unlikely", "42 USC 402")
+@check("us.benefits.too-young", "Social Security below 62 without disability", "unlikely", "42 USC 402")
 @idea("us.benefits.withholding", "Benefits are taxed and nothing is withheld", "next-year", "IRC 3402(p)")
 @check("us.benefits.premiums-missing", "Benefits at 65 and no Medicare premium", "missed", "IRC 213(d)(1)(D)")
 def benefits(run):

@@ -1,4 +1,4 @@
-"""Dependants and what follows from them: who is none, who makes a filing status possible, which benefit a reason denies."""
+"""Dependents and what follows from them: who is none, who makes a filing status possible, which benefit a reason denies."""
 
 from taxcore.engine import check, found, idea, stops
 
@@ -32,9 +32,9 @@ def spouse_apart_unnamed(run):
         )
 
 
-@stops("us.dependant.not-one", "Somebody who is no dependant", "rule", "IRC 152")
+@stops("us.dependent.not-one", "Somebody who is no dependent", "rule", "IRC 152")
 def not_a_dependant(run):
-    for one in run.every("us.dependant"):
+    for one in run.every("us.dependent"):
         if not one.is_dependant:
             who = one.who
             yield found(
@@ -58,7 +58,7 @@ def head_of_household_without_person(run):
             "question, or choose another status.",
             code="us.filing.home-not-kept",
         )
-    if not any(_makes_eligible(one) for one in run.every("us.dependant")):
+    if not any(_makes_eligible(one) for one in run.every("us.dependent")):
         yield found(
             filing.address("status"),
             "Nobody on the return makes the taxpayer a head of household. Add the child or relative, or choose another status.",
@@ -86,7 +86,7 @@ def surviving_spouse(run):
             "A surviving spouse lost husband or wife in one of the two years before. Key the year, or choose another status.",
             code="us.filing.spouse-died",
         )
-    children = [one for one in run.every("us.dependant") if one.who.relationship == "child" and one.is_dependant]
+    children = [one for one in run.every("us.dependent") if one.who.relationship == "child" and one.is_dependant]
     if not any((one.who.months_at_home or 0) == 12 for one in children):
         yield found(
             filing.address("status"),
@@ -95,15 +95,15 @@ def surviving_spouse(run):
         )
 
 
-@idea("us.dependant.turned-17", "A child who turned 17", "lost", "IRC 24(c)(1)")
+@idea("us.dependent.turned-17", "A child who turned 17", "lost", "IRC 24(c)(1)")
 def credit_lost_at_seventeen(run):
     """The commonest surprise of a family's year."""
     limit = run.laws["us"].child_credit.age_below
-    for one in run.every("us.dependant"):
+    for one in run.every("us.dependent"):
         if one.not_a_child == "" and one.who.years_old() == limit:
             yield found(
                 one.who.address("birth_date"),
-                f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependants "
+                f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependents "
                 "takes its place. Tell the client before they ask.",
             )
 

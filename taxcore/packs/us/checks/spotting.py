@@ -20,7 +20,7 @@ def _digits(amount):
 
 
 def _swapped(one, other):
-    """The same digits with exactly two neighbours exchanged."""
+    """The same digits with exactly two neighbors exchanged."""
     if len(one) != len(other):
         return False
     at = [place for place, (a, b) in enumerate(zip(one, other, strict=True)) if a != b]

@@ -23,7 +23,7 @@ def employee_number_of_another(run):
             )
 
 
-@stops("us.w2.above-wage-base", "Social security wages above the base", "rule", "IRC 3121(a)(1)")
+@stops("us.w2.above-wage-base", "Social Security wages above the base", "rule", "IRC 3121(a)(1)")
 def social_security_above_base(run):
     base = run.laws["us"].payroll.wage_base
     for wage in run.papers("w2"):

@@ -30,7 +30,7 @@ class Adjustments(FederalForm):
     def _of(self, name):
         return [getattr(paper, name) for paper in self.papers("other-income")]
 
-    @line("1", "State income tax refunds that are income", cites="IRC 111")
+    @line("1", "Taxable refunds of state and local income taxes", cites="IRC 111")
     def state_refunds(self):
         return self.brought("us.state-refund", "taxable")
 
@@ -38,7 +38,7 @@ class Adjustments(FederalForm):
     def alimony(self):
         return total(self._of("alimony"))
 
-    @line("3", "Business profit or loss")
+    @line("3", "Business income or (loss)")
     def business(self):
         return total([one.profit for one in self.every("us.sch-c")])
 
@@ -46,32 +46,32 @@ class Adjustments(FederalForm):
     def entities(self):
         return self.brought("us.sch-e", "together")
 
-    @line("7", "Unemployment benefits", cites="IRC 85")
+    @line("7", "Unemployment compensation", cites="IRC 85")
     def unemployment(self):
         papers = self.papers("1099-g")
         return total([excess(paper.unemployment, over=paper.repaid) for paper in papers])
 
-    @line("8a", "Operating loss", cites="IRC 172")
+    @line("8a", "Net operating loss", cites="IRC 172")
     def operating_loss(self):
         return total(less=self._of("operating_loss"))
 
-    @line("8b", "Gambling", cites="IRC 165(d)")
+    @line("8b", "Gambling winnings", cites="IRC 165(d)")
     def gambling(self):
         return total([paper.winnings for paper in self.papers("w2g")], self._of("gambling"))
 
-    @line("8c", "Cancelled debt")
+    @line("8c", "Cancellation of debt")
     def cancelled_debt(self):
         return total(self._of("cancelled_debt"))
 
-    @line({2022: "8f"}, "Health savings accounts, Form 8889")
+    @line({2022: "8f"}, "Income from Form 8889")
     def health_savings(self):
         return total([one.income for one in self.every("us.8889")])
 
-    @line("8g", "Alaska permanent fund")
+    @line("8g", "Alaska Permanent Fund dividends")
     def permanent_fund(self):
         return total(self._of("permanent_fund"))
 
-    @line("8h", "Jury pay")
+    @line("8h", "Jury duty pay")
     def jury(self):
         return total(self._of("jury"))
 
@@ -79,7 +79,7 @@ class Adjustments(FederalForm):
     def prizes(self):
         return total(self._of("prizes"), [p.other_income for p in self.papers("1099-misc") if p.is_prize and not p.is_business])
 
-    @line("8j", "Activity not for profit")
+    @line("8j", "Activity not engaged in for profit")
     def hobby(self):
         return total(self._of("hobby"), [paper.pay for paper in self.papers("1099-nec") if paper.not_business])
 
@@ -87,19 +87,19 @@ class Adjustments(FederalForm):
     def stock_options(self):
         return total(self._of("stock_options"))
 
-    @line("8l", "Rent of personal property")
+    @line("8l", "Rental of personal property")
     def rented_things(self):
         return total(self._of("rented_things"))
 
-    @line("8p", "Business loss above the limit", cites="IRC 461(l)")
+    @line("8p", "Section 461(l) excess business loss adjustment", cites="IRC 461(l)")
     def excess_loss(self):
         return total(self._of("excess_business_loss"))
 
-    @line("8q", "ABLE accounts")
+    @line("8q", "Taxable distributions from an ABLE account")
     def disability_account(self):
         return total(self._of("disability_account"))
 
-    @line("8r", "Scholarships not on a wage statement")
+    @line("8r", "Scholarship and fellowship grants not on W-2")
     def scholarships(self):
         return total(self._of("scholarships"), [paper.taxed_scholarship for paper in self._taxpayers_tuition()])
 
@@ -107,19 +107,19 @@ class Adjustments(FederalForm):
         keys = {person.key for person in self.income.filers}
         return [paper for paper in self.papers("1098-t") if paper.student in keys]
 
-    @line("8s", "Medicaid waiver payments left out")
+    @line("8s", "Nontaxable Medicaid waiver payments")
     def medicaid_waiver(self):
         return total(less=self._of("medicaid_waiver"))
 
-    @line("8t", "Pension of a nonqualified plan")
+    @line("8t", "Pension from a nonqualified plan")
     def deferred_pay(self):
         return total(self._of("deferred_pay"), [paper.deferred for paper in self.papers("1099-misc")])
 
-    @line("8u", "Wages earned in prison")
+    @line("8u", "Wages earned while incarcerated")
     def prison_wages(self):
         return total(self._of("prison_wages"))
 
-    @line({2023: "8v"}, "Digital assets as ordinary income")
+    @line({2023: "8v"}, "Digital assets received as ordinary income")
     def digital_assets(self):
         return total(self._of("digital_assets"))
 
@@ -135,7 +135,7 @@ class Adjustments(FederalForm):
         early = self._of("digital_assets") if self.year < 2023 else []
         return total(rows, misc, public, accounts, shares, early)
 
-    @line("9", "Other income together")
+    @line("9", "Total other income")
     def other_together(self):
         parts = (
             self.operating_loss, self.gambling, self.cancelled_debt, self.health_savings, self.permanent_fund, self.jury,
@@ -150,29 +150,29 @@ class Adjustments(FederalForm):
 
     # Part II
 
-    @line("11", "Educators' costs", cites="IRC 62(a)(2)(D)")
+    @line("11", "Educator expenses", cites="IRC 62(a)(2)(D)")
     def educators(self):
         """Each person has the limit once."""
         people = [total([p.educator for p in self.papers("adjustments", role)]) for role in ("taxpayer", "spouse")]
         return total([least(spent, self.law.educator.each) for spent in people])
 
-    @line("13", "Health savings accounts, Form 8889", cites="IRC 223")
+    @line("13", "Income from Form 8889", cites="IRC 223")
     def health_savings_deduction(self):
         return total([one.deduction for one in self.every("us.8889")])
 
-    @line("14", "Moving, armed forces", cites="IRC 217(g)")
+    @line("14", "Moving expenses, Armed Forces", cites="IRC 217(g)")
     def moving(self):
         return total([paper.moving for paper in self.papers("adjustments")])
 
-    @line("15", "Half of the self-employment tax", cites="IRC 164(f)")
+    @line("15", "Deductible part of self-employment tax", cites="IRC 164(f)")
     def half_self_employment(self):
         return total([one.half for one in self.every("us.sch-se")])
 
-    @line("16", "Plans of the self-employed", cites="IRC 404")
+    @line("16", "Self-employed SEP, SIMPLE and qualified plans", cites="IRC 404")
     def plans(self):
         return total([one.deduction for one in self.every("us.plans")])
 
-    @line("17", "Health insurance of the self-employed", cites="IRC 162(l)")
+    @line("17", "Self-employed health insurance deduction", cites="IRC 162(l)")
     def health_insurance(self):
         return total([one.deduction for one in self.every("us.7206")])
 
@@ -185,11 +185,11 @@ class Adjustments(FederalForm):
         rows = [row for paper in self.papers("adjustments") for row in paper.alimony]
         return total([row.amount for row in rows if row.since is not None and row.since.year < 2019])
 
-    @line("20", "IRAs", cites="IRC 219")
+    @line("20", "IRA deduction", cites="IRC 219")
     def ira(self):
         return total([one.deduction for one in self.every("us.ira-deduction")])
 
-    @line("21", "Student loan interest", cites="IRC 221")
+    @line("21", "Student loan interest deduction", cites="IRC 221")
     def student_loans(self):
         return self.brought("us.student-loans", "deduction")
 
@@ -197,27 +197,27 @@ class Adjustments(FederalForm):
     def archer(self):
         return nothing_because("Form 8853 is not claimed on this return")
 
-    @line("24a", "Jury pay handed over")
+    @line("24a", "Jury duty pay given to employer")
     def jury_given_up(self):
         return total(self._of("jury_given_up"))
 
-    @line("24b", "Expenses of rented personal property")
+    @line("24b", "Expenses of rental of personal property")
     def rented_expenses(self):
         return least(total(self._of("rented_expenses")), self.rented_things)
 
-    @line("24e", "Repaid trade adjustment payments")
+    @line("24e", "Repayment of supplemental unemployment benefits")
     def repaid_unemployment(self):
         return total([paper.repaid_unemployment for paper in self.papers("adjustments")])
 
-    @line("24f", "Payments into 501(c)(18)(D) plans")
+    @line("24f", "Contributions to section 501(c)(18)(D) plans")
     def older_plans(self):
         return total([total(wage.coded({"H"})) for wage in self.papers("w2")])
 
-    @line("24h", "Legal fees, discrimination")
+    @line("24h", "Attorney fees, discrimination claims")
     def legal_fees(self):
         return total([paper.legal_fees for paper in self.papers("adjustments")])
 
-    @line("24i", "Legal fees, whistle-blowers")
+    @line("24i", "Attorney fees, whistleblower awards")
     def award_fees(self):
         return total([paper.award_fees for paper in self.papers("adjustments")])
 
@@ -226,14 +226,14 @@ class Adjustments(FederalForm):
         return total(self.jury_given_up, self.rented_expenses, self.repaid_unemployment, self.older_plans, self.legal_fees,
                      self.award_fees)  # fmt: skip
 
-    @fact("Adjustments but IRAs and student loans")
+    @fact("Adjustments before IRA and student loan deductions")
     def without_ira(self):
         return total(
             self.educators, self.health_savings_deduction, self.moving, self.half_self_employment, self.plans,
             self.health_insurance, self.early_withdrawal, self.alimony_paid, self.archer, self.others_deducted,
         )  # fmt: skip
 
-    @fact("Adjustments but student loans")
+    @fact("Adjustments before student loan deduction")
     def before_student_loans(self):
         return total(self.without_ira, self.ira)
 

@@ -1,13 +1,13 @@
-"""Taxable social security benefits. IRC 86."""
+"""Taxable Social Security benefits. IRC 86."""
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
 
 class Benefits(FederalForm):
-    """Taxable social security benefits. Worksheet of the instructions; IRC 86."""
+    """Taxable Social Security benefits. Worksheet of the instructions; IRC 86."""
 
-    number, name, worksheet = "Benefits", "Social security benefits", True
+    number, name, worksheet = "Benefits", "Social Security benefits", True
     needs = ("ssa-1099",)
     income = linked("us.1040")
     adjusting = linked("us.sch-1")
@@ -15,7 +15,7 @@ class Benefits(FederalForm):
     def required(self):
         return self.received != 0
 
-    @fact("Filing apart after living together")
+    @fact("Filing separately, lived with spouse")
     def apart_but_together(self):
         return self.income.status == "separate" and not self.paper("filing").lived_apart
 
@@ -23,7 +23,7 @@ class Benefits(FederalForm):
     def received(self):
         return total([paper.net for paper in self.papers("ssa-1099")])
 
-    @line("2", "Half of them")
+    @line("2", "One-half of benefits")
     def half(self):
         return share(self.law.benefits.first_share, of=self.received)
 
@@ -36,7 +36,7 @@ class Benefits(FederalForm):
     def exempt(self):
         return total(self.income.exempt_interest)
 
-    @line("5", "Together")
+    @line("5", "Total income and half of benefits")
     def together(self):
         return total(self.half, self.other_income, self.exempt)
 
@@ -44,31 +44,31 @@ class Benefits(FederalForm):
     def adjustments(self):
         return total(self.adjusting.before_student_loans)
 
-    @line("7", "Income for this purpose")
+    @line("7", "Provisional income")
     def provisional(self):
         return excess(self.together, over=self.adjustments)
 
-    @line("8", "First threshold")
+    @line("8", "Base amount")
     def base(self):
         return self._law_for("base")
 
-    @line("9", "Above it")
+    @line("9", "Excess")
     def above(self):
         return excess(self.provisional, over=self.base)
 
-    @line("10", "Between the thresholds")
+    @line("10", "Adjusted base amount less base amount")
     def between(self):
         return total(self._law_for("adjusted_base"), less=self.base)
 
-    @line("11", "Above both")
+    @line("11", "Above the adjusted base amount")
     def above_both(self):
         return excess(self.above, over=self.between)
 
-    @line("12", "Up to the second")
+    @line("12", "Up to the adjusted base amount")
     def below_second(self):
         return least(self.above, self.between)
 
-    @line("13", "Half of that")
+    @line("13", "One-half of that")
     def half_between(self):
         return share(self.law.benefits.first_share, of=self.below_second)
 
@@ -76,11 +76,11 @@ class Benefits(FederalForm):
     def lower_part(self):
         return least(self.half, self.half_between)
 
-    @line("15", "85% of what is above both")
+    @line("15", "85% of the excess")
     def upper_part(self):
         return share(self.law.benefits.most_share, of=self.above_both)
 
-    @line("16", "Together")
+    @line("16", "Total taxable before limit")
     def taxable_before_limit(self):
         return total(self.lower_part, self.upper_part)
 
@@ -88,7 +88,7 @@ class Benefits(FederalForm):
     def limit(self):
         return share(self.law.benefits.most_share, of=self.received)
 
-    @line("18", "Taxable benefits", weight="total")
+    @line("18", "Social Security benefits, taxable amount", weight="total")
     def taxable(self):
         if self.received <= 0:
             return nothing_because("no benefits were received", self.received)
@@ -98,7 +98,7 @@ class Benefits(FederalForm):
         lump_sum = [paper.lump_sum_taxable for paper in self.papers("ssa-1099") if paper.is_keyed("lump_sum_taxable")]
         return least(of=found | ({"lump-sum election": total(lump_sum)} if lump_sum else {}))
 
-    @fact("Taxable benefits as if no IRA were deducted")
+    @fact("Taxable benefits before IRA deduction")
     def taxable_without_ira(self):
         if self.received <= 0:
             return nothing_because("no benefits were received")

@@ -34,7 +34,7 @@ class Business(FederalForm):
     def _statements(self, kind):
         return [paper for paper in self.papers(kind) if paper.business == self.key]
 
-    @line("1", "Gross receipts")
+    @line("1", "Gross receipts or sales")
     def receipts(self):
         nec = [paper.pay for paper in self._statements("1099-nec") if not paper.not_business]
         misc = [total(p.other_income, p.fishing, p.medical, p.attorney) for p in self._statements("1099-misc") if p.is_business]
@@ -43,7 +43,7 @@ class Business(FederalForm):
 
     returns = _from_books("2", "returns", "Returns and allowances")
 
-    @line("3", "Receipts after returns")
+    @line("3", "Net receipts")
     def net_receipts(self):
         return total(self.receipts, less=self.returns)
 
@@ -63,7 +63,7 @@ class Business(FederalForm):
 
     advertising = _from_books("8", "advertising", "Advertising")
 
-    @line("9", "Car and truck", cites="IRC 274(d)")
+    @line("9", "Car and truck expenses", cites="IRC 274(d)")
     def car(self):
         books = self.books
         if books.car_method == "actual":
@@ -76,7 +76,7 @@ class Business(FederalForm):
         return total(both, books.parking)
 
     commissions = _from_books("10", "commissions", "Commissions and fees")
-    contract_labour = _from_books("11", "contract_labour", "Contract labour")
+    contract_labour = _from_books("11", "contract_labour", "Contract labor")
     depletion = _from_books("12", "depletion", "Depletion")
     depreciation = _from_books("13", "depreciation", "Depreciation and section 179")
     employee_benefits = _from_books("14", "employee_benefits", "Employees' benefits")
@@ -90,7 +90,7 @@ class Business(FederalForm):
     rent_property = _from_books("20b", "rent_property", "Rent, other property")
     repairs = _from_books("21", "repairs", "Repairs and maintenance")
     supplies = _from_books("22", "supplies", "Supplies")
-    taxes = _from_books("23", "taxes", "Taxes and licences")
+    taxes = _from_books("23", "taxes", "Taxes and licenses")
     travel = _from_books("24a", "travel", "Travel")
 
     @line("24b", "Deductible meals", cites="IRC 274(n)")
@@ -107,15 +107,15 @@ class Business(FederalForm):
     def others(self):
         return total([row.amount for row in self.books.others])
 
-    @line("28", "Expenses", weight="total")
+    @line("28", "Total expenses", weight="total")
     def expenses(self):
         return total([getattr(self, name) for name in _EXPENSES])
 
-    @line("29", "Profit before the home office")
+    @line("29", "Tentative profit or (loss)")
     def before_home(self):
         return total(self.gross_income, less=self.expenses)
 
-    @line("30", "Home office", cites="IRC 280A(c)")
+    @line("30", "Expenses for business use of home", cites="IRC 280A(c)")
     def home(self):
         method = self.books.home_method
         if not method:
@@ -129,17 +129,17 @@ class Business(FederalForm):
             of={"by area": pro_rata(share(law.each_square_foot, of=area), months, 12), "profit": excess(self.before_home, over=0)}
         )
 
-    @line("31", "Net profit or loss", weight="total")
+    @line("31", "Net profit or (loss)", weight="total")
     def profit(self):
         return total(self.before_home, less=self.home)
 
     inventory_start = _from_books("35", "inventory_start", "Inventory at the start")
     purchases = _from_books("36", "purchases", "Purchases")
-    labour = _from_books("37", "labour", "Cost of labour")
+    labour = _from_books("37", "labour", "Cost of labor")
     materials = _from_books("38", "materials", "Materials and supplies")
     other_costs = _from_books("39", "other_costs", "Other costs")
 
-    @line("40", "Together")
+    @line("40", "Goods available for sale")
     def goods(self):
         return total(self.inventory_start, self.purchases, self.labour, self.materials, self.other_costs)
 
@@ -153,7 +153,7 @@ class Business(FederalForm):
     def miles(self):
         return total(self.books.miles or 0)
 
-    @line("44b", "Miles to work and back")
+    @line("44b", "Commuting miles")
     def commuting_miles(self):
         return total(self.books.commuting_miles or 0)
 
@@ -161,6 +161,6 @@ class Business(FederalForm):
     def other_miles(self):
         return total(self.books.other_miles or 0)
 
-    @fact("Counts as earned income of")
+    @fact("Net earnings of")
     def earner(self):
         return self.books.owner or "taxpayer"

@@ -32,7 +32,7 @@ def adjustment_of(row):
 class Sales(FederalForm):
     """Form 8949, one for each box. Columns d to h; the rows are the brokers' papers. IRC 1001."""
 
-    number, name, per = "8949", "Sales of capital assets", "box"
+    number, name, per = "8949", "Sales and other dispositions of capital assets", "box"
     schedule = linked("us.sch-d")
 
     @classmethod
@@ -106,7 +106,7 @@ class CapitalGains(FederalForm):
         held = (self.short_carried, self.long_carried, self.other_short, self.other_long, self.short_shares, self.long_shares)
         return any(held) or self.unrecaptured > 0 or self.collectibles != 0
 
-    @fact("Sales by box, and whether anything is to adjust")
+    @fact("Sales by Form 8949 box")
     def rows_by_box(self):
         """{(box, plain): rows}, sorted once for all columns."""
         found = {}
@@ -131,19 +131,19 @@ class CapitalGains(FederalForm):
     short_c_adjusted = _boxes_column("3", "CI", "adjustments", ("g", "Adjustments, box C or I"))
     short_c = _gain("3", "short_c_proceeds", "short_c_basis", "short_c_adjusted", "Short-term, box C or I")
 
-    @line("4", "Short-term from other forms")
+    @line("4", "Short-term gain or (loss), other forms")
     def other_short(self):
         return total(self.paper("capital-carryover").other_short)
 
-    @line("5", "Short-term from partnerships, S corporations, trusts")
+    @line("5", "Net short-term gain or (loss), K-1s")
     def short_shares(self):
         return total([share.short_gain for kind in SHARES for share in self.papers(kind)])
 
-    @line("6", "Short-term loss carried in", cites="IRC 1212(b)")
+    @line("6", "Short-term capital loss carryover", cites="IRC 1212(b)")
     def short_carried(self):
         return total(less=self.paper("capital-carryover").short_term)
 
-    @line("7", "Short-term gain or loss", weight="total")
+    @line("7", "Net short-term capital gain or (loss)", weight="total")
     def short_term(self):
         gains = (self.short_plain, self.short_a, self.short_b, self.short_c, self.other_short, self.short_shares)
         return total(gains, self.short_carried)
@@ -164,11 +164,11 @@ class CapitalGains(FederalForm):
     long_f_adjusted = _boxes_column("10", "FL", "adjustments", ("g", "Adjustments, box F or L"))
     long_f = _gain("10", "long_f_proceeds", "long_f_basis", "long_f_adjusted", "Long-term, box F or L")
 
-    @line("11", "Long-term from other forms")
+    @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
         return total(self.paper("capital-carryover").other_long)
 
-    @line("12", "Long-term from partnerships, S corporations, trusts")
+    @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):
         return total([share.long_gain for kind in SHARES for share in self.papers(kind)])
 
@@ -176,24 +176,24 @@ class CapitalGains(FederalForm):
     def distributions(self):
         return total([paper.capital_gain for paper in self.papers("1099-div")])
 
-    @line("14", "Long-term loss carried in", cites="IRC 1212(b)")
+    @line("14", "Long-term capital loss carryover", cites="IRC 1212(b)")
     def long_carried(self):
         return total(less=self.paper("capital-carryover").long_term)
 
-    @line("15", "Long-term gain or loss", weight="total")
+    @line("15", "Net long-term capital gain or (loss)", weight="total")
     def long_term(self):
         gains = (self.long_plain, self.long_d, self.long_e, self.long_f, self.other_long, self.long_shares)
         return total(gains, self.distributions, self.long_carried)
 
-    @line("16", "Together", weight="total")
+    @line("16", "Total capital gain or (loss)", weight="total")
     def together(self):
         return total(self.short_term, self.long_term)
 
-    @fact("Both long-term and together are gains")
+    @fact("Lines 15 and 16 are both gains")
     def is_gain(self):
         return self.long_term > 0 and self.together > 0
 
-    @line("18", "Gain taxed at 28% at most", cites="IRC 1(h)(4)")
+    @line("18", "28% rate gain", cites="IRC 1(h)(4)")
     def collectibles_gain(self):
         """The 28% worksheet: collectibles, less short-term loss and long-term loss carried in."""
         if not self.is_gain:
@@ -230,14 +230,14 @@ class CapitalGains(FederalForm):
         before = total(self.collectibles, least(total(self.short_term), 0), self.long_carried)
         return excess(total(self.unrecaptured, least(before, 0)), over=0)
 
-    @line("21", "Loss deducted", cites="IRC 1211(b)")
+    @line("21", "Capital loss deduction", cites="IRC 1211(b)")
     def loss_allowed(self):
         if self.together >= 0:
             return nothing_because("there is no loss", self.together)
         limit = self.law.capital_gains.loss_limit[self.income.status]
         return total(less=least(of={"loss": total(less=self.together), "most of the year": limit}))
 
-    @fact("Gain or loss on Form 1040")
+    @fact("Capital gain or (loss) on Form 1040")
     def counted(self):
         return total(self.together) if self.together >= 0 else total(self.loss_allowed)
 
@@ -258,19 +258,19 @@ class LossCarryover(FederalForm):
     def required(self):
         return self.gains.together < 0
 
-    @line("1", "Taxable income, which may be below zero")
+    @line("1", "Taxable income before adjustments")
     def taxable_income(self):
         return total(self.income.adjusted_gross_income, less=self.income.deductions)
 
-    @line("2", "Loss deducted")
+    @line("2", "Capital loss deduction")
     def loss(self):
         return total(less=self.gains.loss_allowed)
 
-    @line("3", "Together")
+    @line("3", "Taxable income plus loss")
     def together(self):
         return excess(total(self.taxable_income, self.loss), over=0)
 
-    @line("4", "Loss used")
+    @line("4", "Capital loss used")
     def used(self):
         return least(of={"loss deducted": self.loss, "income it could lower": self.together})
 
@@ -282,11 +282,11 @@ class LossCarryover(FederalForm):
     def long_gain(self):
         return excess(self.gains.long_term, over=0)
 
-    @line("7", "Used against it")
+    @line("7", "Loss used against it")
     def against_short(self):
         return total(self.used, self.long_gain)
 
-    @line("8", "Short-term loss carried on", weight="total")
+    @line("8", "Short-term capital loss carryover to next year", weight="total")
     def short_carried(self):
         return excess(self.short_loss, over=self.against_short)
 
@@ -306,6 +306,6 @@ class LossCarryover(FederalForm):
     def against_long(self):
         return total(self.short_gain, self.left)
 
-    @line("13", "Long-term loss carried on", weight="total")
+    @line("13", "Long-term capital loss carryover to next year", weight="total")
     def long_carried(self):
         return excess(self.long_loss, over=self.against_long)

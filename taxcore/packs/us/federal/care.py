@@ -10,7 +10,7 @@ NOBODY_QUALIFIES = "nobody who was cared for is under 13 or incapable of self-ca
 class CareCredit(FederalForm):
     """Credit for the cost of care that lets both earn; part III: benefits of an employer. IRC 21, 129."""
 
-    number, name = "2441", "Child and dependent care"
+    number, name = "2441", "Credit for child and dependent care expenses"
     income = linked("us.1040")
     more_credits = linked("us.sch-3")
 
@@ -37,31 +37,31 @@ class CareCredit(FederalForm):
             return False
         if person.role == "spouse":
             return person.needs_care()
-        made = self.run.form("us.dependant", key)
+        made = self.run.form("us.dependent", key)
         age = person.years_old()
         young = not made.not_a_child and age is not None and age <= _AGE_BELOW
         return young or (person.needs_care() and (person.months_at_home or 0) >= 7)
 
-    @fact("Persons cared for who qualify")
+    @fact("Qualifying persons")
     def persons(self):
         return len({row.person for row in self._rows() if self._qualifies(row.person)})
 
-    @fact("Costs of care for them")
+    @fact("Qualified expenses")
     def expenses(self):
         return total([row.amount for row in self._rows() if self._qualifies(row.person)])
 
-    @fact("Most that counts", cites="IRC 21(c)")
+    @fact("Dollar limit", cites="IRC 21(c)")
     def most(self):
         if self.persons == 0:
             return nothing_because(NOBODY_QUALIFIES)
         return total(self.law.care.one if self.persons == 1 else self.law.care.several)
 
-    @fact("Why there is none")
+    @fact("Why not allowed")
     def not_allowed(self):
         apart = self.income.status == "separate" and not self.questions.lived_apart
         return "a married person must file jointly, unless they lived apart" if apart else ""
 
-    @line("3", "Costs that count")
+    @line("3", "Qualified expenses, limited")
     def counted(self):
         if self.benefits_left > 0:
             return total(self.after_benefits)
@@ -86,7 +86,7 @@ class CareCredit(FederalForm):
         each = law.student_month_one if self.persons == 1 else law.student_month_several
         return greatest(of={"earned": own, "as a student or disabled": times(months, each, of="months")})
 
-    @line("6", "Smallest of lines 3 to 5")
+    @line("6", "Smallest of lines 3, 4 and 5")
     def base(self):
         return least(of={"costs": self.counted, "taxpayer's earned income": self.taxpayers_earned,
                          "spouse's earned income": self.spouses_earned})  # fmt: skip
@@ -95,7 +95,7 @@ class CareCredit(FederalForm):
     def agi(self):
         return total(self.income.adjusted_gross_income)
 
-    @line("8", "Rate", rounding=None, cites="IRC 21(a)(2)")
+    @line("8", "Decimal amount", rounding=None, cites="IRC 21(a)(2)")
     def rate(self):
         """One point less for each 2,000 begun above 15,000, never below the least; from 2026 a second fall follows."""
         law, status = self.law.care, self.income.status
@@ -106,7 +106,7 @@ class CareCredit(FederalForm):
         middle = greatest(total(law.most, less=first * law.each), law.middle)
         return greatest(total(middle, less=second * law.each), law.least)
 
-    @line("9a", "Credit on them")
+    @line("9a", "Credit on this year's expenses")
     def on_costs(self):
         if self.not_allowed:
             return nothing_because(self.not_allowed)
@@ -117,15 +117,15 @@ class CareCredit(FederalForm):
             return nothing_because(f"the {who} has no earned income")
         return share(self.rate, of=self.base)
 
-    @line("9b", "Credit for last year's costs")
+    @line("9b", "Credit for prior year expenses")
     def on_earlier(self):
         return total(self.questions.prior_year_expenses)
 
-    @line("9c", "Together")
+    @line("9c", "Total credit before limit")
     def before_limit(self):
         return total(self.on_costs, self.on_earlier)
 
-    @line("10", "Tax it can lower")
+    @line("10", "Credit limit")
     def limit(self):
         return excess(self.income.tax_before_credits, over=self.more_credits.foreign)
 
@@ -135,23 +135,23 @@ class CareCredit(FederalForm):
 
     # Part III
 
-    @line("12", "Employer's benefits, box 10")
+    @line("12", "Dependent care benefits, W-2 box 10")
     def benefits(self):
         return total([wage.care_benefits for wage in self.papers("w2")])
 
-    @line("13", "Carried in")
+    @line("13", "Carryover from prior year")
     def carried_in(self):
         return total(self.questions.carried_in)
 
-    @line("14", "Forfeited or carried on")
+    @line("14", "Forfeited or carried forward")
     def forfeited(self):
         return total(self.questions.forfeited)
 
-    @line("15", "Benefits of the year")
+    @line("15", "Benefits less forfeited")
     def benefits_left(self):
         return excess(total(self.benefits, self.carried_in), over=self.forfeited)
 
-    @line("16", "Costs of the year")
+    @line("16", "Qualified expenses incurred")
     def incurred(self):
         return total(self.expenses)
 
@@ -167,39 +167,39 @@ class CareCredit(FederalForm):
     def spouses_earned_again(self):
         return total(self.spouses_earned)
 
-    @line("20", "Smallest with both earned incomes")
+    @line("20", "Smallest of lines 17, 18 and 19")
     def within_earnings(self):
         return least(of={"benefits and costs": self.within_costs, "taxpayer's earned income": self.taxpayers_earned_again,
                          "spouse's earned income": self.spouses_earned_again})  # fmt: skip
 
-    @line("21", "Most that is free", cites="IRC 129(a)(2)(A)")
+    @line("21", "Maximum exclusion", cites="IRC 129(a)(2)(A)")
     def most_excluded(self):
         return self.law.care.excluded[self.income.status]
 
-    @line("25", "Free of tax")
+    @line("25", "Excluded benefits")
     def excluded(self):
         return least(of={"benefits, costs and earnings": self.within_earnings, "most": self.most_excluded})
 
-    @line("26", "Taxable benefits", weight="total", cites="IRC 129(a)")
+    @line("26", "Social Security benefits, taxable amount", weight="total", cites="IRC 129(a)")
     def taxable(self):
         return excess(self.benefits_left, over=self.excluded)
 
-    @line("27", "Most that counts")
+    @line("27", "Dollar limit")
     def most_again(self):
         return total(self.most)
 
-    @line("28", "Free benefits")
+    @line("28", "Deductible and excluded benefits")
     def used(self):
         return total(self.excluded)
 
-    @line("29", "Left for the credit")
+    @line("29", "Dollar limit less benefits")
     def room(self):
         return excess(self.most_again, over=self.used)
 
-    @line("30", "Costs the benefits did not pay")
+    @line("30", "Expenses not paid with benefits")
     def own_costs(self):
         return excess(self.expenses, over=self.used)
 
-    @line("31", "Costs for the credit")
+    @line("31", "Expenses for the credit")
     def after_benefits(self):
         return least(self.room, self.own_costs)

@@ -1,4 +1,4 @@
-"""Schedule 8812: credits for children and other dependants, and the part that is paid out. IRC 24.
+"""Schedule 8812: credits for children and other dependents, and the part that is paid out. IRC 24.
 
 The route through Puerto Rico and Form 2555 has no paper.
 """
@@ -8,9 +8,9 @@ from taxcore.packs.us.base import FederalForm
 
 
 class ChildCredit(FederalForm):
-    """Child credit, credit for other dependants, additional child credit. IRC 24(a), (b), (d), (h)."""
+    """Child credit, credit for other dependents, additional child credit. IRC 24(a), (b), (d), (h)."""
 
-    number, name = "Schedule 8812", "Credits for children and other dependants"
+    number, name = "Schedule 8812", "Credits for children and other dependents"
     income = linked("us.1040")
     excess_withheld = linked("us.sch-3")
     adjusting = linked("us.sch-1")
@@ -26,23 +26,23 @@ class ChildCredit(FederalForm):
     def modified_agi(self):
         return self.adjusted_gross_income
 
-    @line("4", "Children under 17")
+    @line("4", "Qualifying children under 17")
     def children(self):
-        return times(sum(1 for one in self.every("us.dependant") if one.child_credit > 0), 1, of="children")
+        return times(sum(1 for one in self.every("us.dependent") if one.child_credit > 0), 1, of="children")
 
-    @line("5", "Child credit of all")
+    @line("5", "Child tax credit, all children")
     def for_children(self):
-        return total([one.child_credit for one in self.every("us.dependant")])
+        return total([one.child_credit for one in self.every("us.dependent")])
 
-    @line("6", "Other dependants")
+    @line("6", "Other dependents")
     def others(self):
-        return times(sum(1 for one in self.every("us.dependant") if one.other_credit > 0), 1, of="dependants")
+        return times(sum(1 for one in self.every("us.dependent") if one.other_credit > 0), 1, of="dependants")
 
-    @line("7", "Credit for other dependants of all")
+    @line("7", "Credit for other dependents, all")
     def for_others(self):
-        return total([one.other_credit for one in self.every("us.dependant")])
+        return total([one.other_credit for one in self.every("us.dependent")])
 
-    @line("8", "Together")
+    @line("8", "Total child and other dependent credits")
     def together(self):
         return total(self.for_children, self.for_others)
 
@@ -50,7 +50,7 @@ class ChildCredit(FederalForm):
     def threshold(self):
         return self.law.child_credit.threshold[self.income.status]
 
-    @line("10", "Income above it, in whole thousands", cites="IRC 24(b)(1)")
+    @line("10", "Excess income, next 1,000", cites="IRC 24(b)(1)")
     def above(self):
         step = self.law.child_credit.step
         return times(steps(excess(self.modified_agi, over=self.threshold), of=step), step, of="thousands begun")
@@ -59,16 +59,16 @@ class ChildCredit(FederalForm):
     def reduction(self):
         return share(self.law.child_credit.phase_out_rate, of=self.above)
 
-    @line("12", "Credit before the tax limit")
+    @line("12", "Credit before limit")
     def before_limit(self):
         return excess(self.together, over=self.reduction)
 
-    @line("13", "Tax that it can lower")
+    @line("13", "Credit limit")
     def limit(self):
         """Credit limit worksheet A: after the credits of Schedule 3, those of worksheet B included."""
         return excess(self.income.tax_before_credits, over=self.income.other_credits)
 
-    @fact("Part that could not be paid out", cites="IRC 24(d)(1)")
+    @fact("Part that is not refundable", cites="IRC 24(d)(1)")
     def not_payable(self):
         """Credit limit worksheet B: credits that end unused come before the part of this one that can be paid out."""
         if self.before_limit == 0:
@@ -76,15 +76,15 @@ class ChildCredit(FederalForm):
         cap = times(self.children, self.law.child_credit.refundable_each, of="children")
         return excess(self.before_limit, over=least(cap, self.larger_route))
 
-    @line("14", "Credit against tax", weight="total")
+    @line("14", "Nonrefundable credit", weight="total")
     def credit(self):
         return least(of={"credit before the tax limit": self.before_limit, "tax that it can lower": self.limit})
 
-    @line("16a", "Not used against tax")
+    @line("16a", "Credit not used against tax")
     def unused(self):
         return excess(self.before_limit, over=self.credit)
 
-    @line("16b", "Most that is paid out")
+    @line("16b", "Maximum refundable")
     def most(self):
         return times(self.children, self.law.child_credit.refundable_each, of="children")
 
@@ -98,7 +98,7 @@ class ChildCredit(FederalForm):
         people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
         return total([one.earned for one in people], self.income.care_benefits, [one.combat_pay for one in people])
 
-    @line("19", "Earned income above the floor", cites="IRC 24(d)(1)(B)(i)")
+    @line("19", "Earned income above 2,500", cites="IRC 24(d)(1)(B)(i)")
     def above_floor(self):
         return excess(self.earned, over=self.law.child_credit.earned_floor)
 
@@ -106,34 +106,34 @@ class ChildCredit(FederalForm):
     def by_earnings(self):
         return share(self.law.child_credit.refund_rate, of=self.above_floor)
 
-    @line("21", "Social security and Medicare withheld", cites="IRC 24(d)(1)(B)(ii)")
+    @line("21", "Social Security and Medicare taxes withheld", cites="IRC 24(d)(1)(B)(ii)")
     def payroll_withheld(self):
         papers = self.papers("w2")
         return total([w.social_security_withheld for w in papers], [w.medicare_withheld for w in papers])
 
-    @line("22", "Half of the self-employment tax")
+    @line("22", "Deductible part of self-employment tax")
     def half_self_employment(self):
         return total(self.adjusting.half_self_employment)
 
-    @line("23", "Together")
+    @line("23", "Total payroll taxes")
     def payroll_tax(self):
         return total(self.payroll_withheld, self.half_self_employment)
 
-    @line("24", "Earned income credit and excess withheld")
+    @line("24", "EIC and excess Social Security withheld")
     def set_against(self):
         return total(self.income.earned_income_credit, self.excess_withheld.excess_social_security)
 
-    @line("25", "Payroll tax above that")
+    @line("25", "Excess payroll tax")
     def by_payroll_tax(self):
         return excess(self.payroll_tax, over=self.set_against)
 
-    @line("26", "Larger of the two routes")
+    @line("26", "Larger of the two")
     def larger_route(self):
         if self.children < 3:
             return total(self.by_earnings)
         return greatest(of={"15% of earned income": self.by_earnings, "payroll tax": self.by_payroll_tax})
 
-    @line("27", "Additional child credit, paid out", weight="total")
+    @line("27", "Additional child tax credit", weight="total")
     def paid_out(self):
         if self.children == 0:
             return nothing_because("there is no child under 17")

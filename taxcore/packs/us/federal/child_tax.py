@@ -8,7 +8,7 @@ from taxcore.packs.us.federal.tax import tax_on
 class ChildTax(FederalForm):
     """Tax of certain children. The parent's amounts are keyed; gain is taken in proportion. IRC 1(g)."""
 
-    number, name = "8615", "Tax of children with unearned income"
+    number, name = "8615", "Tax for certain children who have unearned income"
     needs = (
         "1099-int",
         "1099-oid",
@@ -34,7 +34,7 @@ class ChildTax(FederalForm):
     def parent(self):
         return self.paper("parent")
 
-    @fact("The child's unearned income is taxed so", cites="IRC 1(g)(2)")
+    @fact("Form 8615 applies", cites="IRC 1(g)(2)")
     def applies(self):
         law, child = self.law.child_unearned, self.person("taxpayer")
         if child is None or child.birth_date is None or self.income.status == "joint" or self.parent.no_parent:
@@ -53,12 +53,12 @@ class ChildTax(FederalForm):
     def unearned(self):
         return excess(self.income.total_income, over=self.income.wages)
 
-    @line("2", "Free of the parent's rate")
+    @line("2", "Amount not taxed at the parent's rate")
     def free(self):
-        """Twice the least standard deduction, or that with the itemised costs of this income: the former here."""
+        """Twice the least standard deduction, or that with the itemized costs of this income: the former here."""
         return self.law.child_unearned.income_above
 
-    @line("3", "Above it")
+    @line("3", "Excess")
     def above(self):
         return excess(self.unearned, over=self.free)
 
@@ -74,11 +74,11 @@ class ChildTax(FederalForm):
     def parents_income(self):
         return total(self.parent.taxable_income)
 
-    @line("7", "Of the parent's other children")
+    @line("7", "Net unearned income of the parent's other children")
     def others(self):
         return total(self.parent.others_unearned)
 
-    @line("8", "Together")
+    @line("8", "Total of lines 5, 6 and 7")
     def together(self):
         return total(self.net_unearned, self.parents_income, self.others)
 
@@ -104,11 +104,11 @@ class ChildTax(FederalForm):
             return total(self.parent.parent_tax)
         return self._tax(self.parents_income, self.parent.preferred, self.parent.status or "single")
 
-    @line("11", "Tax that the unearned income adds")
+    @line("11", "Increase in tax")
     def added(self):
         return excess(self.tax_on_together, over=self.parents_tax)
 
-    @line("12b", "Share of this child", rounding=None)
+    @line("12b", "This child's share", rounding=None)
     def part(self):
         both = self.net_unearned + self.others
         return ratio(self.net_unearned, over=both, places=3) if self.others else total(1)
@@ -117,20 +117,20 @@ class ChildTax(FederalForm):
     def own_part(self):
         return share(self.part, of=self.added)
 
-    @line("14", "Rest of the child's income")
+    @line("14", "Child's remaining income")
     def rest(self):
         return excess(self.taxable_income, over=self.net_unearned)
 
-    @line("15", "Tax on it")
+    @line("15", "Tax on that amount")
     def rest_tax(self):
         left = excess(self.own_preferred, over=self.preferred_in_net)
         return self._tax(self.rest, left, self.income.status)
 
-    @line("16", "Together")
+    @line("16", "Total of lines 13 and 15")
     def at_parents_rate(self):
         return total(self.own_part, self.rest_tax)
 
-    @line("17", "Tax without the parent's rate")
+    @line("17", "Tax at the child's rate")
     def at_own_rate(self):
         return total(self.income.tax_by_own_rates)
 

@@ -18,27 +18,27 @@ class CreditsAndPayments(FederalForm):
     def foreign(self):
         return self.brought("us.1116", "credit")
 
-    @line("2", "Child and dependent care")
+    @line("2", "Credit for child and dependent care expenses")
     def care(self):
         return self.brought("us.2441", "credit")
 
-    @line("3", "Education")
+    @line("3", "Education credits")
     def education(self):
         return self.brought("us.8863", "credit")
 
-    @line("4", "Retirement savings")
+    @line("4", "Retirement savings contributions credit")
     def savings(self):
         return self.brought("us.8880", "credit")
 
-    @line({2022: "5", 2023: "5a"}, "Clean energy of the home")
+    @line({2022: "5", 2023: "5a"}, "Residential clean energy credit")
     def clean_energy(self):
         return self.brought("us.5695", "clean_credit")
 
-    @line({2022: None, 2023: "5b"}, "Improvements of the home")
+    @line({2022: None, 2023: "5b"}, "Energy efficient home improvement credit")
     def improvements(self):
         return self.brought("us.5695", "improvement_credit")
 
-    @line("6c", "Adoption, carried in", cites="IRC 23(c)")
+    @line("6c", "Adoption credit", cites="IRC 23(c)")
     def adoption(self):
         """After the part of the child credit that cannot be paid out."""
         if self.paper("credits-carried").adoption == 0:
@@ -46,7 +46,7 @@ class CreditsAndPayments(FederalForm):
         room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
         return least(of={"carried in": self.paper("credits-carried").adoption, "tax it can lower": room})
 
-    @line("7", "Lines 6 together")
+    @line("7", "Total other nonrefundable credits")
     def others(self):
         return total(self.adoption)
 
@@ -54,35 +54,35 @@ class CreditsAndPayments(FederalForm):
     def credits(self):
         return total(self.foreign, self.care, self.education, self.savings, self.clean_energy, self.improvements, self.others)
 
-    @fact("Used up before home improvements")
+    @fact("Credits applied before the home improvement credit")
     def before_improvements(self):
         return total(self.foreign, self.care, self.education, self.savings)
 
-    @fact("Used up before the adoption credit")
+    @fact("Credits applied before the adoption credit")
     def before_adoption(self):
         return total(self.before_improvements, self.improvements)
 
-    @fact("Used up before clean energy")
+    @fact("Credits applied before the clean energy credit")
     def before_clean_energy(self):
         return total(self.before_adoption, self.adoption)
 
-    @line("9", "Premium tax credit, net")
+    @line("9", "Net premium tax credit")
     def premium_credit(self):
         return self.brought("us.8962", "net_credit")
 
-    @line("10", "Paid with the extension")
+    @line("10", "Amount paid with request for extension")
     def with_extension(self):
         return total(self.paper("estimates").with_extension)
 
-    @fact("Most social security tax of one person")
+    @fact("Maximum Social Security tax, one person")
     def most(self):
         return share(self.law.payroll.social_security_rate, of=self.law.payroll.wage_base)
 
-    @line("11", "Excess social security tax withheld", cites="IRC 6413(c)")
+    @line("11", "Excess Social Security tax withheld", cites="IRC 6413(c)")
     def excess_social_security(self):
         return total([self._excess_of(role) for role in ("taxpayer", "spouse")])
 
-    @line("15", "Other payments", weight="total")
+    @line("15", "Total other payments", weight="total")
     def payments(self):
         return total(self.premium_credit, self.with_extension, self.excess_social_security)
 

@@ -1,4 +1,4 @@
-"""Who of the dependants is what: qualifying child or relative, and for which credit. IRC 152, 24. One worksheet each.
+"""Who of the dependents is what: qualifying child or relative, and for which credit. IRC 152, 24. One worksheet each.
 
 Tie-breaks between two taxpayers (152(c)(4)), multiple support (152(d)(3)) and children of divorced parents (152(e)) are not
 decided here: a preparer who lists somebody vouches that nobody else's claim comes first.
@@ -19,7 +19,7 @@ def first_failed(conditions):
 class Dependant(FederalForm):
     """What the law makes of one person. IRC 152(c) qualifying child, 152(d) qualifying relative, 24(c), (h)."""
 
-    number, name, worksheet, per = "Dependant", "Dependant", True, "dependant"
+    number, name, worksheet, per = "Dependent", "Dependent", True, "dependant"
 
     @property
     def who(self):
@@ -49,16 +49,16 @@ class Dependant(FederalForm):
             (who.supported is True, "the taxpayer did not pay more than half of the support"),
         ])  # fmt: skip
 
-    @fact("Is a dependant")
+    @fact("Is a dependent")
     def is_dependant(self):
         return "" in (self.not_a_child, self.not_a_relative)
 
-    @fact("Is a qualifying child for the earned income credit")
+    @fact("Is a qualifying child for the EIC")
     def counts_for_earned_income(self):
         """The support test does not matter there. IRC 32(c)(3)(A)."""
         return self.not_a_child in ("", "paid more than half of the own support") and bool(self.who.number)
 
-    @line("1", "Child credit", cites="IRC 24(a), (c), (h)")
+    @line("1", "Child tax credit", cites="IRC 24(a), (c), (h)")
     def child_credit(self):
         if self.not_a_child:
             return nothing_because(self.not_a_child)
@@ -66,7 +66,7 @@ class Dependant(FederalForm):
             return nothing_because("is 17 or older at the end of the year")
         return total(self.law.child_credit.each)
 
-    @line("2", "Credit for other dependants", cites="IRC 24(h)(4)")
+    @line("2", "Credit for other dependents", cites="IRC 24(h)(4)")
     def other_credit(self):
         if self.child_credit > 0:
             return nothing_because("has the child credit")

@@ -44,7 +44,7 @@ class PreparersChecklist(FederalForm):
     def required(self):
         return bool(self.benefits)
 
-    @fact("Benefits it covers")
+    @fact("Credits claimed")
     def benefits(self):
         return frozenset(claims(self.run))
 
@@ -59,11 +59,11 @@ class PreparersChecklist(FederalForm):
     disallowed = _answer("7", "disallowed", "Denied or cut in an earlier year")
     business_asked = _answer("8", "business_asked", "Business asked about in full")
     eitc_eligible = _answer("9a", "eitc_eligible", "Earned income credit: eligibility decided")
-    lived_here = _of_all("9b", "diligence-child", "lived_here", "Each child lived here")
-    tie_explained = _of_all("9c", "diligence-child", "tie_explained", "Rules of two claims explained")
-    dependant = _of_all("10", "diligence-child", "dependant", "Each is a dependant and citizen, national or resident")
-    absence_explained = _of_all("11", "diligence-child", "absence_explained", "Rule of a child elsewhere explained")
-    release_explained = _of_all("12", "diligence-child", "release_explained", "Rules for parents apart explained")
-    substantiated = _of_all("13", "diligence-student", "substantiated", "Tuition papers seen")
+    lived_here = _of_all("9b", "diligence-child", "lived_here", "Child lived with taxpayer")
+    tie_explained = _of_all("9c", "diligence-child", "tie_explained", "Tiebreaker rules explained")
+    dependant = _of_all("10", "diligence-child", "dependant", "Dependent, and U.S. citizen, national or resident")
+    absence_explained = _of_all("11", "diligence-child", "absence_explained", "Child who lived elsewhere: rule explained")
+    release_explained = _of_all("12", "diligence-child", "release_explained", "Separated parents: rules explained")
+    substantiated = _of_all("13", "diligence-student", "substantiated", "Education credit substantiation")
     head_eligible = _answer("14", "head_eligible", "Head of household: conditions met")
     certified = _answer("15", "certified", "Certified")

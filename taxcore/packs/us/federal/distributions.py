@@ -31,7 +31,7 @@ class SimplifiedMethod(_OfDistribution):
     def required(self):
         return self.applies
 
-    @fact("The annuity's beginning is known")
+    @fact("Annuity starting date is entered")
     def applies(self):
         paper = self.statement
         return paper.start is not None and paper.age_at_start is not None and self.cost > 0
@@ -40,36 +40,36 @@ class SimplifiedMethod(_OfDistribution):
     def received(self):
         return total(self.statement.gross)
 
-    @line("2", "Cost at the start")
+    @line("2", "Cost at annuity starting date")
     def cost(self):
         paper = self.statement
         return total(paper.total_contributions)
 
-    @line("3", "Expected payments")
+    @line("3", "Number of expected payments")
     def payments(self):
         if self.statement.age_at_start is None:
             return nothing_because("the age at the start is not known")
         return times(expected_payments(self.statement.age_at_start, self.statement.joint_age_at_start), 1, of="payments")
 
-    @line("4", "Cost in each payment", rounding=None)
+    @line("4", "Cost per payment", rounding=None)
     def each(self):
         """In cents, as the worksheet keeps it."""
         return ratio(self.cost, over=self.payments, places=2)
 
-    @line("5", "For the months paid")
+    @line("5", "Times months paid")
     def for_months(self):
         months = self.statement.months_paid
         return times(12 if months is None else months, self.each, of="months")
 
-    @line("6", "Recovered before")
+    @line("6", "Recovered in prior years")
     def recovered(self):
         return total(self.statement.recovered_before)
 
-    @line("7", "Cost left")
+    @line("7", "Cost remaining")
     def left(self):
         return excess(self.cost, over=self.recovered)
 
-    @line("8", "Free of tax this year")
+    @line("8", "Tax-free this year")
     def free(self):
         return least(self.for_months, self.left)
 
@@ -77,11 +77,11 @@ class SimplifiedMethod(_OfDistribution):
     def taxable(self):
         return excess(self.received, over=self.free)
 
-    @line("10", "Recovered up to now")
+    @line("10", "Recovered to date")
     def recovered_now(self):
         return total(self.recovered, self.free)
 
-    @line("11", "Cost to recover later")
+    @line("11", "Unrecovered cost")
     def later(self):
         return excess(self.cost, over=self.recovered_now)
 
@@ -99,12 +99,12 @@ class Distribution(_OfDistribution):
     def gross(self):
         return total(self.statement.gross)
 
-    @line("2", "Rolled over, converted, given to charity")
+    @line("2", "Rolled over, converted, QCD")
     def moved(self):
         paper = self.statement
         return total(paper.rolled_over, paper.converted, paper.charity)
 
-    @line("3", "Taxable on the statement")
+    @line("3", "Taxable per Form 1099-R")
     def stated(self):
         paper = self.statement
         codes = paper.codes()
@@ -118,7 +118,7 @@ class Distribution(_OfDistribution):
             return total(paper.taxable)
         return excess(paper.gross, over=paper.own_contributions)
 
-    @line("4", "Income, before basis in IRAs", weight="total")
+    @line("4", "Taxable amount before IRA basis", weight="total")
     def income(self):
         if not self.statement.is_keyed("taxable"):
             return excess(self.stated, over=self.moved)

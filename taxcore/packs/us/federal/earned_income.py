@@ -12,7 +12,7 @@ REASONS = {
     NO_INCOME: "there is no earned income",
     APART: "a married person must file jointly",
     INVESTED: "investment income is above the limit",
-    NO_NUMBER: "somebody has no social security number",
+    NO_NUMBER: "somebody has no Social Security number",
     AGE: "nobody is between 25 and 64 and there is no qualifying child",
     CLAIMED: "somebody else can claim the taxpayer",
 }
@@ -27,11 +27,11 @@ class EarnedIncomeCredit(FederalForm):
     def required(self):
         return self.credit > 0
 
-    @fact("Qualifying children, three at most")
+    @fact("Qualifying children, up to 3")
     def children(self):
-        return min(sum(1 for one in self.every("us.dependant") if one.counts_for_earned_income), 3)
+        return min(sum(1 for one in self.every("us.dependent") if one.counts_for_earned_income), 3)
 
-    @fact("Investment income", cites="IRC 32(i)")
+    @fact("Total investment income", cites="IRC 32(i)")
     def invested(self):
         """Interest taxed or not, dividends, gain; income of shares the owner took no part in."""
         income = self.income
@@ -43,7 +43,7 @@ class EarnedIncomeCredit(FederalForm):
     def lives_apart(self):
         return bool(self.paper("filing").lived_apart_half) and self.children > 0
 
-    @fact("Why there is none")
+    @fact("Why not allowed")
     def not_allowed(self):
         """The reason in words; empty when the credit is possible."""
         return REASONS.get(self.denied, "")
@@ -72,7 +72,7 @@ class EarnedIncomeCredit(FederalForm):
             total([one.earned for one in people], self.income.care_benefits, [one.combat_pay for one in people]), over=0
         )
 
-    @line("2", "Credit at earned income")
+    @line("2", "Credit on earned income")
     def at_earned(self):
         return self._allowed(self.earned)
 
@@ -80,7 +80,7 @@ class EarnedIncomeCredit(FederalForm):
     def agi(self):
         return self.income.adjusted_gross_income
 
-    @line("5", "Credit at adjusted gross income")
+    @line("5", "Credit on AGI")
     def at_agi(self):
         if self.agi < self._start():
             return total(self.at_earned)
@@ -122,14 +122,14 @@ class ScheduleEIC(FederalForm):
     number, name, per = "Schedule EIC", "Earned income credit, qualifying child", "dependant"
 
     def required(self):
-        made = self.run.form("us.dependant", self.key)
+        made = self.run.form("us.dependent", self.key)
         return self.run.form("us.earned-income-credit").credit > 0 and made.counts_for_earned_income
 
     @line("3", "Year of birth")
     def born(self):
-        who = self.run.form("us.dependant", self.key).who
+        who = self.run.form("us.dependent", self.key).who
         return total(who.birth_date.year if who.birth_date else 0)
 
-    @line("6", "Months lived here")
+    @line("6", "Months child lived with taxpayer")
     def months(self):
-        return total(self.run.form("us.dependant", self.key).who.months_at_home or 0)
+        return total(self.run.form("us.dependent", self.key).who.months_at_home or 0)

@@ -20,15 +20,15 @@ class Student(FederalForm):
     def _papers(self):
         return [paper for paper in self.papers("1098-t") if paper.student == self.key]
 
-    @fact("Why no credit at all")
+    @fact("Why no credit")
     def not_allowed(self):
         """A filer, or somebody the filer claims. IRC 25A(f)(1), (g)(3)."""
         person = next(one for one in self.run.people() if one.key == self.key)
         if person.role != "dependant":
             return "" if person in self.income.filers else "the student is not on this return"
-        return "" if self.run.form("us.dependant", self.key).is_dependant else "the student is no dependant on this return"
+        return "" if self.run.form("us.dependent", self.key).is_dependant else "the student is no dependent on this return"
 
-    @fact("Why not the credit of the first four years")
+    @fact("Why not the American opportunity credit")
     def not_american(self):
         papers = self._papers()
         reasons = [
@@ -41,7 +41,7 @@ class Student(FederalForm):
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
-    @fact("Credit that is claimed")
+    @fact("Credit claimed")
     def chosen(self):
         keyed = {paper.credit for paper in self._papers()} - {"", "better"}
         if self.not_allowed or "none" in keyed:
@@ -55,7 +55,7 @@ class Student(FederalForm):
         got = [total(p.scholarships, p.other_aid) for p in papers]
         return excess(total(got), over=[p.taxed_scholarship for p in papers])
 
-    @line("27", "Costs for the first four years, 4,000 at most")
+    @line("27", "Qualified expenses, limited to 4,000")
     def american_costs(self):
         if self.chosen != "american":
             return nothing_because(self.not_allowed or self.not_american or "the other credit was chosen")
@@ -63,7 +63,7 @@ class Student(FederalForm):
         costs = excess(total([total(p.paid, p.books) for p in self._papers()]), over=self._help())
         return least(of={"costs": costs, "most": total(law.full, law.quarter_of_next)})
 
-    @line("28", "Above 2,000")
+    @line("28", "Expenses above 2,000")
     def above_full(self):
         return excess(self.american_costs, over=self.law.education.full)
 
@@ -71,11 +71,11 @@ class Student(FederalForm):
     def quarter(self):
         return share(self.law.education.quarter, of=self.above_full)
 
-    @line("30", "Credit of the first four years", weight="total")
+    @line("30", "American opportunity credit", weight="total")
     def american(self):
         return total(least(self.american_costs, self.law.education.full), self.quarter)
 
-    @line("31", "Costs for lifetime learning")
+    @line("31", "Lifetime learning expenses")
     def lifetime_costs(self):
         if self.chosen != "lifetime":
             return nothing_because(self.not_allowed or "the other credit was chosen")
@@ -93,11 +93,11 @@ class EducationCredits(FederalForm):
     def required(self):
         return self.american > 0 or self.lifetime_costs > 0
 
-    @line("1", "First four years, all students")
+    @line("1", "American opportunity credit, all students")
     def american(self):
         return total([one.american for one in self.every("us.8863-student")])
 
-    @line("2", "Where the range ends")
+    @line("2", "Phaseout ends at")
     def ends(self):
         return self.law.education.phase_out_ends[self.income.status]
 
@@ -105,11 +105,11 @@ class EducationCredits(FederalForm):
     def modified_agi(self):
         return total(self.income.adjusted_gross_income)
 
-    @line("4", "Room below the end")
+    @line("4", "Phaseout end less income")
     def room(self):
         return excess(self.ends, over=self.modified_agi)
 
-    @line("6", "Share that is left", rounding=None)
+    @line("6", "Phaseout fraction", rounding=None)
     def part(self):
         """To three places; all of it when the room is as wide as the range."""
         if self.income.status == "separate":
@@ -118,11 +118,11 @@ class EducationCredits(FederalForm):
             of={"room over the range": ratio(self.room, over=self.law.education.range[self.income.status], places=3), "all": 1}
         )
 
-    @line("7", "Credit of the first four years")
+    @line("7", "American opportunity credit")
     def american_left(self):
         return share(self.part, of=self.american)
 
-    @fact("Filer is too young for a payment", cites="IRC 25A(i)")
+    @fact("Filer under 24, no refundable part", cites="IRC 25A(i)")
     def too_young(self):
         """Below 24 and living on the parents: the whole credit only lowers the tax."""
         person = self.person("taxpayer")
@@ -131,21 +131,21 @@ class EducationCredits(FederalForm):
         age = person.age_at_end()
         return age is not None and (age <= 18 or (age < 24 and bool(person.student)))
 
-    @line("8", "Paid out", weight="total")
+    @line("8", "Refundable American opportunity credit", weight="total")
     def paid_out(self):
         if self.too_young:
             return nothing_because("a filer below 24 who lives on the parents has no payment")
         return share(self.law.education.refundable, of=self.american_left)
 
-    @line("9", "Left against tax")
+    @line("9", "Nonrefundable part")
     def american_against_tax(self):
         return total(self.american_left, less=self.paid_out)
 
-    @line("10", "Costs for lifetime learning")
+    @line("10", "Lifetime learning expenses")
     def lifetime_costs(self):
         return total([one.lifetime_costs for one in self.every("us.8863-student")])
 
-    @line("11", "10,000 at most")
+    @line("11", "Limited to 10,000")
     def lifetime_capped(self):
         return least(of={"costs": self.lifetime_costs, "most": self.law.education.lifetime_expenses})
 
@@ -153,19 +153,19 @@ class EducationCredits(FederalForm):
     def lifetime(self):
         return share(self.law.education.lifetime_rate, of=self.lifetime_capped)
 
-    @line("17", "Share that is left", rounding=None)
+    @line("17", "Phaseout fraction", rounding=None)
     def lifetime_part(self):
         return total(self.part)
 
-    @line("18", "Lifetime learning")
+    @line("18", "Lifetime learning credit")
     def lifetime_left(self):
         return share(self.lifetime_part, of=self.lifetime)
 
-    @fact("Tax it can lower")
+    @fact("Credit limit")
     def limit(self):
         return excess(self.income.tax_before_credits, over=[self.more_credits.foreign, self.more_credits.care])
 
-    @line("19", "Credit against tax", weight="total")
+    @line("19", "Nonrefundable credit", weight="total")
     def credit(self):
         both = total(self.lifetime_left, self.american_against_tax)
         return least(of={"credits": both, "tax it can lower": self.limit})

@@ -29,7 +29,7 @@ class EnergyCredits(FederalForm):
         battery = self.costs.battery if self.year >= 2023 else 0
         return total(self.costs.solar_electric, self.costs.solar_water, self.costs.wind, self.costs.geothermal, battery)
 
-    @line("6b", "30% of it")
+    @line("6b", "30% of costs")
     def clean_share(self):
         if "clean_energy" not in self.law:
             return nothing_because(_ENDED)
@@ -45,25 +45,25 @@ class EnergyCredits(FederalForm):
         most = times(halves, law.fuel_cell_half_kilowatt, of="half kilowatts")
         return least(of={"30% of the cost": share(law.rate, of=self.costs.fuel_cell), "by its capacity": most})
 
-    @line("12", "Carried in")
+    @line("12", "Carryover from prior year")
     def carried_in(self):
         return total(self.costs.carried_in)
 
-    @line("13", "Clean energy credit before the tax limit")
+    @line("13", "Residential clean energy credit before limit")
     def clean(self):
         return total(self.clean_share, self.fuel_cell, self.carried_in)
 
-    @line("14", "Tax it can lower")
+    @line("14", "Credit limit")
     def clean_limit(self):
         """Before the part of the child credit that can be paid out instead, after the part that cannot."""
         earlier = (self.more_credits.before_clean_energy, self.children.not_payable)
         return excess(self.income.tax_before_credits, over=earlier)
 
-    @line("15", "Clean energy credit", weight="total", cites="IRC 25D(c)")
+    @line("15", "Residential clean energy credit", weight="total", cites="IRC 25D(c)")
     def clean_credit(self):
         return least(of={"credit": self.clean, "tax it can lower": self.clean_limit})
 
-    @line("16", "Carried on")
+    @line("16", "Carryover to next year")
     def carried_on(self):
         return excess(self.clean, over=self.clean_credit)
 
@@ -96,37 +96,37 @@ class EnergyCredits(FederalForm):
     def furnace(self):
         return self._part(self.costs.furnace, "equipment_each")
 
-    @line({2022: None, 2023: "25e"}, "Panel")
+    @line({2022: None, 2023: "25e"}, "Panelboards")
     def panels(self):
         return self._part(self.costs.panels, "panels")
 
-    @line({2022: None, 2023: "26c"}, "Audit")
+    @line({2022: None, 2023: "26c"}, "Home energy audit")
     def audit(self):
         return self._part(self.costs.audit, "audit")
 
-    @line({2022: None, 2023: "27"}, "Together")
+    @line({2022: None, 2023: "27"}, "Total improvements")
     def first_group(self):
         return total(self.insulation, self.doors, self.windows, self.air_conditioner, self.water_heater, self.furnace,
                      self.panels, self.audit)  # fmt: skip
 
-    @line({2022: None, 2023: "28"}, "1,200 at most")
+    @line({2022: None, 2023: "28"}, "Limited to 1,200")
     def first_capped(self):
         return self._capped(self.first_group)
 
-    @line({2022: None, 2023: "29h"}, "Heat pumps and biomass, 2,000 at most")
+    @line({2022: None, 2023: "29h"}, "Heat pumps and biomass, limited to 2,000")
     def heat_pumps(self):
         costs = total(self.costs.heat_pump, self.costs.heat_pump_water, self.costs.biomass)
         return self._part(costs, "heat_pumps")
 
-    @line({2022: None, 2023: "30"}, "Improvements before the tax limit")
+    @line({2022: None, 2023: "30"}, "Home improvement credit before limit")
     def improvements(self):
         return total(self.first_capped, self.heat_pumps)
 
-    @fact("Tax it can lower")
+    @fact("Credit limit")
     def improvements_limit(self):
         return excess(self.income.tax_before_credits, over=self.more_credits.before_improvements)
 
-    @line({2022: None, 2023: "32"}, "Improvement credit", weight="total", cites="IRC 25C")
+    @line({2022: None, 2023: "32"}, "Energy efficient home improvement credit", weight="total", cites="IRC 25C")
     def improvement_credit(self):
         return least(of={"credit": self.improvements, "tax it can lower": self.improvements_limit})
 

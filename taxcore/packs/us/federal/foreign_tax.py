@@ -25,56 +25,56 @@ class ForeignTax(FederalForm):
     def questions(self):
         return self.paper("foreign-tax")
 
-    @fact("Credit without the form", cites="IRC 904(j)")
+    @fact("Credit without Form 1116", cites="IRC 904(j)")
     def without_form(self):
         """All of it on payers' statements, passive, and no more than 300, or 600 jointly."""
         plain = self.questions.other_tax == 0 and not self.questions.carried and self.questions.category != "general"
         return plain and self.tax <= self.law.foreign_tax.without_form[self.income.status]
 
-    @line("1a", "Gross income from abroad")
+    @line("1a", "Foreign source gross income")
     def gross(self):
         return total(self.questions.gross_income, [paper.foreign_income for paper in self.papers("1099-div")])
 
-    @line("2", "Deductions for it")
+    @line("2", "Definitely related expenses")
     def direct(self):
         return total(self.questions.direct_deductions)
 
-    @line("3a", "Deductions for no particular income")
+    @line("3a", "Certain itemized or standard deduction")
     def general_deductions(self):
         if not self.income.is_itemised:
             return total(self.income.standard_deduction)
         return total(self.itemized.medical_allowed, self.itemized.taxes)
 
-    @line("3d", "Gross income from abroad")
+    @line("3d", "Foreign source gross income")
     def gross_again(self):
         return total(self.gross)
 
-    @line("3e", "Gross income from everywhere")
+    @line("3e", "Gross income from all sources")
     def gross_everywhere(self):
         business = [one.gross_income - one.profit for one in self.every("us.sch-c")]
         return total(self.income.total_income, business)
 
-    @line("3f", "Share from abroad", rounding=None)
+    @line("3f", "Foreign source fraction", rounding=None)
     def gross_share(self):
         if self.gross_everywhere <= 0:
             return nothing_because("there is no gross income")
         return least(ratio(self.gross_again, over=self.gross_everywhere, places=4), 1)
 
-    @line("3g", "Its part of those deductions")
+    @line("3g", "Deductions apportioned")
     def apportioned(self):
         return share(self.gross_share, of=self.general_deductions)
 
-    @line("4a", "Its part of home mortgage interest")
+    @line("4a", "Home mortgage interest apportioned")
     def mortgage_part(self):
         if not self.income.is_itemised:
-            return nothing_because("nothing is itemised")
+            return nothing_because("nothing is itemized")
         return share(self.gross_share, of=self.itemized.home_interest)
 
-    @line("6", "Deductions together")
+    @line("6", "Total deductions")
     def deductions(self):
         return total(self.direct, self.apportioned, self.mortgage_part)
 
-    @line("7", "Income from abroad")
+    @line("7", "Foreign source taxable income")
     def net(self):
         return excess(self.gross, over=self.deductions)
 
@@ -84,15 +84,15 @@ class ForeignTax(FederalForm):
         shares = [paper.foreign_tax for kind in SHARES for paper in self.papers(kind)]
         return total(statements, shares, self.questions.other_tax)
 
-    @line("10", "Left over from earlier years", cites="IRC 904(c)")
+    @line("10", "Carryover from prior years", cites="IRC 904(c)")
     def carried(self):
         return total([row.amount for row in self.questions.carried if (row.from_year or 0) >= self.year - 10])
 
-    @line("14", "Tax available")
+    @line("14", "Total foreign taxes available")
     def available(self):
         return total(self.tax, self.carried)
 
-    @line("17", "Income from abroad")
+    @line("17", "Foreign source taxable income")
     def net_again(self):
         return total(self.net)
 
@@ -100,7 +100,7 @@ class ForeignTax(FederalForm):
     def taxable_income(self):
         return total(self.income.taxable_income)
 
-    @line("19", "Share of it", rounding=None)
+    @line("19", "Limitation fraction", rounding=None)
     def part(self):
         if self.taxable_income <= 0:
             return nothing_because("there is no taxable income")
@@ -110,11 +110,11 @@ class ForeignTax(FederalForm):
     def us_tax(self):
         return total(self.income.tax, self.income.premium_repaid)
 
-    @line("21", "Its share")
+    @line("21", "Maximum credit")
     def limit(self):
         return share(self.part, of=self.us_tax)
 
-    @line("24", "Credit of this category", weight="total")
+    @line("24", "Credit, this category", weight="total")
     def by_form(self):
         return least(of={"tax available": self.available, "its share of the tax": self.limit})
 

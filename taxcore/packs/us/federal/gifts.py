@@ -12,7 +12,7 @@ class Gifts(FederalForm):
     This year's gifts come before those carried in, and the kinds with the higher limits before the others.
     """
 
-    number, name, worksheet = "Gifts", "Limits on gifts", True
+    number, name, worksheet = "Gifts", "Charitable contribution limits", True
     needs = ("gift", "gift-carryover", "k1-1065", "k1-1120s")
     income = linked("us.1040")
 
@@ -29,78 +29,78 @@ class Gifts(FederalForm):
         rows = [row for row in self.paper("gift-carryover").rows if row.gift_kind == kind]
         return total([row.amount for row in rows if (row.from_year or 0) >= self.year - 5])
 
-    @fact("Income the limits go by", cites="IRC 170(b)(1)(H)")
+    @fact("AGI for the limits", cites="IRC 170(b)(1)(H)")
     def base(self):
         return greatest(self.income.adjusted_gross_income, 0)
 
     def _left(self, part, *used):
         return excess(share(self.law.itemized[part], of=self.base), over=used)
 
-    @line("1", "Money, public charities")
+    @line("1", "Cash, public charities")
     def cash(self):
         return least(of={"given": self._given("cash"), "60% of income": self._left("cash_gift_share")})
 
-    @line("2", "Things, public charities")
+    @line("2", "Property, public charities")
     def things(self):
         return least(of={"given": self._given("property"), "50% of income less line 1": self._left("half_share", self.cash)})
 
-    @line("3", "Appreciated property, public charities")
+    @line("3", "Capital gain property, public charities")
     def gain_property(self):
         room = least(self._left("gain_property_share"), self._left("half_share", self.cash, self.things))
         return least(of={"given": self._given("gain"), "30% of income, 50% with lines 1 and 2": room})
 
-    @line("4", "Money, private foundations")
+    @line("4", "Cash, private foundations")
     def private_cash(self):
         public = total(self._given("cash"), self._given("property"), self._given("gain"))
         room = least(self._left("gain_property_share"), self._left("half_share", public))
         return least(of={"given": self._given("cash-private"), "30% of income": room})
 
-    @line("5", "Appreciated shares, private foundations")
+    @line("5", "Appreciated stock, private foundations")
     def private_gain(self):
         used = (self.cash, self.things, self.gain_property, self.private_cash)
         room = least(self._left("private_share"), self._left("gain_property_share", self.gain_property),
                      self._left("half_share", *used))  # fmt: skip
         return least(of={"given": self._given("gain-private"), "20% of income": room})
 
-    @line("6", "Carried in, money")
+    @line("6", "Carryover, cash")
     def carried_cash(self):
         return least(self._carried("cash"), self._left("cash_gift_share", self.cash, self.things, self.gain_property))
 
-    @line("7", "Carried in, things")
+    @line("7", "Carryover, property")
     def carried_things(self):
         used = (self.cash, self.things, self.gain_property, self.carried_cash)
         return least(total(self._carried("property")), self._left("half_share", *used))
 
-    @line("8", "Carried in, appreciated property")
+    @line("8", "Carryover, capital gain property")
     def carried_gain(self):
         used = (self.cash, self.things, self.gain_property, self.carried_cash, self.carried_things)
         room = least(self._left("gain_property_share", self.gain_property), self._left("half_share", *used))
         return least(self._carried("gain"), room)
 
-    @line("9", "Carried in, private foundations")
+    @line("9", "Carryover, private foundations")
     def carried_private(self):
         used = (self.cash, self.things, self.gain_property, self.private_cash, self.carried_cash, self.carried_things,
                 self.carried_gain)  # fmt: skip
         room = least(self._left("gain_property_share", self.private_cash), self._left("half_share", *used))
         return least(total(self._carried("cash-private"), self._carried("gain-private")), room)
 
-    @line("10", "Counted", weight="total")
+    @line("10", "Allowed this year", weight="total")
     def together(self):
         return total(self.given_money, self.given_things, self.carried)
 
-    @fact("Money given this year that counts")
+    @fact("Cash contributions allowed")
     def given_money(self):
         return total(self.cash, self.private_cash)
 
-    @fact("Things given this year that count")
+    @fact("Property contributions allowed")
     def given_things(self):
         return total(self.things, self.gain_property, self.private_gain)
 
-    @fact("Gifts carried in that count")
+    @fact("Carryover allowed")
     def carried(self):
         return total(self.carried_cash, self.carried_things, self.carried_gain, self.carried_private)
 
-    @line("11", "Left for later years")
+    @line("11", "Carryover to next year")
     def left(self):
         given = total([self._given(kind) for kind in ("cash", "property", "gain", "cash-private", "gain-private")])
         before = total([self._carried(kind) for kind in ("cash", "property", "gain", "cash-private", "gain-private")])
@@ -110,7 +110,7 @@ class Gifts(FederalForm):
 class NonCashGifts(FederalForm):
     """Form 8283, section A, one for each charity. IRC 170(f)(11)."""
 
-    number, name, per = "8283", "Noncash gifts", "gift"
+    number, name, per = "8283", "Noncash charitable contributions", "gift"
 
     @property
     def gift(self):

@@ -36,11 +36,11 @@ class HealthSavings(FederalForm):
         kinds = {row.kind for row in rows if row.first and row.last and row.first <= month <= row.last}
         return "family" if "family" in kinds else "alone" if "alone" in kinds else ""
 
-    @line("2", "Own payments for the year")
+    @line("2", "HSA contributions for the year")
     def paid_in(self):
         return self._of("paid_in")
 
-    @line("3", "Limit of the cover", cites="IRC 223(b)(1), (2), (8)")
+    @line("3", "Contribution limit by coverage", cites="IRC 223(b)(1), (2), (8)")
     def cover_limit(self):
         """A twelfth for each month, or the whole of December's where that was chosen; from 55 the added amount with it."""
         law, paper = self.law.hsa, self._paper()
@@ -60,15 +60,15 @@ class HealthSavings(FederalForm):
     def archer(self):
         return self._of("archer")
 
-    @line("5", "Limit less that")
+    @line("5", "Limit less Archer MSA")
     def limit_left(self):
         return excess(self.cover_limit, over=self.archer)
 
-    @line("6", "Own part of a limit shared with the spouse")
+    @line("6", "Limit allocated to this spouse")
     def own_limit(self):
         return excess(self.limit_left, over=self._of("spouses_part"))
 
-    @line("7", "Added from 55", cites="IRC 223(b)(3)")
+    @line("7", "Additional contribution, 55 or older", cites="IRC 223(b)(3)")
     def added(self):
         law, person, paper = self.law.hsa, self.person(self.key), self._paper()
         if person is None or (person.age_at_end() or 0) < law.catch_up_age:
@@ -82,13 +82,13 @@ class HealthSavings(FederalForm):
     def limit(self):
         return total(self.own_limit, self.added)
 
-    @line("9", "Employer's payments, box 12 code W")
+    @line("9", "Employer contributions")
     def employer(self):
         """A statement's amount may belong to the year before; what the next statement shows for this year counts here."""
         coded = [wage.coded({"W"}) for wage in self.papers("w2", self.key)]
         return excess(total(coded, self._of("next_year_employer")), over=self._of("after_year_employer"))
 
-    @line("10", "Moved in from an IRA")
+    @line("10", "Qualified HSA funding distributions")
     def from_ira(self):
         return self._of("from_ira")
 
@@ -96,7 +96,7 @@ class HealthSavings(FederalForm):
     def others(self):
         return total(self.employer, self.from_ira)
 
-    @line("12", "Limit left")
+    @line("12", "Limit less employer contributions")
     def left(self):
         return excess(self.limit, over=self.others)
 
@@ -112,11 +112,11 @@ class HealthSavings(FederalForm):
     def rolled_over(self):
         return total([paper.rolled_over for paper in self._statements()])
 
-    @line("14c", "Distributions that stayed out")
+    @line("14c", "Distributions not rolled over")
     def kept(self):
         return excess(self.distributed, over=self.rolled_over)
 
-    @line("15", "Spent on medical costs")
+    @line("15", "Qualified medical expenses")
     def medical(self):
         return total([paper.medical for paper in self._statements()])
 
@@ -131,31 +131,31 @@ class HealthSavings(FederalForm):
         taxed = total([excess(p.gross, over=[p.rolled_over, p.medical]) for p in papers])
         return share(self.law.hsa.additional_tax, of=least(taxed, self.taxable))
 
-    @line("18", "Cover ended within the testing period")
+    @line("18", "Last-month rule")
     def failed_testing(self):
         return self._of("failed_testing")
 
-    @line("19", "Moved from an IRA and cover ended")
+    @line("19", "Qualified HSA funding distribution")
     def failed_transfer(self):
         return self._of("failed_transfer")
 
-    @line("20", "Income of lines 18 and 19")
+    @line("20", "Total income, part III")
     def failed(self):
         return total(self.failed_testing, self.failed_transfer)
 
-    @line("21", "10% of it", cites="IRC 223(b)(8)(B)(i)(II)")
+    @line("21", "Additional tax, 10%", cites="IRC 223(b)(8)(B)(i)(II)")
     def failed_tax(self):
         return share(self.law.hsa.failed_testing_tax, of=self.failed)
 
-    @fact("Income of the form")
+    @fact("Income from Form 8889")
     def income(self):
         return total(self.taxable, self.failed)
 
-    @fact("Employer's payments above the limit", cites="IRC 106(d), 4973(g)")
+    @fact("Employer contributions above the limit", cites="IRC 106(d), 4973(g)")
     def employer_excess(self):
         return excess(self.others, over=self.limit)
 
-    @fact("Excess that stays in the account", cites="IRC 4973(g)")
+    @fact("Excess contributions remaining", cites="IRC 4973(g)")
     def excess_left(self):
         own = excess(self.paid_in, over=self.left)
         carried = excess(self._of("excess_before"), over=excess(self.left, over=self.paid_in))

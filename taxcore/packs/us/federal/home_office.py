@@ -7,7 +7,7 @@ from taxcore.packs.us.base import FederalForm
 class HomeOffice(FederalForm):
     """Form 8829: business use of the home by actual costs. IRC 280A(c)(1), (5). Depreciation stops filing."""
 
-    number, name, per = "8829", "Business use of the home", "business"
+    number, name, per = "8829", "Expenses for business use of your home", "business"
     business = property(lambda form: form.run.form("us.sch-c", form.key))
 
     @property
@@ -17,48 +17,48 @@ class HomeOffice(FederalForm):
     def required(self):
         return self.books.home_method == "regular"
 
-    @line("1", "Square feet of the office")
+    @line("1", "Area used for business")
     def area(self):
         return times(self.books.home_area or 0, 1, of="square feet")
 
-    @line("2", "Square feet of the home")
+    @line("2", "Total area of home")
     def whole_area(self):
         return times(self.books.home_total or 0, 1, of="square feet")
 
-    @line("7", "Business share", rounding=None)
+    @line("7", "Business percentage", rounding=None)
     def business_share(self):
         """To six places, which is two more than the form's percent asks for."""
         if self.whole_area == 0:
             return nothing_because("the home's area was not keyed")
         return least(ratio(self.area, over=self.whole_area, places=6), 1)
 
-    @line("8", "Profit it may use up")
+    @line("8", "Profit limit")
     def limit(self):
         return excess(self.business.before_home, over=0)
 
-    @line("10b", "Mortgage interest that is itemised")
+    @line("10b", "Deductible mortgage interest")
     def interest(self):
-        return total(self.books.home_interest) if self.books.home_itemised else nothing_because("it is not itemised")
+        return total(self.books.home_interest) if self.books.home_itemised else nothing_because("it is not itemized")
 
-    @line("11b", "Property tax that is itemised")
+    @line("11b", "Real estate taxes")
     def property_tax(self):
-        return total(self.books.home_taxes) if self.books.home_itemised else nothing_because("it is not itemised")
+        return total(self.books.home_taxes) if self.books.home_itemised else nothing_because("it is not itemized")
 
-    @line("14", "Business part of them")
+    @line("14", "Business part")
     def first(self):
         return share(self.business_share, of=total(self.interest, self.property_tax))
 
-    @line("15", "Profit left")
+    @line("15", "Profit remaining")
     def after_first(self):
         return excess(self.limit, over=self.first)
 
-    @line("16b", "Mortgage interest that is not itemised")
+    @line("16b", "Excess mortgage interest")
     def other_interest(self):
-        return nothing_because("it is itemised") if self.books.home_itemised else total(self.books.home_interest)
+        return nothing_because("it is itemized") if self.books.home_itemised else total(self.books.home_interest)
 
-    @line("17b", "Property tax that is not itemised")
+    @line("17b", "Excess real estate taxes")
     def other_tax(self):
-        return nothing_because("it is itemised") if self.books.home_itemised else total(self.books.home_taxes)
+        return nothing_because("it is itemized") if self.books.home_itemised else total(self.books.home_taxes)
 
     @line("18b", "Insurance")
     def insurance(self):
@@ -68,7 +68,7 @@ class HomeOffice(FederalForm):
     def rent(self):
         return total(self.books.home_rent)
 
-    @line("20b", "Repairs")
+    @line("20b", "Repairs and maintenance")
     def repairs(self):
         return total(self.books.home_repairs)
 
@@ -76,31 +76,31 @@ class HomeOffice(FederalForm):
     def utilities(self):
         return total(self.books.home_utilities)
 
-    @line("22a", "Costs of the office alone")
+    @line("22a", "Direct expenses")
     def direct(self):
         return total(self.books.home_direct)
 
-    @line("22b", "Other costs of the home")
+    @line("22b", "Other expenses")
     def other(self):
         return total(self.books.home_other)
 
-    @line("23b", "Costs of the home together")
+    @line("23b", "Total indirect expenses")
     def indirect(self):
         return total(self.other_interest, self.other_tax, self.insurance, self.rent, self.repairs, self.utilities, self.other)
 
-    @line("24", "Business part of them")
+    @line("24", "Business part")
     def indirect_share(self):
         return share(self.business_share, of=self.indirect)
 
-    @line("25", "Costs carried in")
+    @line("25", "Carryover of prior year operating expenses")
     def carried(self):
         return total(self.books.home_carried)
 
-    @line("26", "Operating costs")
+    @line("26", "Operating expenses")
     def operating(self):
         return total(self.direct, self.indirect_share, self.carried)
 
-    @line("27", "Allowed")
+    @line("27", "Allowable expenses")
     def allowed(self):
         return least(of={"profit left": self.after_first, "operating costs": self.operating})
 
@@ -108,6 +108,6 @@ class HomeOffice(FederalForm):
     def deduction(self):
         return total(self.first, self.allowed)
 
-    @line("43", "Operating costs carried on")
+    @line("43", "Operating expenses carried to next year")
     def carried_on(self):
         return excess(self.operating, over=self.allowed)

@@ -44,20 +44,20 @@ class IncomeTaxReturn(FederalForm):
     def _others(self, name):
         return [getattr(paper, name) for paper in self.papers("other-income")]
 
-    @line("1a", "Wages, box 1 of all statements")
+    @line("1a", "Total amount from Form(s) W-2, box 1")
     def wage_statements(self):
         return total([paper.wages for paper in self.papers("w2") if not paper.statutory_employee])
 
-    @line("1b", "Household employee's wages")
+    @line("1b", "Household employee wages not on W-2")
     def household_wages(self):
         return total(self._others("household_wages"))
 
-    @line("1d", "Medicaid waiver payments on no statement")
+    @line("1d", "Medicaid waiver payments not on W-2")
     def medicaid_waiver(self):
         """In here and out again on Schedule 1 line 8s: not income, but earned income where it was keyed. Notice 2014-7."""
         return total(self._others("medicaid_waiver"))
 
-    @line("1e", "Taxable care benefits, Form 2441")
+    @line("1e", "Taxable dependent care benefits, Form 2441")
     def care_benefits(self):
         return self.brought("us.2441", "taxable")
 
@@ -66,12 +66,12 @@ class IncomeTaxReturn(FederalForm):
         disabled = [paper.gross for paper in self.papers("1099-r") if paper.disability_pension]
         return total(self._others("other_earned"), disabled)
 
-    @line("1i", "Combat pay counted as earned")
+    @line("1i", "Nontaxable combat pay election")
     def combat_pay(self):
         """It is not part of the sum: only the credits look at it."""
         return total(self._others("combat_pay"))
 
-    @line("1z", "Wages together")
+    @line("1z", "Total wages")
     def wages(self):
         return total(self.wage_statements, self.household_wages, self.medicaid_waiver, self.care_benefits, self.other_earned)
 
@@ -95,7 +95,7 @@ class IncomeTaxReturn(FederalForm):
     def ira_gross(self):
         return total([paper.gross for paper in self.papers("1099-r") if paper.ira])
 
-    @line("4b", "Taxable IRA distributions")
+    @line("4b", "IRA distributions, taxable amount")
     def ira_taxable(self):
         return total([one.taxable_in_all for one in self.every("us.8606")])
 
@@ -106,16 +106,16 @@ class IncomeTaxReturn(FederalForm):
     def pension_gross(self):
         return total([paper.gross for paper in self._pensions()])
 
-    @line("5b", "Taxable pensions")
+    @line("5b", "Pensions and annuities, taxable amount")
     def pension_taxable(self):
         papers = [paper for paper in self._pensions() if not paper.is_roth()]
         return total([self.run.form("us.distribution", paper.key).income for paper in papers])
 
-    @line("6a", "Social security benefits")
+    @line("6a", "Social Security benefits")
     def benefits_received(self):
         return excess(self.brought("us.benefits", "received"), over=0)
 
-    @line("6b", "Taxable benefits", cites="IRC 86")
+    @line("6b", "Social Security benefits, taxable amount", cites="IRC 86")
     def taxable_benefits(self):
         return self.brought("us.benefits", "taxable")
 
@@ -127,7 +127,7 @@ class IncomeTaxReturn(FederalForm):
     def additional_income(self):
         return self.brought("us.sch-1", "other_income")
 
-    @fact("Income other than benefits")
+    @fact("Total income before Social Security benefits")
     def income_without_benefits(self):
         return total(self.wages, self.taxable_interest, self.dividends, self.ira_taxable, self.pension_taxable,
                      self.capital_gain, self.additional_income)  # fmt: skip
@@ -137,7 +137,7 @@ class IncomeTaxReturn(FederalForm):
         return total(self.wages, self.taxable_interest, self.dividends, self.ira_taxable, self.pension_taxable,
                      self.taxable_benefits, self.capital_gain, self.additional_income)  # fmt: skip
 
-    @line("10", "Adjustments, Schedule 1")
+    @line("10", "Adjustments to income, Schedule 1")
     def adjustments(self):
         return self.brought("us.sch-1", "adjustments")
 
@@ -145,13 +145,13 @@ class IncomeTaxReturn(FederalForm):
     def adjusted_gross_income(self):
         return total(self.total_income, less=self.adjustments)
 
-    @line({2025: "11b"}, "Adjusted gross income, carried")
+    @line({2025: "11b"}, "Adjusted gross income")
     def agi_carried(self):
         return self.adjusted_gross_income
 
-    @fact("Itemised rather than standard")
+    @fact("Itemized deductions are taken")
     def is_itemised(self):
-        """By choice, or because it is more; apart from a spouse who itemises there is no standard deduction at all."""
+        """By choice, or because it is more; apart from a spouse who itemizes there is no standard deduction at all."""
         choice = self.paper("itemized").choice
         # Nothing but state tax could be itemised: most returns need no Schedule A to know the answer
         only_tax = not self.paper("itemized").values and not any(self.papers(kind) for kind in _ITEMISED)
@@ -161,7 +161,7 @@ class IncomeTaxReturn(FederalForm):
             return True
         return choice != "standard" and self.itemized.deduction > self.standard.deduction
 
-    @line({2022: "12", 2025: "12e"}, "Standard or itemised deduction", cites="IRC 63(b), (c), (d)")
+    @line({2022: "12", 2025: "12e"}, "Standard or itemized deduction", cites="IRC 63(b), (c), (d)")
     def standard_deduction(self):
         return total(self.itemized.deduction) if self.is_itemised else total(self.standard.deduction)
 
@@ -177,19 +177,19 @@ class IncomeTaxReturn(FederalForm):
     def additional_in_all(self):
         return total(self.additional_deductions) if self.year >= 2025 else nothing_because("the law begins in 2025")
 
-    @fact("Gifts of money without itemising", cites="IRC 170(p)")
+    @fact("Charitable contributions without itemizing", cites="IRC 170(p)")
     def gifts_without_itemizing(self):
         law = self.law.itemized
         if "gifts_without_itemizing" not in law or self.is_itemised:
-            return nothing_because("it begins in 2026, for people who do not itemise")
+            return nothing_because("it begins in 2026, for people who do not itemize")
         given = sum((paper.amount for paper in self.papers("gift") if paper.gift_kind == "cash"), ZERO)
         return total(min(given, law.gifts_without_itemizing[self.status]))
 
-    @fact("Deductions before the business deduction")
+    @fact("Deductions before QBI deduction")
     def deductions_before_business(self):
         return total(self.standard_deduction, self.additional_in_all, self.gifts_without_itemizing)
 
-    @line("14", "Deductions together")
+    @line("14", "Total deductions")
     def deductions(self):
         return total(self.standard_deduction, self.business_deduction, self.additional_in_all, self.gifts_without_itemizing)
 
@@ -197,7 +197,7 @@ class IncomeTaxReturn(FederalForm):
     def taxable_income(self):
         return excess(self.adjusted_gross_income, over=self.deductions)
 
-    @fact("Which worksheet the tax comes from")
+    @fact("Method used to figure the tax")
     def tax_method(self):
         """Schedule D's where gain of the 25% or 28% kind is there or gain is treated as investment income; else by kind."""
         if self.run.is_idle("us.sch-d"):
@@ -207,7 +207,7 @@ class IncomeTaxReturn(FederalForm):
             return "schedule D"
         return "preferred" if self.qualified_dividends > 0 or self.gains.preferred > 0 else "table"
 
-    @fact("Tax by the taxpayer's own rates")
+    @fact("Tax at the taxpayer's own rates")
     def tax_by_own_rates(self):
         if self.tax_method == "schedule D":
             return total(self.run.form("us.sch-d-tax-worksheet").tax)
@@ -223,29 +223,29 @@ class IncomeTaxReturn(FederalForm):
             return tax_on(self.taxable_income, self.law, self.status)
         return total(self.tax_by_own_rates)
 
-    @line("17", "Added to the tax, Schedule 2")
+    @line("17", "Amount from Schedule 2, line 3")
     def other_tax_before_credits(self):
         return total(self.more_taxes.before_credits)
 
-    @fact("Premium credit repaid")
+    @fact("Excess advance premium tax credit repayment")
     def premium_repaid(self):
         return total(self.more_taxes.premium_repaid)
 
-    @line("18", "Together")
+    @line("18", "Total of lines 16 and 17")
     def tax_before_credits(self):
         return total(self.tax, self.other_tax_before_credits)
 
-    @line("19", "Child credit, other dependants")
+    @line("19", "Child tax credit and credit for other dependents")
     def child_credit(self):
         if not self.run.people("dependant"):
-            return absent("there is no dependant on this return")
+            return absent("there is no dependent on this return")
         return self.children.credit
 
     @fact("Foreign tax credit")
     def foreign_credit(self):
         return total(self.more_payments.foreign)
 
-    @line("20", "Credits, Schedule 3")
+    @line("20", "Amount from Schedule 3, line 8")
     def other_credits(self):
         return total(self.more_payments.credits)
 
@@ -265,24 +265,24 @@ class IncomeTaxReturn(FederalForm):
     def total_tax(self):
         return total(self.tax_after_credits, self.other_taxes)
 
-    @line("25a", "Withheld, wage statements", cites="IRC 31(a)")
+    @line("25a", "Federal income tax withheld, W-2", cites="IRC 31(a)")
     def withheld_wages(self):
         return total([paper.federal_withheld for paper in self.papers("w2")])
 
-    @line("25b", "Withheld, 1099", cites="IRC 31(c)")
+    @line("25b", "Federal income tax withheld, 1099", cites="IRC 31(c)")
     def withheld_other(self):
         return total([paper.withheld for kind in _OTHER_WITHHOLDING for paper in self.papers(kind)])
 
-    @line("25c", "Withheld, other forms")
+    @line("25c", "Federal income tax withheld, other forms")
     def withheld_more(self):
         shares = [paper.withheld for paper in self.papers("k1-1041")]
         return total(self.high_wages.counted_as_withheld, [paper.withheld for paper in self.papers("w2g")], shares)
 
-    @line("25d", "Withheld together")
+    @line("25d", "Total federal income tax withheld")
     def withheld(self):
         return total(self.withheld_wages, self.withheld_other, self.withheld_more)
 
-    @line("26", "Estimated payments", cites="IRC 6315")
+    @line("26", "Estimated tax payments", cites="IRC 6315")
     def estimates(self):
         paper = self.paper("estimates")
         return total([row.amount for row in paper.rows], paper.applied)
@@ -291,11 +291,11 @@ class IncomeTaxReturn(FederalForm):
     def earned_income_credit(self):
         return self.earned.credit
 
-    @line("28", "Additional child credit, Schedule 8812", cites="IRC 24(d)")
+    @line("28", "Additional child tax credit, Schedule 8812", cites="IRC 24(d)")
     def additional_child_credit(self):
         return self.children.paid_out
 
-    @line("29", "Education credit paid out, Form 8863", cites="IRC 25A(i)")
+    @line("29", "American opportunity credit, Form 8863 (refundable)", cites="IRC 25A(i)")
     def education_paid(self):
         return self.brought("us.8863", "paid_out")
 
@@ -303,7 +303,7 @@ class IncomeTaxReturn(FederalForm):
     def other_payments(self):
         return self.more_payments.payments
 
-    @line("32", "Other payments and refundable credits")
+    @line("32", "Total other payments and refundable credits")
     def refundable(self):
         return total(self.earned_income_credit, self.additional_child_credit, self.education_paid, self.other_payments)
 
@@ -311,7 +311,7 @@ class IncomeTaxReturn(FederalForm):
     def payments(self):
         return total(self.withheld, self.estimates, self.refundable)
 
-    @line("34", "Overpaid")
+    @line("34", "Overpayment")
     def overpaid(self):
         """After the penalty, which lowers a refund before it makes a balance due."""
         return excess(self.payments, over=[self.total_tax, self.penalty] if self.penalty else self.total_tax)
@@ -320,7 +320,7 @@ class IncomeTaxReturn(FederalForm):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("36", "Applied to next year")
+    @line("36", "Applied to next year's estimated tax")
     def applied(self):
         return total(self.paper("deposit").applied_to_next_year)
 
@@ -329,6 +329,6 @@ class IncomeTaxReturn(FederalForm):
         due = total(self.total_tax, self.penalty) if self.penalty else self.total_tax
         return excess(due, over=self.payments)
 
-    @line("38", "Penalty for underpaying, in the amount owed", cites="IRC 6654")
+    @line("38", "Estimated tax penalty", cites="IRC 6654")
     def penalty(self):
         return total(self.underpaying.penalty)

@@ -17,7 +17,7 @@ class InvestmentInterest(FederalForm):
     def required(self):
         return self.together > 0
 
-    @line("1", "Paid this year")
+    @line("1", "Investment interest expense paid this year")
     def paid(self):
         return total(
             self.paper("itemized").investment_interest, [getattr(p, "investment_interest", ZERO) for p in self._shares()]
@@ -26,19 +26,19 @@ class InvestmentInterest(FederalForm):
     def _shares(self):
         return [paper for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)]
 
-    @line("2", "Carried in")
+    @line("2", "Carryover from prior year")
     def carried(self):
         return total(self.paper("itemized").investment_interest_before)
 
-    @line("3", "Together")
+    @line("3", "Total investment interest")
     def together(self):
         return total(self.paid, self.carried)
 
-    @line("4c", "Interest and dividends that are not qualified")
+    @line("4c", "Gross income from property held for investment, net")
     def ordinary(self):
         return total(self.interest.taxable, self.interest.dividends, less=self.interest.qualified)
 
-    @line("4d", "Gain on property held for investment")
+    @line("4d", "Net gain from property held for investment")
     def gain(self):
         return excess(self.brought("us.sch-d", "together"), over=0)
 
@@ -46,11 +46,11 @@ class InvestmentInterest(FederalForm):
     def net_gain(self):
         return least(self.gain, self.brought("us.sch-d", "preferred"))
 
-    @line("4f", "Gain that is ordinary")
+    @line("4f", "Gain taxed as ordinary investment income")
     def ordinary_gain(self):
         return excess(self.gain, over=self.net_gain)
 
-    @line("4g", "Gains and dividends treated as investment income")
+    @line("4g", "Elected qualified dividends and net capital gain")
     def elected(self):
         return least(self.paper("itemized").gains_as_income, total(self.net_gain, self.interest.qualified))
 
@@ -58,7 +58,7 @@ class InvestmentInterest(FederalForm):
     def net_income(self):
         return total(self.ordinary, self.ordinary_gain, self.elected)
 
-    @line("7", "Carried on")
+    @line("7", "Carryover to next year")
     def carried_on(self):
         return excess(self.together, over=self.net_income)
 
@@ -83,21 +83,21 @@ class MortgageInterest(FederalForm):
     def _balance(self, paper):
         return paper.average if paper.is_keyed("average") else paper.principal
 
-    @line("1", "Average balances")
+    @line("1", "Average balance of all mortgages")
     def balances(self):
         return total([self._balance(paper) for paper in self._homes()])
 
-    @line("2", "Of them, before 16 December 2017")
+    @line("2", "Of it, debt before December 16, 2017")
     def older(self):
         return total([self._balance(p) for p in self._homes() if p.origin and p.origin.timetuple()[:3] < _NEW_DEBT_SINCE])
 
-    @line("3", "Debt within the limit")
+    @line("3", "Qualified loan limit")
     def limit(self):
         law = self.law.itemized
         halves = 2 if self.income.status == "separate" else 1
         return greatest(ratio(law.mortgage_debt, over=halves), least(self.older, ratio(law.older_mortgage_debt, over=halves)))
 
-    @line("4", "Share within it", rounding=None)
+    @line("4", "Fraction within the limit", rounding=None)
     def share_allowed(self):
         """To three places, as the publication asks."""
         if self.balances <= self.limit:
@@ -109,6 +109,6 @@ class MortgageInterest(FederalForm):
         paid = [excess(total(p.interest, p.points), over=[p.refund, p.not_for_home]) for p in self._homes()]
         return total(paid)
 
-    @line("6", "Deductible", weight="total")
+    @line("6", "Deductible home mortgage interest", weight="total")
     def deductible(self):
         return share(self.share_allowed, of=self.interest)

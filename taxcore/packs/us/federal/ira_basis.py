@@ -10,7 +10,7 @@ _OUTSIDE = frozenset("GNR68P")
 class Basis(FederalForm):
     """Form 8606 of one person: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
 
-    number, name, per = "8606", "IRAs with basis", "person"
+    number, name, per = "8606", "Nondeductible IRAs", "person"
     needs = ("ira", "1099-r")
 
     def required(self):
@@ -29,22 +29,22 @@ class Basis(FederalForm):
         account = self._account()
         return total(getattr(account, name)) if account is not None else absent("no paper of IRAs is on the return")
 
-    @line("1", "Contributions not deducted")
+    @line("1", "Nondeductible contributions")
     def not_deducted(self):
         if self._account() is None:
             return absent("no paper of IRAs is on the return")
         deduction = self.run.form("us.ira-deduction", self.key)
         return least(excess(deduction.paid, over=deduction.deduction), deduction.room)
 
-    @line("2", "Basis of earlier years")
+    @line("2", "Basis from prior years")
     def basis_before(self):
         return self._of("basis_before")
 
-    @line("3", "Basis")
+    @line("3", "Total basis")
     def basis(self):
         return total(self.not_deducted, self.basis_before)
 
-    @line("4", "Paid in after the end of the year")
+    @line("4", "Contributed after year end")
     def after_year(self):
         return least(self._of("paid_after_year"), self.not_deducted)
 
@@ -52,7 +52,7 @@ class Basis(FederalForm):
     def basis_now(self):
         return excess(self.basis, over=self.after_year)
 
-    @line("6", "Value at year end, with outstanding rollovers")
+    @line("6", "Value of all IRAs at year end, plus outstanding rollovers")
     def value(self):
         return total(self._of("value_at_end"), self._of("repaid"))
 
@@ -66,30 +66,30 @@ class Basis(FederalForm):
     def conversions(self):
         return total([paper.converted for paper in self._statements(roth=False)])
 
-    @line("9", "Together")
+    @line("9", "Total of lines 6, 7 and 8")
     def together(self):
         return total(self.value, self.distributions, self.conversions)
 
-    @line("10", "Share that is basis", rounding=None)
+    @line("10", "Nontaxable fraction", rounding=None)
     def basis_share(self):
         """To five places, never above one."""
         if self.together == 0:
             return nothing_because("there is nothing to share it over")
         return least(ratio(self.basis_now, over=self.together, places=5), 1)
 
-    @line("11", "Basis in the conversions")
+    @line("11", "Nontaxable part of conversions")
     def basis_converted(self):
         return share(self.basis_share, of=self.conversions)
 
-    @line("12", "Basis in the distributions")
+    @line("12", "Nontaxable part of distributions")
     def basis_distributed(self):
         return share(self.basis_share, of=self.distributions)
 
-    @line("13", "Basis used")
+    @line("13", "Total nontaxable")
     def used(self):
         return total(self.basis_converted, self.basis_distributed)
 
-    @line("14", "Basis left for later", weight="total")
+    @line("14", "Basis carried to next year", weight="total")
     def left(self):
         return excess(self.basis, over=self.used)
 
@@ -97,40 +97,40 @@ class Basis(FederalForm):
     def taxable(self):
         return excess(self.distributions, over=self.basis_distributed)
 
-    @line("16", "Converted")
+    @line("16", "Amount converted")
     def converted(self):
         return total(self.conversions)
 
-    @line("17", "Basis in it")
+    @line("17", "Basis in the conversion")
     def converted_basis(self):
         return total(self.basis_converted)
 
-    @line("18", "Taxable conversion")
+    @line("18", "Taxable amount of conversion")
     def taxable_conversion(self):
         return excess(self.converted, over=self.converted_basis)
 
-    @line("19", "Roth distributions that are not qualified", cites="IRC 408A(d)(2), (4)")
+    @line("19", "Nonqualified Roth distributions", cites="IRC 408A(d)(2), (4)")
     def roth_paid(self):
         papers = [p for p in self._statements(roth=True) if "Q" not in p.codes()]
         return total([excess(p.gross, over=p.rolled_over) for p in papers])
 
-    @line("22", "Roth contributions")
+    @line("22", "Basis in Roth contributions")
     def roth_basis(self):
         return self._of("roth_basis")
 
-    @line("23", "Above contributions")
+    @line("23", "Above contribution basis")
     def above_contributions(self):
         return excess(self.roth_paid, over=self.roth_basis)
 
-    @line("24", "Conversions")
+    @line("24", "Basis in conversions")
     def conversion_basis(self):
         return self._of("roth_conversion_basis")
 
-    @line("25c", "Taxable Roth distribution")
+    @line("25c", "Taxable Roth distributions")
     def roth_taxable(self):
         return excess(self.above_contributions, over=self.conversion_basis)
 
-    @fact("Basis is shared over the year's distributions")
+    @fact("Basis is prorated")
     def shares_basis(self):
         """Without a distribution or conversion nobody needs to know the basis, which may depend on this year's income."""
         return self._touched() and (self.conversions > 0 or self.basis > 0)
@@ -143,7 +143,7 @@ class Basis(FederalForm):
         kept = excess(statement.gross, over=[statement.rolled_over, statement.converted, statement.charity])
         return pro_rata(self.taxable, kept, self.distributions)
 
-    @fact("Income of IRAs")
+    @fact("Taxable IRA income")
     def taxable_in_all(self):
         """What Form 1040 line 4b takes: by this form where there is basis or a conversion, else by the statements."""
         statements = self._statements(roth=False)

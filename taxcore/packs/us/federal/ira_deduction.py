@@ -34,18 +34,18 @@ class IraDeduction(FederalForm):
     def _account(self, role=None):
         return next(iter(self.papers("ira", role or self.key)), None)
 
-    @line("1", "Paid into traditional IRAs")
+    @line("1", "Traditional IRA contributions")
     def paid(self):
         account = self._account()
         return total(account.traditional) if account is not None else absent("nothing was paid in")
 
-    @line("2", "Most, by age")
+    @line("2", "Contribution limit by age")
     def most(self):
         law, person = self.law.ira, self.person(self.key)
         older = person is not None and (person.age_at_end() or 0) >= law.catch_up_age
         return total(law.limit, law.catch_up) if older else total(law.limit)
 
-    @line("3", "Pay that counts", cites="IRC 219(f)(1), (c)")
+    @line("3", "Compensation", cites="IRC 219(f)(1), (c)")
     def pay(self):
         """Own earned income; on a joint return also what the spouse has left."""
         own = self.run.form("us.earned-income", self.key)
@@ -57,7 +57,7 @@ class IraDeduction(FederalForm):
         spent = total(account.traditional, account.roth) if account is not None else 0
         return total(own.compensation, excess(others_pay, over=spent) if others_pay > own.compensation else 0)
 
-    @line("4", "Most that may be paid into traditional IRAs")
+    @line("4", "Maximum contribution")
     def room(self):
         return least(of={"most, by age": self.most, "pay that counts": self.pay})
 
@@ -77,7 +77,7 @@ class IraDeduction(FederalForm):
         plans = self.run.form("us.plans", self.key)
         return plans.by_employer > 0 or plans.deferred > 0 or plans.simple > 0
 
-    @fact("Spouse is covered")
+    @fact("Spouse is covered by a plan at work")
     def spouse_covered(self):
         other = "spouse" if self.key == "taxpayer" else "taxpayer"
         return self.income.status == "joint" and self.run.form("us.ira-deduction", other).covered
@@ -89,7 +89,7 @@ class IraDeduction(FederalForm):
         before = total(self.income.income_without_benefits, bonds, self.brought("us.benefits", "taxable_without_ira"))
         return total(before, less=self.adjusting.without_ira)
 
-    @fact("Income where the limit falls, and over how much")
+    @fact("Phaseout range")
     def falls(self):
         law, status = self.law.ira, self.income.status
         if status == "separate" and self.paper("filing").lived_apart:
@@ -102,7 +102,7 @@ class IraDeduction(FederalForm):
             return law.covered_from[status], law.covered_range[status]
         return None
 
-    @line("5", "Most that may be deducted")
+    @line("5", "Maximum deduction")
     def limit(self):
         """Reduced in proportion, rounded up to ten, at least 200 while anything is left. IRC 219(g)(2)."""
         if self.falls is None:
@@ -125,7 +125,7 @@ class IraDeduction(FederalForm):
         wanted = excess(self.paid, over=account.not_deducted)
         return least(of={"paid in": wanted, "most that may be deducted": self.limit})
 
-    @fact("Most that may be paid into Roth IRAs", cites="IRC 408A(c)(3)")
+    @fact("Maximum Roth contribution", cites="IRC 408A(c)(3)")
     def roth_room(self):
         """For people whose income is inside or above the range it falls; used for excess contributions."""
         law, status = self.law.ira, self.income.status

@@ -1,4 +1,4 @@
-"""Schedule A: itemised deductions. IRC 63(d), 163, 164, 165, 170, 213."""
+"""Schedule A: itemized deductions. IRC 63(d), 163, 164, 165, 170, 213."""
 
 from taxcore.engine import (
     ZERO,
@@ -22,7 +22,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 class Itemized(FederalForm):
-    """Itemised deductions. IRC 63(d). The cap on taxes falls with income from 2025; 2026 brings a floor of gifts and a limit."""
+    """Itemized deductions. IRC 63(d). The cap on taxes falls with income from 2025; 2026 brings a floor of gifts and a limit."""
 
     number, name = "Schedule A", "Itemized deductions"
     income = linked("us.1040")
@@ -34,7 +34,7 @@ class Itemized(FederalForm):
     def costs(self):
         return self.paper("itemized")
 
-    @line("1", "Medical and dental")
+    @line("1", "Medical and dental expenses")
     def medical(self):
         premiums = [paper.medicare_premiums for paper in self.papers("ssa-1099")]
         care = [self._care("care_premiums", "taxpayer"), self._care("spouse_care_premiums", "spouse")]
@@ -57,15 +57,15 @@ class Itemized(FederalForm):
     def agi(self):
         return greatest(self.income.adjusted_gross_income, 0)
 
-    @line("3", "7.5% of it")
+    @line("3", "7.5% of AGI")
     def medical_floor(self):
         return share(self.law.itemized.medical_floor, of=self.agi)
 
-    @line("4", "Medical above that")
+    @line("4", "Deductible medical and dental expenses")
     def medical_allowed(self):
         return excess(self.medical, over=self.medical_floor)
 
-    @line("5a", "State and local income or sales tax", cites="IRC 164(b)(5)")
+    @line("5a", "State and local income or sales taxes", cites="IRC 164(b)(5)")
     def state_tax(self):
         return greatest(of={"income tax": self.state_income_tax, "sales tax": total(self.costs.sales_tax)})
 
@@ -80,20 +80,20 @@ class Itemized(FederalForm):
         estimates = [row.amount for row in self.paper("estimates").state_rows if row.paid and row.paid.year == self.year]
         return total(wages, boxes, [row.withheld for row in rows], estimates, self.costs.state_income_tax)
 
-    @line("5b", "Real estate tax")
+    @line("5b", "State and local real estate taxes")
     def property_tax(self):
         escrow = [paper.property_tax for paper in self.papers("1098")]
         return excess(total(self.costs.property_tax, escrow), over=self._of_home_offices("property_tax"))
 
-    @line("5c", "Personal property tax")
+    @line("5c", "State and local personal property taxes")
     def vehicle_tax(self):
         return total(self.costs.vehicle_tax)
 
-    @line("5d", "Together")
+    @line("5d", "Total state and local taxes")
     def taxes_together(self):
         return total(self.state_tax, self.property_tax, self.vehicle_tax)
 
-    @fact("Cap on them", cites="IRC 164(b)(6), (7)")
+    @fact("Limit on state and local taxes", cites="IRC 164(b)(6), (7)")
     def cap(self):
         law, status = self.law.itemized, self.income.status
         most = law.state_tax_cap[status]
@@ -102,20 +102,20 @@ class Itemized(FederalForm):
         fall = share(law.state_tax_cap_fall.rate, of=excess(self.agi, over=law.state_tax_cap_falls_from[status]))
         return greatest(of={"cap less 30% of income above": total(most, less=fall), "least": law.state_tax_cap_least[status]})
 
-    @line("5e", "Up to the cap")
+    @line("5e", "State and local taxes, limited")
     def taxes_capped(self):
         return least(of={"taxes": self.taxes_together, "cap": self.cap})
 
-    @line("6", "Other taxes")
+    @line("6", "Total other taxes")
     def other_taxes(self):
         deducted = self.brought("us.1116", "tax") if self.paper("foreign-tax").deduct_instead else ZERO
         return total(self.costs.other_taxes, deducted)
 
-    @line("7", "Taxes", weight="total")
+    @line("7", "Total taxes", weight="total")
     def taxes(self):
         return total(self.taxes_capped, self.other_taxes)
 
-    @line("8a", "Mortgage interest and points on a statement")
+    @line("8a", "Home mortgage interest and points on Form 1098")
     def mortgage(self):
         return excess(self.brought("us.mortgage-limit", "deductible"), over=self._of_home_offices("interest"))
 
@@ -129,15 +129,15 @@ class Itemized(FederalForm):
         whole = office.books.home_interest if name == "interest" else office.books.home_taxes
         return share(office.business_share, of=whole) if office.books.home_itemised else ZERO
 
-    @line("8b", "Mortgage interest without a statement")
+    @line("8b", "Home mortgage interest not on Form 1098")
     def unreported(self):
         return total(self.costs.unreported_mortgage)
 
-    @line("8c", "Points without a statement")
+    @line("8c", "Points not on Form 1098")
     def points(self):
         return total(self.costs.points)
 
-    @line({2022: None, 2026: "8d"}, "Mortgage insurance", cites="IRC 163(h)(3)(E)")
+    @line({2022: None, 2026: "8d"}, "Mortgage insurance premiums", cites="IRC 163(h)(3)(E)")
     def insurance(self):
         """It falls by a tenth for each 1,000 begun above 100,000 of income, or half of both apart."""
         if "from_2026" not in self.law.itemized:
@@ -148,11 +148,11 @@ class Itemized(FederalForm):
         paid = total([paper.insurance for paper in self.papers("1098") if paper.use != "other"])
         return share(excess(1, over=taken), of=paid)
 
-    @line("8e", "Together")
+    @line("8e", "Total home interest")
     def home_interest(self):
         return total(self.mortgage, self.unreported, self.points, self.insurance)
 
-    @line("9", "Investment interest, Form 4952")
+    @line("9", "Investment interest")
     def investment(self):
         return self.brought("us.4952", "deduction")
 
@@ -160,26 +160,26 @@ class Itemized(FederalForm):
     def interest(self):
         return total(self.home_interest, self.investment)
 
-    @line("11", "Gifts of money")
+    @line("11", "Gifts by cash or check")
     def money(self):
         return self.brought("us.gifts", "given_money")
 
-    @line("12", "Gifts of things")
+    @line("12", "Gifts other than by cash or check")
     def things(self):
         return self.brought("us.gifts", "given_things")
 
-    @line("13", "Gifts carried in")
+    @line("13", "Carryover from prior year")
     def carried_gifts(self):
         return self.brought("us.gifts", "carried")
 
-    @line("14", "Gifts", weight="total")
+    @line("14", "Total gifts to charity", weight="total")
     def all_gifts(self):
         given = total(self.money, self.things, self.carried_gifts)
         if "from_2026" not in self.law.itemized:
             return given
         return excess(given, over=share(self.law.itemized.from_2026.gift_floor, of=self.agi))
 
-    @line("15", "Casualty in a declared disaster")
+    @line("15", "Casualty and theft losses")
     def casualty(self):
         return total(self.costs.casualty)
 
@@ -194,12 +194,12 @@ class Itemized(FederalForm):
         shares = [getattr(p, "estate_tax", ZERO) for kind in SHARES for p in self.papers(kind)]
         return total(least(losses, winnings), self.costs.other, shares)
 
-    @fact("Before the limit of high incomes")
+    @fact("Before the overall limitation")
     def before_limit(self):
         parts = (self.medical_allowed, self.taxes, self.interest, self.all_gifts, self.casualty, self.others)
         return total(parts)
 
-    @line("17", "Itemised deductions", weight="total")
+    @line("17", "Itemized deductions", weight="total")
     def deduction(self):
         """From 2026 reduced by 2/37 of themselves or of the income in the highest bracket. IRC 68."""
         if "from_2026" not in self.law.itemized:

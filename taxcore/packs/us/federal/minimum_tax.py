@@ -23,7 +23,7 @@ class MinimumTax(FederalForm):
     def keyed(self):
         return self.paper("minimum-tax")
 
-    @line("1", "Taxable income, which may be below zero")
+    @line("1", "Taxable income before adjustments")
     def taxable_income(self):
         """The seniors' deduction is a personal exemption, which the minimum tax does not know. IRC 56(b)(1)(D), 151(d)(5)(C)."""
         if self.income.taxable_income > 0:
@@ -34,19 +34,19 @@ class MinimumTax(FederalForm):
     def seniors(self):
         return total(self.income.additional.seniors) if "senior_deduction" in self.law else total(0)
 
-    @line("2a", "Taxes, or the standard deduction")
+    @line("2a", "Taxes or standard deduction")
     def taxes(self):
         return total(self.itemized.taxes) if self.income.is_itemised else total(self.income.standard_deduction)
 
-    @line("2b", "State refunds")
+    @line("2b", "Tax refund")
     def refunds(self):
         return total(less=self.run.form("us.sch-1").state_refunds)
 
-    @line("2g", "Private activity bonds", cites="IRC 57(a)(5)")
+    @line("2g", "Interest from private activity bonds", cites="IRC 57(a)(5)")
     def private_activity(self):
         return total([p.private_activity for kind in ("1099-int", "1099-div") for p in self.papers(kind)])
 
-    @line("2h", "Small business stock", cites="IRC 57(a)(7)")
+    @line("2h", "Qualified small business stock", cites="IRC 57(a)(7)")
     def small_business(self):
         return total(self.keyed.small_business)
 
@@ -63,11 +63,11 @@ class MinimumTax(FederalForm):
     def others(self):
         return total(self.keyed.other)
 
-    @fact("Items other than taxes and refunds")
+    @fact("Other adjustments and preferences")
     def items(self):
         return total(self.private_activity, self.small_business, self.stock_options, self.depreciation, self.others)
 
-    @line("4", "Minimum taxable income", weight="total")
+    @line("4", "Alternative minimum taxable income", weight="total")
     def minimum_income(self):
         """Apart, a quarter of what is above the end of the exemption is added, up to the exemption. IRC 55(d)(3)."""
         found = total(self.taxable_income, self.taxes, self.refunds, self.items)
@@ -86,7 +86,7 @@ class MinimumTax(FederalForm):
             return full
         return least(of={"exemption": full, "earned income and the child's amount": total(self.earned, self._childs_amount())})
 
-    @fact("Earned income of the taxpayer")
+    @fact("Child's earned income")
     def earned(self):
         return self.run.form("us.earned-income", "taxpayer").earned
 
@@ -96,11 +96,11 @@ class MinimumTax(FederalForm):
     def _childs_amount(self):
         return self.law.child_unearned.minimum_exemption
 
-    @line("6", "Above the exemption")
+    @line("6", "AMTI less exemption")
     def base(self):
         return excess(self.minimum_income, over=self.exemption)
 
-    @line("7", "Tax on it")
+    @line("7", "Tax on that amount")
     def tax_on_base(self):
         if self.base == 0:
             return nothing_because("the exemption covers it all")
@@ -133,15 +133,15 @@ class MinimumTax(FederalForm):
     def has_gains(self):
         return self.preferred > 0
 
-    @fact("Dividends and gain of the regular tax")
+    @fact("Gain and dividends, regular tax worksheet")
     def preferred(self):
         return total(self.income.qualified_dividends, self.brought("us.sch-d", "preferred"))
 
-    @line("12", "Above the exemption, carried")
+    @line("12", "AMTI less exemption")
     def base_carried(self):
         return total(self.base)
 
-    @line("13", "Gain at the lower rates")
+    @line("13", "Gain at capital gain rates")
     def lower_kinds(self):
         """Line 4 of the one worksheet or line 13 of the other."""
         return total(self.worksheet_d.lower_kinds) if self._by_schedule_d() else total(self.preferred)
@@ -150,7 +150,7 @@ class MinimumTax(FederalForm):
     def property_gain(self):
         return total(self.gains.property_gain)
 
-    @line("15", "Together")
+    @line("15", "Dividends and unrecaptured gain")
     def preferred_together(self):
         if not self._by_schedule_d():
             return total(self.lower_kinds)
@@ -165,19 +165,19 @@ class MinimumTax(FederalForm):
     def other(self):
         return total(self.base_carried, less=self.preferred_taxed)
 
-    @line("18", "Tax on it at 26% and 28%")
+    @line("18", "Tax at 26% and 28%")
     def other_tax(self):
         return self._at_rates(self.other)
 
-    @line("19", "Where 15% begins")
+    @line("19", "15% bracket begins at")
     def zero_up_to(self):
         return self.law.capital_gains.zero_up_to[self.income.status]
 
-    @line("20", "Other taxable income")
+    @line("20", "Ordinary taxable income")
     def ordinary(self):
         return total(self.worksheet_d.other) if self._by_schedule_d() else total(self.dividends_worksheet.ordinary)
 
-    @line("21", "Room at 0%")
+    @line("21", "Available at 0%")
     def zero_room(self):
         return excess(self.zero_up_to, over=self.ordinary)
 
@@ -189,11 +189,11 @@ class MinimumTax(FederalForm):
     def at_zero(self):
         return least(self.zero_room, self.lower_taxed)
 
-    @line("24", "Left")
+    @line("24", "Remainder")
     def left(self):
         return total(self.lower_taxed, less=self.at_zero)
 
-    @line("25", "Where 20% begins")
+    @line("25", "20% bracket begins at")
     def lower_up_to(self):
         return self.law.capital_gains.lower_up_to[self.income.status]
 
@@ -205,7 +205,7 @@ class MinimumTax(FederalForm):
     def below_upper(self):
         return total(self.zero_room, self.ordinary_for_upper)
 
-    @line("29", "Room at 15%")
+    @line("29", "Available at 15%")
     def lower_room(self):
         return excess(self.lower_up_to, over=self.below_upper)
 
@@ -239,11 +239,11 @@ class MinimumTax(FederalForm):
     def property_tax(self):
         return share(self.law.capital_gains.property_rate, of=self.at_property_rate)
 
-    @line("38", "Together")
+    @line("38", "Tax at capital gain rates")
     def together(self):
         return total(self.other_tax, self.lower_tax, self.upper_tax, self.property_tax)
 
-    @line("39", "Tax at 26% and 28% alone")
+    @line("39", "Tax at 26% and 28% on all")
     def without_preference(self):
         return self._at_rates(self.base)
 

@@ -19,11 +19,11 @@ class OtherTaxes(FederalForm):
     def required(self):
         return self.other_taxes > 0 or self.before_credits > 0
 
-    @line({2022: "2", 2024: "1a"}, "Premium credit paid in advance, to repay")
+    @line({2022: "2", 2024: "1a"}, "Excess advance premium tax credit repayment")
     def premium_repaid(self):
         return self.brought("us.8962", "to_repay")
 
-    @line({2022: None, 2024: "1z"}, "Repayments together")
+    @line({2022: None, 2024: "1z"}, "Total repayments")
     def repayments(self):
         return total(self.premium_repaid)
 
@@ -31,7 +31,7 @@ class OtherTaxes(FederalForm):
     def minimum_tax(self):
         return total(self.minimum.tax)
 
-    @line("3", "Added to the tax", weight="total")
+    @line("3", "Total additions to tax", weight="total")
     def before_credits(self):
         return total(self.minimum_tax, self.premium_repaid)
 
@@ -39,7 +39,7 @@ class OtherTaxes(FederalForm):
     def self_employment(self):
         return total([one.tax for one in self.every("us.sch-se")])
 
-    @line("8", "Additional tax on retirement and savings accounts")
+    @line("8", "Additional tax on IRAs and other tax-favored accounts")
     def retirement(self):
         return total([one.tax for one in self.every("us.5329")])
 
@@ -51,19 +51,19 @@ class OtherTaxes(FederalForm):
     def investment(self):
         return self.investment_tax.tax
 
-    @line("17c", "Health savings account distributions")
+    @line("17c", "Additional tax on HSA distributions")
     def health_savings(self):
         return total([one.additional_tax for one in self.every("us.8889")])
 
-    @line("17d", "Health savings account cover ended")
+    @line("17d", "Additional tax on an HSA: no longer an eligible individual")
     def health_savings_testing(self):
         return total([one.failed_tax for one in self.every("us.8889")])
 
-    @line("18", "Lines 17 together")
+    @line("18", "Total other additional taxes")
     def others(self):
         return total(self.health_savings, self.health_savings_testing)
 
-    @line("21", "Other taxes", weight="total")
+    @line("21", "Total other taxes", weight="total")
     def other_taxes(self):
         return total(self.self_employment, self.retirement, self.medicare, self.investment, self.others)
 
@@ -77,11 +77,11 @@ class AdditionalMedicareTax(FederalForm):
     def required(self):
         return self.tax > 0 or self.counted_as_withheld > 0
 
-    @line("1", "Medicare wages, box 5")
+    @line("1", "Medicare wages and tips")
     def wages(self):
         return total([wage.medicare_wages for wage in self.papers("w2")])
 
-    @line("4", "Wages together")
+    @line("4", "Total wages")
     def wages_together(self):
         return total(self.wages)
 
@@ -89,7 +89,7 @@ class AdditionalMedicareTax(FederalForm):
     def threshold(self):
         return self.law.additional_medicare.threshold[self.income.status]
 
-    @line("6", "Wages above it")
+    @line("6", "Wages above the threshold")
     def above(self):
         return excess(self.wages_together, over=self.threshold)
 
@@ -97,7 +97,7 @@ class AdditionalMedicareTax(FederalForm):
     def on_wages(self):
         return share(self.law.additional_medicare.rate, of=self.above)
 
-    @line("8", "Earnings from self-employment")
+    @line("8", "Self-employment earnings")
     def self_employment(self):
         """One person's loss does not lower the other's earnings."""
         return total([greatest(one.net_earnings, 0) for one in self.every("us.sch-se")])
@@ -110,11 +110,11 @@ class AdditionalMedicareTax(FederalForm):
     def wages_again(self):
         return total(self.wages_together)
 
-    @line("11", "Threshold left")
+    @line("11", "Threshold less wages")
     def threshold_left(self):
         return excess(self.second_threshold, over=self.wages_again)
 
-    @line("12", "Earnings above it")
+    @line("12", "Earnings above the threshold")
     def earnings_above(self):
         return excess(self.self_employment, over=self.threshold_left)
 
@@ -126,7 +126,7 @@ class AdditionalMedicareTax(FederalForm):
     def tax(self):
         return total(self.on_wages, self.on_self_employment)
 
-    @line("19", "Medicare tax withheld, box 6")
+    @line("19", "Medicare tax withheld")
     def withheld(self):
         return total([wage.medicare_withheld for wage in self.papers("w2")])
 
@@ -134,15 +134,15 @@ class AdditionalMedicareTax(FederalForm):
     def wages_withheld_on(self):
         return total(self.wages)
 
-    @line("21", "Regular Medicare tax on wages")
+    @line("21", "Regular Medicare tax, 1.45%")
     def regular(self):
         return share(self.law.payroll.medicare_rate, of=self.wages_withheld_on)
 
-    @line("22", "Additional tax withheld")
+    @line("22", "Additional Medicare tax withheld")
     def withheld_above(self):
         return excess(self.withheld, over=self.regular)
 
-    @line("24", "Counts as income tax withheld", weight="total")
+    @line("24", "Total Additional Medicare tax withheld", weight="total")
     def counted_as_withheld(self):
         """A single dollar without tax is only what rounding left."""
         if self.tax == 0 and self.withheld_above <= 1:
@@ -167,7 +167,7 @@ class NetInvestmentIncomeTax(FederalForm):
     def dividends(self):
         return total(self.income.dividends)
 
-    @line("3", "Annuities of no qualified plan")
+    @line("3", "Nonqualified annuities")
     def annuities(self):
         papers = [paper for paper in self.papers("1099-r") if _INVESTMENT_CODES & paper.codes()]
         return total([self.run.form("us.distribution", paper.key).income for paper in papers])
@@ -176,12 +176,12 @@ class NetInvestmentIncomeTax(FederalForm):
     def entities(self):
         return self.brought("us.sch-1", "entities")
 
-    @line("4b", "Of them, from a trade the owner took part in", cites="IRC 1411(c)(2)(A)")
+    @line("4b", "Of them, nonpassive trade or business income", cites="IRC 1411(c)(2)(A)")
     def active(self):
         papers = [p for kind in SHARES for p in self.papers(kind) if p.participates]
         return total(less=[trade_income(paper) for paper in papers])
 
-    @line("4c", "Together")
+    @line("4c", "Net rental, partnership and S corporation income")
     def passive(self):
         return total(self.entities, self.active)
 
@@ -189,19 +189,19 @@ class NetInvestmentIncomeTax(FederalForm):
     def gain(self):
         return total(self.income.capital_gain)
 
-    @line("5d", "Net gain")
+    @line("5d", "Net gain from disposition of property")
     def net_gain(self):
         return total(self.gain)
 
-    @line("8", "Investment income", weight="total")
+    @line("8", "Total investment income", weight="total")
     def investment_income(self):
         return total(self.interest, self.dividends, self.annuities, self.passive, self.net_gain)
 
-    @line("9a", "Investment interest paid")
+    @line("9a", "Investment interest expense")
     def interest_deducted(self):
-        return self.brought("us.4952", "deduction") if self.income.is_itemised else nothing_because("nothing is itemised")
+        return self.brought("us.4952", "deduction") if self.income.is_itemised else nothing_because("nothing is itemized")
 
-    @line("9d", "Deductions together")
+    @line("9d", "Total deductions")
     def deductions(self):
         return total(self.interest_deducted)
 
@@ -221,11 +221,11 @@ class NetInvestmentIncomeTax(FederalForm):
     def threshold(self):
         return self.law.investment_tax.threshold[self.income.status]
 
-    @line("15", "Income above it")
+    @line("15", "Income above the threshold")
     def above(self):
         return excess(self.modified_agi, over=self.threshold)
 
-    @line("16", "Amount taxed")
+    @line("16", "Amount subject to tax")
     def taxed_amount(self):
         if self.above == 0:
             return nothing_because("income is not above the threshold", self.modified_agi)

@@ -26,13 +26,13 @@ class Extension(FederalForm):
     def balance(self):
         return excess(self.expected, over=self.paid)
 
-    @line("7", "Paying now")
+    @line("7", "Amount paying")
     def paying(self):
         return total(self.paper("extension").paying)
 
 
 class Voucher(FederalForm):
-    """Form 1040-V: a balance paid by cheque. IRC 6151."""
+    """Form 1040-V: a balance paid by check. IRC 6151."""
 
     number, name = "1040-V", "Payment voucher"
     income = linked("us.1040")
@@ -46,7 +46,7 @@ class Voucher(FederalForm):
 
 
 class NextYear(FederalForm):
-    """Form 1040-ES: four instalments of next year, by this year's tax. IRC 6654(d)(1)(B)."""
+    """Form 1040-ES: four installments of next year, by this year's tax. IRC 6654(d)(1)(B)."""
 
     number, name = "1040-ES", "Estimated tax for next year"
     income = linked("us.1040")
@@ -55,27 +55,27 @@ class NextYear(FederalForm):
     def required(self):
         return bool(self.paper("next-year").make)
 
-    @line("12b", "This year's tax, as next year's safe harbour")
+    @line("12b", "Prior year safe harbor")
     def safe_harbour(self):
         """110% where this year's income is high."""
         law = self.law.underpayment
         high = self.income.adjusted_gross_income > law.high_income[self.income.status]
         return share(law.prior_share_high if high else law.prior_share, of=self.penalty.tax)
 
-    @line("13", "Withholding expected, as this year")
+    @line("13", "Withholding expected")
     def withheld(self):
         return total(self.income.withheld)
 
-    @line("14a", "To pay in instalments")
+    @line("14a", "Balance to pay in installments")
     def to_pay(self):
         return excess(self.safe_harbour, over=self.withheld)
 
-    @line("15", "Each instalment")
+    @line("15", "Required installments")
     def each(self):
         paper = self.paper("next-year")
         return total(paper.each) if paper.is_keyed("each") else share(self.law.underpayment.installment_share, of=self.to_pay)
 
-    @line("voucher 1", "First voucher, less the refund applied")
+    @line("voucher 1", "First voucher, less overpayment applied")
     def first(self):
         return excess(self.each, over=self.income.applied)
 
@@ -95,7 +95,7 @@ class NextYear(FederalForm):
 class SplitRefund(FederalForm):
     """Form 8888: a refund over two or three accounts. IRC 6402."""
 
-    number, name = "8888", "Refund over several accounts"
+    number, name = "8888", "Allocation of refund"
     income = linked("us.1040")
 
     def required(self):
@@ -105,18 +105,18 @@ class SplitRefund(FederalForm):
         rows = self.paper("split-deposit").rows
         return total(rows[position].amount) if len(rows) > position else nothing_because("no account was keyed")
 
-    @line("1a", "First account")
+    @line("1a", "Amount, first account")
     def first(self):
         return self._row(0)
 
-    @line("2a", "Second account")
+    @line("2a", "Amount, second account")
     def second(self):
         return self._row(1)
 
-    @line("3a", "Third account")
+    @line("3a", "Amount, third account")
     def third(self):
         return self._row(2)
 
-    @line("5", "Together", weight="total")
+    @line("5", "Total refund", weight="total")
     def together(self):
         return total(self.first, self.second, self.third)

@@ -27,15 +27,15 @@ class QualifiedDividends(FederalForm):
     def gain(self):
         return self.brought("us.sch-d", "preferred")
 
-    @line("4", "Together")
+    @line("4", "Qualified dividends plus gain")
     def preferred(self):
         return total(self.dividends, self.gain)
 
-    @line("5", "Other taxable income")
+    @line("5", "Ordinary taxable income")
     def ordinary(self):
         return excess(self.taxable_income, over=self.preferred)
 
-    @line("6", "Where 15% begins")
+    @line("6", "15% bracket begins at")
     def zero_up_to(self):
         return self.law.capital_gains.zero_up_to[self.income.status]
 
@@ -55,11 +55,11 @@ class QualifiedDividends(FederalForm):
     def preferred_taxable(self):
         return least(self.taxable_income, self.preferred)
 
-    @line("12", "Left to tax")
+    @line("12", "Remainder")
     def left(self):
         return total(self.preferred_taxable, less=self.at_zero)
 
-    @line("13", "Where 20% begins")
+    @line("13", "20% bracket begins at")
     def lower_up_to(self):
         return self.law.capital_gains.lower_up_to[self.income.status]
 
@@ -71,7 +71,7 @@ class QualifiedDividends(FederalForm):
     def used(self):
         return total(self.ordinary, self.at_zero)
 
-    @line("16", "Room at 15%")
+    @line("16", "Available at 15%")
     def room(self):
         return excess(self.below_upper, over=self.used)
 
@@ -99,7 +99,7 @@ class QualifiedDividends(FederalForm):
     def ordinary_tax(self):
         return tax_on(self.ordinary, self.law, self.income.status)
 
-    @line("23", "Together")
+    @line("23", "Total tax at both rates")
     def together(self):
         return total(self.lower_tax, self.upper_tax, self.ordinary_tax)
 
@@ -158,15 +158,15 @@ class ScheduleDTax(FederalForm):
     def higher(self):
         return least(self.gain_left, self.higher_kinds)
 
-    @line("13", "Gain at the lower rates")
+    @line("13", "Gain at capital gain rates")
     def lower_kinds(self):
         return total(self.preferred, less=self.higher)
 
-    @line("14", "Other taxable income")
+    @line("14", "Ordinary taxable income")
     def other(self):
         return excess(self.taxable_income, over=self.lower_kinds)
 
-    @line("15", "Where 15% begins")
+    @line("15", "15% bracket begins at")
     def zero_up_to(self):
         return self.law.capital_gains.zero_up_to[self.income.status]
 
@@ -207,11 +207,11 @@ class ScheduleDTax(FederalForm):
     def lower_taxable(self):
         return least(self.taxable_income, self.lower_kinds)
 
-    @line("25", "Left to tax")
+    @line("25", "Remainder")
     def left(self):
         return excess(self.lower_taxable, over=self.at_zero)
 
-    @line("26", "Where 20% begins")
+    @line("26", "20% bracket begins at")
     def lower_up_to(self):
         return self.law.capital_gains.lower_up_to[self.income.status]
 
@@ -223,7 +223,7 @@ class ScheduleDTax(FederalForm):
     def used(self):
         return total(self.at_ordinary, self.at_zero)
 
-    @line("29", "Room at 15%")
+    @line("29", "Available at 15%")
     def room(self):
         return excess(self.below_upper, over=self.used)
 
@@ -277,7 +277,7 @@ class ScheduleDTax(FederalForm):
     def ordinary_tax(self):
         return tax_on(self.at_ordinary, self.law, self.income.status)
 
-    @line("45", "Together")
+    @line("45", "Total")
     def together(self):
         return total(self.lower_tax, self.upper_tax, self.property_tax, self.collectibles_tax, self.ordinary_tax)
 

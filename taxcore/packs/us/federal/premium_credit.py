@@ -43,9 +43,9 @@ class PremiumCredit(FederalForm):
     def _of_month(self, month, name):
         return sum((getattr(row, name) for row in self._rows() if row.first <= month <= row.last), ZERO)
 
-    @line("1", "Size of the tax family")
+    @line("1", "Tax family size")
     def family(self):
-        claimed = sum(1 for one in self.every("us.dependant") if one.is_dependant)
+        claimed = sum(1 for one in self.every("us.dependent") if one.is_dependant)
         return total(len(self.income.filers) + claimed)
 
     @line("2a", "Modified adjusted gross income", cites="IRC 36B(d)(2)(B)")
@@ -53,7 +53,7 @@ class PremiumCredit(FederalForm):
         untaxed = excess(self.income.benefits_received, over=self.income.taxable_benefits)
         return total(self.income.adjusted_gross_income, self.income.exempt_interest, untaxed)
 
-    @line("2b", "Dependants' modified income")
+    @line("2b", "Dependents' modified income")
     def dependants_income(self):
         return total(self.questions.dependants_income)
 
@@ -61,7 +61,7 @@ class PremiumCredit(FederalForm):
     def household(self):
         return total(self.modified_agi, self.dependants_income)
 
-    @line("4", "Poverty line")
+    @line("4", "Federal poverty line")
     def poverty(self):
         law = self.law.premium_credit.poverty[self.questions.poverty or self._where()]
         return (
@@ -73,7 +73,7 @@ class PremiumCredit(FederalForm):
     def _where(self):
         return {"AK": "alaska", "HI": "hawaii"}.get(home_at_end(self.run), "elsewhere")
 
-    @line("5", "Income in percent of it", rounding=None)
+    @line("5", "Household income, percent of poverty line", rounding=None)
     def percent(self):
         """Whole percents, cut off; 401 for all above 400."""
         if self.poverty <= 0 or self.household <= 0:
@@ -107,25 +107,25 @@ class PremiumCredit(FederalForm):
 
         return explained("Applicable figure", redo(self.percent), [Operand(self.percent)], redo)
 
-    @line("8a", "Own contribution a year")
+    @line("8a", "Annual contribution amount")
     def contribution(self):
         return share(self.figure, of=self.household) if self.household > 0 else nothing_because("there is no household income")
 
-    @line("8b", "Own contribution a month")
+    @line("8b", "Monthly contribution amount")
     def monthly_contribution(self):
         return ratio(self.contribution, over=12)
 
-    @fact("Twelve months alike")
+    @fact("Annual totals may be used")
     def whole_year(self):
         """Then lines 11 are filled from the year's sums instead of lines 12 to 23."""
         months = {(self._of_month(m, "premium"), self._of_month(m, "benchmark")) for m in range(1, 13)}
         return len(months) == 1 and next(iter(months))[0] > 0
 
-    @line("11a", "Premiums of the year")
+    @line("11a", "Annual enrollment premiums")
     def premiums(self):
         return total([self._of_month(month, "premium") for month in range(1, 13)])
 
-    @line("11b", "Benchmark of the year")
+    @line("11b", "Annual SLCSP premium")
     def benchmark(self):
         return total([self._of_month(month, "benchmark") for month in range(1, 13)])
 
@@ -148,19 +148,19 @@ class PremiumCredit(FederalForm):
         benchmark = self.rounding(self._of_month(month, "benchmark"))
         return least(premium, excess(benchmark, over=self.monthly_contribution))
 
-    @line("25", "Paid in advance")
+    @line("25", "Advance payment of PTC")
     def advance(self):
         return total([self._of_month(month, "advance") for month in range(1, 13)])
 
-    @line("26", "Credit above it", weight="total")
+    @line("26", "Net premium tax credit", weight="total")
     def net_credit(self):
         return excess(self.credit, over=self.advance)
 
-    @line("27", "Advance above the credit")
+    @line("27", "Excess advance payment of PTC")
     def excess_advance(self):
         return excess(self.advance, over=self.credit)
 
-    @line("28", "Most to repay", cites="IRC 36B(f)(2)(B)")
+    @line("28", "Repayment limitation", cites="IRC 36B(f)(2)(B)")
     def repayment_limit(self):
         """No limit from four times the poverty line on, and none at all from 2026."""
         if "repayment" not in self.law.premium_credit:
@@ -171,6 +171,6 @@ class PremiumCredit(FederalForm):
                 return total(law[name] * (1 if self.income.status == "single" else 2))
         return total(self.excess_advance)
 
-    @line("29", "To repay", weight="total")
+    @line("29", "Excess advance PTC repayment", weight="total")
     def to_repay(self):
         return least(of={"advance above the credit": self.excess_advance, "most to repay": self.repayment_limit})

@@ -19,7 +19,7 @@ class QualifiedIncome(FederalForm):
     def required(self):
         return self.paper.kind == "business" or self.income != 0
 
-    @line("1", "Income of the business")
+    @line("1", "Business income")
     def gross(self):
         paper = self.paper
         if paper.kind != "business":
@@ -28,7 +28,7 @@ class QualifiedIncome(FederalForm):
             return nothing_because("it is no qualified business")
         return total(self.run.form("us.sch-c", self.key).profit)
 
-    @line("2", "Half of the self-employment tax")
+    @line("2", "Deductible part of self-employment tax")
     def half(self):
         return self._share_of_tax() if self._counts() else nothing_because("it does not lower this business")
 
@@ -38,7 +38,7 @@ class QualifiedIncome(FederalForm):
             return nothing_because("it does not lower this business")
         return total(self.run.form("us.7206", self.key).deduction)
 
-    @line("4", "Payments into plans")
+    @line("4", "Retirement plan contributions")
     def plans(self):
         if not self._counts():
             return nothing_because("it does not lower this business")
@@ -54,11 +54,11 @@ class QualifiedIncome(FederalForm):
     def wages(self):
         return total(self.paper.wages if self.paper.kind == "business" else self.paper.qualified_wages)
 
-    @line("7", "Unadjusted basis of property")
+    @line("7", "UBIA of qualified property")
     def property_basis(self):
         return total(self.paper.property_basis)
 
-    @fact("Loss carried in")
+    @fact("QBI loss carryforward from prior year")
     def loss_before(self):
         return total(self.paper.loss_before)
 
@@ -93,7 +93,7 @@ class QualifiedBusiness(FederalForm):
     def required(self):
         return self.exists and not self.above_threshold
 
-    @fact("There is qualified income, or a loss of it")
+    @fact("There is qualified business income or loss")
     def exists(self):
         carried = self.loss_before != 0
         return carried or self.trust_income > 0 or any(one.gross != 0 for one in self.every("us.qualified-income"))
@@ -102,15 +102,15 @@ class QualifiedBusiness(FederalForm):
     def above_threshold(self):
         return self.taxable_income > self.law.qbi.threshold[self.income.status]
 
-    @line("2", "Qualified income of all businesses")
+    @line("2", "Total qualified business income or (loss)")
     def all_income(self):
         return total([one.income for one in self.every("us.qualified-income")])
 
-    @line("3", "Loss carried in")
+    @line("3", "QBI loss carryforward from prior year")
     def loss_before(self):
         return total(less=[one.loss_before for one in self.every("us.qualified-income")])
 
-    @line("4", "Together")
+    @line("4", "Total QBI")
     def total_income(self):
         return excess(total(self.all_income, self.loss_before), over=0)
 
@@ -118,12 +118,12 @@ class QualifiedBusiness(FederalForm):
     def component(self):
         return share(self.law.qbi.rate, of=self.total_income)
 
-    @line("6", "Section 199A dividends and publicly traded partnerships")
+    @line("6", "Qualified REIT dividends and PTP income")
     def trust_income(self):
         shares = [share_.trust_dividends for kind in SHARES for share_ in self.papers(kind)]
         return total([paper.trust_dividends for paper in self.papers("1099-div")], shares)
 
-    @line("8", "Together")
+    @line("8", "Total REIT dividends and PTP income")
     def trust_together(self):
         return total(self.trust_income)
 
@@ -131,15 +131,15 @@ class QualifiedBusiness(FederalForm):
     def trust_component(self):
         return share(self.law.qbi.rate, of=self.trust_together)
 
-    @line("10", "Before the income limit")
+    @line("10", "QBI deduction before income limitation")
     def before_limit(self):
         return total(self.component, self.trust_component)
 
-    @line("11", "Taxable income before this deduction")
+    @line("11", "Taxable income before QBI deduction")
     def taxable_income(self):
         return excess(self.income.adjusted_gross_income, over=self.income.deductions_before_business)
 
-    @line("12", "Net capital gain and qualified dividends", cites="IRC 199A(e)(1)")
+    @line("12", "Net capital gain plus qualified dividends", cites="IRC 199A(e)(1)")
     def net_capital_gain(self):
         return total(self.brought("us.sch-d", "preferred"), self.income.qualified_dividends)
 
@@ -162,11 +162,11 @@ class QualifiedBusiness(FederalForm):
             )
         )
 
-    @line("16", "Loss carried on")
+    @line("16", "Loss carryforward")
     def loss_after(self):
         return least(total(self.all_income, self.loss_before), 0)
 
-    @fact("Deduction on Form 1040")
+    @fact("QBI deduction")
     def deduction(self):
         if not self.exists:
             return nothing_because("there is no qualified business on this return")
@@ -206,24 +206,24 @@ class LimitedBusiness(FederalForm):
         worksheets = self.every("us.qualified-income")
         return [one for one in worksheets if (one.paper.group_of or one.paper.key) == self.key]
 
-    @fact("Share of a service trade that still counts", cites="IRC 199A(d)(3)")
+    @fact("Applicable percentage (SSTB)", cites="IRC 199A(d)(3)")
     def applicable(self):
         """Schedule A: all below the range, none above it, in proportion inside."""
         if not any(one.paper.service_trade for one in self._members()):
             return total(1)
         return total(1, less=self.phase_in)
 
-    @fact("How far into the range", cites="IRC 199A(b)(3)(B)")
+    @fact("Phase-in percentage", cites="IRC 199A(b)(3)(B)")
     def phase_in(self):
         law, status = self.law.qbi, self.simple.income.status
         above = excess(self.simple.taxable_income, over=law.threshold[status])
         return least(ratio(above, over=law.range[status]), 1)
 
-    @fact("Qualified income that counts, before losses")
+    @fact("QBI before loss netting")
     def own_income(self):
         return share(self.applicable, of=total([one.income for one in self._members()]))
 
-    @line("2", "Qualified income after losses of others")
+    @line("2", "QBI after loss netting")
     def income(self):
         """Schedule C: losses lower the profits of the others in proportion. IRC 199A(c)(2)."""
         others = self.every("us.8995-a-business")
@@ -243,23 +243,23 @@ class LimitedBusiness(FederalForm):
     def wages(self):
         return share(self.applicable, of=total([one.wages for one in self._members()]))
 
-    @line("5", "50% of them")
+    @line("5", "50% of W-2 wages")
     def wage_limit(self):
         return share(self.law.qbi.wage_share, of=self.wages)
 
-    @line("6", "25% of them")
+    @line("6", "25% of W-2 wages")
     def quarter_wages(self):
         return share(self.law.qbi.mixed_wage_share, of=self.wages)
 
-    @line("7", "Unadjusted basis of property")
+    @line("7", "UBIA of qualified property")
     def property_basis(self):
         return share(self.applicable, of=total([one.property_basis for one in self._members()]))
 
-    @line("8", "2.5% of it")
+    @line("8", "2.5% of UBIA")
     def property_share(self):
         return share(self.law.qbi.property_share, of=self.property_basis)
 
-    @line("9", "Lines 6 and 8")
+    @line("9", "Add lines 6 and 8")
     def mixed_limit(self):
         return total(self.quarter_wages, self.property_share)
 
@@ -271,15 +271,15 @@ class LimitedBusiness(FederalForm):
     def limited(self):
         return least(of={"20% of income": self.component, "wages and property": self.limit})
 
-    @line("12", "With the limit phased in")
+    @line("12", "Phased-in reduction")
     def phased(self):
         return self._in_range(self.income_phased)
 
-    @line("13", "Before patrons' reduction", weight="total")
+    @line("13", "QBI deduction before patron reduction", weight="total")
     def result(self):
         return greatest(self.limited, self.phased)
 
-    @line("15", "Component", weight="total")
+    @line("15", "QBI component", weight="total")
     def outcome(self):
         return total(self.result)
 
@@ -302,7 +302,7 @@ class LimitedBusiness(FederalForm):
     def taken_by_limit(self):
         return total(self.component_again, less=self.limit_again)
 
-    @line("20", "Taxable income before this deduction")
+    @line("20", "Taxable income before QBI deduction")
     def taxable_income(self):
         return self._in_range(self.simple.taxable_income)
 
@@ -341,7 +341,7 @@ class LimitedBusinessIncome(FederalForm):
     def required(self):
         return self.simple.exists and self.simple.above_threshold
 
-    @line("16", "Components of all businesses")
+    @line("16", "Total QBI component")
     def every_component(self):
         return total([one.outcome for one in self.every("us.8995-a-business")])
 
@@ -349,7 +349,7 @@ class LimitedBusinessIncome(FederalForm):
     def components(self):
         return total(self.every_component)
 
-    @line("28", "Section 199A dividends and publicly traded partnerships")
+    @line("28", "Qualified REIT dividends and PTP income")
     def trust_income(self):
         return total(self.simple.trust_income)
 
@@ -357,15 +357,15 @@ class LimitedBusinessIncome(FederalForm):
     def trust_component(self):
         return share(self.law.qbi.rate, of=self.trust_income)
 
-    @line("32", "Before the income limit")
+    @line("32", "QBI deduction before income limitation")
     def before_limit(self):
         return total(self.components, self.trust_component)
 
-    @line("33", "Taxable income before this deduction")
+    @line("33", "Taxable income before QBI deduction")
     def taxable_income(self):
         return total(self.simple.taxable_income)
 
-    @line("34", "Net capital gain and qualified dividends")
+    @line("34", "Net capital gain plus qualified dividends")
     def net_capital_gain(self):
         return total(self.simple.net_capital_gain)
 
@@ -385,7 +385,7 @@ class LimitedBusinessIncome(FederalForm):
     def deduction(self):
         return self.simple.with_least(self.within_limit)
 
-    @line("40", "Loss carried on")
+    @line("40", "Loss carryforward")
     def loss_after(self):
         profits = [one.own_income for one in self.every("us.8995-a-business")]
         return least(total(profits, self.simple.loss_before), 0)

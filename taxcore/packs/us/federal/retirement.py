@@ -27,7 +27,7 @@ class AdditionalRetirementTax(FederalForm):
             return self.run.form("us.8606", self.key).income_of(paper)
         return self.run.form("us.distribution", paper.key).income
 
-    @line("1", "Early distributions in income")
+    @line("1", "Early distributions included in income")
     def early(self):
         """Roth distributions count once for all statements of the person, since Form 8606 works them out together."""
         papers = list(self._early())
@@ -35,7 +35,7 @@ class AdditionalRetirementTax(FederalForm):
         roth = [paper for paper in papers if paper.is_roth()]
         return total(ordinary, self._income(roth[0]) if roth else 0)
 
-    @line("2", "Of them, excepted", cites="IRC 72(t)(2)")
+    @line("2", "Exception amount", cites="IRC 72(t)(2)")
     def excepted(self):
         rows = []
         for paper in self._early():
@@ -44,11 +44,11 @@ class AdditionalRetirementTax(FederalForm):
                 rows.append(least(paper.excepted, whole) if paper.is_keyed("excepted") else total(whole))
         return total(rows)
 
-    @line("3", "Taxed in addition")
+    @line("3", "Amount subject to additional tax")
     def taxed(self):
         return excess(self.early, over=self.excepted)
 
-    @fact("Of it, from a SIMPLE in its first two years")
+    @fact("Of it, SIMPLE within 2 years")
     def simple(self):
         return total([self._income(paper) for paper in self._early() if "S" in paper.codes() and not paper.exception])
 
@@ -57,73 +57,73 @@ class AdditionalRetirementTax(FederalForm):
         law = self.law.early_distributions
         return total(share(law.rate, of=excess(self.taxed, over=self.simple)), share(law.simple_rate, of=self.simple))
 
-    @line("5", "Education accounts in income")
+    @line("5", "Education and ABLE distributions in income")
     def accounts(self):
         return total([paper.taxable() for paper in self.papers("1099-q", self.key)])
 
-    @line("6", "Of them, excepted")
+    @line("6", "Exception amount")
     def accounts_excepted(self):
         return least(total([paper.no_additional_tax for paper in self.papers("1099-q", self.key)]), self.accounts)
 
-    @line("7", "Taxed in addition")
+    @line("7", "Amount subject to additional tax")
     def accounts_taxed(self):
         return excess(self.accounts, over=self.accounts_excepted)
 
-    @line("8", "Additional tax, education accounts", cites="IRC 530(d)(4)")
+    @line("8", "Additional tax", cites="IRC 530(d)(4)")
     def account_tax(self):
         return share(self.law.early_distributions.rate, of=self.accounts_taxed)
 
-    @line("9", "Traditional: excess of earlier years")
+    @line("9", "Traditional IRA: excess contributions, prior years")
     def ira_before(self):
         return total([paper.excess_before for paper in self.papers("ira", self.key)])
 
-    @line("10", "Room this year")
+    @line("10", "Contribution limit less contributions")
     def ira_room(self):
         deduction = self.run.form("us.ira-deduction", self.key)
         return excess(deduction.room, over=deduction.paid)
 
-    @line("15", "Excess paid in this year")
+    @line("15", "Excess contributions this year")
     def ira_excess(self):
         deduction = self.run.form("us.ira-deduction", self.key)
         return excess(deduction.paid, over=deduction.room)
 
-    @line("16", "Excess in all")
+    @line("16", "Total excess contributions")
     def ira_excess_all(self):
         return total(excess(self.ira_before, over=self.ira_room), self.ira_excess)
 
-    @line("17", "6% of it, or of the value if smaller", cites="IRC 4973(a)")
+    @line("17", "Additional tax, 6%", cites="IRC 4973(a)")
     def ira_tax(self):
         value = total([paper.value_at_end for paper in self.papers("ira", self.key)])
         taxed = least(self.ira_excess_all, value) if value > 0 else total(self.ira_excess_all)
         return share(self.law.early_distributions.excess_rate, of=taxed)
 
-    @line("18", "Roth: excess of earlier years")
+    @line("18", "Roth IRA: excess contributions, prior years")
     def roth_before(self):
         return total([paper.roth_excess_before for paper in self.papers("ira", self.key)])
 
-    @line("23", "Roth: excess paid in this year")
+    @line("23", "Roth IRA: excess contributions this year")
     def roth_excess(self):
         paid = total([paper.roth for paper in self.papers("ira", self.key)])
         return excess(paid, over=self.run.form("us.ira-deduction", self.key).roth_room)
 
-    @line("24", "Roth: excess in all")
+    @line("24", "Roth IRA: total excess contributions")
     def roth_excess_all(self):
         paid = total([paper.roth for paper in self.papers("ira", self.key)])
         room = excess(self.run.form("us.ira-deduction", self.key).roth_room, over=paid)
         return total(excess(self.roth_before, over=room), self.roth_excess)
 
-    @line("25", "6% of it", cites="IRC 4973(f)")
+    @line("25", "Additional tax, 6%", cites="IRC 4973(f)")
     def roth_tax(self):
         return share(self.law.early_distributions.excess_rate, of=self.roth_excess_all)
 
-    @line("48", "Health savings: excess in all")
+    @line("48", "HSA: total excess contributions")
     def savings_excess(self):
         return self.brought("us.8889", "excess_left", self.key)
 
-    @line("49", "6% of it", cites="IRC 4973(g)")
+    @line("49", "Additional tax, 6%", cites="IRC 4973(g)")
     def savings_tax(self):
         return share(self.law.early_distributions.excess_rate, of=self.savings_excess)
 
-    @fact("All of the form")
+    @fact("Total additional taxes")
     def tax(self):
         return total(self.early_tax, self.account_tax, self.ira_tax, self.roth_tax, self.savings_tax)

@@ -29,34 +29,34 @@ class SaversShare(FederalForm):
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
-    @line("1", "Paid into IRAs")
+    @line("1", "IRA contributions")
     def iras(self):
         return total([total(paper.traditional, paper.roth) for paper in self.papers("ira", self.key)])
 
-    @line("2", "Deferred into plans")
+    @line("2", "Elective deferrals")
     def deferred(self):
         wages = self.papers("w2", self.key)
         own = [total(books.deferral, books.simple) for books in self.papers("business", self.key)]
         return total([total(wage.coded(_DEFERRED)) for wage in wages], own)
 
-    @line("3", "Together")
+    @line("3", "Total contributions")
     def together(self):
         return total(self.iras, self.deferred)
 
-    @line("4", "Distributions of the testing period")
+    @line("4", "Distributions in the testing period")
     def distributions(self):
         """Of this year; those of the two years before and up to the due date are keyed with the IRAs."""
         papers = [p for p in self.papers("1099-r", self.key) if not p.codes() & _NO_DISTRIBUTION]
         kept = [excess(p.gross, over=[p.rolled_over, p.converted]) for p in papers]
         return total(kept, [paper.testing_distributions for paper in self.papers("ira", self.key)])
 
-    @line("5", "Saved, after distributions")
+    @line("5", "Contributions less distributions")
     def saved(self):
         if self.not_allowed:
             return nothing_because(self.not_allowed)
         return excess(self.together, over=self.distributions)
 
-    @line("6", "2,000 at most")
+    @line("6", "Limited to 2,000")
     def capped(self):
         return least(of={"saved": self.saved, "most": self.law.savers_credit.most})
 
@@ -64,7 +64,7 @@ class SaversShare(FederalForm):
 class SaversCredit(FederalForm):
     """The credit: a share of what both saved, by income. IRC 25B(a), (b)."""
 
-    number, name = "8880", "Saver's credit"
+    number, name = "8880", "Credit for qualified retirement savings contributions"
     income = linked("us.1040")
     more_credits = linked("us.sch-3")
 
@@ -76,7 +76,7 @@ class SaversCredit(FederalForm):
     def required(self):
         return self.credit > 0
 
-    @line("7", "Saved")
+    @line("7", "Total contributions")
     def saved(self):
         roles = {person.role for person in self.income.filers}
         return total([one.capped for one in self.every("us.8880-person") if one.key in roles])
@@ -85,7 +85,7 @@ class SaversCredit(FederalForm):
     def agi(self):
         return total(self.income.adjusted_gross_income)
 
-    @line("9", "Rate", rounding=None)
+    @line("9", "Decimal amount", rounding=None)
     def rate(self):
         law, status = self.law.savers_credit, self.income.status
         for name in ("half", "fifth", "tenth"):
@@ -93,11 +93,11 @@ class SaversCredit(FederalForm):
                 return total(law[name])
         return nothing_because("income is above the last step", self.agi)
 
-    @line("10", "Credit before the tax limit")
+    @line("10", "Credit before limit")
     def before_limit(self):
         return share(self.rate, of=self.saved)
 
-    @line("11", "Tax it can lower")
+    @line("11", "Credit limit")
     def limit(self):
         earlier = (self.more_credits.foreign, self.more_credits.care, self.more_credits.education)
         return excess(self.income.tax_before_credits, over=earlier)

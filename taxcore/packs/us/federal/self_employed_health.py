@@ -21,18 +21,18 @@ class SelfEmployedHealth(FederalForm):
     def required(self):
         return self.premiums > 0
 
-    @fact("Marketplace premiums of this business")
+    @fact("Marketplace premiums, this business")
     def marketplace(self):
         return total([total([row.premium * _months(row) for row in p.months]) for p in self._policies()])
 
     def _policies(self):
         return [paper for paper in self.papers("1095-a") if paper.business == self.key]
 
-    @fact("Advance payments for them")
+    @fact("Advance premium tax credit for them")
     def advance(self):
         return total([total([row.advance * _months(row) for row in p.months]) for p in self._policies()])
 
-    @fact("Of them, paid by the family in the end")
+    @fact("Premiums not covered by the credit")
     def marketplace_left(self):
         """Less the advance, more what of it is repaid, less the credit that is left: the credit depends on income, and income on
         this. The circle is cut at line 14. A policy of no business beside it stops filing, so the credit is this business's."""
@@ -45,7 +45,7 @@ class SelfEmployedHealth(FederalForm):
     def premiums(self):
         return total(self.paper.health_insurance, self.marketplace_left)
 
-    @line("2", "Long-term care premiums, up to the limit by age")
+    @line("2", "Long-term care premiums, limited by age")
     def care_premiums(self):
         paid = getattr(self.paper, "care_insurance", Decimal(0))
         owner = self.run.person(self.paper.owner or "taxpayer")
@@ -53,11 +53,11 @@ class SelfEmployedHealth(FederalForm):
             return nothing_because("none were paid")
         return least(of={"paid": paid, "limit by age": care_limit(self.law, owner.age_at_end() or 0)})
 
-    @line("3", "Together")
+    @line("3", "Total premiums")
     def together(self):
         return total(self.premiums, self.care_premiums)
 
-    @line("4", "Profit of the business")
+    @line("4", "Net profit, this business")
     def profit(self):
         paper = self.paper
         if paper.kind == "business":
@@ -66,19 +66,19 @@ class SelfEmployedHealth(FederalForm):
             return excess(paper.self_employment, over=0)
         return nothing_because("a shareholder's wages are on line 11")
 
-    @line("5", "Profits that bear the tax")
+    @line("5", "Total net profits")
     def all_profits(self):
         owner = self.paper.owner or "taxpayer"
         profits = [one.profit for one in self.every("us.sch-c") if one.earner == owner and one.profit > 0]
         return total(profits, [p.self_employment for p in self.papers("k1-1065", owner) if p.self_employment > 0])
 
-    @line("6", "Share of this business", rounding=None)
+    @line("6", "This business's share", rounding=None)
     def profit_share(self):
         if self.all_profits == 0:
             return nothing_because("no profit bears self-employment tax")
         return least(ratio(self.profit, over=self.all_profits), 1)
 
-    @line("7", "Half of the tax, its share")
+    @line("7", "Deductible part of SE tax, its share")
     def half(self):
         return share(self.profit_share, of=self.brought("us.sch-se", "half", self.paper.owner or "taxpayer"))
 
@@ -86,17 +86,17 @@ class SelfEmployedHealth(FederalForm):
     def after_half(self):
         return excess(self.profit, over=self.half)
 
-    @line("9", "Payments into plans, their share")
+    @line("9", "Retirement plan deduction, its share")
     def plans(self):
         if self.run.is_idle("us.plans"):
             return nothing_because("no plan was paid into")
         return total(self.run.form("us.plans", self.paper.owner or "taxpayer").of_paper(self.key))
 
-    @line("10", "Left")
+    @line("10", "Remainder")
     def left(self):
         return excess(self.after_half, over=self.plans)
 
-    @line("11", "Shareholder's Medicare wages")
+    @line("11", "Medicare wages, S corporation shareholder")
     def wages(self):
         if self.paper.kind != "k1-1120s":
             return nothing_because("it is no S corporation")

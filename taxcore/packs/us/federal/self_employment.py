@@ -17,54 +17,54 @@ class SelfEmploymentTax(FederalForm):
     def required(self):
         return self.tax > 0
 
-    @line("2", "Net profit of all businesses")
+    @line("2", "Net profit or (loss)")
     def profit(self):
         businesses = [one.profit for one in self.every("us.sch-c") if one.earner == self.key]
         shares = [self._of_share(share_) for share_ in self.papers("k1-1065", self.key)]
         return total(businesses, shares)
 
-    @line("3", "Together")
+    @line("3", "Combined net profit")
     def together(self):
         return total(self.profit)
 
-    @line("4a", "92.35% of a profit")
+    @line("4a", "Net earnings, 92.35%")
     def earnings(self):
         if self.together <= 0:
             return total(self.together)
         return share(self.law.self_employment.share, of=self.together)
 
-    @line("4c", "Earnings, from 400 on", cites="IRC 1402(b)(2)")
+    @line("4c", "Combined, if 400 or more", cites="IRC 1402(b)(2)")
     def taxed(self):
         if self.earnings < self.law.self_employment.least:
             return nothing_because("earnings are below 400", self.earnings)
         return total(self.earnings)
 
-    @line("6", "Earnings from self-employment")
+    @line("6", "Self-employment earnings")
     def net_earnings(self):
         return total(self.taxed)
 
-    @line("7", "Wage base")
+    @line("7", "Maximum subject to Social Security tax")
     def base(self):
         return self.law.payroll.wage_base
 
-    @line("8a", "Social security wages and tips")
+    @line("8a", "Social Security wages and tips")
     def wages(self):
         papers = self.papers("w2", self.key)
         return total([p.social_security_wages for p in papers], [p.social_security_tips for p in papers])
 
-    @line("8d", "Together")
+    @line("8d", "Total Social Security wages")
     def wages_together(self):
         return total(self.wages)
 
-    @line("9", "Base left")
+    @line("9", "Maximum less wages")
     def room(self):
         return excess(self.base, over=self.wages_together)
 
-    @line("10", "12.4% up to it")
+    @line("10", "12.4% of the smaller")
     def social_security(self):
         return share(self.law.self_employment.social_security_rate, of=least(self.net_earnings, self.room))
 
-    @line("11", "2.9%")
+    @line("11", "2.9% of earnings")
     def medicare(self):
         return share(self.law.self_employment.medicare_rate, of=self.net_earnings)
 
@@ -74,7 +74,7 @@ class SelfEmploymentTax(FederalForm):
             return total(self.taxed) if self.together > 0 else nothing_because("there are no earnings from self-employment")
         return total(self.social_security, self.medicare)
 
-    @line("13", "Half of it", cites="IRC 164(f)")
+    @line("13", "Deduction for one-half", cites="IRC 164(f)")
     def half(self):
         return share(_HALF, of=self.tax)
 
@@ -105,11 +105,11 @@ class EarnedIncome(FederalForm):
             return absent(f"{person.title if person else self.key} has no wage statement")
         return total(employed, more)
 
-    @line("2", "Pay of nonqualified plans in the wages")
+    @line("2", "Nonqualified plan amounts in wages")
     def deferred(self):
         return total([wage.nonqualified_plans for wage in self._wages()])
 
-    @line("3", "Net earnings of own business")
+    @line("3", "Net earnings from self-employment")
     def own_business(self):
         return total(self.brought("us.sch-se", "together", self.key), less=self.brought("us.sch-se", "half", self.key))
 
@@ -121,7 +121,7 @@ class EarnedIncome(FederalForm):
     def earned(self):
         return total(self.wages, self.own_business, less=self.deferred)
 
-    @fact("Combat pay that may count")
+    @fact("Nontaxable combat pay")
     def combat_pay(self):
         return total([p.combat_pay for p in self.papers("other-income", self.key)])
 
@@ -146,17 +146,17 @@ class Plans(FederalForm):
     def _books(self):
         return self.papers("business", self.key)
 
-    @line("1", "Net earnings less half the tax")
+    @line("1", "Net earnings less half of SE tax")
     def earnings(self):
         schedule = self.run.form("us.sch-se", self.key)
         return excess(schedule.together, over=schedule.half)
 
-    @line("2", "Paid in by the employer's side")
+    @line("2", "Employer contributions")
     def by_employer(self):
         shares = [paper.sep for paper in self.papers("k1-1065", self.key)]
         return total([total(books.sep, books.profit_sharing) for books in self._books()], shares)
 
-    @line("3", "Most of it", cites="IRC 404(a)(8)(D), 401(a)(17)")
+    @line("3", "Limit", cites="IRC 404(a)(8)(D), 401(a)(17)")
     def employer_limit(self):
         """A quarter of what is left after it, which is a fifth of what there is before."""
         law = self.law.plans
@@ -167,11 +167,11 @@ class Plans(FederalForm):
         person = self.person(self.key)
         return person is not None and (person.age_at_end() or 0) >= 50
 
-    @line("4", "Deferral")
+    @line("4", "Elective deferrals")
     def deferred(self):
         return total([books.deferral for books in self._books()])
 
-    @line("5", "Most of it", cites="IRC 402(g), 414(v)")
+    @line("5", "Limit", cites="IRC 402(g), 414(v)")
     def deferral_limit(self):
         """What employers' plans took this year counts against it."""
         law = self.law.deferrals
@@ -183,7 +183,7 @@ class Plans(FederalForm):
     def simple(self):
         return total([books.simple for books in self._books()])
 
-    @line("5b", "Most of it", cites="IRC 408(p)(2)")
+    @line("5b", "Limit", cites="IRC 408(p)(2)")
     def simple_limit(self):
         """The deferral, and the employer's 3% of net earnings beside it."""
         law = self.law.plans
@@ -191,7 +191,7 @@ class Plans(FederalForm):
         match = share(law.simple_match, of=greatest(self.run.form("us.sch-se", self.key).earnings, 0))
         return least(total(own, match), self.earnings)
 
-    @line("6", "Paid in")
+    @line("6", "Total contributions")
     def paid(self):
         return total(self.by_employer, self.deferred, self.simple)
 

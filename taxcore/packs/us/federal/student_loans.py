@@ -7,7 +7,7 @@ from taxcore.packs.us.base import FederalForm
 class StudentLoans(FederalForm):
     """Student loan interest deduction worksheet. IRC 221."""
 
-    number, name, worksheet = "Student loans", "Student loan interest", True
+    number, name, worksheet = "Student loans", "Student loan interest deduction", True
     needs = ("1098-e",)
     income = linked("us.1040")
     adjusting = linked("us.sch-1")
@@ -15,7 +15,7 @@ class StudentLoans(FederalForm):
     def required(self):
         return self.interest > 0
 
-    @line("1", "Interest, 2,500 at most")
+    @line("1", "Interest, limited to 2,500")
     def interest(self):
         paid = total([paper.interest for paper in self.papers("1098-e")])
         return least(of={"paid": paid, "most": self.law.student_loan.most})
@@ -32,21 +32,21 @@ class StudentLoans(FederalForm):
     def modified_agi(self):
         return total(self.total_income, less=self.others)
 
-    @line("5", "Where it falls")
+    @line("5", "Phaseout begins at")
     def phase_out(self):
         return self.law.student_loan.phase_out[self.income.status]
 
-    @line("6", "Above it")
+    @line("6", "Excess")
     def above(self):
         return excess(self.modified_agi, over=self.phase_out)
 
-    @line("7", "Share taken away", rounding=None)
+    @line("7", "Phaseout fraction", rounding=None)
     def part(self):
         """To three places at least; never more than one."""
         taken = ratio(self.above, over=self.law.student_loan.range[self.income.status], places=3)
         return least(of={"income above over the range": taken, "all of it": 1})
 
-    @line("8", "Reduction")
+    @line("8", "Phaseout reduction")
     def reduction(self):
         return share(self.part, of=self.interest)
 

@@ -1,7 +1,7 @@
 """Form 2210: penalty for underpaying during the year, regular method. IRC 6654, 6621.
 
-The annualised method, farmers and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
-instalment first.
+The annualized method, farmers and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
+installment first.
 """
 
 from datetime import date, timedelta
@@ -18,7 +18,7 @@ _QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
 class Underpayment(FederalForm):
     """Whether there is a penalty, and how much. IRC 6654(a), (b), (d), (e)."""
 
-    number, name = "2210", "Underpayment of estimated tax"
+    number, name = "2210", "Underpayment of estimated tax by individuals"
     income = linked("us.1040")
 
     def required(self):
@@ -32,22 +32,22 @@ class Underpayment(FederalForm):
     def tax_after_credits(self):
         return total(self.income.tax_after_credits)
 
-    @line("2", "Other taxes")
+    @line("2", "Total other taxes")
     def other_taxes(self):
         """Without the tax on excess contributions, which is none for this purpose."""
         excesses = [total(one.ira_tax, one.roth_tax, one.savings_tax) for one in self.every("us.5329")]
         return total(self.income.other_taxes, less=excesses)
 
-    @line("3", "Credits that are paid out")
+    @line("3", "Refundable credits")
     def refundable(self):
         credits = (self.income.earned_income_credit, self.income.additional_child_credit, self.income.education_paid)
         return total(credits, self.run.form("us.sch-3").premium_credit)
 
-    @line("4", "Tax of the year")
+    @line("4", "Current year tax")
     def tax(self):
         return excess(total(self.tax_after_credits, self.other_taxes), over=self.refundable)
 
-    @line("5", "90% of it")
+    @line("5", "90% of current year tax")
     def share_of_year(self):
         return share(self.law.underpayment.share_of_year, of=self.tax)
 
@@ -55,18 +55,18 @@ class Underpayment(FederalForm):
     def withheld(self):
         return total(self.income.withheld, self.run.form("us.sch-3").excess_social_security)
 
-    @line("7", "Tax less what was withheld")
+    @line("7", "Current year tax less withholding")
     def not_withheld(self):
         return excess(self.tax, over=self.withheld)
 
-    @line("8", "Last year's tax", cites="IRC 6654(d)(1)(B)(ii), (C)")
+    @line("8", "Maximum required annual payment, prior year tax", cites="IRC 6654(d)(1)(B)(ii), (C)")
     def last_year(self):
         """110% where last year's income was high."""
         law, income = self.law.underpayment, self.prior.adjusted_gross_income
         high = income > law.high_income[self.income.status]
         return share(law.prior_share_high if high else law.prior_share, of=self.prior.tax)
 
-    @line("9", "Payment that was required")
+    @line("9", "Required annual payment")
     def required_payment(self):
         if self.prior.whole_year is False:
             return total(self.share_of_year)
@@ -85,11 +85,11 @@ class Underpayment(FederalForm):
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
-    @line("10", "Each instalment")
+    @line("10", "Required installments")
     def instalment(self):
         return share(self.law.underpayment.installment_share, of=self.required_payment)
 
-    @fact("Days of the installments", cites="IRC 6654(c)(2)")
+    @fact("Installment due dates", cites="IRC 6654(c)(2)")
     def due_dates(self):
         """As the law prints them: a weekend or holiday makes a later payment timely and moves no date that interest runs from."""
         return tuple(date(self.year + (month == 1), month, day) for month, day in _QUARTERS)
@@ -108,7 +108,7 @@ class Underpayment(FederalForm):
         home = self.paper("filing").residence
         return next((due for due in self.due_dates if due < paid <= working_day(due, holidays.federal(due.year, home))), paid)
 
-    @line("17", "Underpaid, all instalments")
+    @line("17", "Total underpayment")
     def underpaid(self):
         return total([owed for due, since, owed, _ in self._spells() if since == due])
 
@@ -118,9 +118,9 @@ class Underpayment(FederalForm):
             return nothing_because(self.excused)
         spells = list(self._spells())
         if not spells:
-            return nothing_because("every instalment was paid in time")
+            return nothing_because("every installment was paid in time")
         operands = [
-            Operand(owed, f"instalment of {due:%d %B}, from {since:%d %B} to {until:%d %B %Y}")
+            Operand(owed, f"installment of {due:%d %B}, from {since:%d %B} to {until:%d %B %Y}")
             for due, since, owed, until in spells
         ]
 
@@ -131,7 +131,7 @@ class Underpayment(FederalForm):
         return explained("Interest by days", redo(*(one[2] for one in spells)), operands, redo)
 
     def _spells(self):
-        """(due day, since, amount outstanding, until): one for each stretch in which an instalment was short."""
+        """(due day, since, amount outstanding, until): one for each stretch in which an installment was short."""
         payments = [list(one) for one in self._payments()]
         end = self._end()
         for due in self.due_dates:

@@ -6,39 +6,44 @@ from taxcore.packs.us.papers.statements import PayersStatement
 
 
 class CareRow(Row):
-    person = Refer("2a", "For", ("person",), needed="Choose who was cared for.")
-    amount = Amount("2d", "Paid this year for this person")
+    person = Refer("2a", "Qualifying person", ("person",), needed="Choose the person.")
+    amount = Amount("2d", "Expenses paid this year")
 
 
 class CareProvider(FederalPaper):
     """Who cared for whom, and what it cost. IRC 21(e)(9)."""
 
-    kind, name, official, group = "care", "Care provider", "2441", "credits"
+    kind, name, official, group = "care", "Dependent care provider", "2441", "credits"
     short, heading, owned = "Care", "provider", False
 
     provider = Text("1a", "Provider", needed="Form 2441 asks for it.", wide=True, longest=60)
     provider_address = Text("1b", "Address", needed="Form 2441 asks for it.", wide=True, longest=80)
-    number = Text("1c", "Provider's number", secret=True, longest=11, needed="The credit needs it.", cites="IRC 21(e)(9)",
+    number = Text("1c", "Provider's TIN", secret=True, longest=11, needed="The credit requires it.", cites="IRC 21(e)(9)",
                   pattern=r"\d{2,3}-?\d{2}-?\d{4,7}|\d{9}|TAXEXEMPT", pattern_says="Nine digits, or TAXEXEMPT.")  # fmt: skip
-    household_employee = Flag("1d", "Household employee", help="Then Schedule H may be due.")
-    costs = Rows("2", "Who was cared for", CareRow)
+    household_employee = Flag("1d", "Household employee", help="Schedule H may be required.")
+    costs = Rows("2", "Qualifying persons", CareRow)
 
 
 class CareQuestions(FederalPaper):
     """What Form 2441 asks of the family as a whole."""
 
-    kind, name, official, group = "care-questions", "Care, more questions", "2441", "credits"
+    kind, name, official, group = "care-questions", "Dependent care, more questions", "2441", "credits"
     single, owned = True, False
 
-    student_months = Count(None, "Months the taxpayer studied or could not care for himself", most=12, cites="IRC 21(d)(2)")
-    spouse_student_months = Count(None, "Months the spouse studied or could not care for himself", most=12, cites="IRC 21(d)(2)")
-    carried_in = Amount("13", "Employer's benefits carried in")
-    forfeited = Amount("14", "Employer's benefits forfeited or carried on")
-    prior_year_expenses = Amount("9b", "Credit for last year's costs paid this year")
-    lived_apart = Flag(None, "Apart, and the spouse did not live here in the last six months", cites="IRC 21(e)(4)")
+    student_months = Count(None, "Months taxpayer was a student or incapable of self-care", most=12, cites="IRC 21(d)(2)")
+    spouse_student_months = Count(None, "Months spouse was a student or incapable of self-care", most=12, cites="IRC 21(d)(2)")
+    carried_in = Amount("13", "Benefits carried over from last year")
+    forfeited = Amount("14", "Benefits forfeited or carried forward")
+    prior_year_expenses = Amount("9b", "Credit for prior year expenses paid this year")
+    lived_apart = Flag(None, "Separate, and spouse not in the home the last 6 months", cites="IRC 21(e)(4)")
 
 
-CREDITS = {"better": "Whichever is larger", "american": "First four years", "lifetime": "Lifetime learning", "none": "None"}
+CREDITS = {
+    "better": "Whichever is larger",
+    "american": "American opportunity credit",
+    "lifetime": "Lifetime learning credit",
+    "none": "None",
+}
 
 
 class TuitionStatement(PayersStatement):
@@ -48,57 +53,57 @@ class TuitionStatement(PayersStatement):
     short, main, owned = "Tuition", "paid", False
 
     student = Refer(None, "Student", ("person",), needed="Choose the student.")
-    paid = Amount("1", "Payments received for tuition")
-    earlier_adjustment = Amount("4", "Adjustment of an earlier year")
+    paid = Amount("1", "Payments received for qualified tuition")
+    earlier_adjustment = Amount("4", "Adjustments made for a prior year")
     scholarships = Amount("5", "Scholarships and grants")
-    scholarship_adjustment = Amount("6", "Adjustment of earlier scholarships")
-    next_term = Flag("7", "Includes a term that begins by March")
-    half_time = Flag("8", "At least half-time", cites="IRC 25A(b)(3)")
+    scholarship_adjustment = Amount("6", "Adjustments to scholarships for a prior year")
+    next_term = Flag("7", "Includes amounts for January to March")
+    half_time = Flag("8", "At least half-time student", cites="IRC 25A(b)(3)")
     graduate = Flag("9", "Graduate student")
     books = Amount(
         None,
-        "Books and materials bought",
-        help="Counts for the first four years; for lifetime learning only what the school requires to be bought from it.",
+        "Books and course materials",
+        help="Counts for the American opportunity credit; for lifetime learning only what must be bought from the school.",
         begins="Student",
     )
-    books_from_school = Amount(None, "Of the books, bought from the school as required")
-    other_aid = Amount(None, "Other tax-free help", help="Employer's help, section 529 money, veterans' help.")
-    taxed_scholarship = Amount(None, "Scholarship treated as income", cites="26 CFR 1.25A-5(c)(3)")
-    credit = Choice(None, "Credit", CREDITS, help="Empty: whichever is larger.")
-    years_claimed = Count("23", "Years the first credit was claimed before", most=99, cites="IRC 25A(b)(2)(A)")
-    degree = Flag(None, "Works for a degree or certificate", help="Empty: yes.")
-    four_years_done = Flag("25", "First four years finished before this year", cites="IRC 25A(b)(2)(C)")
-    convicted = Flag("26", "Convicted of a drug felony", cites="IRC 25A(b)(2)(D)")
+    books_from_school = Amount(None, "Of them, required to be bought from the school")
+    other_aid = Amount(None, "Other tax-free assistance", help="Employer assistance, 529 distributions, veterans' benefits.")
+    taxed_scholarship = Amount(None, "Scholarship included in income", cites="26 CFR 1.25A-5(c)(3)")
+    credit = Choice(None, "Credit", CREDITS, help="If empty, whichever is larger.")
+    years_claimed = Count("23", "Years American opportunity credit claimed before", most=99, cites="IRC 25A(b)(2)(A)")
+    degree = Flag(None, "Pursuing a degree or credential", help="If empty, yes.")
+    four_years_done = Flag("25", "First 4 years completed before this year", cites="IRC 25A(b)(2)(C)")
+    convicted = Flag("26", "Felony drug conviction", cites="IRC 25A(b)(2)(D)")
 
 
 class EnergyCosts(FederalPaper):
     """Energy of the home. IRC 25C (2023 to 2025), 25D (to 2025)."""
 
-    kind, name, official, group = "energy", "Home energy", "5695", "credits"
+    kind, name, official, group = "energy", "Residential energy credits", "5695", "credits"
     single, owned = True, False
     until = 2025
 
-    solar_electric = Amount("1", "Solar electricity", begins="Clean energy")
-    solar_water = Amount("2", "Solar hot water")
-    wind = Amount("3", "Wind")
+    solar_electric = Amount("1", "Solar electric", begins="Clean energy")
+    solar_water = Amount("2", "Solar water heating")
+    wind = Amount("3", "Small wind energy")
     geothermal = Amount("4", "Geothermal heat pump")
-    battery = Amount("5b", "Battery of 3 kWh or more", help="From 2023.")
+    battery = Amount("5b", "Battery storage, 3 kWh or more", help="From 2023.")
     fuel_cell = Amount("8", "Fuel cell", help="Main home only.")
-    fuel_cell_kilowatts = Count("10", "Tenths of a kilowatt of the fuel cell", most=9999)
-    carried_in = Amount("12", "Credit carried in")
-    insulation = Amount("18a", "Insulation and air sealing", cites="IRC 25C(c)(3)(A)", begins="Improvements")
-    door_most = Amount("19a", "Most expensive outer door")
-    other_doors = Amount("19d", "Other outer doors")
+    fuel_cell_kilowatts = Count("10", "Fuel cell capacity, tenths of a kilowatt", most=9999)
+    carried_in = Amount("12", "Credit carryforward")
+    insulation = Amount("18a", "Insulation and air sealing", cites="IRC 25C(c)(3)(A)", begins="Home improvements")
+    door_most = Amount("19a", "Most expensive exterior door")
+    other_doors = Amount("19d", "Other exterior doors")
     windows = Amount("20a", "Windows and skylights")
     air_conditioner = Amount("22a", "Central air conditioner")
     water_heater = Amount("23a", "Gas or oil water heater")
-    furnace = Amount("24a", "Gas or oil furnace or boiler")
-    panels = Amount("25c", "Panel or wiring for such equipment")
-    audit = Amount("26a", "Energy audit")
+    furnace = Amount("24a", "Furnace or hot water boiler")
+    panels = Amount("25c", "Panelboards and wiring")
+    audit = Amount("26a", "Home energy audit")
     heat_pump = Amount("29a", "Heat pump")
     heat_pump_water = Amount("29b", "Heat pump water heater")
     biomass = Amount("29c", "Biomass stove or boiler")
-    older_improvements = Amount(None, "Improvements of 2022, before the new law", help="Old credit: it is not computed here.")
+    older_improvements = Amount(None, "2022 improvements, prior law", help="The prior-law credit is not computed here.")
 
 
 class CoverRow(Row):
@@ -106,38 +111,38 @@ class CoverRow(Row):
 
     first = Count(None, "From month", most=12, needed="1 is January.")
     last = Count(None, "To month", most=12, needed="12 is December.")
-    premium = Amount("A", "Premium a month")
-    benchmark = Amount("B", "Second lowest silver plan a month")
-    advance = Amount("C", "Paid in advance a month")
+    premium = Amount("A", "Monthly premium")
+    benchmark = Amount("B", "Monthly SLCSP premium")
+    advance = Amount("C", "Monthly advance payment of PTC")
 
 
 class MarketplaceStatement(FederalPaper):
     """Cover bought through a marketplace. IRC 36B(f)(3)."""
 
-    kind, name, official, group = "1095-a", "Marketplace cover", "1095-A", "credits"
+    kind, name, official, group = "1095-a", "Marketplace coverage", "1095-A", "credits"
     short, heading, owned = "Marketplace", "marketplace", False
 
     marketplace = Text("1", "Marketplace", wide=True, longest=60)
     policy = Text("2", "Policy number", longest=30)
     months = Rows("21", "Months, lines 21 to 32", CoverRow)
     business = Refer(None, "Self-employed in", ("business", "k1-1065", "k1-1120s"),
-                     help="The premiums left are then deductible there.", optional=True)  # fmt: skip
-    shared = Flag(None, "Shared with another tax family", cites="26 CFR 1.36B-4(a)(1)(ii)")
+                     help="Premiums not credited are deductible there.", optional=True)  # fmt: skip
+    shared = Flag(None, "Shared policy allocation", cites="26 CFR 1.36B-4(a)(1)(ii)")
 
 
 class PremiumCreditQuestions(FederalPaper):
-    kind, name, official, group = "premium-questions", "Marketplace, more questions", "8962", "credits"
+    kind, name, official, group = "premium-questions", "Premium tax credit, more questions", "8962", "credits"
     single, owned = True, False
 
-    dependants_income = Amount("2b", "Dependants' modified income", cites="IRC 36B(d)(2)", negative=True,
-                               help="Only of those who must file a return.")  # fmt: skip
-    poverty = Choice("4", "Poverty table", {"elsewhere": "48 states and DC", "alaska": "Alaska", "hawaii": "Hawaii"})
-    abused_or_abandoned = Flag(None, "Apart because of abuse or abandonment", cites="26 CFR 1.36B-2(b)(2)")
+    dependants_income = Amount("2b", "Dependents' modified AGI", cites="IRC 36B(d)(2)", negative=True,
+                               help="Only of those required to file.")  # fmt: skip
+    poverty = Choice("4", "Federal poverty line table", {"elsewhere": "48 states and DC", "alaska": "Alaska", "hawaii": "Hawaii"})
+    abused_or_abandoned = Flag(None, "Separate because of abuse or abandonment", cites="26 CFR 1.36B-2(b)(2)")
 
 
 class ForeignTaxRow(Row):
-    from_year = Count(None, "Year", most=2199, needed="It ends after ten years.")
-    amount = Amount(None, "Left over")
+    from_year = Count(None, "Year", most=2199, needed="It expires after 10 years.")
+    amount = Amount(None, "Amount carried over")
 
 
 class ForeignTaxQuestions(FederalPaper):
@@ -148,20 +153,20 @@ class ForeignTaxQuestions(FederalPaper):
 
     category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)")
     country = Text("i", "Country", longest=40)
-    gross_income = Amount("1a", "Gross income from there")
-    direct_deductions = Amount("2", "Deductions for that income")
-    other_tax = Amount("8", "Foreign tax on no statement")
-    carried = Rows("10", "Left over from earlier years", ForeignTaxRow)
-    deduct_instead = Flag(None, "Deduct it instead", cites="IRC 275(a)(4)")
-    short_holding = Flag(None, "Some was paid on shares held too short", cites="IRC 901(k)")
+    gross_income = Amount("1a", "Foreign source gross income")
+    direct_deductions = Amount("2", "Directly related deductions")
+    other_tax = Amount("8", "Foreign tax not on a form")
+    carried = Rows("10", "Carryover from prior years", ForeignTaxRow)
+    deduct_instead = Flag(None, "Deduct instead of credit", cites="IRC 275(a)(4)")
+    short_holding = Flag(None, "Some was paid on stock not held long enough", cites="IRC 901(k)")
 
 
 class CarriedCredits(FederalPaper):
     kind, name, official, group = "credits-carried", "Other credits", "Schedule 3", "credits"
     single, owned = True, False
 
-    adoption = Amount("6c", "Adoption credit carried in", cites="IRC 23(c)")
-    minimum_tax = Amount("6b", "Minimum tax credit carried in", cites="IRC 53")
+    adoption = Amount("6c", "Adoption credit carryforward", cites="IRC 23(c)")
+    minimum_tax = Amount("6b", "Prior year minimum tax credit", cites="IRC 53")
     mortgage_certificate = Amount("6g", "Mortgage interest credit", cites="IRC 25")
     general_business = Amount("6a", "General business credit", cites="IRC 38")
     vehicle = Amount("6f", "Clean vehicle credit", cites="IRC 30D")

@@ -6,8 +6,8 @@ Nothing is answered in advance and nothing is copied from one child to another: 
 from taxcore.engine import Choice, Day, Flag, Refer, Text
 from taxcore.packs.us.base import FederalPaper
 
-MANNERS = {"person": "Met in person", "video": "By video", "telephone": "By telephone", "writing": "In writing"}
-_ASK = "Ask the client and answer it."
+MANNERS = {"person": "In person", "video": "By video", "telephone": "By phone", "writing": "In writing"}
+_ASK = "Ask the client and answer."
 
 
 def claims(run):
@@ -36,51 +36,63 @@ class _Asked(FederalPaper):
 
     group, owned = "diligence", False
 
-    asked = Text(None, "Who was asked", longest=60, needed="The record must say who gave the answers.")
-    asked_on = Day(None, "Asked on", needed="The record must say when.")
+    asked = Text(None, "Who provided the answers", longest=60, needed="The record must say who provided the answers.")
+    asked_on = Day(None, "Date asked", needed="The record must say when.")
     manner = Choice(None, "How", MANNERS, needed="The record must say how.")
     documents = Text(
-        None, "Documents seen", wide=True, longest=200, help="School, doctor, landlord, birth certificate. Empty: none."
+        None,
+        "Documents relied on",
+        wide=True,
+        longest=200,
+        help="School, medical or landlord records, birth certificate. If empty, none.",
     )
-    note = Text(None, "Note", wide=True, longest=400, help="What was unclear, and what was asked then.")
+    note = Text(None, "Note", wide=True, longest=400, help="What was unclear, and the inquiries made.")
 
 
 class Diligence(_Asked):
     """Questions about the return as a whole. Form 8867, parts I, II, V and VI."""
 
-    kind, name, official, single = "diligence", "Preparer's checklist", "8867", True
+    kind, name, official, single = "diligence", "Preparer's due diligence", "8867", True
 
     own_information = Flag(
-        "1", "Made from what the client gave or could be obtained", needed=_ASK, begins="The return as a whole"
+        "1", "Return based on information provided by the client or reasonably obtained", needed=_ASK, begins="Whole return"
     )
-    worksheets = Flag("2", "Worksheets of each benefit filled in", needed=_ASK)
-    knowledge = Flag("3", "Client interviewed, answers compared and written down", needed=_ASK)
-    inconsistent = Flag("4", "Anything looked wrong, incomplete or contradictory", needed=_ASK)
-    inquired = Flag("4a", "Then asked until it was clear", needed=_ASK, only=lambda paper: paper.inconsistent is True)
-    inquiry_kept = Flag("4b", "And wrote questions and answers down", needed=_ASK, only=lambda paper: paper.inconsistent is True)
-    records = Flag("5", "Checklist, worksheets and papers kept", needed=_ASK)
-    substantiation = Flag("6", "Asked what papers the client has for it", needed=_ASK)
-    disallowed = Flag("7", "Benefit denied or cut in an earlier year", needed=_ASK)
-    business_asked = Flag("8", "Business income and costs asked about in full", needed=_ASK,
+    worksheets = Flag("2", "Worksheets for each credit completed", needed=_ASK)
+    knowledge = Flag("3", "Knowledge requirement met: client interviewed, answers documented", needed=_ASK)
+    inconsistent = Flag("4", "Any information appeared incorrect, incomplete or inconsistent", needed=_ASK)
+    inquired = Flag("4a", "Reasonable inquiries made", needed=_ASK, only=lambda paper: paper.inconsistent is True)
+    inquiry_kept = Flag("4b", "Inquiries documented", needed=_ASK, only=lambda paper: paper.inconsistent is True)
+    records = Flag("5", "Records retained", needed=_ASK)
+    substantiation = Flag("6", "Asked client about substantiating documents", needed=_ASK)
+    disallowed = Flag("7", "Credit disallowed or reduced in a prior year", needed=_ASK)
+    business_asked = Flag("8", "Questions asked for a complete and correct Schedule C", needed=_ASK,
                           only=lambda paper: bool(paper.run.papers("business")))  # fmt: skip
-    eitc_eligible = Flag("9a", "Earned income credit: eligibility decided, with or without a child", needed=_ASK,
+    eitc_eligible = Flag("9a", "EIC: eligibility determined, with or without a qualifying child", needed=_ASK,
                          only=_claimed("eitc"))  # fmt: skip
-    head_eligible = Flag("14", "Head of household: unmarried, paid over half of the home", needed=_ASK, only=_claimed("head"))
-    certified = Flag("15", "All of it true, to the best of what the preparer knows", needed="The signer certifies it.")
+    head_eligible = Flag(
+        "14", "Head of household: unmarried and paid over half the cost of keeping up a home", needed=_ASK, only=_claimed("head")
+    )
+    certified = Flag(
+        "15", "All answers true, correct and complete to the best of the preparer's knowledge", needed="The signer certifies it."
+    )
 
 
 class DiligenceForChild(_Asked):
-    """Questions about one child or other dependant. Form 8867, parts II and III."""
+    """Questions about one child or other dependent. Form 8867, parts II and III."""
 
-    kind, name, official = "diligence-child", "Checklist, one child", "8867"
+    kind, name, official = "diligence-child", "Due diligence, child", "8867"
 
-    child = Refer(None, "Child or dependant", ("person",), needed="Say whom it is about.", optional=True)
-    lived_here = Flag("9b", "Lived here for more than half of the year", needed=_ASK, only=_claimed("eitc"), cites="IRC 32(c)(3)")
-    tie_explained = Flag("9c", "Rules explained, if somebody else could claim this child too", needed=_ASK, only=_claimed("eitc"))
-    dependant = Flag("10", "Dependant, and citizen, national or resident", needed=_ASK, only=_claimed("child"))
-    absence_explained = Flag("11", "Explained: no credit for a child who lived elsewhere without a release", needed=_ASK,
+    child = Refer(None, "Child or dependent", ("person",), needed="Choose the person.", optional=True)
+    lived_here = Flag(
+        "9b", "Child lived with taxpayer over half the year", needed=_ASK, only=_claimed("eitc"), cites="IRC 32(c)(3)"
+    )
+    tie_explained = Flag(
+        "9c", "Tiebreaker rules explained, if somebody else could claim the child", needed=_ASK, only=_claimed("eitc")
+    )
+    dependant = Flag("10", "Dependent, and U.S. citizen, national or resident", needed=_ASK, only=_claimed("child"))
+    absence_explained = Flag("11", "Explained: no credit if child lived elsewhere without a release", needed=_ASK,
                              only=_claimed("child"))  # fmt: skip
-    release_explained = Flag("12", "Rules for parents apart explained, with Form 8332", needed=_ASK, only=_claimed("child"))
+    release_explained = Flag("12", "Rules for separated parents explained, with Form 8332", needed=_ASK, only=_claimed("child"))
 
     @property
     def title(self):
@@ -91,10 +103,10 @@ class DiligenceForChild(_Asked):
 class DiligenceForStudent(_Asked):
     """The question about one student. Form 8867, part IV."""
 
-    kind, name, official = "diligence-student", "Checklist, one student", "8867"
+    kind, name, official = "diligence-student", "Due diligence, student", "8867"
 
-    student = Refer(None, "Student", ("person",), needed="Say whom it is about.", optional=True)
-    substantiated = Flag("13", "Tuition statement or receipts seen for the costs", needed=_ASK)
+    student = Refer(None, "Student", ("person",), needed="Choose the person.", optional=True)
+    substantiated = Flag("13", "Substantiation for education credit seen (1098-T, receipts)", needed=_ASK)
 
     @property
     def title(self):

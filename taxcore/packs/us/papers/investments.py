@@ -11,33 +11,33 @@ class DividendStatement(PayersStatement):
     """Dividends and distributions. IRC 301, 852(b)(3), 1(h)(11), 199A(b)(1)(B)."""
 
     placed = Placed("dividends", also=("capital_gain",))
-    kind, name, official, group = "1099-div", "Dividend statement", "1099-DIV", "income"
+    kind, name, official, group = "1099-div", "Dividends and distributions", "1099-DIV", "income"
     short = "Dividends"
     main, joint_owner = "dividends", True
 
-    dividends = Amount("1a", "Ordinary dividends")
-    qualified = Amount("1b", "Qualified dividends, part of box 1a", cites="IRC 1(h)(11)")
-    capital_gain = Amount("2a", "Capital gain distributions", cites="IRC 852(b)(3)")
-    unrecaptured = Amount("2b", "Unrecaptured section 1250 gain, part of box 2a", cites="IRC 1(h)(6)")
-    small_business = Amount("2c", "Section 1202 gain, part of box 2a", cites="IRC 1202")
-    collectibles = Amount("2d", "Collectibles gain, part of box 2a", cites="IRC 1(h)(5)")
-    property_dividends = Amount("2e", "Section 897 dividends, part of box 1a")
-    property_gain = Amount("2f", "Section 897 gain, part of box 2a")
-    return_of_capital = Amount("3", "Distributions that are no dividend", cites="IRC 301(c)(2)",
-                               help="They lower the basis of the shares and are not taxed until it is used up.")  # fmt: skip
-    withheld = Amount("4", "Federal tax withheld")
-    trust_dividends = Amount("5", "Section 199A dividends, part of box 1a", cites="IRC 199A(b)(1)(B)")
-    investment_expenses = Amount("6", "Investment expenses", help="Not deductible since 2018.")
+    dividends = Amount("1a", "Total ordinary dividends")
+    qualified = Amount("1b", "Qualified dividends", cites="IRC 1(h)(11)")
+    capital_gain = Amount("2a", "Total capital gain distributions", cites="IRC 852(b)(3)")
+    unrecaptured = Amount("2b", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
+    small_business = Amount("2c", "Section 1202 gain", cites="IRC 1202")
+    collectibles = Amount("2d", "Collectibles (28%) gain", cites="IRC 1(h)(5)")
+    property_dividends = Amount("2e", "Section 897 ordinary dividends")
+    property_gain = Amount("2f", "Section 897 capital gain")
+    return_of_capital = Amount("3", "Nondividend distributions", cites="IRC 301(c)(2)",
+                               help="They reduce the basis of the shares and are not taxed until it is used up.")  # fmt: skip
+    withheld = Amount("4", "Federal income tax withheld")
+    trust_dividends = Amount("5", "Section 199A dividends", cites="IRC 199A(b)(1)(B)")
+    investment_expenses = Amount("6", "Investment expenses", help="Not deductible for 2018 and later.")
     foreign_tax = Amount("7", "Foreign tax paid")
     foreign_country = Text("8", "Foreign country", longest=40)
-    foreign_income = Amount(None, "Foreign part of the dividends", help="From the payer's supplement; for Form 1116.")
-    cash_liquidation = Amount("9", "Liquidation, cash")
-    other_liquidation = Amount("10", "Liquidation, not cash")
+    foreign_income = Amount(None, "Foreign source dividends", help="From the payer's supplement; for Form 1116.")
+    cash_liquidation = Amount("9", "Cash liquidation distributions")
+    other_liquidation = Amount("10", "Noncash liquidation distributions")
     exempt_interest = Amount("12", "Exempt-interest dividends", cites="IRC 852(b)(5)")
-    private_activity = Amount("13", "Private activity part of box 12", cites="IRC 57(a)(5)")
-    government_interest = Amount(None, "Of box 1a, from US obligations", cites="31 USC 3124", help="From the payer's supplement.")
-    home_bonds = Amount(None, "Of box 12, from bonds of the home state", help="From the payer's supplement.")
-    not_the_owners = Amount(None, "Passed on to the real owner")
+    private_activity = Amount("13", "Specified private activity bond interest dividends", cites="IRC 57(a)(5)")
+    government_interest = Amount(None, "Of box 1a, U.S. obligations", cites="31 USC 3124", help="From the payer's supplement.")
+    home_bonds = Amount(None, "Of box 12, bonds of the home state", help="From the payer's supplement.")
+    not_the_owners = Amount(None, "Nominee amount")
     states = state_rows("14 to 16")
 
 
@@ -106,14 +106,14 @@ class SaleRow(Row):
         "reported": Flag(None, "Basis was reported"),
     }
 
-    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say how long it was held and what the statement reports.")
-    description = Text("1a", "What was sold", longest=60)
-    acquired = Text("1b", "Acquired", longest=12, help="A date, or VARIOUS, or INHERITED.")
-    sold = Day("1c", "Sold")
+    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Choose the holding period and how basis was reported.")
+    description = Text("1a", "Description of property", longest=60)
+    acquired = Text("1b", "Date acquired", longest=12, help="A date, VARIOUS or INHERITED.")
+    sold = Day("1c", "Date sold")
     proceeds = Amount("1d", "Proceeds")
     basis = Amount("1e", "Cost or other basis")
     code = Choice("f", "Adjustment code", ADJUSTMENTS)
-    adjustment = Amount("g", "Adjustment", negative=True, cites="IRC 1091")
+    adjustment = Amount("g", "Adjustment amount", negative=True, cites="IRC 1091")
 
     adjusts = ("adjustment",)
 
@@ -139,12 +139,12 @@ class SaleRow(Row):
 class SummaryRow(Row):
     """All sales of one box together, as the broker adds them up. Rows with adjustments need the broker's list attached."""
 
-    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Say which sales these totals are.")
+    box = Choice(None, "Box", SECURITIES | DIGITAL, needed="Choose the Form 8949 box of these totals.")
     proceeds = Amount("1d", "Proceeds")
     basis = Amount("1e", "Cost or other basis")
-    wash_sales = Amount("1g", "Wash sale losses not allowed", cites="IRC 1091")
+    wash_sales = Amount("1g", "Wash sale loss disallowed", cites="IRC 1091")
     other_adjustment = Amount("g", "Other adjustment", negative=True)
-    collectible = Amount(None, "Collectibles gain in it", cites="IRC 1(h)(5)", negative=True)
+    collectible = Amount(None, "Collectibles gain included", cites="IRC 1(h)(5)", negative=True)
     adjusts = ("wash_sales", "other_adjustment")
     gain = SaleRow.gain
 
@@ -152,26 +152,26 @@ class SummaryRow(Row):
 class _Sales(PayersStatement):
     placed = Placed()
     joint_owner, group = True, "income"
-    withheld = Amount("4", "Federal tax withheld")
-    summaries = Rows(None, "Totals by box", SummaryRow)
-    sales = Rows(None, "Sale by sale", SaleRow)
+    withheld = Amount("4", "Federal income tax withheld")
+    summaries = Rows(None, "Summary totals by Form 8949 box", SummaryRow)
+    sales = Rows(None, "Transactions", SaleRow)
 
 
 class BrokerStatement(_Sales):
     """Sales of securities through one broker. IRC 6045(g)."""
 
-    kind, name, official, short = "1099-b", "Broker's sales", "1099-B", "Sales"
+    kind, name, official, short = "1099-b", "Broker sales", "1099-B", "Sales"
     stands_for = "summaries"
-    situated = Choice(None, "Sale of land or a house in", STATES,
-                      help="That state taxes the gain, wherever the seller lives.")  # fmt: skip
-    contracts = Amount("11", "Profit or loss on regulated futures contracts", negative=True, cites="IRC 1256")
+    situated = Choice(None, "Real estate located in", STATES,
+                      help="That state taxes the gain wherever the seller lives.")  # fmt: skip
+    contracts = Amount("11", "Profit or (loss) on regulated futures contracts", negative=True, cites="IRC 1256")
     states = state_rows("14 to 16")
 
 
 class DigitalAssetStatement(_Sales):
     """Sales of digital assets; the statement exists since 2025, the sales were taxed before. IRC 6045(g)(3)(D)."""
 
-    kind, name, official, short = "1099-da", "Digital asset sales", "1099-DA", "Digital assets"
+    kind, name, official, short = "1099-da", "Digital asset proceeds", "1099-DA", "Digital assets"
     stands_for = "summaries"
     since = 2025
 
@@ -179,11 +179,15 @@ class DigitalAssetStatement(_Sales):
 class CapitalCarryover(FederalPaper):
     """What last year's Schedule D left. IRC 1212(b)."""
 
-    kind, name, official, group = "capital-carryover", "Capital loss carried in", "Schedule D, prior year", "income"
+    kind, name, official, group = "capital-carryover", "Capital loss carryover", "Schedule D, prior year", "income"
     single, owned = True, False
 
-    short_term = Amount("6", "Short-term loss carried in", help="From last year's carryover worksheet, as a positive amount.")
-    long_term = Amount("14", "Long-term loss carried in", help="From last year's carryover worksheet, as a positive amount.")
+    short_term = Amount(
+        "6", "Short-term loss carryover from prior year", help="From last year's carryover worksheet, as a positive amount."
+    )
+    long_term = Amount(
+        "14", "Long-term loss carryover from prior year", help="From last year's carryover worksheet, as a positive amount."
+    )
     other_short = Amount("4", "Other short-term gain or loss", negative=True, help="Forms 6252, 4684, 6781, 8824.")
     other_long = Amount("11", "Other long-term gain or loss", negative=True, help="Forms 2439, 6252, 4684, 6781, 8824.")
-    unrecaptured = Amount("19", "Unrecaptured section 1250 gain from elsewhere", cites="IRC 1(h)(6)")
+    unrecaptured = Amount("19", "Unrecaptured section 1250 gain from other sources", cites="IRC 1(h)(6)")

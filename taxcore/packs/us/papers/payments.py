@@ -5,27 +5,27 @@ from taxcore.packs.us.base import STATUSES, FederalPaper
 
 
 class PaymentRow(Row):
-    paid = Day(None, "Paid on", needed="The day decides which instalment it belongs to.")
+    paid = Day(None, "Date paid", needed="The date decides which installment it counts for.")
     amount = Amount(None, "Amount")
 
 
 class StatePaymentRow(Row):
     state = Text(None, "State", longest=2)
-    paid = Day(None, "Paid on")
+    paid = Day(None, "Date paid")
     amount = Amount(None, "Amount")
 
 
 class Estimates(FederalPaper):
     """Estimated tax of the year. IRC 6654(c)."""
 
-    kind, name, official, group = "estimates", "Estimated payments", "1040-ES", "payments"
+    kind, name, official, group = "estimates", "Estimated tax payments", "1040-ES", "payments"
     single, owned = True, False
 
     applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)")
     rows = Rows("26", "Payments", PaymentRow)
-    state_rows = Rows(None, "Payments to states", StatePaymentRow)
+    state_rows = Rows(None, "State estimated payments", StatePaymentRow)
     with_extension = Amount(
-        "10", "Paid with the extension", cites="IRC 6081", help="Empty: what the extension pays, once that is made."
+        "10", "Paid with the extension", cites="IRC 6081", help="If empty, what the extension pays, once made."
     )
 
     @with_extension.when_empty
@@ -37,42 +37,42 @@ class Estimates(FederalPaper):
 class PriorYear(FederalPaper):
     """Figures of last year's return that this one asks for."""
 
-    kind, name, official, group = "prior-year", "Last year's return", "1040, prior year", "payments"
+    kind, name, official, group = "prior-year", "Prior year return", "1040, prior year", "payments"
     single, owned = True, False
 
     adjusted_gross_income = Amount(
         None, "Adjusted gross income", negative=True, help="It identifies the signer and decides the safe harbour."
     )
-    tax = Amount(None, "Tax after credits, with other taxes", cites="IRC 6654(d)(1)(B)", help="As Form 2210 line 8 asks for it.")
-    whole_year = Flag(None, "It covered twelve months", help="Empty: yes.")
-    itemised = Flag(None, "It was itemised", cites="IRC 111", begins="For a state refund")
-    itemised_total = Amount(None, "Its itemised deductions")
-    state_tax_deducted = Amount(None, "State income tax in them", help="Line 5a, where income and not sales tax was chosen.")
-    sales_tax_then = Amount(None, "Sales tax that could have been chosen")
-    above_cap = Amount(None, "Taxes above the cap then", help="Lines 5d less 5e.")
-    standard_then = Amount(None, "Standard deduction it could have had")
-    separate_or_negative = Amount(None, "Taxable income if it was below zero", negative=True)
+    tax = Amount(None, "Total tax", cites="IRC 6654(d)(1)(B)", help="As Form 2210, line 8 defines it.")
+    whole_year = Flag(None, "Covered 12 months", help="If empty, yes.")
+    itemised = Flag(None, "Itemized", cites="IRC 111", begins="For a state refund")
+    itemised_total = Amount(None, "Total itemized deductions")
+    state_tax_deducted = Amount(None, "State income tax deducted", help="Line 5a, if income tax rather than sales tax.")
+    sales_tax_then = Amount(None, "Sales tax that could have been deducted")
+    above_cap = Amount(None, "Taxes above the cap", help="Lines 5d less 5e.")
+    standard_then = Amount(None, "Standard deduction available")
+    separate_or_negative = Amount(None, "Taxable income, if negative", negative=True)
 
 
 class PenaltyQuestions(FederalPaper):
     """Underpayment of estimated tax. IRC 6654(d), (e)."""
 
-    kind, name, official, group = "penalty", "Penalty for underpaying", "2210", "payments"
+    kind, name, official, group = "penalty", "Underpayment penalty", "2210", "payments"
     single, owned = True, False
 
-    annualise = Flag(None, "Use the annualised method", cites="IRC 6654(d)(2)")
-    waiver = Flag(None, "Ask for a waiver", cites="IRC 6654(e)(3)")
+    annualise = Flag(None, "Annualized income method", cites="IRC 6654(d)(2)")
+    waiver = Flag(None, "Request a waiver", cites="IRC 6654(e)(3)")
     farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)")
-    by_authority = Flag(None, "Leave the penalty to the authority", alike=True)
-    paid_on = Day(None, "Balance paid on", help="Empty: the due date.")
+    by_authority = Flag(None, "Let the IRS figure the penalty", alike=True)
+    paid_on = Day(None, "Date balance paid", help="If empty, the due date.")
 
 
 class LocalExtensionRow(Row):
-    authority = Text(None, "Authority", longest=60, needed="Name the city, county or school district.")
+    authority = Text(None, "Taxing authority", longest=60, needed="Name the city, county or school district.")
     form = Text(None, "Form", longest=40)
     amount = Amount(None, "Amount paid with it")
-    sent_to = Text(None, "Where it is sent", longest=120)
-    sent_on = Day(None, "Sent on")
+    sent_to = Text(None, "Mailing address", longest=120)
+    sent_on = Day(None, "Date sent")
 
 
 class Extension(FederalPaper):
@@ -82,27 +82,27 @@ class Extension(FederalPaper):
     single, owned = True, False
 
     asked = Flag(None, "Request an extension")
-    expected_tax = Amount("4", "Expected tax", help="Empty: total tax as computed.")
-    paying = Amount("7", "Paying with it")
+    expected_tax = Amount("4", "Estimate of total tax", help="If empty, total tax as computed.")
+    paying = Amount("7", "Amount paid with extension")
     abroad = Flag("8", "Out of the country on the due date")
     paid = Flag(
         None, "Payment made", help="Set when the request is accepted with its debit; enter it for a payment made otherwise."
     )
-    pay_how = Choice(None, "How it is paid", {"debit": "Direct debit with the request", "otherwise": "Check, card or online"},
+    pay_how = Choice(None, "Payment method", {"debit": "Direct debit with the request", "otherwise": "Check, card or online"},
                      begins="Payments with extensions")  # fmt: skip
-    routing = Text(None, "Bank routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9)
+    routing = Text(None, "Routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9)
     account = Text(None, "Account number", secret=True, pattern=r"[A-Za-z0-9-]{4,17}", longest=17,
                    pattern_says="An account number has 4 to 17 letters and digits.")  # fmt: skip
-    account_kind = Choice(None, "Kind of account", {"checking": "Checking", "savings": "Savings"})
-    debit_on = Day(None, "Day of the debit")
-    local = Rows(None, "Cities and other local authorities, requested by hand", LocalExtensionRow)
+    account_kind = Choice(None, "Type of account", {"checking": "Checking", "savings": "Savings"})
+    debit_on = Day(None, "Debit date")
+    local = Rows(None, "Local extensions, requested by hand", LocalExtensionRow)
 
 
 class SplitRow(Row):
     routing = Text("a", "Routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9,
-                   needed="The deposit needs it.")  # fmt: skip
-    kind = Choice("c", "Kind", {"checking": "Checking", "savings": "Savings"}, needed="The deposit needs it.")
-    account = Text("d", "Account", secret=True, longest=17, needed="The deposit needs it.", pattern=r"[A-Za-z0-9-]{4,17}",
+                   needed="The deposit requires it.")  # fmt: skip
+    kind = Choice("c", "Type", {"checking": "Checking", "savings": "Savings"}, needed="The deposit requires it.")
+    account = Text("d", "Account", secret=True, longest=17, needed="The deposit requires it.", pattern=r"[A-Za-z0-9-]{4,17}",
                    pattern_says="An account number has 4 to 17 letters and digits.")  # fmt: skip
     amount = Amount(None, "Amount")
 
@@ -110,7 +110,7 @@ class SplitRow(Row):
 class SplitDeposit(FederalPaper):
     """A refund over two or three accounts. Form 8888."""
 
-    kind, name, official, group = "split-deposit", "Refund over several accounts", "8888", "payments"
+    kind, name, official, group = "split-deposit", "Direct deposit to several accounts", "8888", "payments"
     single, owned = True, False
     rows = Rows("1", "Accounts", SplitRow)
 
@@ -118,37 +118,37 @@ class SplitDeposit(FederalPaper):
 class NextYear(FederalPaper):
     """What the vouchers for next year are made from."""
 
-    kind, name, official, group = "next-year", "Next year's estimates", "1040-ES", "payments"
+    kind, name, official, group = "next-year", "Estimated tax", "1040-ES", "payments"
     single, owned = True, False
 
-    make = Flag(None, "Make vouchers", alike=True)
-    each = Amount(None, "Each instalment", help="Empty: a quarter of the safe harbour, less withholding.")
+    make = Flag(None, "Prepare vouchers", alike=True)
+    each = Amount(None, "Each installment", help="Empty: a quarter of the safe harbour, less withholding.")
 
 
 class ParentsFigures(FederalPaper):
     """What Form 8615 asks of the parent. IRC 1(g)."""
 
-    kind, name, official, group = "parent", "Parent's figures", "8615", "people"
+    kind, name, official, group = "parent", "Parent's information", "8615", "people"
     single, owned = True, False
 
-    parent_name = Text("A", "Parent", longest=60)
-    parent_number = Text("B", "Parent's number", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                         pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
+    parent_name = Text("A", "Parent's name", longest=60)
+    parent_number = Text("B", "Parent's SSN", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
+                         pattern_says="A Social Security number has nine digits, 000-00-0000.")  # fmt: skip
     status = Choice("C", "Parent's filing status", STATUSES)
     taxable_income = Amount("6", "Parent's taxable income")
     preferred = Amount(None, "Parent's net capital gain and qualified dividends")
-    parent_tax = Amount("10", "Parent's tax", help="Empty: worked out from the amounts here.")
+    parent_tax = Amount("10", "Parent's tax", help="If empty, computed from the amounts here.")
     others_unearned = Amount("7", "Other children's net unearned income")
-    no_parent = Flag(None, "Neither parent alive at year end")
+    no_parent = Flag(None, "Neither parent living at year end")
 
 
 class MinimumTaxItems(FederalPaper):
     """What the alternative minimum tax counts otherwise. IRC 56, 57."""
 
-    kind, name, official, group = "minimum-tax", "Minimum tax items", "6251", "deductions"
+    kind, name, official, group = "minimum-tax", "AMT items", "6251", "deductions"
     single, owned = True, False
 
-    stock_options = Amount("2i", "Incentive stock options exercised", cites="IRC 56(b)(3)")
+    stock_options = Amount("2i", "Incentive stock options", cites="IRC 56(b)(3)")
     depreciation = Amount("2l", "Depreciation difference", negative=True, cites="IRC 56(a)(1)")
-    small_business = Amount("2h", "Small business stock left out", cites="IRC 57(a)(7)")
+    small_business = Amount("2h", "Section 1202 exclusion", cites="IRC 57(a)(7)")
     other = Amount("3", "Other adjustments", negative=True)

@@ -8,12 +8,12 @@ _NUMBER = r"\d{3}-?\d{2}-?\d{4}"
 
 # How somebody is related to the taxpayer. IRC 152(c)(2), (d)(2)
 RELATIONSHIPS = {
-    "child": "Son, daughter, stepchild or their descendant",
+    "child": "Son, daughter, stepchild or a descendant of one",
     "foster": "Foster child placed by an agency",
-    "sibling": "Brother, sister, half or step, or their descendant",
-    "parent": "Father, mother, or their ancestor",
-    "relative": "Another relative of the law's list",
-    "none": "No relative, lived here all year",
+    "sibling": "Brother, sister, half or step, or a descendant of one",
+    "parent": "Parent or ancestor",
+    "relative": "Other relative",
+    "none": "Not related, member of household all year",
 }
 CHILD_KINDS = frozenset({"child", "foster", "sibling"})
 
@@ -36,7 +36,7 @@ def _apart(filing):
 
 
 class UnitedStatesPerson(Person):
-    """Taxpayer, spouse or dependant. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another), 152."""
+    """Taxpayer, spouse or dependent. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another), 152."""
 
     jurisdiction = "us"
 
@@ -45,33 +45,35 @@ class UnitedStatesPerson(Person):
     )
     last_name = Text(None, "Last name", needed="Copy it from the Social Security card.", longest=40, filed_as=header_name)
     number = Text(
-        None, "Social security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
-        shape="000-00-0000", pattern_says="A social security number has nine digits, 000-00-0000.", longest=11,
+        None, "Social Security number", needed="The return cannot be filed without it.", secret=True, pattern=_NUMBER,
+        shape="000-00-0000", pattern_says="A Social Security number has nine digits, 000-00-0000.", longest=11,
     )  # fmt: skip
     birth_date = Day(None, "Date of birth", needed="Age decides deductions and credits.")
     occupation = Text(None, "Occupation", longest=40, only=_filer)
-    email = Text(None, "Mail address", longest=80, only=_filer, pattern=r"[^@\s]+@[^@\s]+\.[^@\s]+",
-                 pattern_says="A mail address looks like name@place.example.", help="The signing link goes there.")  # fmt: skip
+    email = Text(None, "Email", longest=80, only=_filer, pattern=r"[^@\s]+@[^@\s]+\.[^@\s]+",
+                 pattern_says="An email address looks like name@place.example.", help="The link to sign goes there.")  # fmt: skip
     blind = Flag(None, "Blind at year end", cites="IRC 63(f)(4)", only=_filer)
-    claimed_by_other = Flag(None, "Somebody else can claim this person", cites="IRC 63(c)(5)", only=_filer)
+    claimed_by_other = Flag(None, "Can be claimed as a dependent", cites="IRC 63(c)(5)", only=_filer)
     death_date = Day(None, "Date of death")
-    identity_pin = Text(None, "Identity protection PIN", pattern=r"\d{6}", pattern_says="The PIN has six digits.",
+    identity_pin = Text(None, "IP PIN", pattern=r"\d{6}", pattern_says="The PIN has six digits.",
                         secret=True, longest=6)  # fmt: skip
-    relationship = Choice(None, "Relationship", RELATIONSHIPS, needed="It decides which benefits are possible.", only=_dependant)
-    months_at_home = Count(None, "Months in the taxpayer's home", most=12, only=_dependant, cites="IRC 152(c)(1)(B)",
+    relationship = Choice(
+        None, "Relationship", RELATIONSHIPS, needed="Choose it: it decides which credits are possible.", only=_dependant
+    )
+    months_at_home = Count(None, "Months lived with the taxpayer", most=12, only=_dependant, cites="IRC 152(c)(1)(B)",
                            needed="Count absences for school or illness as months at home.")  # fmt: skip
-    student = Flag(None, "Full-time student in five months", cites="IRC 152(f)(2)")
+    student = Flag(None, "Full-time student during 5 months", cites="IRC 152(f)(2)")
     disabled = Flag(None, "Permanently and totally disabled", cites="IRC 22(e)(3)")
     not_self_caring = Flag(None, "Incapable of self-care", cites="IRC 21(b)(1)(B), (C)",
                            help="Mentally or physically. Whoever is totally disabled is so anyway.")  # fmt: skip
     earns_own_support = Flag(None, "Earned income is over half of own support", cites="IRC 1(g)(2)(A), 25A(i)", only=_filer,
                              help="Of a filer below 24: Form 8615 and the refundable education credit turn on it.")  # fmt: skip
-    supports_self = Flag(None, "Paid more than half of own support", cites="IRC 152(c)(1)(D)", only=_dependant)
-    supported = Flag(None, "Taxpayer paid more than half of support", cites="IRC 152(d)(1)(C)", only=_dependant)
-    gross_income = Amount(None, "Own gross income", cites="IRC 152(d)(1)(B)", only=_dependant)
+    supports_self = Flag(None, "Provided over half of own support", cites="IRC 152(c)(1)(D)", only=_dependant)
+    supported = Flag(None, "Taxpayer provided over half of support", cites="IRC 152(d)(1)(C)", only=_dependant)
+    gross_income = Amount(None, "Gross income", cites="IRC 152(d)(1)(B)", only=_dependant)
     resident = Flag(None, "US citizen, national or resident", cites="IRC 152(b)(3), 24(c)(2)", only=_dependant,
-                    needed="Nobody else can be claimed without it.")  # fmt: skip
-    joint_return = Flag(None, "Files a joint return, not only for a refund", cites="IRC 152(b)(2)", only=_dependant)
+                    needed="Nobody can be claimed without it.")  # fmt: skip
+    joint_return = Flag(None, "Files a joint return other than for a refund", cites="IRC 152(b)(2)", only=_dependant)
 
     @property
     def full_name(self):
@@ -104,52 +106,52 @@ class UnitedStatesPerson(Person):
 class Filing(FederalPaper):
     """Filing status, address, residency and the questions on the first page."""
 
-    kind, name, official, group = "filing", "Status and questions", "1040, page 1", "people"
+    kind, name, official, group = "filing", "Filing status and information", "1040, page 1", "people"
     single, owned = True, False
 
     status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.")
-    street = Text(None, "Street and number", needed="The authority writes to this address.", wide=True, longest=60,
+    street = Text(None, "Street address", needed="The IRS writes to this address.", wide=True, longest=60,
                   filed_as=header_address)  # fmt: skip
-    city = Text(None, "City", needed="The authority writes to this address.", longest=40, filed_as=header_address)
-    state = Choice(None, "State of the address", STATES, needed="The authority writes to this address.")
-    zip = Text(None, "ZIP code", needed="The authority writes to this address.", pattern=r"\d{5}(-\d{4})?",
+    city = Text(None, "City", needed="The IRS writes to this address.", longest=40, filed_as=header_address)
+    state = Choice(None, "State", STATES, needed="The IRS writes to this address.")
+    zip = Text(None, "ZIP code", needed="The IRS writes to this address.", pattern=r"\d{5}(-\d{4})?",
                pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
-    residence = Choice(None, "State lived in, whole year", STATES, needed="It decides which state's return belongs to this one.",
+    residence = Choice(None, "State of residence, full year", STATES, needed="It decides which state returns are required.",
                        only=lambda filing: not _moved(filing))  # fmt: skip
     digital_assets = Flag(None, "Received or disposed of digital assets",
-                          needed="Everyone must answer the question on page 1.")  # fmt: skip
-    spouse_itemises = Flag(None, "Spouse itemises on a separate return", cites="IRC 63(c)(6)(A)")
-    kept_home = Flag(None, "Unmarried, paid over half of the home", cites="IRC 2(b), 7703(b)",
+                          needed="Page 1 asks everybody.")  # fmt: skip
+    spouse_itemises = Flag(None, "Spouse itemizes on a separate return", cites="IRC 63(c)(6)(A)")
+    kept_home = Flag(None, "Unmarried, paid over half the cost of keeping up a home", cites="IRC 2(b), 7703(b)",
                      only=lambda filing: filing.status == "head_of_household")  # fmt: skip
-    spouse_covered = Flag(None, "Spouse is covered by a plan at work", cites="IRC 219(g)", only=_apart)
-    lived_apart = Flag(None, "Lived apart from the spouse all year", cites="IRC 86(c)(1)(C)(ii), 219(g)(4)", only=_apart)
-    lived_apart_half = Flag(None, "Lived apart for the last six months", cites="IRC 32(d)(2)", only=_apart)
-    spouse_died = Count(None, "Year the spouse died", most=2199, cites="IRC 2(a)(1)",
+    spouse_covered = Flag(None, "Spouse is covered by a retirement plan at work", cites="IRC 219(g)", only=_apart)
+    lived_apart = Flag(None, "Lived apart from spouse all year", cites="IRC 86(c)(1)(C)(ii), 219(g)(4)", only=_apart)
+    lived_apart_half = Flag(None, "Lived apart from spouse the last 6 months", cites="IRC 32(d)(2)", only=_apart)
+    spouse_died = Count(None, "Year spouse died", most=2199, cites="IRC 2(a)(1)",
                         only=lambda filing: filing.status == "surviving_spouse")  # fmt: skip
-    spouse_name = Text(None, "Name of the spouse who files apart", longest=60, only=_apart)
-    spouse_number = Text(None, "That spouse's number, or NRA", secret=True, longest=11, only=_apart,
+    spouse_name = Text(None, "Spouse's name (filing separately)", longest=60, only=_apart)
+    spouse_number = Text(None, "Spouse's SSN, or NRA", secret=True, longest=11, only=_apart,
                          pattern=r"\d{3}-?\d{2}-?\d{4}|NRA", shape="000-00-0000",
-                         pattern_says="Nine digits, or NRA for somebody who is not resident and has none.")  # fmt: skip
-    only_state = Choice(None, "Worked out only for this state's return apart", STATES, only=_apart,
-                        help="For a couple with one federal return. Nothing but that state's return goes out.")  # fmt: skip
+                         pattern_says="Nine digits, or NRA for a nonresident alien without a number.")  # fmt: skip
+    only_state = Choice(None, "Prepared only for a separate state return", STATES, only=_apart,
+                        help="For a couple with a joint federal return. Only that state's return is filed.")  # fmt: skip
     foreign_account = Flag(
         None, "Foreign account or trust", cites="31 USC 5314", help="Schedule B, part III.", begins="Foreign accounts"
     )
-    foreign_report = Flag(None, "FinCEN 114 must be filed", cites="31 CFR 1010.350")
+    foreign_report = Flag(None, "FinCEN Form 114 required", cites="31 CFR 1010.350")
     foreign_country = Text(None, "Country of the account", longest=40)
-    telephone = Text(None, "Telephone", longest=20)
-    designee = Flag(None, "The authority may discuss the return with the preparer", cites="IRC 6103(c)", alike=True)
+    telephone = Text(None, "Phone", longest=20)
+    designee = Flag(None, "Third-party designee: the preparer", cites="IRC 6103(c)", alike=True)
 
 
 class Deposit(FederalPaper):
     """Where a refund goes. Routing numbers carry a check digit (ABA policy)."""
 
-    kind, name, official, group = "deposit", "Refund by deposit", "1040, lines 35b to 35d", "payments"
+    kind, name, official, group = "deposit", "Direct deposit", "1040, lines 35b to 35d", "payments"
     single, owned = True, False
 
-    routing = Text("35b", "Bank routing number", pattern=r"\d{9}",
+    routing = Text("35b", "Routing number", pattern=r"\d{9}",
                    pattern_says="A routing number has nine digits.", longest=9)  # fmt: skip
     account = Text("35d", "Account number", secret=True, pattern=r"[A-Za-z0-9-]{4,17}",
                    pattern_says="An account number has 4 to 17 letters and digits.", longest=17)  # fmt: skip
-    account_kind = Choice("35c", "Kind of account", {"checking": "Checking", "savings": "Savings"})
-    applied_to_next_year = Amount("36", "Refund applied to next year", cites="IRC 6402(b)")
+    account_kind = Choice("35c", "Type of account", {"checking": "Checking", "savings": "Savings"})
+    applied_to_next_year = Amount("36", "Refund applied to next year's estimated tax", cites="IRC 6402(b)")

@@ -9,40 +9,40 @@ WHERE = STATES | {"abroad": "Outside the United States"}
 class StayRow(Row):
     """One person in one state. Without dates it is the whole year."""
 
-    person = Choice(None, "Who", {"taxpayer": "Taxpayer", "spouse": "Spouse", "both": "Both"}, needed="Say who lived there.")
-    state = Choice(None, "State", WHERE, needed="Say where.")
-    first = Day(None, "From", help="Empty: 1 January.")
-    last = Day(None, "To", help="Empty: 31 December.")
+    person = Choice(None, "Person", {"taxpayer": "Taxpayer", "spouse": "Spouse", "both": "Both"}, needed="Choose the person.")
+    state = Choice(None, "State", WHERE, needed="Choose the state.")
+    first = Day(None, "From", help="If empty, January 1.")
+    last = Day(None, "To", help="If empty, December 31.")
 
 
 class Residency(FederalPaper):
     """Only where somebody moved, or the spouses lived in different states; else the state of the whole year says it all."""
 
-    kind, name, official, group = "residency", "Where people lived", "", "places"
+    kind, name, official, group = "residency", "Residency", "", "places"
     single, owned = True, False
 
-    rows = Rows(None, "Stays", StayRow)
+    rows = Rows(None, "Residency periods", StayRow)
 
 
 class StateReturnRow(Row):
-    state = Choice(None, "State", STATES, needed="Say which state.")
-    what = Choice(None, "What", {"make": "Make it", "leave-out": "Leave it out"}, needed="Say whether it is made or left out.")
-    reason = Text(None, "Reason", longest=120, needed="Say why, for whoever reads this next year.")
+    state = Choice(None, "State", STATES, needed="Choose the state.")
+    what = Choice(None, "Choice", {"make": "Prepare", "leave-out": "Do not prepare"}, needed="Choose whether it is prepared.")
+    reason = Text(None, "Reason", longest=120, needed="Enter the reason for the file.")
 
 
 class StateReturns(FederalPaper):
     """States' returns that a preparer decides on: one that nothing calls for, or one that the facts call for and is not made."""
 
-    kind, name, official, group = "state-returns", "State returns by hand", "", "places"
+    kind, name, official, group = "state-returns", "State returns, manual choice", "", "places"
     single, owned = True, False
 
-    rows = Rows(None, "Decisions", StateReturnRow)
+    rows = Rows(None, "Choices", StateReturnRow)
 
 
 class StateExtensionRow(Row):
-    state = Choice(None, "State", STATES, needed="Say which state.")
-    expected_tax = Amount(None, "Expected tax", help="Empty: as computed, where that state's return is made here.")
-    paying = Amount(None, "Paid with it", help="It counts on the state's return once it is made.")
+    state = Choice(None, "State", STATES, needed="Choose the state.")
+    expected_tax = Amount(None, "Estimate of total tax", help="If empty, as computed where that return is prepared here.")
+    paying = Amount(None, "Amount paid with it", help="It counts on the state return once paid.")
     paid = Flag(None, "Payment made")
 
 

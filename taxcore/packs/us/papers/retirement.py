@@ -1,4 +1,4 @@
-"""Pensions, annuities, accounts for retirement, and social security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
+"""Pensions, annuities, accounts for retirement, and Social Security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, pro_rata, total
 from taxcore.packs.us.base import FederalPaper, Placed
@@ -65,35 +65,37 @@ class RetirementDistribution(PayersStatement):
     """One distribution statement of one owner. IRC 72, 402, 408(d), 408A(d), 72(t)."""
 
     placed = Placed("gross")
-    kind, name, official, group = "1099-r", "Retirement distribution", "1099-R", "income"
+    kind, name, official, group = "1099-r", "Pensions, annuities, IRAs", "1099-R", "income"
     short, main = "Retirement", "gross"
 
     gross = Amount("1", "Gross distribution")
-    taxable = Amount("2a", "Taxable amount", help="Empty: worked out from the codes, the basis and the answers below.")
+    taxable = Amount("2a", "Taxable amount", help="If empty, computed from the codes, the basis and the answers below.")
     undetermined = Flag("2b", "Taxable amount not determined")
     total_distribution = Flag(None, "Total distribution")
     capital_gain = Amount("3", "Capital gain in box 2a", help="Form 4972 only.")
-    withheld = Amount("4", "Federal tax withheld")
-    own_contributions = Amount("5", "Own contributions, Roth basis or premiums")
-    unrealised = Amount("6", "Unrealised appreciation in employer's securities", cites="IRC 402(e)(4)")
+    withheld = Amount("4", "Federal income tax withheld")
+    own_contributions = Amount("5", "Employee contributions, Roth basis or insurance premiums")
+    unrealised = Amount("6", "Net unrealized appreciation", cites="IRC 402(e)(4)")
     code = Choice("7", "Code", CODES, needed="Copy the first code from box 7.")
-    second_code = Choice("7b", "Second code", CODES)
-    ira = Flag(None, "IRA, SEP or SIMPLE", needed="Box 7 has a mark beside the codes: yes or no.")
+    second_code = Choice("7b", "Second distribution code", CODES)
+    ira = Flag(None, "IRA/SEP/SIMPLE", needed="Box 7 has a checkbox beside the codes: yes or no.")
     other = Amount("8", "Other")
-    total_contributions = Amount("9b", "Own contributions in all", cites="IRC 72(d)")
-    conversion_amount = Amount("10", "Allocable to a designated Roth account within five years")
-    first_roth_year = Count("11", "First year of the designated Roth account", most=2199)
-    rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)", begins="What became of it")
+    total_contributions = Amount("9b", "Total employee contributions", cites="IRC 72(d)")
+    conversion_amount = Amount("10", "Amount allocable to IRR within 5 years")
+    first_roth_year = Count("11", "First year of designated Roth contributions", most=2199)
+    rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)", begins="Rollovers and conversions")
     converted = Amount(None, "Converted to a Roth IRA", cites="IRC 408A(d)(3)")
-    charity = Amount(None, "Paid straight to charity", cites="IRC 408(d)(8)")
-    disability_pension = Flag(None, "Disability pay before the plan's retirement age", help="It counts as wages, line 1h.")
-    exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)", begins="Before 59½")
-    excepted = Amount(None, "Amount of the exception", help="Empty: the whole taxable amount.")
-    start = Day(None, "Annuity began", cites="IRC 72(d)(1)(B)", help="For the simplified method.", begins="Simplified method")
-    age_at_start = Count(None, "Age when it began", most=120)
-    joint_age_at_start = Count(None, "Other annuitant's age then", most=120)
+    charity = Amount(None, "Qualified charitable distribution", cites="IRC 408(d)(8)")
+    disability_pension = Flag(None, "Disability pension before minimum retirement age", help="Reported as wages, line 1h.")
+    exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)", begins="Early distributions")
+    excepted = Amount(None, "Amount excepted", help="If empty, the whole taxable amount.")
+    start = Day(
+        None, "Annuity starting date", cites="IRC 72(d)(1)(B)", help="For the Simplified Method.", begins="Simplified Method"
+    )
+    age_at_start = Count(None, "Age at annuity starting date", most=120)
+    joint_age_at_start = Count(None, "Joint annuitant's age then", most=120)
     months_paid = Count(None, "Months paid this year", most=12)
-    recovered_before = Amount(None, "Cost recovered in earlier years")
+    recovered_before = Amount(None, "Cost recovered tax free in prior years")
     states = state_rows("14 to 16")
 
     def codes(self):
@@ -108,20 +110,22 @@ class RetirementDistribution(PayersStatement):
 
 
 class BenefitStatement(FederalPaper):
-    """Social security or tier 1 railroad benefits of one person. IRC 86(d)."""
+    """Social Security or tier 1 railroad benefits of one person. IRC 86(d)."""
 
     placed = Placed("net")
-    kind, name, official, group = "ssa-1099", "Social security benefits", "SSA-1099 or RRB-1099", "income"
+    kind, name, official, group = "ssa-1099", "Social Security benefits", "SSA-1099 or RRB-1099", "income"
     short, main = "Benefits", "net"
 
     paid = Amount("3", "Benefits paid")
     repaid = Amount("4", "Benefits repaid")
     net = Amount("5", "Net benefits", negative=True)
-    withheld = Amount("6", "Federal tax withheld")
-    medicare_premiums = Amount(None, "Medicare premiums taken out", help="They are medical expenses.", cites="IRC 213(d)(1)(D)")
-    earlier_years = Amount(None, "Of box 3, for earlier years", cites="IRC 86(e)")
-    lump_sum_taxable = Amount(None, "Taxable benefits by the lump-sum election", cites="IRC 86(e)",
-                              help="Worked out apart, year by year; used instead when it is smaller.")  # fmt: skip
+    withheld = Amount("6", "Federal income tax withheld")
+    medicare_premiums = Amount(
+        None, "Medicare premiums withheld", help="They count as medical expenses.", cites="IRC 213(d)(1)(D)"
+    )
+    earlier_years = Amount(None, "Of box 3, paid for earlier years", cites="IRC 86(e)")
+    lump_sum_taxable = Amount(None, "Taxable benefits under the lump-sum election", cites="IRC 86(e)",
+                              help="Figured separately, year by year; used when it is smaller.")  # fmt: skip
 
     @net.when_empty
     def _net(self):
@@ -134,23 +138,28 @@ class RetirementAccounts(FederalPaper):
     kind, name, official, group = "ira", "IRA contributions and basis", "5498, 8606", "adjustments"
     short, main, once_each = "IRA", "traditional", True
 
-    traditional = Amount("1", "Paid into traditional IRAs for the year")
-    roth = Amount("10", "Paid into Roth IRAs for the year")
-    covered = Flag(None, "Covered by a plan at work", cites="IRC 219(g)(5)", help="Empty: box 13 of the wage statements decides.")
-    not_deducted = Amount(None, "Not to be deducted, by choice", cites="IRC 408(o)(2)(B)(ii)")
+    traditional = Amount("1", "Traditional IRA contributions for the year")
+    roth = Amount("10", "Roth IRA contributions for the year")
+    covered = Flag(
+        None, "Covered by a retirement plan at work", cites="IRC 219(g)(5)", help="If empty, box 13 of the W-2s decides."
+    )
+    not_deducted = Amount(None, "Elected nondeductible", cites="IRC 408(o)(2)(B)(ii)")
     basis_before = Amount(
-        None, "Basis at the end of last year", help="Line 14 of last year's Form 8606.", begins="Basis and value, Form 8606"
+        None, "Basis at end of prior year", help="Line 14 of last year's Form 8606.", begins="Basis and value, Form 8606"
     )
-    paid_after_year = Amount(None, "Of it, paid after the end of the year")
-    value_at_end = Amount("5", "Value of all traditional IRAs at year end", help="With SEP and SIMPLE IRAs.")
+    paid_after_year = Amount(None, "Of it, contributed after year end")
+    value_at_end = Amount("5", "Value of all traditional IRAs at year end", help="Including SEP and SIMPLE IRAs.")
     repaid = Amount(None, "Outstanding rollovers at year end")
-    roth_basis = Amount(None, "Roth contributions not yet taken back", help="All years before, and this one.", begins="Roth IRAs")
-    roth_conversion_basis = Amount(None, "Roth conversions not yet taken back")
+    roth_basis = Amount(None, "Roth contribution basis", help="All years, this one included.", begins="Roth IRAs")
+    roth_conversion_basis = Amount(None, "Roth conversion basis")
     testing_distributions = Amount(
-        None, "Distributions of the two years before, and up to the due date", cites="IRC 25B(d)(2)", begins="Credits and excess"
+        None,
+        "Distributions of the 2 prior years, and up to the due date",
+        cites="IRC 25B(d)(2)",
+        begins="Saver's credit and excess contributions",
     )
-    excess_before = Amount(None, "Excess contributions left from last year", cites="IRC 4973")
-    roth_excess_before = Amount(None, "Excess Roth contributions left from last year", cites="IRC 4973(f)")
+    excess_before = Amount(None, "Excess contributions from prior years", cites="IRC 4973")
+    roth_excess_before = Amount(None, "Excess Roth contributions from prior years", cites="IRC 4973(f)")
 
     @covered.when_empty
     def _covered(self):
@@ -160,17 +169,20 @@ class RetirementAccounts(FederalPaper):
 class EducationAccount(PayersStatement):
     """Section 529 or Coverdell account: information, unless more was taken than spent. IRC 529(c)(3), 530."""
 
-    kind, name, official, group = "1099-q", "Education account distribution", "1099-Q", "income"
+    kind, name, official, group = "1099-q", "Education program payments", "1099-Q", "income"
     short, main = "Education account", "gross"
 
     gross = Amount("1", "Gross distribution")
     earnings = Amount("2", "Earnings")
     basis = Amount("3", "Basis")
     expenses = Amount(
-        None, "Qualified expenses it paid for", cites="IRC 529(e)(3)", help="Less what a credit or a scholarship uses."
+        None,
+        "Qualified education expenses paid from it",
+        cites="IRC 529(e)(3)",
+        help="Net of amounts used for a credit or covered by scholarships.",
     )
     rolled_over = Amount("4", "Rolled over")
-    no_additional_tax = Amount(None, "Taxable part without the additional tax", help="Scholarship, disability, death.")
+    no_additional_tax = Amount(None, "Taxable amount exempt from the additional tax", help="Scholarship, disability or death.")
 
     def taxable(self):
         """Earnings in the share that was not spent on education."""

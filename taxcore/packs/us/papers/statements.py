@@ -9,8 +9,8 @@ class StateIncomeRow(Row):
 
     state = Choice(None, "State", STATES, needed="Choose the state of this row.")
     state_number = Text(None, "State number", longest=20)
-    income = Amount(None, "Income there")
-    withheld = Amount(None, "Withheld")
+    income = Amount(None, "State income")
+    withheld = Amount(None, "Tax withheld")
 
 
 class PayersStatement(FederalPaper):
@@ -19,8 +19,8 @@ class PayersStatement(FederalPaper):
     heading = "payer"
     party = {"number": "payer_number", "name": "payer"}
 
-    payer = Text(None, "Payer", needed="Copy the payer's name from the paper.", wide=True, longest=60)
-    payer_number = Text(None, "Payer's number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
+    payer = Text(None, "Payer", needed="Copy the payer's name.", wide=True, longest=60)
+    payer_number = Text(None, "Payer's TIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                         pattern_says="A payer's number has nine digits, 00-0000000.")  # fmt: skip
     account = Text(None, "Account number", longest=30)
 

@@ -4,7 +4,7 @@ from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, least,
 from taxcore.packs.us.base import STATES, FederalPaper, Placed
 
 CODES = {
-    "A": "Social security tax on tips not collected",
+    "A": "Social Security tax on tips not collected",
     "B": "Medicare tax on tips not collected",
     "C": "Group life insurance over 50,000, taxable part",
     "D": "Deferral into a 401(k)",
@@ -15,7 +15,7 @@ CODES = {
     "J": "Sick pay not taxed",
     "K": "Excise tax on excess parachute payments",
     "L": "Business expense reimbursed, not taxed",
-    "M": "Social security tax on life insurance, former employee",
+    "M": "Social Security tax on life insurance, former employee",
     "N": "Medicare tax on life insurance, former employee",
     "P": "Moving expense of the armed forces, not taxed",
     "Q": "Combat pay, not taxed",
@@ -44,21 +44,21 @@ OTHER_KINDS = {
     "union": "Union dues",
     "insurance": "Health insurance premiums",
     "state": "State disability or unemployment tax",
-    "overtime": "Qualified overtime, the premium part",
+    "overtime": "Qualified overtime compensation",
     "tips": "Qualified tips",
     "railroad": "Railroad retirement tax",
-    "pension": "Retirement contributions after tax",
-    "other": "Anything else",
+    "pension": "After-tax retirement contributions",
+    "other": "Other",
 }
 
 
 class CodeRow(Row):
-    code = Choice(None, "Code", CODES, needed="Choose the letter beside the amount in box 12.")
+    code = Choice(None, "Code", CODES, needed="Choose the code beside the amount in box 12.")
     amount = Amount(None, "Amount")
 
 
 class OtherRow(Row):
-    kind = Choice(None, "Kind", OTHER_KINDS, needed="Say what the amount in box 14 is.")
+    kind = Choice(None, "Type", OTHER_KINDS, needed="Choose what the amount in box 14 is.")
     description = Text(None, "As printed", longest=30)
     amount = Amount(None, "Amount")
 
@@ -67,52 +67,52 @@ class StateRow(Row):
     state = Choice("15", "State", STATES, needed="Choose the state of this row.")
     state_number = Text(None, "State number", longest=20)
     wages = Amount("16", "Wages")
-    withheld = Amount("17", "Withheld")
+    withheld = Amount("17", "Tax withheld")
     local_wages = Amount("18", "Local wages")
     local_withheld = Amount("19", "Local tax")
-    locality = Text("20", "Locality", longest=20)
+    locality = Text("20", "Locality name", longest=20)
 
 
 class WageStatement(FederalPaper):
     """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
 
     placed = Placed("wages", rows="wages")
-    kind, name, official, group = "w2", "Wage statement", "W-2", "income"
+    kind, name, official, group = "w2", "Wages", "W-2", "income"
     short = "Wages"
     heading, main = "employer", "wages"
     party = {"number": "employer_number", "name": "employer", "street": "employer_street", "city": "employer_city",
              "state": "employer_state", "zip": "employer_zip"}  # fmt: skip
     repeats = ("states",)
 
-    employee_number = Text("a", "Employee's number", secret=True, wide=True, longest=11,
+    employee_number = Text("a", "Employee's SSN", secret=True, wide=True, longest=11,
                            pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                           pattern_says="A social security number has nine digits, 000-00-0000.")  # fmt: skip
-    employer_number = Text("b", "Employer number", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
-                           needed="Copy box b from the paper; the authority matches it.",
+                           pattern_says="A Social Security number has nine digits, 000-00-0000.")  # fmt: skip
+    employer_number = Text("b", "EIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
+                           needed="Copy box b; the IRS matches it.",
                            pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
     employer = Text("c", "Employer", needed="Copy the name from box c.", wide=True, longest=60)
-    employer_street = Text("c1", "Street", needed="Copy the address from box c.", longest=60)
+    employer_street = Text("c1", "Street address", needed="Copy the address from box c.", longest=60)
     employer_city = Text("c2", "City", needed="Copy the address from box c.", longest=40)
     employer_state = Choice("c3", "State", STATES, needed="Copy the address from box c.")
     employer_zip = Text("c4", "ZIP code", needed="Copy the address from box c.", pattern=r"\d{5}(-\d{4})?",
                         pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10)  # fmt: skip
     control_number = Text("d", "Control number", longest=20, wide=True)
-    wages = Amount("1", "Wages, tips, other pay")
-    federal_withheld = Amount("2", "Federal tax withheld")
-    social_security_wages = Amount("3", "Social security wages", cites="IRC 3121(a)(1)")
-    social_security_withheld = Amount("4", "Social security withheld", cites="IRC 3101(a)")
-    medicare_wages = Amount("5", "Medicare wages", cites="IRC 3121(u)")
-    medicare_withheld = Amount("6", "Medicare withheld", cites="IRC 3101(b), 3102(f)")
-    social_security_tips = Amount("7", "Social security tips")
+    wages = Amount("1", "Wages, tips, other compensation")
+    federal_withheld = Amount("2", "Federal income tax withheld")
+    social_security_wages = Amount("3", "Social Security wages", cites="IRC 3121(a)(1)")
+    social_security_withheld = Amount("4", "Social Security tax withheld", cites="IRC 3101(a)")
+    medicare_wages = Amount("5", "Medicare wages and tips", cites="IRC 3121(u)")
+    medicare_withheld = Amount("6", "Medicare tax withheld", cites="IRC 3101(b), 3102(f)")
+    social_security_tips = Amount("7", "Social Security tips")
     allocated_tips = Amount("8", "Allocated tips")
-    care_benefits = Amount("10", "Care benefits from employer")
+    care_benefits = Amount("10", "Dependent care benefits")
     nonqualified_plans = Amount("11", "Nonqualified plans")
     codes = Rows("12", "Codes", CodeRow)
     statutory_employee = Flag("13a", "Statutory employee")
     retirement_plan = Flag("13b", "Retirement plan")
-    sick_pay = Flag("13c", "Sick pay by a third party")
+    sick_pay = Flag("13c", "Third-party sick pay")
     others = Rows("14", "Other", OtherRow)
-    states = Rows("15", "Places, boxes 15 to 20", StateRow)
+    states = Rows("15", "State and local, boxes 15 to 20", StateRow)
 
     def coded(self, codes):
         """Amounts of box 12 with any of these codes."""

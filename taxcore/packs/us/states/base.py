@@ -76,16 +76,14 @@ class StateQuestions(Paper):
         fields = {name: field for name, field in cls._fields.items() if name in vars(cls)} | cls._fields
         cls._fields = {name: field for name, field in fields.items() if name not in cls.not_asked}
 
-    use_tax = Amount(
-        None, "Use tax on untaxed purchases", help="Zero is an answer too.", alike=True, begins="Asked by all states"
-    )
-    address_changed = Flag(None, "The address is another than on last year's return")
-    talk_to_preparer = Flag(None, "The authority may talk to the preparer", alike=True)
-    cheque = Flag(None, "Refund by cheque", help="Empty: to the account of the federal refund.", alike=True)
+    use_tax = Amount(None, "Use tax", help="Enter 0 if none.", alike=True, begins="All states")
+    address_changed = Flag(None, "Address differs from last year's return")
+    talk_to_preparer = Flag(None, "Preparer may discuss the return with the state", alike=True)
+    cheque = Flag(None, "Refund by paper check", help="If empty, deposited to the account of the federal refund.", alike=True)
     applied_before = Amount(None, "Last year's overpayment applied", begins="Payments")
-    applied_to_next_year = Amount(None, "Apply of the overpayment to next year")
-    other_additions = Amount(None, "Other additions", help="What this state adds and nothing here computes.", begins="By hand")
-    other_subtractions = Amount(None, "Other subtractions", help="What this state takes off and nothing here computes.")
+    applied_to_next_year = Amount(None, "Overpayment applied to next year")
+    other_additions = Amount(None, "Other additions", help="Additions that are not computed here.", begins="Manual entries")
+    other_subtractions = Amount(None, "Other subtractions", help="Subtractions that are not computed here.")
 
 
 class StateForm(Form):
@@ -142,7 +140,7 @@ class StateForm(Form):
         return table[status if status in table else "single"]
 
     def dependants(self) -> list[Any]:
-        return [one for one in self.every("us.dependant") if one.is_dependant]
+        return [one for one in self.every("us.dependent") if one.is_dependant]
 
     def aged(self, years: int = 65) -> int:
         return sum(1 for person in self.federal.filers if (person.age_at_end() or 0) >= years)
@@ -217,11 +215,11 @@ class StateForm(Form):
 class StateReturn(StateForm):
     """Base of a state's return: one form whatever the residency, so that a change of it keeps what was keyed."""
 
-    @fact("Full-year, part-year or non-resident", text=True)
+    @fact("Residency", text=True)
     def residency(self):
         return self.kind_of_return
 
-    @fact("Part of the income that is this state's", rounding=None)
+    @fact("State percentage of income", rounding=None)
     def part(self):
         """Of adjusted gross income; never above one."""
         if self.is_whole:
@@ -271,7 +269,7 @@ class StateExtension(StateForm):
     Worked out when asked for, whether there is a return of the state or not.
     """
 
-    number, name, worksheet = "Extension", "More time to file with the state", True
+    number, name, worksheet = "Extension", "State extension", True
 
     def required(self):
         return False
@@ -285,7 +283,7 @@ class StateExtension(StateForm):
         """The state's return, where there is one."""
         return None if super().idle(self.run) else self.run.form(self.run.pack.authority(self.jurisdiction).form.code())
 
-    @fact("Expected tax", rounding=whole)
+    @fact("Estimate of total tax", rounding=whole)
     def expected(self):
         row = self._row()
         if row is not None and row.is_keyed("expected_tax"):
@@ -304,6 +302,6 @@ class StateExtension(StateForm):
     def balance(self):
         return excess(self.expected, over=self.paid)
 
-    @fact("Paying with it", rounding=whole)
+    @fact("Amount paid with extension", rounding=whole)
     def paying(self):
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state()])

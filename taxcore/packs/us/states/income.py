@@ -50,15 +50,15 @@ class Everywhere(_Income):
     def dividends(self):
         return total(self.federal.dividends)
 
-    @fact("State tax refunded", rounding=whole)
+    @fact("State tax refunds", rounding=whole)
     def refunds(self):
         return total(self.federal.adjusting.state_refunds)
 
-    @fact("Businesses", rounding=whole)
+    @fact("Business income", rounding=whole)
     def business(self):
         return total(self.federal.adjusting.business)
 
-    @fact("Gains and losses", rounding=whole)
+    @fact("Capital gains and losses", rounding=whole)
     def gains(self):
         return total(self.federal.capital_gain)
 
@@ -66,7 +66,7 @@ class Everywhere(_Income):
     def retirement(self):
         return total(self.federal.ira_taxable, self.federal.pension_taxable)
 
-    @fact("Social security, taxable", rounding=whole)
+    @fact("Social Security, taxable", rounding=whole)
     def benefits(self):
         return total(self.federal.taxable_benefits)
 
@@ -74,15 +74,15 @@ class Everywhere(_Income):
     def entities(self):
         return total(self.federal.adjusting.entities)
 
-    @fact("Unemployment benefits", rounding=whole)
+    @fact("Unemployment compensation", rounding=whole)
     def unemployment(self):
         return total(self.federal.adjusting.unemployment)
 
-    @fact("Gambling", rounding=whole)
+    @fact("Gambling winnings", rounding=whole)
     def gambling(self):
         return total(self.federal.adjusting.gambling)
 
-    @fact("Everything else", rounding=whole)
+    @fact("Other income", rounding=whole)
     def other(self):
         known = [self.refunds, self.business, self.entities, self.unemployment, self.gambling]
         return total(self.federal.additional_income, less=known)
@@ -112,7 +112,7 @@ class Everywhere(_Income):
 class Here(_Income):
     """What of federal income is this state's, for people who did not live in it all year. 4 USC 114."""
 
-    number, name = "Income here", "Income that belongs to the state"
+    number, name = "Income here", "State source income"
 
     @classmethod
     def idle(cls, run):
@@ -181,11 +181,11 @@ class Here(_Income):
     def _of_shares(self, name):
         return [(paper, getattr(paper, name)) for kind in SHARES for paper in self.papers(kind)]
 
-    @fact("State tax refunded", rounding=whole)
+    @fact("State tax refunds", rounding=whole)
     def refunds(self):
         return self._living(self.federal.adjusting.state_refunds, ())
 
-    @fact("Businesses", rounding=whole)
+    @fact("Business income", rounding=whole)
     def business(self):
         return total([self.business_of(one) for one in self.every("us.sch-c")])
 
@@ -202,7 +202,7 @@ class Here(_Income):
         found = [paper for kind in _STATEMENTS for paper in self.papers(kind)]
         return [paper for paper in found if paper.business == one.key or (alone and not paper.business)]
 
-    @fact("Gains and losses", rounding=whole)
+    @fact("Capital gains and losses", rounding=whole)
     def gains(self):
         """Sales by the day, what funds distributed by days. A limited or carried loss of a mover stops filing by name."""
         if self.run.is_idle("us.sch-d"):
@@ -233,7 +233,7 @@ class Here(_Income):
     def retirement(self):
         return self._living(total(self.federal.ira_taxable, self.federal.pension_taxable), self._weights("1099-r", "gross"))
 
-    @fact("Social security, taxable", rounding=whole)
+    @fact("Social Security, taxable", rounding=whole)
     def benefits(self):
         return self._living(self.federal.taxable_benefits, self._weights("ssa-1099", "net"))
 
@@ -256,17 +256,17 @@ class Here(_Income):
         lived = self._part(paper)
         return share(lived, of=amount) if lived else nothing_because("its owner did not live here")
 
-    @fact("Unemployment benefits", rounding=whole)
+    @fact("Unemployment compensation", rounding=whole)
     def unemployment(self):
         return total([self._by_rows(paper, total(paper.unemployment, less=paper.repaid)) for paper in self.papers("1099-g")])
 
-    @fact("Gambling", rounding=whole)
+    @fact("Gambling winnings", rounding=whole)
     def gambling(self):
         statements = [self._by_rows(paper, paper.winnings) for paper in self.papers("w2g")]
         rest = total(self.federal.adjusting.gambling, less=[paper.winnings for paper in self.papers("w2g")])
         return total(statements, self._living(rest, ()))
 
-    @fact("Everything else", rounding=whole)
+    @fact("Other income", rounding=whole)
     def other(self):
         return self._living(self.everywhere.other, self._weights("other-income", "prizes") if self.everywhere.other else ())
 
@@ -305,7 +305,7 @@ class Here(_Income):
 class Own(StateForm):
     """One spouse's part of the federal adjusted gross income: own papers, and half of what belongs to both. IRC 6013."""
 
-    number, name, per, worksheet = "Own income", "One person's part of the income", "person", True
+    number, name, per, worksheet = "Own income", "Each spouse's income", "person", True
 
     def required(self):
         return False
@@ -340,7 +340,7 @@ class Own(StateForm):
     def dividends(self):
         return self._mine(self.federal.dividends, self._weights(("1099-div", "dividends")))
 
-    @fact("Gains and losses", rounding=whole)
+    @fact("Capital gains and losses", rounding=whole)
     def gains(self):
         sold = [(paper, total([row.proceeds for row in (*paper.sales, *paper.summaries)])) for paper in self._brokers()]
         return self._mine(self.federal.capital_gain, [*sold, *self._weights(("1099-div", "capital_gain"))])
@@ -352,15 +352,15 @@ class Own(StateForm):
     def retirement(self):
         return self._mine(total(self.federal.ira_taxable, self.federal.pension_taxable), self._weights(("1099-r", "gross")))
 
-    @fact("Social security, taxable", rounding=whole)
+    @fact("Social Security, taxable", rounding=whole)
     def benefits(self):
         return self._mine(self.federal.taxable_benefits, self._weights(("ssa-1099", "net")))
 
-    @fact("Businesses", rounding=whole)
+    @fact("Business income", rounding=whole)
     def business(self):
         return total([one.profit for one in self.every("us.sch-c") if len(self.federal.filers) < 2 or self._half(one.books) == 1])
 
-    @fact("Everything else", rounding=whole)
+    @fact("Other income", rounding=whole)
     def other(self):
         weights = self._weights(("1099-g", "unemployment"), ("w2g", "winnings"), *((kind, "ordinary") for kind in SHARES))
         return self._mine(total(self.federal.additional_income, less=self.federal.adjusting.business), weights)

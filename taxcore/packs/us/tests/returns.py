@@ -17,7 +17,7 @@ def person(role="taxpayer", born="1980-06-15", **values):
 
 
 def child(key="d1", born="2015-04-01", **values):
-    """A dependant: a child of ten that lived here all year, unless it is said otherwise."""
+    """A dependent: a child of ten that lived here all year, unless it is said otherwise."""
     base = {
         "role": "dependant", "first_name": "Ada", "last_name": "Quist", "number": f"914-33-000{key[-1]}", "birth_date": born,
         "relationship": "child", "months_at_home": "12", "resident": "yes",

@@ -1,6 +1,6 @@
 """Families by hand: one plain function from papers to refund, written apart from the engine, with its own amounts.
 
-Knows wages, interest, dividends, gains and losses, social security benefits, one business a person, children of any age below
+Knows wages, interest, dividends, gains and losses, Social Security benefits, one business a person, children of any age below
 17, single, joint and head of household, 2022 to 2025, no state. Income stays below the threshold of the business deduction.
 """
 

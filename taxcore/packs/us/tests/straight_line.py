@@ -98,7 +98,7 @@ def earned_credit(year, status, filers, wages, agi, invested):
 
 
 def state_tax_deducted(year, status, agi, papers):
-    """Withheld for states, up to the cap: the only thing these returns could itemise."""
+    """Withheld for states, up to the cap: the only thing these returns could itemize."""
     withheld = dollars(sum((D(row.get("withheld") or 0) for p in papers for row in p.get("states", [])), D(0)))
     half = 2 if status == "separate" else 1
     cap = D(10_000) / half
@@ -108,7 +108,7 @@ def state_tax_deducted(year, status, agi, papers):
 
 
 def high_income(year, status, papers, agi, taxable_interest):
-    """(other taxes, withheld of them, excess social security) for statements that all belong to one person."""
+    """(other taxes, withheld of them, excess Social Security) for statements that all belong to one person."""
     threshold = 250_000 if status == "joint" else 125_000 if status == "separate" else 200_000
     pay = [D(paper["wages"]) for paper in papers]
     insured = dollars(sum(pay, D(0)))

@@ -16,7 +16,7 @@ class DependantTests(TestCase):
         ("16 on the last day of the year",                              {"born": "2009-01-01"},                                             2_200,     0),
         ("17 on the last day of the year",                              {"born": "2008-12-31"},                                                 0,   500),
         ("a student of 23",                                             {"born": "2002-01-01", "student": "yes"},                               0,   500),
-        ("a student of 24 with income is nobody's dependant",           {"born": "2001-12-31", "student": "yes", "gross_income": "9000"},       0,     0),
+        ("a student of 24 with income is nobody's dependent",           {"born": "2001-12-31", "student": "yes", "gross_income": "9000"},       0,     0),
         ("a disabled child of any age",                                 {"born": "1990-01-01", "disabled": "yes"},                              0,   500),
         ("seven months at home are more than half",                     {"months_at_home": "7"},                                            2_200,     0),
         ("six months are not, and support was not paid",                {"months_at_home": "6"},                                                0,     0),
@@ -37,11 +37,11 @@ class DependantTests(TestCase):
         for why, values, for_child, for_other in self.CASES:
             with self.subTest(why):
                 found = result(person(), filing(), child(**values), w2(60_000))
-                self.assertEqual([found[f"us.dependant[d1].{line}"].amount for line in "12"], [for_child, for_other])
+                self.assertEqual([found[f"us.dependent[d1].{line}"].amount for line in "12"], [for_child, for_other])
 
     def test_a_denied_benefit_says_why(self):
         found = result(person(), filing(), child(months_at_home="6"), w2(60_000))
-        self.assertIn("half of the year or less", found["us.dependant[d1].1"].because.note)
+        self.assertIn("half of the year or less", found["us.dependent[d1].1"].because.note)
 
     def test_nobody_has_dependants_who_is_one(self):
         found = result(person(claimed_by_other="yes"), filing(), child(), w2(60_000))

@@ -36,7 +36,7 @@ class LawTests(TestCase):
                 self.assertLess(abs(row.phase_out_joint + length - row.below_joint), 15)
 
     def test_a_couple_of_dependants_figures_follow_from_each_other(self):
-        """IRC 1(g)(4): twice the least standard deduction of a dependant. IRC 223(b)(2): an HSA's limits rise with the law."""
+        """IRC 1(g)(4): twice the least standard deduction of a dependent. IRC 223(b)(2): an HSA's limits rise with the law."""
         for _, law in LAWS.items():
             self.assertEqual(law.child_unearned.income_above, law.standard_deduction.dependant_least * 2)
             self.assertGreater(law.hsa.family, law.hsa.alone)

@@ -142,7 +142,7 @@ class BelongsTests(TestCase):
     @settings(max_examples=60, deadline=None)
     @given(st.dictionaries(st.sampled_from(["IL", "IN", "MO", "TX"]), st.integers(0, 200_000), max_size=4))
     def test_no_allocation_changes_a_federal_figure(self, allocation):
-        """Of income: what a state withheld is deducted by whoever itemises."""
+        """Of income: what a state withheld is deducted by whoever itemizes."""
         plain = federal(result(w2(50_000, 4_000, state_withheld=0)))
         spread = federal(result(w2(50_000, 4_000, **at(*((state, str(income), "0") for state, income in allocation.items())))))
         self.assertEqual(plain, spread)

@@ -22,7 +22,7 @@ DENIED = [  # case                                 the benefit        why it is 
     ("additional-deductions/car-loan-older",     "us.1040.13b",      "no loan of a car that qualifies"),
     ("additional-deductions/senior-past",        "us.1040.13b",      "6,000 is not above"),
     ("adjustments/student-loan-past",            "us.sch-1.21",      "2,000 is not above"),
-    ("adjustments/refund-not-itemised",          "us.sch-1.1",       "last year's return was not itemised"),
+    ("adjustments/refund-not-itemised",          "us.sch-1.1",       "last year's return was not itemized"),
     ("ira/covered-at-the-end",                   "us.sch-1.20",      "above the range for people covered by a plan"),
     ("qualified-business/service-trade-above",   "us.1040.13a",      "specified service trade"),
     ("underpayment/last-years-tax",              "us.1040.38",       "enough was withheld"),

@@ -15,10 +15,10 @@ class Questions(StateQuestions):
     jurisdiction = "us-ca"
     kind, name, official = "ca-questions", "California questions", "540"
 
-    health_coverage = Flag("92", "Everybody had health coverage the whole year", cites="R&TC 61015", begins="Household")
-    renter = Flag("46", "Rented the home for at least half the year", cites="R&TC 17053.5")
-    no_earned_income_credit = Flag("75", "Somebody checked that the state's earned income credit is not due",
-                                   help="It is not computed.", cites="R&TC 17052")  # fmt: skip
+    health_coverage = Flag("92", "Full-year health coverage", cites="R&TC 61015", begins="Household")
+    renter = Flag("46", "Rented principal residence at least half the year", cites="R&TC 17053.5")
+    no_earned_income_credit = Flag("75", "CalEITC checked and not due",
+                                   help="It is not computed here.", cites="R&TC 17052")  # fmt: skip
 
 
 @check("us-ca.health-coverage-open", "California: health coverage is not answered", "missing", "R&TC 61015")
@@ -36,7 +36,7 @@ def _uncovered(run):
 
 
 def _earned_income(run):
-    """Who earns little and lived here more than half the year may have the state's own credit; nobody else's dependant has it."""
+    """Who earns little and lived here more than half the year may have the state's own credit; nobody else's dependent has it."""
     form, questions = run.form("us-ca.540"), run.single("ca-questions")
     earned = run.form("us.earned-income-credit").earned
     possible = 0 < earned <= form.law.earned_income_credit.earned_up_to and places.calls(run, "CA") != places.NONE

@@ -32,17 +32,17 @@ class IncomeTax(StateReturn):
     def additions(self):
         return total(self.everywhere.other_bonds, self.health_savings, self.questions.other_additions)
 
-    @fact("Health savings accounts, which California does not know", rounding=whole, cites="R&TC 17215.4")
+    @fact("HSA amounts not recognized by California", rounding=whole, cites="R&TC 17215.4")
     def health_savings(self):
         """What was deducted, and what employers paid in."""
         employers = [wage.coded({"W"}) for wage in self.papers("w2")]
         return total(self.federal.adjusting.health_savings_deduction, employers)
 
-    @line("17", "California adjusted gross income, all sources", weight="total")
+    @line("17", "California AGI, all sources", weight="total")
     def agi(self):
         return total(self.federal_agi, self.additions, less=self.subtractions)
 
-    @line({2023: "32-NR"}, "California adjusted gross income, California's", weight="total")
+    @line({2023: "32-NR"}, "California AGI from California sources", weight="total")
     def agi_here(self):
         if self.is_whole:
             return total(self.agi)
@@ -50,7 +50,7 @@ class IncomeTax(StateReturn):
         added = total(of.other_bonds, share(self.part, of=self.health_savings))
         return total(of.agi, added, self.by_hand(), less=self._taken_off(of))
 
-    @fact("Mortgage interest above the federal limit and within California's", rounding=whole, cites="R&TC 17225")
+    @fact("Mortgage interest allowed above the federal limit", rounding=whole, cites="R&TC 17225")
     def more_mortgage(self):
         """California kept the older limit of debt."""
         if self.run.is_idle("us.mortgage-limit"):
@@ -62,7 +62,7 @@ class IncomeTax(StateReturn):
         within = least(ratio(most, over=form.balances, places=3), 1)
         return excess(share(within, of=form.interest), over=form.deductible)
 
-    @fact("Itemised in California", rounding=whole, cites="R&TC 17201, 17220")
+    @fact("California itemized deductions", rounding=whole, cites="R&TC 17201, 17220")
     def itemized(self):
         """Without income and sales tax, and without a cap on the other taxes."""
         parts = self.federal.itemized
@@ -79,9 +79,9 @@ class IncomeTax(StateReturn):
             of={"6% of income above": share(law.fall, of=above), "80% of what is limited": share(law.most_lost, of=limited)}
         )
 
-    @line("18", "Standard or itemised deduction")
+    @line("18", "Standard or itemized deduction")
     def deduction(self):
-        """Somebody else's dependant has no more than the federal rule of earned income gives. R&TC 17073.5."""
+        """Somebody else's dependent has no more than the federal rule of earned income gives. R&TC 17073.5."""
         standard = total(self.by_status(self.law.standard_deduction))
         if self.federal.standard.is_dependant:
             standard = least(of={"standard": standard, "earned income or the minimum": self.standard_of_dependant()})
@@ -95,7 +95,7 @@ class IncomeTax(StateReturn):
     def tax(self):
         return tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
 
-    @fact("Steps of income above the edge of exemption credits", cites="R&TC 17054.1")
+    @fact("AGI limitation steps", cites="R&TC 17054.1")
     def steps_above(self):
         law = self.law.exemption_credit
         step = law.step_separate if self.federal.status == "separate" else law.step
@@ -111,24 +111,24 @@ class IncomeTax(StateReturn):
         own = times(persons + self.aged() + self.blind(), excess(law.each, over=lost), of="credits")
         return total(own, times(len(self.dependants()), excess(law.dependant, over=lost), of="dependants"))
 
-    @line({2023: "36-NR"}, "Rate of all income", rounding=None)
+    @line({2023: "36-NR"}, "CA tax rate", rounding=None)
     def rate(self):
         if self.is_whole:
             return nothing_because("all income is California's")
         return ratio(self.tax, over=self.taxable_income, places=4)
 
-    @line({2023: "35-NR"}, "California's taxable income")
+    @line({2023: "35-NR"}, "CA taxable income")
     def taxable_here(self):
         if self.is_whole:
             return total(self.taxable_income)
         part = least(ratio(excess(self.agi_here, over=0), over=self.agi, places=4), 1) if self.agi > 0 else ZERO
         return excess(self.agi_here, over=share(part, of=self.deduction))
 
-    @line({2023: "37-NR"}, "Tax on California's part")
+    @line({2023: "37-NR"}, "CA tax before exemption credits")
     def tax_here(self):
         return total(self.tax) if self.is_whole else share(self.rate, of=self.taxable_here)
 
-    @line({2023: "39-NR"}, "Exemption credits of California's part")
+    @line({2023: "39-NR"}, "CA prorated exemption credits")
     def exemption_credits_here(self):
         if self.is_whole:
             return total(self.exemption_credits)
@@ -139,7 +139,7 @@ class IncomeTax(StateReturn):
     def after_exemptions(self):
         return excess(self.tax_here, over=self.exemption_credits_here)
 
-    @line("40", "Care credit", cites="R&TC 17052.6")
+    @line("40", "Child and dependent care expenses credit", cites="R&TC 17052.6")
     def care_credit(self):
         """A part of the federal credit as it is before the federal tax limits it."""
         if self.run.is_idle("us.2441"):
@@ -149,15 +149,15 @@ class IncomeTax(StateReturn):
             return nothing_because("federal income is above the credit's limit", self.federal_agi)
         return share(self.part, of=share(rate, of=self.run.form("us.2441").before_limit))
 
-    @line("43", "Tax paid to other states, Schedule S", cites="R&TC 18001, 18002")
+    @line("43", "Other state tax credit, Schedule S", cites="R&TC 18001, 18002")
     def other_states(self):
         return self.credit_for_others(self.after_exemptions, self.agi)
 
-    @line("44", "Tax at a home state that credits nothing, Schedule S", cites="R&TC 18002")
+    @line("44", "Other state tax credit, nonresidents, Schedule S", cites="R&TC 18002")
     def reverse(self):
         return self.reverse_credit(self.after_exemptions, self.agi_here)
 
-    @line("46", "Renter's credit", cites="R&TC 17053.5")
+    @line("46", "Nonrefundable renter's credit", cites="R&TC 17053.5")
     def renter(self):
         law = self.law.renter
         if not self.questions.renter:
@@ -174,7 +174,7 @@ class IncomeTax(StateReturn):
     def after_credits(self):
         return excess(self.after_exemptions, over=self.credits)
 
-    @line("62", "Behavioural health services tax", cites="R&TC 17043")
+    @line("62", "Behavioral Health Services Tax", cites="R&TC 17043")
     def mental_health(self):
         law = self.law.mental_health
         return share(law.rate, of=excess(self.taxable_here, over=law.above))
@@ -187,7 +187,7 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("72", "Estimated payments, with the extension, or applied")
+    @line("72", "Estimated tax, extension and applied payments")
     def prepaid(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
@@ -199,19 +199,19 @@ class IncomeTax(StateReturn):
     def use_tax(self):
         return total(self.questions.use_tax)
 
-    @line("93", "Payments after use tax")
+    @line("93", "Payments balance")
     def payments_left(self):
         return excess(self.payments, over=self.use_tax)
 
-    @line("94", "Use tax that payments do not cover")
+    @line("94", "Use tax balance")
     def use_tax_left(self):
         return excess(self.use_tax, over=self.payments)
 
-    @line("97", "Overpaid")
+    @line("97", "Overpayment")
     def overpaid(self):
         return excess(self.payments_left, over=self.total_tax)
 
-    @line("98", "Applied to next year")
+    @line("98", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

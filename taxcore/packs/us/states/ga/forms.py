@@ -15,7 +15,7 @@ class IncomeTax(StateReturn):
     def federal_agi(self):
         return total(self.federal.adjusted_gross_income)
 
-    @fact("Retirement income left out", rounding=whole, cites="O.C.G.A. 48-7-27(a)(5)")
+    @fact("Retirement income exclusion", rounding=whole, cites="O.C.G.A. 48-7-27(a)(5)")
     def retirement(self):
         return total([self._left_out(form) for form in self.every("us-ga.own-income")])
 
@@ -33,7 +33,7 @@ class IncomeTax(StateReturn):
         every = [form.interest for form in self.every("us-ga.own-income")]
         return pro_rata(self.everywhere.government_interest, own.interest, every) if total(every) > 0 else ZERO
 
-    @line("9", "Adjustments, Schedule 1")
+    @line("9", "Adjustments to income, Schedule 1")
     def adjustments(self):
         of = self.everywhere
         added = total(of.other_bonds, self.questions.other_additions)
@@ -47,7 +47,7 @@ class IncomeTax(StateReturn):
     def agi(self):
         return total(self.federal_agi, self.adjustments)
 
-    @fact("Income that is Georgia's, Schedule 3", rounding=whole)
+    @fact("Georgia income, Schedule 3", rounding=whole)
     def agi_here(self):
         if self.is_whole:
             return total(self.agi)
@@ -60,7 +60,7 @@ class IncomeTax(StateReturn):
     @line("11", "Standard deduction", cites="O.C.G.A. 48-7-27(a)(1)")
     def standard(self):
         if self.federal.is_itemised:
-            return nothing_because("the federal return is itemised")
+            return nothing_because("the federal return is itemized")
         law = self.law.standard_deduction
         return total(self.by_status(law), times(self.aged() + self.blind(), law.aged_or_blind, of="boxes"))
 
@@ -68,7 +68,7 @@ class IncomeTax(StateReturn):
     def itemized(self):
         federal = self.federal
         if not federal.is_itemised:
-            return nothing_because("the federal return is not itemised")
+            return nothing_because("the federal return is not itemized")
         return total(federal.itemized.deduction, less=self.state_tax_in_itemized(others_only=True))
 
     @line("14", "Exemptions", cites="O.C.G.A. 48-7-26")
@@ -76,7 +76,7 @@ class IncomeTax(StateReturn):
         law = self.law.exemption
         return total(self.by_status(law), times(len(self.dependants()), law.dependant, of="dependants"))
 
-    @fact("Georgia's part, to four places, Schedule 3 line 9", rounding=None)
+    @fact("Ratio, Schedule 3 line 9", rounding=None)
     def georgias_part(self):
         if self.is_whole:
             return total(1)
@@ -95,7 +95,7 @@ class IncomeTax(StateReturn):
     def tax(self):
         return by_bands(self.taxable_income, self.by_status(self.law.income_tax))
 
-    @line("17", "Credit for low incomes", cites="O.C.G.A. 48-7A-3")
+    @line("17", "Low income credit", cites="O.C.G.A. 48-7A-3")
     def low_income(self):
         """For each exemption; one more for each person of 65. Nobody who can be claimed by others has it."""
         if self.federal.standard.is_dependant or not self.is_whole:
@@ -105,7 +105,7 @@ class IncomeTax(StateReturn):
             return nothing_because("the income is above the limit", self.federal_agi)
         return times(len(self.federal.filers) + len(self.dependants()) + self.aged(), each, of="exemptions")
 
-    @line("18", "Tax paid to other states", cites="O.C.G.A. 48-7-28")
+    @line("18", "Other state(s) tax credit", cites="O.C.G.A. 48-7-28")
     def other_states(self):
         return self.credit_for_others(self.tax, self.agi)
 
@@ -118,7 +118,7 @@ class IncomeTax(StateReturn):
         here = by_bands(alone, self.by_status(self.law.income_tax))
         return least(of={f"tax paid to {one.state}": one.tax, "tax here on the same income": here})
 
-    @line("19", "Care credit, IND-CR", cites="O.C.G.A. 48-7-29.10")
+    @line("19", "Child and dependent care expense credit, IND-CR", cites="O.C.G.A. 48-7-29.10")
     def care_credit(self):
         return share(self.part, of=share(self.law.care.share_of_federal, of=self.federal.more_payments.care))
 
@@ -134,7 +134,7 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("25", "Estimated payments, with the extension, or applied")
+    @line("25", "Estimated tax, extension and applied payments")
     def prepaid(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
@@ -146,11 +146,11 @@ class IncomeTax(StateReturn):
     def due(self):
         return excess(self.total_tax, over=self.payments)
 
-    @line("29", "Overpaid")
+    @line("29", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("30", "Applied to next year")
+    @line("30", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -15,10 +15,10 @@ class Questions(StateQuestions):
     jurisdiction = "us-ia"
     kind, name, official = "ia-questions", "Iowa questions", "IA 1040"
 
-    school_district = Text(None, "School district on 31 December", longest=4, pattern=r"\d{4}",
+    school_district = Text(None, "School district on December 31", longest=4, pattern=r"\d{4}",
                            pattern_says="A school district has four digits.", begins="School district")  # fmt: skip
-    surtax_rate = Amount(None, "Its surtax in percent", help="From the year's list. Zero is an answer too.")
-    tuition_credit = Amount(None, "Tuition and textbook credit", help="A quarter of the first 2,000 for each child in school.",
+    surtax_rate = Amount(None, "Surtax rate, percent", help="From the year's list. Enter 0 if none.")
+    tuition_credit = Amount(None, "Tuition and textbook credit", help="25% of the first $2,000 for each child in K-12.",
                             cites="Iowa Code 422.12(2)")  # fmt: skip
 
 

@@ -19,11 +19,11 @@ class IncomeTax(StateReturn):
         """It may be below zero here: deductions above the income are not lost before Iowa's own changes."""
         return total(self.federal.adjusted_gross_income, less=self.federal.deductions)
 
-    @fact("Iowa income tax deducted among the itemised", rounding=None, cites="Iowa Code 422.9")
+    @fact("Iowa income tax in itemized deductions", rounding=None, cites="Iowa Code 422.9")
     def state_tax_deducted(self):
         return self.state_tax_in_itemized()
 
-    @fact("Pensions of people of 55 or disabled", rounding=None, cites="Iowa Code 422.7(31)")
+    @fact("Retirement income exclusion", rounding=None, cites="Iowa Code 422.7(31)")
     def retirement(self):
         """Of each person its own."""
         taxed = self.everywhere.retirement
@@ -37,11 +37,11 @@ class IncomeTax(StateReturn):
     def _is_free(self, person):
         return person is not None and ((person.age_at_end() or 0) >= self.law.retirement.age or person.disabled)
 
-    @fact("Added, Schedule 1", rounding=None)
+    @fact("Additions, Schedule 1", rounding=None)
     def additions(self):
         return total(self.everywhere.other_bonds, self.state_tax_deducted, self.questions.other_additions)
 
-    @fact("Taken off, Schedule 1", rounding=None)
+    @fact("Subtractions, Schedule 1", rounding=None)
     def subtractions(self):
         of = self.everywhere
         return total(of.government_interest, of.benefits, self.retirement, of.refunds, self.questions.other_subtractions)
@@ -75,17 +75,17 @@ class IncomeTax(StateReturn):
     def after_credits(self):
         return excess(self.tax, over=[self.exemption_credits, self.tuition])
 
-    @fact("Income of all sources, IA 126", rounding=None)
+    @fact("All-source net income, IA 126", rounding=None)
     def net_income(self):
         return total(self.everywhere.agi, self.everywhere.other_bonds, self.questions.other_additions, less=self.subtractions)
 
-    @fact("Income of Iowa, IA 126", rounding=None)
+    @fact("Iowa net income, IA 126", rounding=None)
     def iowa_income(self):
         of, every = self.here, self.everywhere
         pensions = pro_rata(self.retirement, of.retirement, every.retirement) if every.retirement > 0 else total(0)
         return total(of.agi, of.other_bonds, self.by_hand(), less=[of.government_interest, of.benefits, of.refunds, pensions])
 
-    @fact("Iowa's part, to three places", rounding=None, cites="Iowa Code 422.5(1)(b)")
+    @fact("Iowa income percentage", rounding=None, cites="Iowa Code 422.5(1)(b)")
     def iowa_part(self):
         if self.is_whole:
             return total(1)
@@ -93,23 +93,23 @@ class IncomeTax(StateReturn):
             return nothing_because("there is no income")
         return least(ratio(excess(self.iowa_income, over=0), over=self.net_income, places=3), 1)
 
-    @fact("Taxable income that is Iowa's", rounding=None)
+    @fact("Iowa-source taxable income", rounding=None)
     def taxed_here(self):
         return share(self.iowa_part, of=self.taxable_income)
 
-    @line("13", "Credit of part-year residents and non-residents, IA 126")
+    @line("13", "Nonresident/part-year resident credit, IA 126")
     def others_credit(self):
         return total(self.after_credits, less=share(self.iowa_part, of=self.after_credits))
 
-    @line("14", "Tax that is Iowa's")
+    @line("14", "Iowa tax")
     def iowa_tax(self):
         return total(self.after_credits, less=self.others_credit)
 
-    @fact("Tax paid to other states, IA 130", rounding=None, cites="Iowa Code 422.8(1)")
+    @fact("Out-of-state tax credit, IA 130", rounding=None, cites="Iowa Code 422.8(1)")
     def other_states(self):
         return self.credit_for_others(self.iowa_tax, self.net_income)
 
-    @fact("Tax after all credits that are not paid out", rounding=None)
+    @fact("Tax after nonrefundable credits", rounding=None)
     def tax_after_credits(self):
         return excess(self.iowa_tax, over=self.other_states)
 
@@ -120,7 +120,7 @@ class IncomeTax(StateReturn):
             return nothing_because("nobody lived in Iowa at the end of the year")
         return share(total(self.questions.surtax_rate) / 100, of=self.tax_after_credits)
 
-    @line("20", "Iowa tax and surtax", weight="total")
+    @line("20", "Total Iowa tax and surtax", weight="total")
     def total_tax(self):
         return total(self.tax_after_credits, self.surtax, self.questions.use_tax)
 
@@ -142,19 +142,19 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @fact("Estimated, with the extension, or applied", rounding=None)
+    @fact("Estimated tax, extension and applied payments", rounding=None)
     def prepaid(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
-    @line("31", "Payments and credits that are paid out", weight="total")
+    @line("31", "Payments and refundable credits", weight="total")
     def payments(self):
         return total(self.care_credit, self.earned_income_credit, self.withheld, self.prepaid)
 
-    @line("32", "Overpaid")
+    @line("32", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("33", "Applied to next year")
+    @line("33", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

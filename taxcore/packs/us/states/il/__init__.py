@@ -16,7 +16,7 @@ class Questions(StateQuestions):
     jurisdiction = "us-il"
     kind, name, official = "il-questions", "Illinois questions", "IL-1040"
 
-    property_tax = Amount("16a", "Property tax paid on the main home in Illinois", cites="35 ILCS 5/208", begins="Home")
+    property_tax = Amount("16a", "Illinois property tax on principal residence", cites="35 ILCS 5/208", begins="Home")
 
 
 def _lives_here(run):

@@ -39,16 +39,16 @@ class OtherStates(IllinoisForm):
     def _base(self):
         return self.home.base_income if self.is_whole else self.run.form("us-il.sch-nr").base_income
 
-    @fact("Income that two states tax", rounding=whole)
+    @fact("Double-taxed income", rounding=whole)
     def twice(self):
         """All states together, and never more than what Illinois itself taxes."""
         return least(total([one.income for one in self.taxed_elsewhere()]), self._base)
 
-    @fact("Tax paid to other states", rounding=whole)
+    @fact("Other state(s) tax credit", rounding=whole)
     def paid(self):
         return total([one.tax for one in self.taxed_elsewhere()])
 
-    @fact("Illinois tax on that income", rounding=whole)
+    @fact("Illinois tax on double-taxed income", rounding=whole)
     def limit(self):
         if self._base <= 0:
             return nothing_because("there is no income in Illinois")
@@ -72,12 +72,12 @@ class PartHere(IllinoisForm):
     def idle(cls, run):
         return super().idle(run) or places.calls(run, "IL") == places.WHOLE
 
-    @fact("Federally tax-exempt interest while living there", rounding=whole, cites="35 ILCS 5/203(a)(2)(A)")
+    @fact("Federally tax-exempt interest, resident period", rounding=whole, cites="35 ILCS 5/203(a)(2)(A)")
     def exempt_interest(self):
         every, bonds = self.everywhere.other_bonds, self.here.other_bonds
         return pro_rata(self.federal.exempt_interest, bonds, every) if every > 0 else total(0)
 
-    @fact("Taken off as on Form IL-1040", rounding=whole)
+    @fact("Subtractions as on Form IL-1040", rounding=whole)
     def subtractions(self):
         of = self.here
         return total(of.retirement, of.benefits, of.refunds, of.government_interest)
@@ -86,14 +86,14 @@ class PartHere(IllinoisForm):
     def base_income(self):
         return excess(total(self.here.agi, self.exempt_interest, self.by_hand()), over=self.subtractions)
 
-    @fact("Of all base income", rounding=None)
+    @fact("Illinois decimal", rounding=None)
     def part(self):
         """Three places, and never above one."""
         if self.of_all.base_income <= 0:
             return nothing_because("there is no base income")
         return least(ratio(self.base_income, over=self.of_all.base_income, places=3), 1)
 
-    @fact("Exemptions in that part", rounding=whole)
+    @fact("Illinois exemptions, prorated", rounding=whole)
     def exemptions(self):
         return share(self.part, of=self.of_all.exemptions)
 
@@ -126,9 +126,9 @@ class IncomeTax(StateReturn):
     def total_income(self):
         return total(self.federal_agi, self.exempt_interest, self.additions)
 
-    @line("5", "Social security and retirement income")
+    @line("5", "Social Security and retirement income")
     def retirement(self):
-        """What federal income holds of pensions, IRAs and social security: Illinois taxes none of it. 35 ILCS 5/203(a)(2)(F)."""
+        """What federal income holds of pensions, IRAs and Social Security: Illinois taxes none of it. 35 ILCS 5/203(a)(2)(F)."""
         federal = self.federal
         return total(federal.ira_taxable, federal.pension_taxable, federal.taxable_benefits)
 
@@ -140,7 +140,7 @@ class IncomeTax(StateReturn):
     def subtractions(self):
         return total(self.modifications.government_interest, self.questions.other_subtractions)
 
-    @line("8", "Subtractions together")
+    @line("8", "Total subtractions")
     def all_subtractions(self):
         return total(self.retirement, self.state_refund, self.subtractions)
 
@@ -148,12 +148,12 @@ class IncomeTax(StateReturn):
     def base_income(self):
         return excess(self.total_income, over=self.all_subtractions)
 
-    @fact("Federal income is within the exemption's limit", cites="35 ILCS 5/204(g)")
+    @fact("Federal AGI within the exemption limit", cites="35 ILCS 5/204(g)")
     def within_limit(self):
         limit = self.law.exemption.income_limit
         return self.federal_agi <= limit["joint" if self.federal.status == "joint" else "others"]
 
-    @fact("Persons with an exemption of their own")
+    @fact("Exemptions allowed")
     def exempt_persons(self):
         return sum(1 for person in self.federal.filers if self._has_exemption(person))
 
@@ -171,11 +171,11 @@ class IncomeTax(StateReturn):
     def blind_exemption(self):
         return self._counted(sum(1 for person in self.federal.filers if person.blind))
 
-    @line("10d", "Dependants")
+    @line("10d", "Dependents")
     def dependants(self):
         if not self.within_limit:
             return nothing_because("federal income is above the limit for exemptions", self.federal_agi)
-        claimed = sum(1 for one in self.every("us.dependant") if one.is_dependant)
+        claimed = sum(1 for one in self.every("us.dependent") if one.is_dependant)
         return times(claimed, self.law.exemption.each, of="dependants")
 
     @line("10", "Exemptions")
@@ -188,7 +188,7 @@ class IncomeTax(StateReturn):
             return total(self.part_here.net_income)
         return excess(self.base_income, over=self.exemptions)
 
-    @fact("Income that another state's credit reads")
+    @fact("Income for another state's credit")
     def taxed_here(self):
         return total(self.part_here.base_income) if not self.is_whole else total(self.base_income)
 
@@ -204,13 +204,13 @@ class IncomeTax(StateReturn):
     def income_tax(self):
         return total(self.tax, self.recapture)
 
-    @line("15", "Tax paid to another state, Schedule CR")
+    @line("15", "Income tax paid to another state, Schedule CR")
     def other_state_credit(self):
         if not self.taxed_elsewhere():
             return nothing_because(self.no_other_state)
         return total(self.run.form("us-il.sch-cr").credit)
 
-    @line("16", "Property tax and education credit, Schedule ICR")
+    @line("16", "Property tax and K-12 education expense credit, Schedule ICR")
     def property_credit(self):
         """A twentieth of the property tax of the main home, and no more than the tax. Expenses of schooling are not computed."""
         paid = self.questions.property_tax
@@ -248,7 +248,7 @@ class IncomeTax(StateReturn):
     def total_tax(self):
         return total(self.tax_after_credits, self.household_tax, self.use_tax, self.surcharges)
 
-    @line("24", "Total tax, carried")
+    @line("24", "Total tax")
     def total_tax_carried(self):
         return self.total_tax
 
@@ -256,7 +256,7 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("26", "Estimated payments, with the extension, or applied")
+    @line("26", "Estimated tax, extension and applied payments")
     def estimates(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
@@ -265,13 +265,13 @@ class IncomeTax(StateReturn):
         credit = share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
         return credit if self.is_whole else share(self.part_here.part, of=credit)
 
-    @line({2024: "30"}, "Child credit", cites="35 ILCS 5/244")
+    @line({2024: "30"}, "Child tax credit", cites="35 ILCS 5/244")
     def child_credit(self):
         if "child_credit" not in self.law:
             return nothing_because("the law begins in 2024")
         law = self.law.child_credit
         young = [
-            one for one in self.every("us.dependant") if one.counts_for_earned_income and one.who.years_old() < law.child_below
+            one for one in self.every("us.dependent") if one.counts_for_earned_income and one.who.years_old() < law.child_below
         ]
         if not young:
             return nothing_because("there is no qualifying child below 12")
@@ -281,7 +281,7 @@ class IncomeTax(StateReturn):
     def payments(self):
         return total(self.withheld, self.estimates, self.earned_income_credit, self.child_credit)
 
-    @line({2022: "31", 2024: "32"}, "Overpaid")
+    @line({2022: "31", 2024: "32"}, "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax_carried)
 
@@ -297,7 +297,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpayment, over=self.applied)
 
-    @line({2022: "38", 2024: "39"}, "Applied to next year")
+    @line({2022: "38", 2024: "39"}, "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpayment)
 
@@ -306,7 +306,7 @@ class IncomeTax(StateReturn):
         return total(self.underpaid)
 
     def _has_exemption(self, person):
-        """Somebody else's dependant keeps the exemption only up to the income limit."""
+        """Somebody else's dependent keeps the exemption only up to the income limit."""
         return not person.claimed_by_other or self.base_income <= self.law.exemption.dependant_income_limit
 
     def _counted(self, persons):

@@ -20,15 +20,15 @@ class Questions(StateQuestions):
     jurisdiction = "us-in"
     kind, name, official = "in-questions", "Indiana questions", "IT-40"
 
-    county = Choice(None, "County on 1 January", {name: name for name in COUNTIES} | {"none": "None of Indiana"},
-                    help="Where they lived; who lived outside Indiana, where they worked.", begins="County")  # fmt: skip
-    county_rate = Amount(None, "The county's rate in percent", help="From the department's notice; empty where it is known here.")
-    spouse_county = Choice(None, "Spouse's county, if another", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
-    spouse_county_rate = Amount(None, "That county's rate in percent", help="Empty where it is known here.")
-    tax_last_year = Amount(None, "Last year's tax, state and county", begins="Penalty",
-                           help="For the penalty on paying too little during the year; 0 if there was none.")  # fmt: skip
-    rent = Amount(None, "Rent paid for the home in Indiana", cites="IC 6-3-2-6", begins="Home")
-    property_tax = Amount(None, "Property tax paid on the home in Indiana", cites="Schedule 2")
+    county = Choice(None, "County on January 1", {name: name for name in COUNTIES} | {"none": "None of Indiana"},
+                    help="County of residence; for a nonresident, county of work.", begins="County")  # fmt: skip
+    county_rate = Amount(None, "County tax rate, percent", help="From Departmental Notice 1; leave empty where it fills in.")
+    spouse_county = Choice(None, "Spouse's county, if different", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
+    spouse_county_rate = Amount(None, "Spouse's county rate, percent", help="Leave empty where it fills in.")
+    tax_last_year = Amount(None, "Prior year tax, state and county", begins="Penalty",
+                           help="For the underpayment penalty; 0 if none.")  # fmt: skip
+    rent = Amount(None, "Rent paid, Indiana home", cites="IC 6-3-2-6", begins="Home")
+    property_tax = Amount(None, "Property tax paid, Indiana home", cites="Schedule 2")
 
 
 # The field of a county, and the name of its rate: of the field that may have it and of the fact

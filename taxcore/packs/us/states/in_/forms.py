@@ -8,30 +8,30 @@ class IncomeTax(StateReturn):
     """Individual income tax return. IC 6-3-1-3.5, 6-3-2-1, 6-3-2-22, 6-3-3-3, 6-3.6."""
 
     jurisdiction = "us-in"
-    number, name = "IT-40", "Individual income tax return, with the county's"
+    number, name = "IT-40", "Individual income tax return"
 
     @line("1", "Federal adjusted gross income")
     def federal_agi(self):
         """Of others than full-year residents what Schedule A gives to Indiana."""
         return total(self.here.agi)
 
-    @line("2", "Added back, Schedule 1", cites="IC 6-3-1-3.5(a)(2)")
+    @line("2", "Add-backs, Schedule 1", cites="IC 6-3-1-3.5(a)(2)")
     def additions(self):
         return total(self.here.other_bonds, self.questions.other_additions)
 
-    @line("3", "Together")
+    @line("3", "Income plus add-backs")
     def with_additions(self):
         return total(self.federal_agi, self.additions)
 
-    @fact("Rent of the home", rounding=None, cites="IC 6-3-2-6")
+    @fact("Renter's deduction", rounding=None, cites="IC 6-3-2-6")
     def rent(self):
         return least(of={"rent": self.questions.rent, "most": self.law.renter.most})
 
-    @fact("Property tax of the home", rounding=None, cites="Schedule 2")
+    @fact("Homeowner's residential property tax deduction", rounding=None, cites="Schedule 2")
     def property_tax(self):
         return least(of={"property tax": self.questions.property_tax, "most": self.law.home.most})
 
-    @fact("Unemployment benefits that Indiana leaves untaxed", rounding=None, cites="IC 6-3-2-10")
+    @fact("Nontaxable unemployment compensation", rounding=None, cites="IC 6-3-2-10")
     def unemployment(self):
         return self.untaxed_unemployment(self.here.unemployment, self.law.unemployment)
 
@@ -45,11 +45,11 @@ class IncomeTax(StateReturn):
     def adjusted_income(self):
         return total(self.with_additions, less=self.deductions)
 
-    @fact("Exemptions of the people", rounding=None, cites="IC 6-3-1-3.5(a)(3)")
+    @fact("Personal exemptions", rounding=None, cites="IC 6-3-1-3.5(a)(3)")
     def own_exemptions(self):
         return times(len(self.federal.filers) + len(self.dependants()), self.law.exemption.each, of="persons")
 
-    @fact("Exemptions of children besides", rounding=None, cites="IC 6-3-1-3.5(a)(5)(A)")
+    @fact("Additional dependent child exemptions", rounding=None, cites="IC 6-3-1-3.5(a)(5)(A)")
     def child_exemptions(self):
         """More for a child in its first year."""
         law, children = self.law.exemption, [one.who for one in self.dependants() if self._is_child(one.who)]
@@ -61,7 +61,7 @@ class IncomeTax(StateReturn):
         kin = who.relationship in ("child", "foster")
         return kin and age is not None and age < (law.student_below if who.student else law.child_below)
 
-    @fact("Exemptions for age and blindness", rounding=None, cites="IC 6-3-1-3.5(a)(5)(B) to (D)")
+    @fact("Age and blindness exemptions", rounding=None, cites="IC 6-3-1-3.5(a)(5)(B) to (D)")
     def aged_exemptions(self):
         law, aged = self.law.exemption, self.aged()
         below = law.low_income_below["separate" if self.federal.status == "separate" else "others"]
@@ -93,17 +93,17 @@ class IncomeTax(StateReturn):
         known = self.law.county
         return total(known[county]) if county in known else nothing_because("no rate of the county is known")
 
-    @fact("The county's rate", rounding=None, cites="IC 6-3.6-4")
+    @fact("County tax rate", rounding=None, cites="IC 6-3.6-4")
     def county_rate(self):
         return self._rate(self.questions.county, self.questions.county_rate)
 
-    @fact("The rate of the spouse's county", rounding=None, cites="IC 6-3.6-4")
+    @fact("Spouse's county tax rate", rounding=None, cites="IC 6-3.6-4")
     def spouse_county_rate(self):
         if not self.has_two_counties:
             return nothing_because("both lived in one county")
         return self._rate(self.questions.spouse_county, self.questions.spouse_county_rate)
 
-    @fact("The spouse's part of the taxable income", rounding=whole, cites="Schedule CT-40, column B")
+    @fact("Spouse's taxable income", rounding=whole, cites="Schedule CT-40, column B")
     def spouse_taxable(self):
         """As the federal income of the one is to that of both."""
         if not self.has_two_counties:
@@ -121,15 +121,15 @@ class IncomeTax(StateReturn):
     def other_taxes(self):
         return total(self.questions.use_tax)
 
-    @line("11", "Taxes", weight="total")
+    @line("11", "Total taxes", weight="total")
     def total_tax(self):
         return total(self.tax, self.county_tax, self.other_taxes)
 
-    @fact("Withheld, Indiana and counties", rounding=None)
+    @fact("Indiana state and county tax withheld", rounding=None)
     def withheld(self):
         return self.withheld_here(local=True)
 
-    @fact("Estimated, with the extension, or applied", rounding=None)
+    @fact("Estimated tax, extension and applied payments", rounding=None)
     def prepaid(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
@@ -142,7 +142,7 @@ class IncomeTax(StateReturn):
     def credits(self):
         return total(self.withheld, self.prepaid, self.earned_income_credit)
 
-    @fact("Tax paid to other states", rounding=None, cites="IC 6-3-3-3")
+    @fact("Other state(s) tax credit", rounding=None, cites="IC 6-3-3-3")
     def other_states(self):
         """In each no more than Indiana's own rate on the same income; none where that state credits it instead."""
         elsewhere = self.taxed_elsewhere()
@@ -152,7 +152,7 @@ class IncomeTax(StateReturn):
         return total([least(of={f"tax paid to {one.state}": one.tax, "Indiana's on the same": share(rate, of=one.income)})
                       for one in elsewhere])  # fmt: skip
 
-    @fact("Tax at the home state that credits nothing", rounding=None, cites="IC 6-3-3-3(b)")
+    @fact("Credit for taxes paid to the home state", rounding=None, cites="IC 6-3-3-3(b)")
     def reverse(self):
         return self.reverse_credit(self.tax, self.adjusted_income)
 
@@ -160,23 +160,23 @@ class IncomeTax(StateReturn):
     def offset_credits(self):
         return least(total(self.other_states, self.reverse), self.tax)
 
-    @fact("Tax that another state's credit reads")
+    @fact("Tax for another state's credit")
     def taxed(self):
         return total(self.tax, self.county_tax, less=self.reverse)
 
-    @line("14", "Credits together", weight="total")
+    @line("14", "Total credits", weight="total")
     def all_credits(self):
         return total(self.credits, self.offset_credits)
 
-    @line("15", "Taxes, carried")
+    @line("15", "Total tax")
     def taxes_carried(self):
         return total(self.total_tax)
 
-    @line("16", "Overpaid")
+    @line("16", "Overpayment")
     def overpaid(self):
         return excess(self.all_credits, over=self.taxes_carried)
 
-    @line("19", "Applied to next year")
+    @line("19", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 
@@ -184,7 +184,7 @@ class IncomeTax(StateReturn):
     def penalty_is_known(self):
         return self.run.form("us-in.it-2210").is_worked_out
 
-    @line("20", "Penalty for paying too little during the year, Schedule IT-2210", cites="IC 6-3-4-4.1")
+    @line("20", "Underpayment penalty, Schedule IT-2210", cites="IC 6-3-4-4.1")
     def penalty(self):
         return total(self.run.form("us-in.it-2210").penalty)
 
@@ -192,7 +192,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=[self.applied, self.penalty])
 
-    @line("23", "Short of the taxes")
+    @line("23", "Tax less credits")
     def short(self):
         return excess(self.taxes_carried, over=self.all_credits)
 

@@ -15,8 +15,8 @@ class Questions(StateQuestions):
     kind, name, official = "mo-questions", "Missouri questions", "MO-1040"
     not_asked = ("use_tax",)
 
-    public_pension = Amount(None, "Of the taxable pensions, from public employers", cites="RSMo 143.124", begins="Pensions")
-    property_tax_credit = Amount(None, "Property tax or rent of people of 65 or disabled", cites="RSMo 135.010")
+    public_pension = Amount(None, "Taxable public pensions", cites="RSMo 143.124", begins="Pensions")
+    property_tax_credit = Amount(None, "Property tax credit: tax or rent paid", cites="RSMo 135.010")
 
 
 def _asked(name):

@@ -61,7 +61,7 @@ class Column(StateForm):
         refunds = total(of.refunds) / len(self.federal.filers)
         return total(self._by_interest(total(of.government_interest, self.questions.other_subtractions)), refunds, self.gains)
 
-    @fact("Capital gains left out", rounding=whole)
+    @fact("Capital gain subtraction", rounding=whole)
     def gains(self):
         if "gains" not in self.law:
             return nothing_because("the law begins in 2025")
@@ -71,7 +71,7 @@ class Column(StateForm):
     def missouri_agi(self):
         return total(self.total_income, less=self.subtractions)
 
-    @line("7", "Part of both incomes", rounding=None)
+    @line("7", "Income percentage", rounding=None)
     def percentage(self):
         """To whole percent; both make a hundred, so the second is the rest."""
         if self.home.missouri_agi <= 0:
@@ -93,7 +93,7 @@ class Column(StateForm):
         below = [whole((upper - lower) * each) for (lower, each), (upper, _) in pairwise(bands) if upper <= edge]
         return total(below, share(rate, of=excess(self.taxable_income, over=edge)))
 
-    @fact("Income that is Missouri's, MO-NRI", rounding=whole)
+    @fact("Missouri source income, MO-NRI", rounding=whole)
     def missouri_income(self):
         """Own pay and own business as they belong here; the rest as both spouses' other income is divided."""
         if self.is_whole:
@@ -112,7 +112,7 @@ class Column(StateForm):
         businesses = [one for one in self.every("us.sch-c") if (one.books.owner or "taxpayer") == role]
         return total(pay, [self.here.business_of(one) for one in businesses])
 
-    @line("32", "Missouri's part of the income", rounding=None, cites="RSMo 143.041")
+    @line("32", "Missouri income percentage", rounding=None, cites="RSMo 143.041")
     def missouri_part(self):
         if self.is_whole:
             return total(1)
@@ -120,11 +120,11 @@ class Column(StateForm):
             return nothing_because("there is no income")
         return least(ratio(excess(self.missouri_income, over=0), over=self.missouri_agi, places=2), 1)
 
-    @fact("Tax before the credit for other states", rounding=whole)
+    @fact("Tax before resident credit", rounding=whole)
     def before_credit(self):
         return share(self.missouri_part, of=self.tax)
 
-    @line("31", "Tax paid to other states, MO-CR", cites="RSMo 143.081")
+    @line("31", "Resident credit, MO-CR", cites="RSMo 143.081")
     def other_states(self):
         """In each, as much of this column's tax as its income is of this spouse's income, to whole percent."""
         elsewhere, base = self.taxed_elsewhere(), self.missouri_agi if self.is_whole else self.missouri_income
@@ -143,7 +143,7 @@ class Column(StateForm):
         twice = least(ratio(share(part, of=one.income), over=base, places=2), 1)
         return least(of={f"tax paid to {one.state}": share(part, of=one.tax), "tax here": share(twice, of=self.before_credit)})
 
-    @line("33", "Tax that is Missouri's")
+    @line("33", "Balance")
     def balance(self):
         return total(self.before_credit, less=self.other_states)
 
@@ -158,11 +158,11 @@ class IncomeTax(StateReturn):
     def columns(self):
         return self.every("us-mo.mo-1040-columns")
 
-    @line("6", "Missouri adjusted gross income of both", weight="total")
+    @line("6", "Total Missouri adjusted gross income", weight="total")
     def missouri_agi(self):
         return total([column.missouri_agi for column in self.columns])
 
-    @fact("Social security that is free", rounding=whole, cites="RSMo 143.125")
+    @fact("Social Security exemption", rounding=whole, cites="RSMo 143.125")
     def social_security(self):
         """From 62; up to 2023 less what the income is above a limit."""
         law, own = self.law.social_security, self.every("us-mo.own-income")
@@ -176,7 +176,7 @@ class IncomeTax(StateReturn):
         person = self.person(role)
         return person is not None and ((person.age_at_end() or 0) >= age or person.disabled)
 
-    @fact("Private pensions that are free", rounding=whole, cites="RSMo 143.124")
+    @fact("Private pension exemption", rounding=whole, cites="RSMo 143.124")
     def private_pension(self):
         law, status = self.law.private_pension, self.federal.status
         limit = law["couple_up_to" if self.is_joint else "separate_up_to" if status == "separate" else "alone_up_to"]
@@ -184,7 +184,7 @@ class IncomeTax(StateReturn):
         each = [least(form.retirement, law.each) for form in self.every("us-mo.own-income")]
         return excess(total(each), over=excess(income, over=limit))
 
-    @line("8", "Pensions and social security, MO-A part 3")
+    @line("8", "Pension and Social Security exemption, MO-A Part 3")
     def pensions(self):
         return total(self.social_security, self.private_pension)
 
@@ -200,18 +200,18 @@ class IncomeTax(StateReturn):
         found = next((rate for up_to, rate in self.law.federal_tax.steps if self.missouri_agi <= up_to), None)
         return nothing_because("the income is above the last step", self.missouri_agi) if found is None else total(found)
 
-    @line("13", "Federal tax taken off")
+    @line("13", "Federal tax deduction")
     def federal_deduction(self):
         law = self.law.federal_tax
         most = law.most_couple if self.federal.status == "joint" else law.most_alone
         return least(of={"part of the federal tax": share(self.federal_part, of=self.federal_tax), "most": most})
 
-    @fact("Itemised in Missouri, MO-A part 2", rounding=whole, cites="RSMo 143.141")
+    @fact("Missouri itemized deductions, MO-A Part 2", rounding=whole, cites="RSMo 143.141")
     def itemized(self):
-        """What is itemised, with social security and Medicare tax, without state income tax in the part the cap left."""
+        """What is itemized, with Social Security and Medicare tax, without state income tax in the part the cap left."""
         federal = self.federal
         if not federal.is_itemised:
-            return nothing_because("the federal return is not itemised")
+            return nothing_because("the federal return is not itemized")
         insured = [total(wage.social_security_withheld, wage.medicare_withheld) for wage in self.papers("w2")]
         itemised = total(federal.itemized.deduction, insured, self._self_employment())
         return excess(itemised, over=self.state_tax_in_itemized())
@@ -219,11 +219,11 @@ class IncomeTax(StateReturn):
     def _self_employment(self):
         return total(self.federal.adjusting.half_self_employment, self.federal.adjusting.half_self_employment)
 
-    @line("14", "Standard or itemised deduction")
+    @line("14", "Standard or itemized deduction")
     def deduction(self):
-        return greatest(of={"standard": self.federal.standard.deduction, "itemised in Missouri": self.itemized})
+        return greatest(of={"standard": self.federal.standard.deduction, "itemized in Missouri": self.itemized})
 
-    @line("15", "Head of household or surviving spouse")
+    @line("15", "Additional deduction: head of household or surviving spouse")
     def head_of_household(self):
         if self.federal.status not in ("head_of_household", "surviving_spouse"):
             return nothing_because("the filing status is another")
@@ -237,23 +237,23 @@ class IncomeTax(StateReturn):
     def subtotal(self):
         return excess(self.missouri_agi, over=self.deductions)
 
-    @fact("Tax of the columns", rounding=whole)
+    @fact("Tax, both columns", rounding=whole)
     def tax(self):
         return total([column.before_credit for column in self.columns])
 
-    @fact("Tax paid to other states, of both columns", rounding=whole)
+    @fact("Resident credit, both columns", rounding=whole)
     def other_states(self):
         return total([column.other_states for column in self.columns])
 
-    @fact("Taxable income that is Missouri's", rounding=whole)
+    @fact("Missouri-source taxable income", rounding=whole)
     def taxed_here(self):
         return total([share(column.missouri_part, of=column.taxable_income) for column in self.columns])
 
-    @fact("Income that another state's credit reads", rounding=whole)
+    @fact("Income for another state's credit", rounding=whole)
     def credited_income(self):
         return total([column.missouri_income for column in self.columns])
 
-    @fact("Working family credit", rounding=whole, cites="RSMo 143.177")
+    @fact("Missouri working family tax credit", rounding=whole, cites="RSMo 143.177")
     def working_family(self):
         """Not paid out; for residents of the whole year."""
         if not self.is_whole:
@@ -269,11 +269,11 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("38", "Estimated payments and what was applied")
+    @line("38", "Estimated tax and applied payments")
     def estimates(self):
         return total(self.estimates_here(), self.questions.applied_before)
 
-    @line("41", "Paid with the extension, MO-60")
+    @line("41", "Payment with Form MO-60")
     def with_extension(self):
         return self.extension_here()
 
@@ -281,11 +281,11 @@ class IncomeTax(StateReturn):
     def payments(self):
         return total(self.withheld, self.estimates, self.with_extension)
 
-    @line("49", "Overpaid")
+    @line("49", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("50", "Applied to next year")
+    @line("50", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

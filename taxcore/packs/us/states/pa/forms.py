@@ -70,7 +70,7 @@ class IncomeTax(StateReturn):
         shares = [self._while_here(p, total(p.dividends)) for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind)]
         return total(of_payers, shares)
 
-    @line("4", "Net income or loss of businesses", cites="72 P.S. 7303(a)(2)")
+    @line("4", "Net income or loss from business", cites="72 P.S. 7303(a)(2)")
     def business(self):
         """Of movers and non-residents by receipts or days."""
         if not self.is_whole:
@@ -79,7 +79,7 @@ class IncomeTax(StateReturn):
         kinds = ("k1-1065", "k1-1120s")
         return total(own, [total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)])
 
-    @line("5", "Net gain or loss of sales", cites="72 P.S. 7303(a)(3)")
+    @line("5", "Net gain or loss from sale of property", cites="72 P.S. 7303(a)(3)")
     def gains(self):
         """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
         if self.run.is_idle("us.sch-d") or (self.kind_of_return == places.NONE and not self.here.gains):
@@ -94,7 +94,7 @@ class IncomeTax(StateReturn):
     def rents(self):
         return nothing_because("no rents are on this return")
 
-    @line("7", "Estates and trusts")
+    @line("7", "Total estate and trust income or (loss)")
     def trusts(self):
         return nothing_because("no share of an estate or trust is on this return")
 
@@ -118,7 +118,7 @@ class IncomeTax(StateReturn):
         )
         return total([excess(one, over=0) for one in classes], self.questions.other_additions)
 
-    @line("10", "Health savings", cites="72 P.S. 7303(a)(9)")
+    @line("10", "Health savings account contributions", cites="72 P.S. 7303(a)(9)")
     def deductions(self):
         return total(self.run.form("us.sch-1").health_savings_deduction, self.questions.other_subtractions)
 
@@ -134,25 +134,25 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("14", "Credit from last year's return")
+    @line("14", "Credit from prior year return")
     def applied_before(self):
         return total(self.questions.applied_before)
 
-    @line("15", "Estimated payments")
+    @line("15", "Estimated tax payments")
     def estimates(self):
         return self.estimates_here()
 
-    @line("16", "Paid with the extension")
+    @line("16", "Amount paid with request for extension")
     def with_extension(self):
         return self.extension_here()
 
-    @line("18", "Payments besides withholding")
+    @line("18", "Total estimated payments and credits")
     def payments(self):
         return total(self.applied_before, self.estimates, self.with_extension)
 
-    @line("19b", "Dependent children, Schedule SP")
+    @line("19b", "Dependents, Schedule SP")
     def children(self):
-        count = sum(1 for one in self.every("us.dependant") if one.is_dependant and one.who.relationship in ("child", "foster"))
+        count = sum(1 for one in self.every("us.dependent") if one.is_dependant and one.who.relationship in ("child", "foster"))
         return times(count, 1, of="children")
 
     @line("20", "Eligibility income, Schedule SP", cites="72 P.S. 7304(c)")
@@ -161,7 +161,7 @@ class IncomeTax(StateReturn):
             return nothing_because("tax forgiveness is not claimed")
         return total(self.taxable_income, self.questions.other_eligibility)
 
-    @fact("Share of the tax forgiven", cites="72 P.S. 7304(d)", rounding=None)
+    @fact("Tax forgiveness percentage", cites="72 P.S. 7304(d)", rounding=None)
     def forgiven(self):
         """All up to the limit, a tenth less for each step begun above it."""
         if not self.questions.forgiveness or not self.is_whole:
@@ -176,7 +176,7 @@ class IncomeTax(StateReturn):
         """Of the tax less the credit for other states' tax, which is never paid out. Schedule SP, lines 12 to 16."""
         return share(self.forgiven, of=excess(self.tax, over=self.resident_credit))
 
-    @line("22", "Tax paid to other states", cites="72 P.S. 7314")
+    @line("22", "Other state(s) tax credit", cites="72 P.S. 7314")
     def resident_credit(self):
         """In each state, no more than Pennsylvania's own tax on the same income."""
         elsewhere = self.taxed_elsewhere()
@@ -198,7 +198,7 @@ class IncomeTax(StateReturn):
     def use_tax(self):
         return total(self.questions.use_tax)
 
-    @fact("Tax with use tax")
+    @fact("Tax plus use tax")
     def total_tax(self):
         return total(self.tax, self.use_tax)
 
@@ -218,6 +218,6 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("31", "Applied to next year")
+    @line("31", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)

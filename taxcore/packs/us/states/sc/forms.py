@@ -16,7 +16,7 @@ class IncomeTax(StateReturn):
         """It may be below zero here."""
         return total(self.federal.adjusted_gross_income, less=self.federal.deductions)
 
-    @fact("State income tax among the itemized deductions", rounding=whole, cites="S.C. Code 12-6-1130(2)")
+    @fact("State tax addback", rounding=whole, cites="S.C. Code 12-6-1130(2)")
     def state_tax_deducted(self):
         """No more than what itemizing exceeds the standard deduction by."""
         if not self.federal.is_itemised:
@@ -28,14 +28,14 @@ class IncomeTax(StateReturn):
     def additions(self):
         return total(self.state_tax_deducted, self.everywhere.other_bonds, self.questions.other_additions)
 
-    @fact("44% of the gain held longer than a year", rounding=whole, cites="S.C. Code 12-6-1150")
+    @fact("Net capital gain deduction, 44%", rounding=whole, cites="S.C. Code 12-6-1150")
     def gain_excluded(self):
         if self.run.is_idle("us.sch-d") or self.federal.gains.together <= 0:
             return nothing_because("there is no long-term gain")
         schedule = self.federal.gains
         return share(self.law.gains.excluded, of=excess(least(schedule.long_term, schedule.together), over=0))
 
-    @fact("Retirement and age", rounding=whole, cites="S.C. Code 12-6-1170")
+    @fact("Retirement and age 65 deductions", rounding=whole, cites="S.C. Code 12-6-1170")
     def retirement(self):
         """Of each: pensions up to an amount; from 65 the age deduction takes its place where it is more."""
         law = self.law.retirement
@@ -47,7 +47,7 @@ class IncomeTax(StateReturn):
         pension = least(own.retirement, law.aged_each)
         return total(pension, excess(law.age_deduction, over=pension))
 
-    @fact("Dependants, and those below six once more", rounding=whole, cites="S.C. Code 12-6-1140(13), 12-6-1160")
+    @fact("Dependent exemptions, including under age 6", rounding=whole, cites="S.C. Code 12-6-1140(13), 12-6-1160")
     def dependants_deduction(self):
         law, claimed = self.law.dependants, self.dependants()
         young = sum(1 for one in claimed if one.who.years_old() is not None and one.who.years_old() < law.young_below)
@@ -63,7 +63,7 @@ class IncomeTax(StateReturn):
     def _taken_off(of):
         return [of.refunds, of.government_interest, of.benefits]
 
-    @fact("Income that is South Carolina's, Schedule NR", rounding=whole)
+    @fact("South Carolina income, Schedule NR", rounding=whole)
     def agi_here(self):
         """Of residents all income, less what is not taxed."""
         of, every = self.here, self.everywhere
@@ -71,13 +71,13 @@ class IncomeTax(StateReturn):
         pensions = share(self.part, of=self.retirement)
         return total(of.agi, of.other_bonds, self.by_hand(), less=[self._taken_off(of), gains, pensions])
 
-    @fact("South Carolina's part, to four places", rounding=None, cites="S.C. Code 12-6-1720")
+    @fact("South Carolina proration", rounding=None, cites="S.C. Code 12-6-1720")
     def carolinas_part(self):
         if self.is_whole or self.everywhere.agi <= 0:
             return total(1 if self.is_whole else 0)
         return least(ratio(excess(self.here.agi, over=0), over=self.everywhere.agi, places=4), 1)
 
-    @line("5", "Income taxed", weight="total")
+    @line("5", "South Carolina income subject to tax", weight="total")
     def taxable_income(self):
         """A mover's or non-resident's deductions count in South Carolina's part."""
         if self.is_whole:
@@ -89,14 +89,14 @@ class IncomeTax(StateReturn):
     def tax(self):
         return tax_by_table(self.taxable_income, self.law.income_tax.bands, self.law.table)
 
-    @line("11", "Care credit", cites="S.C. Code 12-6-3380")
+    @line("11", "Child and dependent care expenses credit", cites="S.C. Code 12-6-3380")
     def care_credit(self):
         """Of the costs that the federal credit counts."""
         if self.run.is_idle("us.2441") or self.run.form("us.2441").not_allowed:
             return nothing_because("the federal return counts no costs of care")
         return share(self.part, of=share(self.law.care.rate, of=self.run.form("us.2441").base))
 
-    @line("12", "Credit for two earners", cites="S.C. Code 12-6-3330")
+    @line("12", "Two wage earner credit", cites="S.C. Code 12-6-3330")
     def two_earners(self):
         if self.federal.status != "joint" or len(self.federal.filers) < 2:
             return nothing_because("it is for couples who file together")
@@ -108,7 +108,7 @@ class IncomeTax(StateReturn):
         pay = [wage.wages if self.is_whole else self.here.wages_of(wage) for wage in self.papers("w2", role)]
         return total(pay, [one.profit for one in self.every("us.sch-c") if one.books.owner == role and one.profit > 0])
 
-    @fact("Tax paid to other states, SC1040TC", rounding=whole, cites="S.C. Code 12-6-3400")
+    @fact("Tax paid to another state, SC1040TC", rounding=whole, cites="S.C. Code 12-6-3400")
     def other_states(self):
         return self.credit_for_others(self.tax, self.agi_here)
 
@@ -134,11 +134,11 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("17", "Estimated payments, and what was applied")
+    @line("17", "Estimated tax and applied payments")
     def estimates(self):
         return total(self.estimates_here(), self.questions.applied_before)
 
-    @line("18", "Paid with the extension")
+    @line("18", "Amount paid with request for extension")
     def with_extension(self):
         return self.extension_here()
 
@@ -146,7 +146,7 @@ class IncomeTax(StateReturn):
     def payments(self):
         return total(self.withheld, self.estimates, self.with_extension)
 
-    @line("24", "Overpaid")
+    @line("24", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.tax_after_credits)
 
@@ -158,11 +158,11 @@ class IncomeTax(StateReturn):
     def use_tax(self):
         return total(self.questions.use_tax)
 
-    @fact("Tax with use tax", rounding=whole)
+    @fact("Tax plus use tax", rounding=whole)
     def total_tax(self):
         return total(self.tax_after_credits, self.use_tax)
 
-    @line("27", "Applied to next year")
+    @line("27", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -43,7 +43,7 @@ class IncomeTax(StateReturn):
     def additions(self):
         return total(self.counted.other_bonds, self.questions.other_additions)
 
-    @line("3", "Together")
+    @line("3", "Income plus additions")
     def with_additions(self):
         return total(self.federal_agi, self.additions)
 
@@ -75,7 +75,7 @@ class IncomeTax(StateReturn):
         left = total(self.age_deduction, less=times(oldest, self.law.age_deduction.each, of="born before 2 January 1939"))
         return left / (self.aged() - oldest)
 
-    @line("5", "Social security")
+    @line("5", "Social Security")
     def benefits(self):
         return total(self.counted.benefits)
 
@@ -87,7 +87,7 @@ class IncomeTax(StateReturn):
     def subtractions(self):
         return total(self.counted.government_interest, self.questions.other_subtractions)
 
-    @line("8", "Subtractions together")
+    @line("8", "Total subtractions")
     def all_subtractions(self):
         return total(self.age_deduction, self.benefits, self.refunds, self.subtractions)
 
@@ -95,18 +95,18 @@ class IncomeTax(StateReturn):
     def agi(self):
         return total(self.with_additions, less=self.all_subtractions)
 
-    @line("10", "Itemised deductions, without state income tax", cites="Va. Code 58.1-322.03(1)")
+    @line("10", "Virginia itemized deductions", cites="Va. Code 58.1-322.03(1)")
     def itemized(self):
-        """They are taken where the federal return itemises, and only there."""
+        """They are taken where the federal return itemizes, and only there."""
         federal = self.federal
         if not federal.is_itemised:
-            return nothing_because("the federal return is not itemised")
+            return nothing_because("the federal return is not itemized")
         return share(self.part_of_deductions, of=total(federal.itemized.deduction, less=self.state_tax_in_itemized()))
 
     @line("11", "Standard deduction")
     def standard(self):
         if self.federal.is_itemised:
-            return nothing_because("the federal return is itemised")
+            return nothing_because("the federal return is itemized")
         if self.federal.standard.is_dependant:
             return least(self._earned(), self.by_status(self.law.standard_deduction))
         return share(self.part_of_deductions, of=self.by_status(self.law.standard_deduction))
@@ -114,7 +114,7 @@ class IncomeTax(StateReturn):
     def _earned(self):
         return total(self.federal.wages, excess(self.federal.adjusting.business, over=0))
 
-    @fact("Part of the deductions", rounding=None)
+    @fact("Deduction percentage", rounding=None)
     def part_of_deductions(self):
         """Of movers as much as income falls into their time here."""
         return self.part if self.kind_of_return == places.PART else total(1)
@@ -140,14 +140,14 @@ class IncomeTax(StateReturn):
     def taxable_income(self):
         return excess(self.agi, over=[self.itemized, self.standard, self.exemptions, self.care])
 
-    @fact("Virginia's income, line 763-8", rounding=whole)
+    @fact("Virginia source income, 763 line 8", rounding=whole)
     def agi_here(self):
         if self.kind_of_return != places.NONE:
             return total(self.agi)
         of = self.here
         return total(of.agi, of.other_bonds, self.by_hand(), less=[of.benefits, of.refunds, of.government_interest])
 
-    @fact("Part that is Virginia's, to a tenth of a percent", rounding=None, cites="Va. Code 58.1-325")
+    @fact("Nonresident allocation percentage", rounding=None, cites="Va. Code 58.1-325")
     def virginias_part(self):
         if self.kind_of_return != places.NONE:
             return total(1)
@@ -155,7 +155,7 @@ class IncomeTax(StateReturn):
             return nothing_because("there is no income")
         return least(ratio(excess(self.agi_here, over=0), over=self.agi, places=3), 1)
 
-    @fact("Income that is taxed", rounding=whole)
+    @fact("Taxable income allocated to Virginia", rounding=whole)
     def taxed_income(self):
         return share(self.virginias_part, of=self.taxable_income)
 
@@ -198,19 +198,19 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("20", "Estimated payments")
+    @line("20", "Estimated tax payments")
     def estimates(self):
         return self.estimates_here()
 
-    @line("21", "Last year's overpayment")
+    @line("21", "Overpayment applied from last year")
     def applied_before(self):
         return total(self.questions.applied_before)
 
-    @line("22", "Paid with the extension")
+    @line("22", "Amount paid with request for extension")
     def with_extension(self):
         return self.extension_here()
 
-    @line("23", "Credit for low income or earned income", cites="Va. Code 58.1-339.8")
+    @line("23", "Credit for Low-Income Individuals or Earned Income Credit", cites="Va. Code 58.1-339.8")
     def low_income(self):
         """The best of three: by the guidelines of poverty, a part of the federal credit, or another part that is paid out."""
         if self.kind_of_return == places.NONE:
@@ -233,7 +233,7 @@ class IncomeTax(StateReturn):
         below = self.agi <= law.first + law.each_more * (persons - 1)
         return times(persons, law.each, of="persons") if below else total(0)
 
-    @line("24", "Tax paid to other states, Schedule OSC", cites="Va. Code 58.1-332")
+    @line("24", "Credit for tax paid to another state, Schedule OSC", cites="Va. Code 58.1-332")
     def other_states(self):
         return self.credit_for_others(self.net_tax, self.agi)
 
@@ -250,7 +250,7 @@ class IncomeTax(StateReturn):
         """Also the tax at a home state that credits nothing."""
         return self.reverse_credit(self.net_tax, self.agi_here)
 
-    @fact("Tax that another state's credit reads", rounding=whole)
+    @fact("Tax for another state's credit", rounding=whole)
     def taxed(self):
         return excess(self.net_tax, over=self.other_credits)
 
@@ -264,11 +264,11 @@ class IncomeTax(StateReturn):
     def short(self):
         return excess(self.net_tax, over=self.payments)
 
-    @line("28", "Overpaid")
+    @line("28", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.net_tax)
 
-    @line("29", "Applied to next year")
+    @line("29", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 
@@ -276,7 +276,7 @@ class IncomeTax(StateReturn):
     def use_tax(self):
         return total(self.questions.use_tax)
 
-    @fact("Tax with use tax", rounding=whole)
+    @fact("Tax plus use tax", rounding=whole)
     def total_tax(self):
         return total(self.net_tax, self.use_tax)
 

@@ -14,11 +14,11 @@ class Questions(StateQuestions):
     jurisdiction = "us-wi"
     kind, name, official = "wi-questions", "Wisconsin questions", "Form 1"
 
-    property_tax = Amount(None, "Property tax paid on the home in Wisconsin", cites="Wis. Stat. 71.07(9)", begins="Home")
+    property_tax = Amount(None, "Property tax paid, Wisconsin home", cites="Wis. Stat. 71.07(9)", begins="Home")
     rent_with_heat = Amount(None, "Rent paid, heat included")
     rent_without_heat = Amount(None, "Rent paid, heat not included")
-    pension_exclusion = Flag(None, "Choose the larger pension exclusion", cites="2025 Wisconsin Act 15",
-                             help="From 2025, at 67; nearly all credits go with it.", begins="Pensions")  # fmt: skip
+    pension_exclusion = Flag(None, "Elect the retirement income exclusion", cites="2025 Wisconsin Act 15",
+                             help="From 2025, at 67; most credits are given up.", begins="Pensions")  # fmt: skip
 
 
 @idea("us-wi.pension-exclusion-pays", "Wisconsin: the larger pension exclusion would pay", "election", "2025 Wisconsin Act 15")
@@ -44,12 +44,12 @@ def _care(run):
     return form.address("benefits") if run.year >= 2024 and form.expenses > 0 and form.benefits > 0 else None
 
 
-@check("us-wi.dependant", "Wisconsin: the standard deduction of somebody's dependant", "unlikely", "Wis. Stat. 71.05(22)(f)")
+@check("us-wi.dependent", "Wisconsin: the standard deduction of somebody's dependent", "unlikely", "Wis. Stat. 71.05(22)(f)")
 def dependant(run):
     if files_in(run, "WI") and run.form("us-wi.form-1").federal.standard.is_dependant:
         form = run.form("us-wi.form-1")
         says = (
-            f"Wisconsin's standard deduction of a dependant is {form.standard_deduction:,}, by the federal rule of earned "
+            f"Wisconsin's standard deduction of a dependent is {form.standard_deduction:,}, by the federal rule of earned "
             "income. Compare it with the instructions' worksheet."
         )
         yield found(form.address("standard_deduction"), says)

@@ -24,11 +24,11 @@ class IncomeTax(StateReturn):
     def additions(self):
         return total(self.here.other_bonds, self.questions.other_additions)
 
-    @line("3", "Together")
+    @line("3", "Income plus additions")
     def with_additions(self):
         return total(self.federal_agi, self.additions)
 
-    @fact("Gain held longer than a year that is left out", rounding=None, cites="Wis. Stat. 71.05(6)(b)9")
+    @fact("Capital gain exclusion", rounding=None, cites="Wis. Stat. 71.05(6)(b)9")
     def gain_excluded(self):
         """30% of the smaller of the long-term gain and the gain together; of a mover in the part that is Wisconsin's."""
         if self.run.is_idle("us.sch-d"):
@@ -40,7 +40,7 @@ class IncomeTax(StateReturn):
         excluded = share(self.law.gains.excluded, of=net)
         return excluded if self.is_whole else pro_rata(excluded, self.here.gains, self.everywhere.gains)
 
-    @fact("Pensions left out", rounding=None, cites="Wis. Stat. 71.05(6)(b)54")
+    @fact("Retirement income subtraction", rounding=None, cites="Wis. Stat. 71.05(6)(b)54")
     def pensions(self):
         """Of people of 65 with a low income; since 2025 more for people of 67 who choose it and forgo credits."""
         taxed = self.here.retirement
@@ -57,7 +57,7 @@ class IncomeTax(StateReturn):
         couple = self.federal.status in ("joint", "separate")
         return self.federal.adjusted_gross_income < (law.couple_below if couple else law.alone_below)
 
-    @fact("The larger pension exclusion is chosen")
+    @fact("Retirement income exclusion elected")
     def excludes_pensions(self):
         return bool(self.questions.pension_exclusion) and "retirement_exclusion" in self.law
 
@@ -72,7 +72,7 @@ class IncomeTax(StateReturn):
     def wisconsin_income(self):
         return total(self.with_additions, less=self.subtractions)
 
-    @fact("Income by which the standard deduction falls", rounding=None)
+    @fact("Income for the standard deduction", rounding=None)
     def income_for_deduction(self):
         """All income, where some of it is not Wisconsin's."""
         if self.is_whole:
@@ -81,7 +81,7 @@ class IncomeTax(StateReturn):
 
     @line("6", "Standard deduction", cites="Wis. Stat. 71.05(22)")
     def standard_deduction(self):
-        """Somebody else's dependant has no more than earned so much, or the least that the federal law leaves."""
+        """Somebody else's dependent has no more than earned so much, or the least that the federal law leaves."""
         table = self.law.standard_deduction
         whole = self._falling(self.by_status(table))
         if self.federal.status in ("head_of_household", "surviving_spouse"):
@@ -93,7 +93,7 @@ class IncomeTax(StateReturn):
     def _falling(self, row):
         return excess(row.most, over=share(row.rate, of=excess(self.income_for_deduction, over=row.falls_from)))
 
-    @fact("Wisconsin's part, to four places", rounding=None, cites="Wis. Stat. 71.06(2s)")
+    @fact("Wisconsin percentage", rounding=None, cites="Wis. Stat. 71.06(2s)")
     def part_of_year(self):
         """Wisconsin income over federal income: brackets, deduction and exemptions count in it."""
         if self.is_whole or self.everywhere.agi <= 0:
@@ -112,7 +112,7 @@ class IncomeTax(StateReturn):
         """Of movers and non-residents as if all income were Wisconsin's: the tax on it counts in Wisconsin's part."""
         return excess(self.income_for_deduction, over=[self.standard_deduction, self.exemptions])
 
-    @fact("Taxable income that is Wisconsin's", rounding=None)
+    @fact("Wisconsin-source taxable income", rounding=None)
     def taxed_here(self):
         return share(self.part_of_year, of=self.taxable_income)
 
@@ -121,7 +121,7 @@ class IncomeTax(StateReturn):
         every = tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
         return total(every) if self.is_whole else share(self.part_of_year, of=every)
 
-    @fact("Itemised deduction credit, Schedule 1", rounding=None, cites="Wis. Stat. 71.07(5)")
+    @fact("Itemized deduction credit, Schedule 1", rounding=None, cites="Wis. Stat. 71.07(5)")
     def itemized_credit(self):
         """On interest, gifts and medical costs above the standard deduction, whether the federal return itemizes or not; taxes do
         not count."""
@@ -130,7 +130,7 @@ class IncomeTax(StateReturn):
         above = excess(counted, over=self.standard_deduction)
         return share(self.part_of_year, of=share(self.law.itemized_credit.rate, of=above))
 
-    @fact("Care credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
+    @fact("Child and dependent care expenses credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
     def care_credit(self):
         """Half of the federal credit; since 2024 its rate on more costs, whether the federal tax uses the credit up or not."""
         law = self.law.care
@@ -138,7 +138,7 @@ class IncomeTax(StateReturn):
             return share(self.part_of_year, of=share(law.share_of_federal, of=self.federal.more_payments.care))
         return share(self.part_of_year, of=self.care_on_costs)
 
-    @fact("Care credit before the part of the year", rounding=None, cites="2023 Wisconsin Act 101")
+    @fact("Care credit before proration", rounding=None, cites="2023 Wisconsin Act 101")
     def care_on_costs(self):
         if self.run.is_idle("us.2441"):
             return nothing_because("no care was paid for")
@@ -173,7 +173,7 @@ class IncomeTax(StateReturn):
     def _in_wisconsin(self, wage):
         return wage.wages if self.is_whole else total([row.wages for row in wage.states if row.state == "WI"])
 
-    @fact("Tax paid to other states, Schedule OS", rounding=None, cites="Wis. Stat. 71.07(7)")
+    @fact("Net tax paid to another state, Schedule OS", rounding=None, cites="Wis. Stat. 71.07(7)")
     def other_states(self):
         """What is paid there, and no more than Wisconsin's tax after the other credits."""
         return self.credit_for_others(excess(self.tax, over=self.own_credits), self.wisconsin_income)
@@ -184,14 +184,14 @@ class IncomeTax(StateReturn):
             return least(of={f"tax paid to {one.state}": one.tax, "tax here": tax})
         return super().credited(one, tax, base)
 
-    @fact("Credits of Wisconsin's own that are not paid out", rounding=None)
+    @fact("Wisconsin nonrefundable credits", rounding=None)
     def own_credits(self):
         """Who chooses the larger pension exclusion has none."""
         if self.excludes_pensions:
             return nothing_because("the larger pension exclusion is chosen")
         return total(self.itemized_credit, self.care_credit, self.home_credit, self.couple_credit)
 
-    @fact("Credits that are not paid out", rounding=None)
+    @fact("Total nonrefundable credits", rounding=None)
     def credits(self):
         return total(self.own_credits, self.other_states)
 
@@ -203,7 +203,7 @@ class IncomeTax(StateReturn):
     def use_tax(self):
         return total(self.questions.use_tax)
 
-    @line("23", "Together", weight="total")
+    @line("23", "Total tax", weight="total")
     def total_tax(self):
         return total(self.tax_after_credits, self.use_tax)
 
@@ -211,7 +211,7 @@ class IncomeTax(StateReturn):
     def withheld(self):
         return self.withheld_here()
 
-    @line("25", "Estimated payments and what was applied")
+    @line("25", "Estimated tax and applied payments")
     def prepaid(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
 
@@ -225,11 +225,11 @@ class IncomeTax(StateReturn):
         children = f"{min(int(self.federal.earned.children), 3)}"
         return share(self.law.earned_income_credit[children], of=self.federal.earned_income_credit)
 
-    @line("33", "Payments and credits that are paid out", weight="total")
+    @line("33", "Payments and refundable credits", weight="total")
     def payments(self):
         return total(self.withheld, self.prepaid, self.earned_income_credit)
 
-    @line("34", "Overpaid")
+    @line("34", "Overpayment")
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
@@ -237,7 +237,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("36", "Applied to next year")
+    @line("36", "Applied to next year's estimated tax")
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

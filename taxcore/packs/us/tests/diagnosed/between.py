@@ -112,7 +112,7 @@ CASES = [
     ("us.last-year.number-differs", after((last_name({"number": "912-04-3372"}),), wage()), after((last_name({"number": "912043371"}),), wage())),
     ("us.last-year.birth-date-differs", after((last_name({"birth_date": "1980-06-14"}),), wage()), after((last_name({"birth_date": "1980-06-15"}),), wage())),
     ("us.last-year.name-differs", after((last_name({"last_name": "Roe"}),), wage()), after((last_name({"last_name": "Quist"}),), wage())),
-    ("us.last-year.dependant-gone", after((person(), child()), wage()), after((person(), child()), person(), child())),
+    ("us.last-year.dependent-gone", after((person(), child()), wage()), after((person(), child()), person(), child())),
     ("us.last-year.status-differs", after((filing("head_of_household"),), wage()), after((filing(),), wage())),
     ("us.last-year.account-differs", after((account("4471"),), account("4472")), after((account("4471"),), account("4471"))),
     *((f"us.last-year.{short}-gone", gone(line), still_there(short)) for short, line, *_ in _GONE),

@@ -122,7 +122,7 @@ SLIPS = [  # what, whose return, how, where a diagnostic must point
     ("the mortgage left out", "itemises", left_out("m1"), ("us.1098",)),
     ("the escrow's property tax left out", "itemises", keyed("m1", property_tax=""), ("us.1098[m1]", "us.itemized")),
     ("mortgage interest with a digit too many", "itemises", keyed("m1", interest="182101.80"), ("us.1098[m1]",)),
-    ("a gift without acknowledgement", "itemises", keyed("g1", acknowledged=""), ("us.gift[g1]",)),
+    ("a gift without acknowledgment", "itemises", keyed("g1", acknowledged=""), ("us.gift[g1]",)),
     ("a gift left out", "itemises", left_out("g1"), ("us.sch-a", "us.itemized", "us.gift")),
     ("half-time not answered", "student", keyed("t1", half_time=""), ("us.1098-t[t1]",)),
     ("the tuition statement left out", "student at home", left_out("t1"), ("us.1098-t", "us.person", "us.8863")),
@@ -133,7 +133,7 @@ SLIPS = [  # what, whose return, how, where a diagnostic must point
     ("student loan interest left out", "teacher", left_out("l1"), ("us.1098-e",)),
     ("unemployment benefits left out", "unemployed for a while", left_out("g1"), ("us.1099-g",)),
     # people and money
-    ("a social security number, digits swapped", "one employer", keyed("taxpayer", number="912-04-3317"), ("us.person[taxpayer]",)),
+    ("a Social Security number, digits swapped", "one employer", keyed("taxpayer", number="912-04-3317"), ("us.person[taxpayer]",)),
     ("a child's year of birth wrong", FAMILY, keyed("d1", birth_date="2006-04-01"), ("us.person[d1]",)),
     ("a child left out", FAMILY, left_out("d2", "qd2"), ("us.filing", "us.person[d2]", "us.care[n1]")),
     ("months at home mistyped", "a parent alone", keyed("d1", months_at_home="1"), ("us.person[d1]", "us.filing")),
