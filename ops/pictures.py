@@ -88,7 +88,7 @@ Dogwood Paper,VARIOUS,09/17/2025,"3,005.75","2,110.00",,Long
 
 
 def _import(walk: Walk) -> None:
-    """A broker's file with one bad row, as it is looked at before anything is taken in."""
+    """A broker's file with one bad row, as it is looked at before anything is imported."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder, "sandbar-brokers.csv")
         path.write_text(_SALES)

@@ -1,4 +1,4 @@
-"""What falls over comes back, and nothing that was acknowledged is lost or filed twice."""
+"""What falls over is refunded, and nothing that was acknowledged is lost or filed twice."""
 
 import re
 import threading
@@ -105,7 +105,7 @@ class KillTests(RunningTestCase):
         self.assertGreater(int(self.practice.sql("select max(times_received) from authority_filing", "authority")), 1)
 
     def file_again(self, household):
-        """Mend a rejected return and send it again, over HTTP as the screens would."""
+        """Fix a rejected return and send it again, over HTTP as the screens would."""
         return_id, _ = self.paper(household)
         person = int(self.practice.sql(f"select id from returns_paper where of_id={return_id} and kind='person'"))
         self.practice.sql("insert into authority_person (number, last_name) values ('945080002', 'Fennimore')", "authority")

@@ -60,22 +60,22 @@ class ReviewTests(RunningTestCase):
         signer.sees("Say why nobody needs to hear it")
         signer.find(".found details.seen[open] [name=reason]").send_keys("We ask it in the interview")
         signer.find(".found details.seen[open] button[name=firm]").click()
-        signer.sees("Silenced for the whole practice", "We ask it in the interview")
+        signer.sees("Suppressed for the whole practice", "We ask it in the interview")
         signer.go("/practice/diagnostics?weight=silenced")
         signer.sees("us.care.not-asked")
         signer.press("hear it again")
-        signer.sees("0 silenced for the practice")
+        signer.sees("0 suppressed for the practice")
         signer.go("/practice/diagnostics?q=us.diligence.missing")
         signer.sees("always")
         self.assertFalse(signer.driver.find_elements(By.XPATH, "//summary[.='silence']"))
         token = signer.driver.get_cookie("csrftoken")["value"]
         refused = signer.driver.execute_async_script(
-            "const done = arguments[1]; fetch('/practice/diagnostics/silence', {method: 'POST', body: new URLSearchParams("
+            "const done = arguments[1]; fetch('/practice/diagnostics/suppress', {method: 'POST', body: new URLSearchParams("
             "{code: 'us.diligence.missing', reason: 'x', csrfmiddlewaretoken: arguments[0]})})"
             ".then(async answer => done([answer.status, await answer.text()]))", token,
         )  # fmt: skip
         self.assertEqual(refused[0], 422)
-        self.assertIn("cannot be silenced", refused[1])
+        self.assertIn("cannot be suppressed", refused[1])
 
     def test_the_checklist_is_answered_for_two_children(self):
         return_id = self.return_of(FAMILY)

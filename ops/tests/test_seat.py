@@ -49,7 +49,7 @@ class SeatTests(RunningTestCase):
             ("Kittiwake", "007140362", "61480", "4212"),
             ("Sandbar", "002905518", "38000", "2600"),
         ):
-            bea.command("wage st", "Add: Wage statement")
+            bea.command("wage st", "Add: W-2")
             bea.at("Employee's number")
             bea.hit("alt+o", "Enter")  # whose it is; the number follows
             bea.at("Employer number")
@@ -63,14 +63,14 @@ class SeatTests(RunningTestCase):
         bea.command("1099-int", "Add: Interest statement")
         bea.at("Payer")
         bea.fill("River Bend Savings", "003090128", "", "420*2+10")
-        bea.sees("Box 1, interest, keyed: 850.00")
+        bea.sees("Box 1, interest, entered: 850.00")
         bea.command("gifts to ch", "Add: Gifts to charity")
         bea.command("care pro", "Add: Care provider")
         bea.sees("Care provider, 2441")
         bea.hit("alt+e")
         bea.at("For")
         bea.type("lio").hit("Enter")  # a reference is chosen by its words
-        bea.sees("Box 2a, for, keyed")
+        bea.sees("Box 2a, for, entered")
         return_id = int(re.search(r"/returns/(\d+)/", bea.driver.current_url)[1])
         papers = int(self.practice.sql(f"select count(*) from returns_paper where of_id={return_id} and removed_at is null"))
         self.assertGreaterEqual(papers, 8)
@@ -100,12 +100,12 @@ class SeatTests(RunningTestCase):
         return_id = self.return_of("Ashgrove")
         bea = self.typist()
         bea.go(f"/returns/{return_id}/papers")
-        bea.sees("Wage statement, W-2")
+        bea.sees("W-2, W-2")
         bea.count()
         bea.hit("alt+n")
         bea.at("Control number")
         bea.fill("", "12000", "900")
-        bea.sees("Box 2, federal tax withheld, keyed: 900.00")
+        bea.sees("Box 2, federal tax withheld, entered: 900.00")
         self.kept(bea, "add a second statement from the same employer")
 
     def test_a_wage_statement_of_a_known_employer(self):
@@ -113,7 +113,7 @@ class SeatTests(RunningTestCase):
         bea = self.typist()
         bea.go(f"/returns/{return_id}/papers")
         bea.count()
-        bea.command("wage", "Add: Wage statement")
+        bea.command("wage", "Add: W-2")
         bea.at("Employer number")
         bea.fill("006127745")
         bea.sees("Tern Point Ferry Co")
@@ -122,7 +122,7 @@ class SeatTests(RunningTestCase):
         bea.fill("", "41200", "3120")
         bea.hit("alt+e", "alt+e")  # a row in box 12, then the state's row below it
         bea.settle()
-        self.kept(bea, "key a wage statement of a known employer")
+        self.kept(bea, "key a W-2 of a known employer")
 
     def kept(self, typist: Typist, task: str):
         """No more keys and screens than docs/keystrokes.md says."""
@@ -147,7 +147,7 @@ class SeatTests(RunningTestCase):
             bea.driver.execute_script(paste + 'at.value = data.getData("text"); at.form.submit()')
         bea.sees("Take 40 in")
         bea.press("Take 40 in")
-        bea.sees("40 taken in", seconds=30)
+        bea.sees("40 imported", seconds=30)
         bea.go(f"/returns/{return_id}/forms?at=us.1040.2b")
         self.assertEqual(self.amount_shown(bea) - before, 820)  # 1 + 2 + … + 40
         # All forty are one act, and go together
@@ -189,7 +189,7 @@ class SeatTests(RunningTestCase):
         return_id = self.return_of("Eastlake")
         bea = self.typist()
         bea.go(f"/returns/{return_id}/papers")
-        bea.sees("Wage statement, W-2")
+        bea.sees("W-2, W-2")
         was = bea.field("Federal tax withheld").get_attribute("value")
         before = self.bottom(bea)
         bea.key("Federal tax withheld", "1")
@@ -199,17 +199,17 @@ class SeatTests(RunningTestCase):
         # A lineage beside the paper makes room for the ripple as soon as something is keyed
         bea.at("Federal tax withheld")
         bea.hit("alt+l")
-        bea.sees("Who keyed it")
+        bea.sees("Who entered it")
         bea.key("Federal tax withheld", "2")
-        bea.sees("keyed: 2.00")
+        bea.sees("entered: 2.00")
         bea.hit("alt+z")
         bea.sees("Undone: federal tax withheld")
         self.assertEqual(bea.field("Federal tax withheld").get_attribute("value"), was)
         bea.at("Federal tax withheld")
         bea.hit("alt+x")
-        bea.sees("Wage statement taken out")
+        bea.sees("W-2 removed")
         bea.press("Put it back")
-        bea.sees("Wage statement, W-2")
+        bea.sees("W-2, W-2")
         self.assertEqual(self.bottom(bea).split("Saved")[0], before.split("Saved")[0])
 
     def test_two_sessions_in_one_field_show_both_values_and_lose_none(self):
@@ -217,12 +217,12 @@ class SeatTests(RunningTestCase):
         bea, tilde = self.typist(), self.typist("tilde")
         for one in (bea, tilde):
             one.go(f"/returns/{return_id}/papers")
-            one.sees("Wage statement, W-2")
+            one.sees("W-2, W-2")
         bea.key("Federal tax withheld", "4100")
         tilde.key("Federal tax withheld", "4200")
-        tilde.sees("Bea Thorne keyed 4,100.00", "you keyed 4200")
+        tilde.sees("Bea Thorne entered 4,100.00", "you entered 4200")
         tilde.press("keep mine")
-        tilde.sees("keyed: 4,200.00, was 4,100.00")
+        tilde.sees("entered: 4,200.00, was 4,100.00")
         bea.go(f"/returns/{return_id}/changes?q=federal")
         bea.sees("4100.00", "4200.00", "TM", "BT")
 
@@ -230,7 +230,7 @@ class SeatTests(RunningTestCase):
         return_id = self.return_of("Lindqvist")
         bea = self.typist()
         bea.go(f"/returns/{return_id}/papers")
-        bea.command("wage st", "Add: Wage statement")
+        bea.command("wage st", "Add: W-2")
         bea.at("Employee's number")  # two people: nobody has said whose it is
         bea.hit("alt+e")
         bea.at("Code")

@@ -76,12 +76,12 @@ class StoryTests(RunningTestCase):
         # The command line adds a wage statement
         staff.find("h1").click()
         staff.driver.switch_to.active_element.send_keys("/")
-        staff.sees("Add: Wage statement")
+        staff.sees("Add: W-2")
         staff.driver.switch_to.active_element.send_keys("wage st")
         staff.sees("W-2")
         staff.settle()
         staff.driver.switch_to.active_element.send_keys(Keys.ENTER)
-        staff.sees("Wage statement, W-2")
+        staff.sees("W-2, W-2")
         for label, value in {
             "Employer": "Cattail Weir Works", "Employer number": "006543210", "Street": "4 Slipway", "City": "Savanna",
             "ZIP code": "61074", "Wages, tips, other pay": "5000*12+1480", "Federal tax withheld": "5,812",
@@ -89,7 +89,7 @@ class StoryTests(RunningTestCase):
             staff.key(label, value)
         # Boxes 3 to 6 follow, the ripple tells what moved, the bottom line shows it
         self.assertEqual(staff.field("Social Security wages").get_attribute("placeholder"), "= 61,480.00")
-        staff.sees("federal tax withheld, keyed: 5,812.00", "Withheld together", "563")
+        staff.sees("federal tax withheld, entered: 5,812.00", "Withheld together", "563")
         staff.key("State", "IL")
         review = staff.find("#bottom").text
         self.assertIn("nothing stops filing", review)
@@ -206,7 +206,7 @@ class StoryTests(RunningTestCase):
         self.assertIn("TM", bea.find("#presence").text)
         bea.key("Federal tax withheld", "5300")
         tilde.key("Federal tax withheld", "5400")
-        tilde.sees("Bea Thorne keyed 5,300.00", "you keyed 5400")
+        tilde.sees("Bea Thorne entered 5,300.00", "you entered 5400")
         self.assertEqual(
             self.practice.sql(f"select values->>'federal_withheld' from returns_paper where of_id={return_id} and key='w1'"),
             "5300.00",

@@ -24,7 +24,7 @@ class TypedDay(forms.CharField):
 
 
 class HouseholdForm(forms.Form):
-    """One or two people and their address. Everything else is keyed on the return."""
+    """One or two people and their address. Everything else is entered on the return."""
 
     first_name = forms.CharField(max_length=40, label="First name", widget=forms.TextInput({"autofocus": True}))
     last_name = forms.CharField(max_length=40, label="Last name")

@@ -29,7 +29,7 @@ def record_identity(actor, person_id, document, ending="", expires="", issued_by
         errors["document"] = "Choose what was shown."
     known = document == IdentityDocument.KNOWN
     if not known and not (2 <= len(ending.strip()) <= 4 and ending.strip().isalnum()):
-        errors["ending"] = "Key the last two to four characters of its number, no more."
+        errors["ending"] = "Enter the last two to four characters of its number, no more."
     if not known and not issued_by.strip():
         errors["issued_by"] = "Say which state or country gave it out."
     try:
@@ -37,7 +37,7 @@ def record_identity(actor, person_id, document, ending="", expires="", issued_by
     except BadValue as bad:
         errors["expires"] = bad.says
     if not known and day is None and "expires" not in errors:
-        errors["expires"] = "Key the day it expires."
+        errors["expires"] = "Enter the day it expires."
     if day is not None and day < actor.firm.today():
         errors["expires"] = "It has expired. Ask for another document."
     if errors:

@@ -1,4 +1,4 @@
-"""A client's own record follows what is keyed about them on a return: their name, number, birth date, occupation and mail."""
+"""A client's own record follows what is entered about them on a return: their name, number, birth date, occupation and mail."""
 
 from datetime import date
 
@@ -15,7 +15,7 @@ _FIELDS = ("first_name", "last_name", "number", "birth_date", "occupation", "ema
 
 
 def keep_client_in_step(paper, place, value):
-    """Write a keyed field of a person through to the client. BadValue where the number is another client's."""
+    """Write an entered field of a person through to the client. BadValue where the number is another client's."""
     if paper.person_id is None or place.path not in _FIELDS:
         return
     client = paper.person

@@ -29,7 +29,7 @@ def lay_out(firm):
     first = Return.objects.for_firm(firm).get(household__name=scenario.HOUSEHOLDS[0]["name"], year=2025)
     _last_year(staff["BT"], first)
     wages = first.papers.filter(kind="w2").order_by("position").first()
-    draw_pages(attachment_id=attach(staff["BT"], first.pk, wages.pk, "wage statement.png", _scan(wages)).pk)
+    draw_pages(attachment_id=attach(staff["BT"], first.pk, wages.pk, "W-2.png", _scan(wages)).pk)
     set_control(staff["BT"], first.pk, "w2", 3, Decimal("112385.00"))
     add_note(staff["BT"], first.pk, "us.1040.2b", "The client says that one account was closed in June; ask for its statement.")
     add_note(staff["RA"], first.pk, "us.1040.19", "Did both children live here all year?", staff["BT"].pk)
@@ -59,7 +59,7 @@ def _last_year(actor, this):
 
 
 def _scan(wages):
-    """A drawn page with the boxes of a wage statement, a little askew as scans are."""
+    """A drawn page with the boxes of a W-2, a little askew as scans are."""
     page = Image.new("RGB", (1240, 900), "white")
     pen, small, large = ImageDraw.Draw(page), ImageFont.load_default(22), ImageFont.load_default(34)
     values = wages.values
@@ -68,7 +68,7 @@ def _scan(wages):
         ("2  Federal tax withheld", values.get("federal_withheld", "")), ("c  Employer", values.get("employer", "")),
         ("12a  Code D", "3200.00"), ("12b  Code DD", "11846.20"), ("15  State", "IL  0071-4036"), ("17  State tax", "3043.26"),
     ]  # fmt: skip
-    pen.text((60, 40), "Wage statement 2025, copy B", fill="black", font=large)
+    pen.text((60, 40), "W-2 2025, copy B", fill="black", font=large)
     for place, (label, value) in enumerate(boxes):
         x, y = 60 + (place % 2) * 560, 120 + (place // 2) * 150
         pen.rectangle((x, y, x + 540, y + 130), outline="black", width=2)

@@ -1,1 +1,1 @@
-"""What is sent to authorities and what comes back."""
+"""What is sent to authorities and what is refunded."""

@@ -1,7 +1,7 @@
 """More time to file: asked of each authority, made ready one by one or all at once, sent, and settled with its answer.
 
 What each authority wants is worked out in taxcore/packs/us/extensions.py; here is what a practice does with it. What is paid is
-keyed on the return's own papers, so that it stands on the final return.
+entered on the return's own papers, so that it stands on the final return.
 """
 
 import uuid
@@ -76,7 +76,7 @@ def ask(actor, return_id, codes=None):
 
 @transaction.atomic
 def pay(actor, return_id, code, text):
-    """Key what is paid with one authority's extension. BadValue if it cannot be read."""
+    """Enter what is paid with one authority's extension. BadValue if it cannot be read."""
     return_ = open_for_change(actor, return_id, "extend")
     _request(return_, code)
     value, tape = read_typed(_AMOUNT, text)
@@ -257,7 +257,7 @@ def _request(return_, code):
 def _nobody_unnamed(result):
     for person in result.run.form("us.1040").filers:
         if not (person.first_name and person.last_name and person.number):
-            raise CannotExtend("Name and number of everybody who files are needed. Key them under People.")
+            raise CannotExtend("Name and number of everybody who files are needed. Enter them under People.")
 
 
 def _kind(code):

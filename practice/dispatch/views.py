@@ -1,4 +1,4 @@
-"""Dispatch: what was sent, what came back, and the way to mend it."""
+"""Dispatch: what was sent, what came back, and the way to fix it."""
 
 from urllib.parse import quote
 

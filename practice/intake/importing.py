@@ -1,4 +1,4 @@
-"""A file's way into a return: brought, its columns chosen, read with a preview, taken in whole or not at all."""
+"""A file's way into a return: brought, its columns chosen, read with a preview, imported whole or not at all."""
 
 import hashlib
 import json
@@ -96,9 +96,9 @@ def _remember(row):
 
 
 def _still_open(row):
-    """What was taken in, or is on its way, keeps its marks: by them its records are known again."""
+    """What was imported, or is on its way, keeps its marks: by them its records are known again."""
     if row.state not in (Import.State.MAPPING, Import.State.READ, Import.State.FAILED):
-        raise BadValue("This file is being read or was taken in. Bring it again to read it otherwise.", row.name)
+        raise BadValue("This file is being read or was imported. Bring it again to read it otherwise.", row.name)
     if not row.sample:
         raise BadValue("This file has no columns to choose.", row.name)
 
@@ -272,7 +272,7 @@ def _marks_of_rows(row, target):
 
 @transaction.atomic
 def ask_to_take_in(actor, return_id, import_id):
-    """Have a file that was read without an error taken in; anything else is left as it is."""
+    """Have a file that was read without an error imported; anything else is left as it is."""
     from practice.intake.tasks import take_file_in
 
     row = find(actor, return_id, import_id)
@@ -295,7 +295,7 @@ def take_in(row):
     row.paper = keyed_paper(return_, row.paper_id) if row.paper_id else None
     records = _kept_records(row)
     if any(one.errors for one in records):
-        raise BadValue("Some rows have errors; nothing was taken in.", row.name)
+        raise BadValue("Some rows have errors; nothing was imported.", row.name)
     before = result_of(return_)
     target = _target(row) if row.target else None
     if target is not None and target.rows:
@@ -307,7 +307,7 @@ def take_in(row):
     row.state = Import.State.DONE
     row.outcome = {"new": len(marks), "there": len(records) - len(marks), "marks": marks, "paper": row.paper_id}
     row.save()
-    record(actor, "file taken in", return_, says=f"{row.name}: {len(marks)} new")
+    record(actor, "file imported", return_, says=f"{row.name}: {len(marks)} new")
     return row
 
 

@@ -69,7 +69,7 @@ class Layout(FirmOwned):
 
 
 class Import(FirmOwned):
-    """A file on its way into a return. Nothing of it counts before it is taken in, and then all of it does.
+    """A file on its way into a return. Nothing of it counts before it is imported, and then all of it does.
 
     `target` is what its rows become: a kind of paper, or `kind.rows` for the rows of one paper. `progress` counts rows read.
     """
@@ -78,9 +78,9 @@ class Import(FirmOwned):
         MAPPING = "mapping", "columns to choose"
         READING = "reading", "being read"
         READ = "read", "ready to look at"
-        TAKING = "taking", "being taken in"
-        DONE = "done", "taken in"
-        FAILED = "failed", "not taken in"
+        TAKING = "taking", "being imported"
+        DONE = "done", "imported"
+        FAILED = "failed", "not imported"
 
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="imports")
     paper = models.ForeignKey("returns.Paper", on_delete=models.PROTECT, null=True, related_name="+")

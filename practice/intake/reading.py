@@ -144,7 +144,7 @@ def storable(text):
 
 
 def _see_missing(target, one):
-    """A record without a single value, or a row without what tells where it belongs, cannot be taken in."""
+    """A record without a single value, or a row without what tells where it belongs, cannot be imported."""
     if not one.values and not one.errors:
         one.errors.append({"row": one.place, "field": "", "given": "", "says": "Nothing in this row could be read."})
         return

@@ -1,7 +1,7 @@
 """A couple's state returns apart: made from the return of both, known as such, given up again.
 
 The return of both stays as it is, and leaves the state out with the reason. A return apart is worked out whole, as if its one
-filer had filed apart everywhere; only the state's return goes out (`filing.only_state`).
+filer had filed separately everywhere; only the state's return goes out (`filing.only_state`).
 """
 
 import hashlib
@@ -89,7 +89,7 @@ def differences(return_):
     differing = sorted(name for name in {*now, *known["papers"]} if now.get(name) != known["papers"].get(name))
     titles = {f"{one.kind}/{one.key}": one.title for one in (*result.run.people(), *result.run.all_papers())}
     mark = hashlib.sha256(json.dumps([(name, now.get(name, "")) for name in differing]).encode()).hexdigest()[:20]
-    return list(dict.fromkeys(titles.get(name, "a paper that was taken out") for name in differing)), mark
+    return list(dict.fromkeys(titles.get(name, "a paper that was removed") for name in differing)), mark
 
 
 def living(return_):

@@ -1,4 +1,4 @@
-"""What a preparer decides about states: a return left out or made against the facts, and somebody's move keyed as one act."""
+"""What a preparer decides about states: a return left out or made against the facts, and somebody's move entered as one act."""
 
 import uuid
 from datetime import timedelta
@@ -39,7 +39,7 @@ def decide(actor, return_id, state, what, reason):
     if what == MAKE and state in UNTAXED:
         raise BadValue(f"{STATES[state]} taxes neither wages nor interest, so there is no return to make.", state)
     if what != LEAVE_OUT and return_.apart.for_firm(return_.firm_id).filter(apart_state=state, given_up_at=None).exists():
-        raise BadValue(f"Returns apart are open for {STATES[state]}. File together again instead.", state)
+        raise BadValue(f"Returns apart are open for {STATES[state]}. File jointly again instead.", state)
     before, batch = result_of(return_), uuid.uuid4().hex
     paper = paper_of(actor, return_, "state-returns", batch)
     row = row_where(paper, state=state)
@@ -56,13 +56,14 @@ def decide(actor, return_id, state, what, reason):
 
 @transaction.atomic
 def move(actor, return_id, who, state, day):
-    """Somebody (`taxpayer`, `spouse`, `both`) lived in another state from a day on. Everything keyed stays; the stays replace the
+    """Somebody (`taxpayer`, `spouse`, `both`) lived in another state from a day on. Everything entered stays; the stays replace
+    the
     state of the whole year. BadValue where the day or the state cannot be."""
     return_ = open_for_change(actor, return_id)
     before, batch = result_of(return_), uuid.uuid4().hex
     text, _ = read_typed(_DAY, day)
     if not text:
-        raise BadValue("Key the first day in the new state.", day)
+        raise BadValue("Enter the first day in the new state.", day)
     first = _DAY.parse(text)
     if first.year != return_.year or (first.month, first.day) == (1, 1):
         raise BadValue(f"The day must be within {return_.year}, after 1 January.", day)
@@ -74,7 +75,7 @@ def move(actor, return_id, who, state, day):
     put(actor, return_, return_.papers.get(kind="filing"), "residence", "", batch)
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    record(actor, "move keyed", return_, says=f"{who} to {WHERE[state]} from {first:%-d %B %Y}")
+    record(actor, "move entered", return_, says=f"{who} to {WHERE[state]} from {first:%-d %B %Y}")
     return Saved(return_, paper, before, after, f"Moved to {WHERE[state]} on {first:%-d %B}")
 
 

@@ -122,7 +122,7 @@ class PaperView:
 
     @property
     def may_go(self):
-        """Taxpayer and status belong to the return itself; everything else can be taken out."""
+        """Taxpayer and status belong to the return itself; everything else can be removed."""
         return self.paper.kind != "filing" and self.paper.values.get("role") != "taxpayer"
 
 
@@ -271,7 +271,7 @@ def _masked_if(spec, text):
 
 
 def _instead(spec, node, keyed):
-    """What a keyed field would hold if nobody had taken it over; empty where that is the same or nothing."""
+    """What an entered field would hold if nobody had taken it over; empty where that is the same or nothing."""
     if not keyed or spec.computed_by is None or spec.secret:
         return ""
     value = spec.computed_by(node)
@@ -293,7 +293,7 @@ def _list_of(spec, node):
 
 
 def lists_of(node):
-    """{list id: ((what is keyed, what is read), ...)} of everything on a paper that is chosen from a list."""
+    """{list id: ((what is entered, what is read), ...)} of everything on a paper that is chosen from a list."""
     found = {}
     for spec in node.fields().values():
         if isinstance(spec, Rows):
@@ -333,7 +333,7 @@ def _table(return_, paper, node, name, spec, by_address, with_rows=True):
 
 
 def _fresh_row(return_, paper, row, name, by_address):
-    """(id, fields) of a long table's last row while nothing is keyed in it; it stands on top, ready to key."""
+    """(id, fields) of a long table's last row while nothing is entered in it; it stands on top, ready to key."""
     if any(value not in ("", None) for inner, value in row.values.items() if inner != "id"):
         return ()
     return row.key, row_fields(return_, paper, row, name, by_address)

@@ -1,4 +1,4 @@
-"""Keying: one field, one row, one paper at a time. Each is one transaction with its history."""
+"""Entry: one field, one row, one paper at a time. Each is one transaction with its history."""
 
 import re
 from dataclasses import dataclass
@@ -95,7 +95,7 @@ def place_at(pack, paper, path):
 
 @transaction.atomic
 def save_field(actor, return_id, paper_id, path, text, was):
-    """Key one field. `was` is the open-format value the form was drawn with. Conflict if it is another one by now;
+    """Enter one field. `was` is the open-format value the form was drawn with. Conflict if it is another one by now;
     BadValue if the text cannot be read. Emptying a field that is computed when empty releases it."""
     return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id)
@@ -143,7 +143,7 @@ def _still_there(result, paper, place, text):
 
 
 def keyed_paper(return_, paper_id):
-    """A paper of the return that was not taken out, or NoSuchField."""
+    """A paper of the return that was not removed, or NoSuchField."""
     found = next((paper for paper in return_.papers.all() if paper.pk == paper_id and not paper.removed_at), None)
     if found is None:
         raise NoSuchField(f"paper {paper_id}")
@@ -173,7 +173,7 @@ def note_change(actor, return_, paper, place, value, tape, batch=""):
 
 
 def note_paper(actor, return_, paper, how, batch="", undoes=None):
-    """A row of history for a paper as a whole: added, taken out, put back."""
+    """A row of history for a paper as a whole: added, removed, restored."""
     FieldChange.objects.create(firm=return_.firm, of=return_, paper=paper, path="", how=how, by=actor, batch=batch, undoes=undoes)
 
 
@@ -227,7 +227,7 @@ def _says(place, value, was):
     what = f"Box {number}, {place.declared.label.lower()}," if number else place.declared.label
     if value == "":
         return f"{what} emptied: was {was}"
-    return f"{what} keyed: {_in_words(place, value)}, was {_in_words(place, was) or 'empty'}"
+    return f"{what} entered: {_in_words(place, value)}, was {_in_words(place, was) or 'empty'}"
 
 
 def _in_words(place, text):
@@ -304,22 +304,22 @@ def next_position(return_):
 
 @transaction.atomic
 def remove_paper(actor, return_id, paper_id):
-    """Take a paper out. It stays in the records and can be put back."""
+    """Take a paper out. It stays in the records and can be restored."""
     return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id)
     before = result_of(return_)
     paper.removed_at = timezone.now()
     paper.save()
-    note_paper(actor, return_, paper, "taken out")
+    note_paper(actor, return_, paper, "removed")
     after = changed(actor, return_, before)
     name = pack_of(return_).paper(paper.kind).name
-    record(actor, "paper taken out", return_, says=name, paper=paper.pk)
-    return Saved(return_, paper, before, after, f"{name} taken out")
+    record(actor, "paper removed", return_, says=name, paper=paper.pk)
+    return Saved(return_, paper, before, after, f"{name} removed")
 
 
 @transaction.atomic
 def restore_paper(actor, return_id, paper_id):
-    """Put a paper back that was taken out."""
+    """Put a paper back that was removed."""
     return_ = open_for_change(actor, return_id)
     paper = return_.papers.filter(pk=paper_id).exclude(removed_at=None).first()
     if paper is None:
@@ -327,12 +327,12 @@ def restore_paper(actor, return_id, paper_id):
     before = result_of(return_)
     paper.removed_at = None
     paper.save()
-    gone = paper.changes.filter(path="", how="taken out", undone_by=None).first()
-    note_paper(actor, return_, paper, "put back", undoes=gone)
+    gone = paper.changes.filter(path="", how="removed", undone_by=None).first()
+    note_paper(actor, return_, paper, "restored", undoes=gone)
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    record(actor, "paper put back", return_, paper=paper.pk)
-    return Saved(return_, paper, before, after, "Paper put back")
+    record(actor, "paper restored", return_, paper=paper.pk)
+    return Saved(return_, paper, before, after, "Paper restored")
 
 
 @transaction.atomic
@@ -374,9 +374,9 @@ def remove_row(actor, return_id, paper_id, rows, row_id):
     before = result_of(return_)
     for name in [name for name in row if name != "id"]:
         place = place_at(pack, paper, f"{rows}.{row_id}.{name}")
-        note_change(actor, return_, paper, place, "", "row taken out")
+        note_change(actor, return_, paper, place, "", "row removed")
         paper.provenance.pop(place.path, None)
     paper.values[rows].remove(row)
     paper.save()
     after = changed(actor, return_, before)
-    return Saved(return_, paper, before, after, "Row taken out")
+    return Saved(return_, paper, before, after, "Row removed")

@@ -1,4 +1,4 @@
-"""The guided way: plain questions, their answers kept with the return, and the papers that they call for."""
+"""The guided entry: plain questions, their answers kept with the return, and the papers that they call for."""
 
 from django.db import transaction
 
@@ -25,7 +25,7 @@ def questions_of(return_):
 
 @transaction.atomic
 def answer(actor, return_id, key, yes, counts):
-    """Keep an answer. A yes adds empty papers until there are as many of each kind as `counts` says; none is ever taken out.
+    """Keep an answer. A yes adds empty papers until there are as many of each kind as `counts` says; none is ever removed.
 
     BadValue for a yes that calls for nothing, or for more papers of a kind than anybody has.
     """

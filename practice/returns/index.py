@@ -1,4 +1,4 @@
-"""The index of a return's papers in working order: amounts, how far each paper is keyed, control totals."""
+"""The index of a return's papers in working order: amounts, how far each paper is entered, control totals."""
 
 from dataclasses import dataclass
 from decimal import Decimal
@@ -10,9 +10,9 @@ from practice.returns.drawing import node_of
 from taxcore.engine import Choice, Flag, Refer, Rows
 
 STATES = {
-    "empty": "nothing keyed yet",
-    "partly": "partly keyed",
-    "complete": "everything needed is keyed",
+    "empty": "not started",
+    "partly": "in progress",
+    "complete": "complete",
     "question": "needs an answer",
 }
 

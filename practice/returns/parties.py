@@ -1,10 +1,10 @@
-"""What the practice remembers of employers and payers: learned when keyed, offered by number, never filled in unasked."""
+"""What the practice remembers of employers and payers: learned when entered, offered by number, never filled in unasked."""
 
 from practice.returns.models import Party
 
 
 def learn(actor, declared, paper):
-    """Remember the sender of a paper once number and name are keyed. Digits that do not fit the field are not learned."""
+    """Remember the sender of a paper once number and name are entered. Digits that do not fit the field are not learned."""
     number, name = (str(paper.values.get(declared.party.get(part, ""), "")) for part in ("number", "name"))
     field = declared.fields().get(declared.party.get("number", ""))
     if not number or not name or not field.fits(number):
@@ -25,5 +25,5 @@ def offer(firm, declared, paper):
 
 
 def missing(declared, paper):
-    """Parts of the sender that nobody has keyed."""
+    """Parts of the sender that nobody has entered."""
     return [part for part, field in declared.party.items() if not paper.values.get(field)]

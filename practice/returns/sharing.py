@@ -1,4 +1,4 @@
-"""An amount shared out over states: rows keyed by days lived in each, or by percent; as one act, undone as one."""
+"""An amount shared out over states: rows entered by days lived in each, or by percent; as one act, undone as one."""
 
 import re
 import uuid

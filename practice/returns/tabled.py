@@ -1,4 +1,4 @@
-"""Rows of a paper that exists once, keyed by a service rather than at a field: one act, one batch, undone as one."""
+"""Rows of a paper that exists once, entered by a service rather than at a field: one act, one batch, undone as one."""
 
 from practice.returns.computing import pack_of
 from practice.returns.entry import last_row_id, new_key, next_position, note_change, note_paper, place_at, put_value
@@ -6,7 +6,7 @@ from practice.returns.models import FieldChange, Paper
 
 
 def paper_of(actor, return_, kind, batch):
-    """The one paper of a kind, made or put back where it is not there."""
+    """The one paper of a kind, made or restored where it is not there."""
     paper = return_.papers.filter(kind=kind).first()
     if paper is None:
         declared = pack_of(return_).paper(kind)
@@ -17,7 +17,7 @@ def paper_of(actor, return_, kind, batch):
     elif paper.removed_at:
         paper.removed_at = None
         paper.save()
-        note_paper(actor, return_, paper, "put back", batch)
+        note_paper(actor, return_, paper, "restored", batch)
     return paper
 
 
@@ -55,7 +55,7 @@ def take_row(actor, return_, paper, row, batch):
     """Take a row out; each of its values goes into the history."""
     for name in [name for name in row if name != "id"]:
         place = place_at(pack_of(return_), paper, f"rows.{row['id']}.{name}")
-        note_change(actor, return_, paper, place, "", "row taken out", batch)
+        note_change(actor, return_, paper, place, "", "row removed", batch)
         paper.provenance.pop(place.path, None)
     paper.values["rows"].remove(row)
     paper.save()

@@ -10,15 +10,15 @@ from practice.returns.models import FieldChange
 
 
 class SomebodyElse(Exception):
-    """A colleague keyed in a paper since it was added: taking it out would take their work out too."""
+    """A colleague entered in a paper since it was added: taking it out would take their work out too."""
 
 
-UNDOABLE = ("keyed", "added", "taken out", *ROWS_CAME)
+UNDOABLE = ("keyed", "added", "removed", *ROWS_CAME)
 
 
 @transaction.atomic
 def undo_last(actor, return_id):
-    """Take back the actor's own newest change: a field, a paper added or taken out, or all that was pasted or imported at once.
+    """Take back the actor's own newest change: a field, a paper added or removed, or all that was pasted or imported at once.
 
     None when there is none; Conflict or SomebodyElse when a colleague changed it since.
     """

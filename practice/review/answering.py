@@ -87,9 +87,9 @@ def set_what_matters(actor, amount, lines):
     try:
         least = Decimal(amount.replace(",", "").strip() or "0")
     except InvalidOperation:
-        raise BadValue("From which amount on? Key a number.", amount) from None
+        raise BadValue("From which amount on? Enter a number.", amount) from None
     if not (least.is_finite() and 0 <= least < 10**9):
-        raise BadValue("From which amount on? Key a number that is not negative.", amount)
+        raise BadValue("From which amount on? Enter a number that is not negative.", amount)
     names = [_line_named(text) for text in lines.splitlines() if text.strip()]
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
     firm.matters_from, firm.matters_lines = least, list(dict.fromkeys(names))

@@ -1,4 +1,4 @@
-"""Handing a return to a colleague: to be looked at, or back to be keyed."""
+"""Handing a return to a colleague: to be looked at, or back to be entered."""
 
 from django.db import transaction
 

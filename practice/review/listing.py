@@ -1,4 +1,4 @@
-"""Diagnostics of one return as Review lists them: filtered, searched, grouped, each with where it is mended."""
+"""Diagnostics of one return as Review lists them: filtered, searched, grouped, each with where it is fixed."""
 
 from dataclasses import dataclass
 
@@ -66,7 +66,7 @@ def grouped(lines, by="weight"):
 
 
 def where_of(return_, papers, result, finding):
-    """Where the first place of a finding is mended: its url, or the kind of paper to add first."""
+    """Where the first place of a finding is fixed: its url, or the kind of paper to add first."""
     at = finding.at[0]
     place = place_of(papers, result, at)
     if place is not None:

@@ -1,4 +1,4 @@
-"""A mend before it is made: what it would change, line by line. Making it is an ordinary keyed change, undone like one."""
+"""A mend before it is made: what it would change, line by line. Making it is an ordinary entered change, undone like one."""
 
 from practice.returns.addresses import place_of
 from practice.returns.entry import add_paper, place_at, save_field
@@ -26,7 +26,7 @@ def _key(finding):
 
 
 def make(actor, return_, result, papers, finding):
-    """Key the value. Returns what was saved, None where the field is not there any more."""
+    """Enter the value. Returns what was saved, None where the field is not there any more."""
     place = place_of(papers, result, finding.mend.address)
     if place is not None:
         paper, path, _ = place

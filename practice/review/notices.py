@@ -19,7 +19,7 @@ from taxcore.packs.us.base import STATES
 
 @dataclass(frozen=True)
 class Notice:
-    """`mark` says what it is about: one that was put away comes back when it is about something else."""
+    """`mark` says what it is about: one that was put away is refunded when it is about something else."""
 
     code: str
     mark: str
@@ -75,7 +75,7 @@ def _rejected(return_):
     for one in newest.values():
         if one.state == State.REJECTED:
             yield Notice("rejected", str(one.pk), "stops", f"{one.authority.upper()} rejected this return. What was wrong stands "
-                         "under Sign and file.", reverse("sign", args=[return_.pk]), "mend it")  # fmt: skip
+                         "under Sign and file.", reverse("sign", args=[return_.pk]), "fix it")  # fmt: skip
 
 
 def _no_more_time(return_):
@@ -102,10 +102,10 @@ def _apart(return_):
     elif return_.apart_from_id:
         differing, mark = apart.differences(return_)
         if differing:
-            says = f"The return of both was changed since this one was made from it: {'; '.join(differing)}. Key it here too."
+            says = f"The return of both was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
             yield Notice("apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there")
     for state in apart.twice(return_):
-        yield Notice("twice", state, "stops", f"{STATES[state]} is on this return and on a return apart. File together again, or "
+        yield Notice("twice", state, "stops", f"{STATES[state]} is on this return and on a return apart. File jointly again, or "
                      "leave it out here.", reverse("places", args=[return_.pk]), "Places")  # fmt: skip
 
 
@@ -121,7 +121,7 @@ def _law(return_, result):
         if line.authority.code in old and str(line.amount) != old[line.authority.code]
     ]
     says = "; ".join(moved) if moved else "no bottom line moved"
-    yield Notice("law", now, "check", f"The law's amounts were updated since this return was last keyed: {says}.")
+    yield Notice("law", now, "check", f"The law's amounts were updated since this return was last entered: {says}.")
 
 
 def _newer(return_):

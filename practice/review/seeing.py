@@ -20,7 +20,7 @@ def mark_seen(actor, return_id, code, place, reason):
     if finding is None:
         raise BadValue("This is not said of the return any more.", code)
     if finding.weight == "stops":
-        raise BadValue("What stops filing cannot be put aside; it has to be mended.", code)
+        raise BadValue("What stops filing cannot be put aside; it has to be fixed.", code)
     reason = written(reason, "The reason", 300, needed="Say why it may stand.")
     row, _ = return_.seen.update_or_create(
         code=code, place=place, by=actor,
@@ -35,7 +35,7 @@ def _figures(finding, result):
 
 
 def _as_kept(cell):
-    """A figure as text; of a table what was keyed in it, since its rows are made anew each time."""
+    """A figure as text; of a table what was entered in it, since its rows are made anew each time."""
     if cell is None:
         return ""
     return str(cell.node.values.get(cell.spec.name)) if isinstance(cell.value, tuple) else str(cell.value)

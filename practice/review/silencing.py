@@ -17,7 +17,7 @@ from taxcore.packs import pack_named
 
 @dataclass(frozen=True)
 class Entry:
-    """A diagnostic as the catalogue shows it. `silenced` is {"by", "on", "why"} where the practice does not hear it."""
+    """A diagnostic as the catalogue shows it. `suppressed` is {"by", "on", "why"} where the practice does not hear it."""
 
     of: Diagnostic
     kind: str
@@ -42,7 +42,7 @@ def _may_be_silenced(diagnostic, code):
     if diagnostic is None:
         raise BadValue("There is no such diagnostic.", code)
     if diagnostic.weight == STOPS:
-        raise BadValue(f"“{diagnostic.title}” stops filing. That cannot be silenced; it has to be mended.", code)
+        raise BadValue(f"“{diagnostic.title}” stops filing. That cannot be suppressed; it has to be fixed.", code)
 
 
 def _who(actor, why, code):
@@ -60,7 +60,7 @@ def silence_for_firm(actor, code, why, pack="us"):
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
     firm.silenced = firm.silenced | {code: _who(actor, why, code)}
     firm.save(update_fields=["silenced"])
-    record(actor, "diagnostic silenced", firm=firm, says=f"{code}, whole practice: {why.strip()[:100]}", code=code)
+    record(actor, "diagnostic suppressed", firm=firm, says=f"{code}, whole practice: {why.strip()[:100]}", code=code)
 
 
 @transaction.atomic
@@ -80,7 +80,7 @@ def silence_on_return(actor, return_id, code, why):
     _may_be_silenced(pack_of(return_).diagnostics.get(code), code)
     return_.silenced = return_.silenced | {code: _who(actor, why, code)}
     refreshed(return_)
-    record(actor, "diagnostic silenced", return_, says=f"{code}: {why.strip()[:100]}", code=code)
+    record(actor, "diagnostic suppressed", return_, says=f"{code}: {why.strip()[:100]}", code=code)
 
 
 @transaction.atomic

@@ -23,7 +23,7 @@ SIGNATURE = drawn_name("Lorna Abernathy")
 
 
 class OfficeTestCase(TestCase):
-    """`self.return_` has one taxpayer and a wage statement; nothing stops it from being filed."""
+    """`self.return_` has one taxpayer and a W-2; nothing stops it from being filed."""
 
     @classmethod
     def setUpTestData(cls):

@@ -18,7 +18,7 @@ _MOST = 9
 # What the trade says for short, and what stands on forms and papers
 _MEANS = {
     "eic": "earned income credit", "eitc": "earned income credit", "qbi": "qualified business", "ctc": "child",
-    "actc": "additional child", "amt": "minimum tax", "agi": "adjusted gross income", "se": "self-employment",
+    "actc": "additional child", "amt": "alternative minimum tax", "agi": "adjusted gross income", "se": "self-employment",
     "niit": "net investment", "ptc": "premium", "aotc": "american opportunity", "llc": "lifetime", "mfj": "status and questions",
     "mfs": "status and questions",
     "hoh": "status and questions", "qss": "status and questions", "withholding": "withheld", "efile": "sign and file",
@@ -82,7 +82,7 @@ def _fields(declared, title, url, paper, words):
 def _actions(request, return_, words):
     """What can be done with the return, by name."""
     pages = {
-        "Guided way": "guide", "Take in a file": "import-file", "Who changed what": "changes", "Flow, the picture": "flow",
+        "Guided entry": "guide", "Take in a file": "import-file", "Who changed what": "changes", "Flow, the picture": "flow",
         "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
         "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",
         "Save as a document": "download-return", "Save all lines": "download-lines",

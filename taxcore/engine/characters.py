@@ -12,7 +12,7 @@ _REFUSED = {
 
 
 def refused(text: str, lines: bool = False) -> str:
-    """What cannot be taken in a text, in words; empty where all can. `lines`: line breaks and tabs may stand in it."""
+    """What cannot be imported a text, in words; empty where all can. `lines`: line breaks and tabs may stand in it."""
     if text.isascii() and text.isprintable():
         return ""
     if "\ufffd" in text:

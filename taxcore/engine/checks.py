@@ -19,7 +19,7 @@ KINDS = {
     "conflict": "Papers that contradict each other",
     "unlikely": "Unlikely amounts",
     "rule": "A condition of the law is not met",
-    "lost": "Benefit lost for a reason that can be mended",
+    "lost": "Benefit lost for a reason that can be fixed",
     "missed": "Benefit possibly missed",
     "election": "Choices to be made",
     "carried": "Carried in or on",

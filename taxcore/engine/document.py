@@ -162,7 +162,8 @@ def catalogue(pack: Pack) -> str:
     page = [
         f"# Diagnostics: {pack.name}",
         "",
-        f"Made by `./impuesto schemas` from the declarations; {len(known)} diagnostics. What stops filing can never be silenced.",
+        f"Made by `./impuesto schemas` from the declarations; {len(known)} diagnostics. What stops filing can never be "
+        "suppressed.",
     ]
     for kind, name in KINDS.items():
         rows = [one for one in known if one.kind == kind]

@@ -89,7 +89,7 @@ def nothing_because(condition: str, *read: Amounts) -> Explained:
 
 
 def absent(condition: str) -> Explained:
-    """Zero, since nothing was keyed that would make it more: a weaker reason than a condition of the law."""
+    """Zero, since nothing was entered that would make it more: a weaker reason than a condition of the law."""
     return Explained.by(ZERO, Because("absent", ((), ()), _nothing, note=condition))
 
 

@@ -120,7 +120,7 @@ class BottomLine:
 
 @dataclass(frozen=True)
 class Question:
-    """One plain question of the guided way. A yes asks how many there are of each kind of paper that it calls for."""
+    """One plain question of the guided entry. A yes asks how many there are of each kind of paper that it calls for."""
 
     key: str
     topic: str
@@ -142,7 +142,7 @@ class Pack:
     """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs.
     `rank` puts a return's authorities in the order in which people think of them; `home` is where those who file live.
 
-    `questions` are the guided way to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
+    `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """

@@ -1,4 +1,4 @@
-"""Papers: what can be keyed, declared once. Fields drive entry, validation, import, schema and the filed document."""
+"""Papers: what can be entered, declared once. Fields drive entry, validation, import, schema and the filed document."""
 
 from __future__ import annotations
 
@@ -19,7 +19,7 @@ LARGEST = Decimal("99999999999.99")
 
 
 class BadValue(ValueError):
-    """A keyed value that its field cannot take. `says` is for the person who keyed it."""
+    """An entered value that its field cannot take. `says` is for the person who entered it."""
 
     def __init__(self, says: str, given: Any):
         super().__init__(says)
@@ -73,7 +73,7 @@ class Field(Spec):
         self.computed_by: Callable[[Any], Any] | None = None
 
     def __get__(self, node: Any, owner: type | None = None) -> Any:
-        """As any place is read; but what is only keyed needs no evaluation that others could wait for."""
+        """As any place is read; but what is only entered needs no evaluation that others could wait for."""
         if node is None:
             return self
         cell = node.cells.get(self.name)
@@ -109,7 +109,7 @@ class Field(Spec):
         return text
 
     def fits(self, raw: Any) -> bool:
-        """Whether a keyed value would be taken, asked without keeping anything."""
+        """Whether an entered value would be taken, asked without keeping anything."""
         try:
             self.parse(raw)
         except BadValue:
@@ -386,7 +386,7 @@ def _is_rows(raw: Any) -> bool:
 
 
 class _Keyed(Node):
-    """A node with keyed values: a paper or a row of one."""
+    """A node with entered values: a paper or a row of one."""
 
     def __init__(self, run: Run, key: str | None, address_prefix: str, values: Mapping[str, Any]):
         super().__init__(run, key, address_prefix)
@@ -396,7 +396,7 @@ class _Keyed(Node):
         return self.values.get(name) not in (None, "")
 
     def is_answered(self, name: str) -> bool:
-        """Keyed on this return, or answered by the practice for all of them."""
+        """Entered on this return, or answered by the practice for all of them."""
         return self.is_keyed(name) or self.cell(name).how == "answered"
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
@@ -411,7 +411,7 @@ class _Keyed(Node):
 
     @classmethod
     def fields(cls) -> dict[str, Field]:
-        """The fields that can be keyed, in the order of the printed document."""
+        """The fields that can be entered, in the order of the printed document."""
         return cls._fields
 
     @classmethod

@@ -81,7 +81,7 @@ class Result:
             yield from _of_paper(paper)
         pack = self.run.pack
         for values in self.run.unknown:
-            says = f"A paper of the kind {values.kind!r} is not computed yet. Take it out or file this return elsewhere."
+            says = f"A paper of the kind {values.kind!r} is not computed yet. Remove it or file this return elsewhere."
             yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
         for cell, bad in self.run.bad_values:
             yield finding(pack.bad_value, cell.address, bad.says)
@@ -172,7 +172,7 @@ def _of_paper(paper: Paper) -> Iterator[Finding]:
 
 
 def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
-    """Fields that are needed, tables, and keyed ones, whose values may not fit; nothing can be said about the rest."""
+    """Fields that are needed, tables, and entered ones, whose values may not fit; nothing can be said about the rest."""
     fields = node.fields()
     for name in dict.fromkeys((*node.needed(), *node.values)):
         field = fields.get(name)
@@ -189,7 +189,7 @@ def _is_blank(raw: Any) -> bool:
 
 
 def _of_row(row: Any) -> Iterator[tuple[Cell, Field]]:
-    """Needed fields of a row that are empty. What is keyed is only parsed: thousands of rows need no cell for every text."""
+    """Needed fields of a row that are empty. What is entered is only parsed: thousands of rows need no cell for every text."""
     for name, field in row.fields().items():
         raw = row.values.get(name)
         if _is_blank(raw):

@@ -163,7 +163,7 @@ class Run:
         return found if found is not None and found.kind in kinds else None
 
     def papers_before(self, kind: str) -> list[PaperValues]:
-        """Last year's papers of a kind as they were keyed, less values that are neither text nor rows of it."""
+        """Last year's papers of a kind as they were entered, less values that are neither text nor rows of it."""
         return self.once(_before_by_kind).get(kind, [])
 
     def once(self, make: Callable[[Run], Any]) -> Any:

@@ -58,7 +58,7 @@ def sentences(cell: Cell) -> list[Sentence]:
     if cell.how == "answered":
         return [Sentence("The practice's answer", (), cell.value)] if cell.is_amount else []
     if cell.how == "keyed":
-        return [Sentence("Keyed", (), cell.value)] if cell.is_amount else []
+        return [Sentence("Entered", (), cell.value)] if cell.is_amount else []
     if cell.because is not None:
         return list(_steps(cell.because, cell.computed if cell.computed is not None else cell.value))
     given = cell.computed
@@ -158,7 +158,7 @@ def _why_cell(cell: Cell, depth: int) -> tuple[int, str]:
     given = cell.computed
     if isinstance(given, Figure) and given.cell is not cell:
         return _why_cell(given.cell, depth + 1)
-    return (_ABSENT, f"{cell.node.title} has nothing keyed at {cell.label.lower()}") if cell.how == "empty" else (_UNKNOWN, "")
+    return (_ABSENT, f"{cell.node.title} has nothing entered at {cell.label.lower()}") if cell.how == "empty" else (_UNKNOWN, "")
 
 
 def _why(because: Because, depth: int) -> tuple[int, str]:

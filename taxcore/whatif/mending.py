@@ -21,7 +21,7 @@ def mended(result: Result, mend: Mend) -> ReturnData:
 
 
 def _with(data: ReturnData, node: Any, name: str, value: str) -> tuple[PaperValues, ...]:
-    """The papers with one field set; a paper that exists once is made where nothing was keyed in it yet."""
+    """The papers with one field set; a paper that exists once is made where nothing was entered in it yet."""
     mark = (node.kind, node.key)
     if not any((one.kind, one.id) == mark for one in data.papers):
         return (*data.papers, PaperValues(node.key, node.kind, {name: value}))

@@ -1,4 +1,4 @@
-"""Which fields move a figure most: each keyed amount that feeds it is raised a little, and the return computed again."""
+"""Which fields move a figure most: each entered amount that feeds it is raised a little, and the return computed again."""
 
 from __future__ import annotations
 
@@ -17,7 +17,7 @@ _MOST_TRIED = 40
 
 @dataclass(frozen=True, slots=True)
 class Mover:
-    """A keyed field and what one unit more in it does to the figure. `address` is the field's."""
+    """An entered field and what one unit more in it does to the figure. `address` is the field's."""
 
     address: str
     title: str
@@ -29,7 +29,7 @@ class Mover:
 def movers(pack: Pack, data: ReturnData, result: Result, address: str, most: int = 8) -> list[Mover]:
     """The fields that move the figure at `address` most, the strongest first; those that do not move it are left out.
 
-    The largest forty keyed amounts among its papers are tried, each `STEP` higher. ValueError where there is no such amount.
+    The largest forty entered amounts among its papers are tried, each `STEP` higher. ValueError where there is no such amount.
     """
     cell = result.get(address)
     if cell is None or not cell.is_amount:
@@ -45,7 +45,7 @@ def movers(pack: Pack, data: ReturnData, result: Result, address: str, most: int
 
 
 def _keyed_below(cell: Cell) -> Iterator[Cell]:
-    """Keyed amounts of papers and their rows that the figure reads, straight or through others, each once."""
+    """Entered amounts of papers and their rows that the figure reads, straight or through others, each once."""
     seen, queue = {id(cell)}, [cell]
     for here in queue:
         for source in here.sources():

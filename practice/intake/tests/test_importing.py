@@ -96,7 +96,7 @@ class SalesTests(ImportTestCase):
 
     def test_what_was_taken_in_cannot_be_read_otherwise(self):
         row = self.taken()
-        with self.assertRaisesRegex(BadValue, "was taken in"):
+        with self.assertRaisesRegex(BadValue, "was imported"):
             importing.choose_columns(self.preparer, self.return_.pk, row.pk, {0: "basis"}, {})
 
     def test_taking_in_twice_does_nothing_more(self):
@@ -206,9 +206,9 @@ class ImportPageTests(PageTestCase):
         self.assertContains(self.post("import-columns", row.pk, **columns), "being read")
         read_file(import_id=row.pk)
         self.assertContains(self.get("import", row.pk), "Take 3 in")
-        self.assertContains(self.post("import-take-in", row.pk), "being taken in")
+        self.assertContains(self.post("import-take-in", row.pk), "being imported")
         take_file_in(import_id=row.pk)
-        self.assertContains(self.get("import", row.pk), "<b>3</b> taken in", html=False)
+        self.assertContains(self.get("import", row.pk), "<b>3</b> imported", html=False)
         self.assertContains(self.get("import-file"), "sales.csv")
 
     def test_from_inside_a_paper_its_kind_and_its_table_are_kept(self):

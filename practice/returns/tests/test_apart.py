@@ -87,7 +87,7 @@ class MakingTests(ApartTestCase):
         self.part()
         self.again()
         said = [one.says for one in result_of(self.return_).findings if one.code == "us.places.left-out"]
-        self.assertIn("Lorna files apart", said[0])
+        self.assertIn("Lorna files separately", said[0])
 
     def test_what_the_state_does_not_allow_is_refused(self):
         with self.assertRaisesRegex(BadValue, "wants one return"):
@@ -123,7 +123,7 @@ class KeepingInViewTests(ApartTestCase):
 
     def test_a_decision_cannot_be_taken_back_beside_an_open_return(self):
         self.part()
-        with self.assertRaisesRegex(BadValue, "File together again"):
+        with self.assertRaisesRegex(BadValue, "File jointly again"):
             deciding.decide(self.preparer, self.return_.pk, "IL", "", "")
 
     def test_nothing_is_filed_twice_after_an_undo(self):
@@ -240,7 +240,7 @@ class PageTests(ApartTestCase):
         self.assertContains(page, "Illinois only: Lorna, apart from the return of both")
         self.assertNotContains(page, "Apart brings")
         self.assertContains(self.client.get(reverse("household", args=[self.household.pk])), "IL apart")
-        self.assertContains(self.post("together"), "They file together again")
+        self.assertContains(self.post("together"), "They file jointly again")
 
     def test_what_cannot_be_is_said_there(self):
         answer = self.post("apart", "IA")

@@ -1,4 +1,4 @@
-"""States a preparer decides about, and moves keyed as one act."""
+"""States a preparer decides about, and moves entered as one act."""
 
 from django.urls import reverse
 

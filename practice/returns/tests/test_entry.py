@@ -1,4 +1,4 @@
-"""Keying: provenance, history, conflicts, tapes, rows, undo, secrets."""
+"""Entry: provenance, history, conflicts, tapes, rows, undo, secrets."""
 
 from decimal import Decimal
 

@@ -40,8 +40,8 @@ class SaveAnswerTests(PageTestCase):
     def test_a_conflict_shows_both(self):
         self.save("wages", "62000", "61480.00")
         answer = self.save("wages", "63000", "61480.00")
-        self.assertContains(answer, "Bea Thorne keyed 62,000.00", status_code=409)
-        self.assertContains(answer, "you keyed 63000", status_code=409)
+        self.assertContains(answer, "Bea Thorne entered 62,000.00", status_code=409)
+        self.assertContains(answer, "you entered 63000", status_code=409)
 
     def test_a_correction_beside_a_form_draws_the_form_again(self):
         page = self.save("wages", "62000", "61480.00", at="us.1040.1a", form="us.1040").content.decode()
@@ -113,7 +113,7 @@ class FindTests(PageTestCase):
         return self.client.get(reverse("find"), {"q": words, "in": self.return_.pk}).content.decode()
 
     def test_finds_papers_to_add_lines_and_clients(self):
-        self.assertIn("Add: Wage statement", self.find("wage st"))
+        self.assertIn("Add: W-2", self.find("wage st"))
         self.assertIn("1040 line 16", self.find("1040 16"))
         self.assertIn("Abernathy, Lorna", self.find("aber"))
         self.assertIn("Nothing is called", self.find("zebra"))
@@ -124,7 +124,7 @@ class HouseholdTests(PageTestCase):
         form = {"first_name": "Wren", "last_name": "Tarn", "spouse_first_name": "Ada", "birth_date": "3/4/1990", "year": "2025"}
         answer = self.client.post(reverse("new-household"), form, follow=True)
         self.assertContains(answer, "Tarn, Wren and Ada")
-        self.assertContains(answer, "married, filing together")
+        self.assertContains(answer, "married, filing jointly")
 
     def test_a_number_that_is_known_already_loses_nothing(self):
         form = {"first_name": "Wren", "last_name": "Tarn", "number": "921175580", "year": "2025"}

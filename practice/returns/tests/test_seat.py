@@ -235,8 +235,8 @@ class CommandLineTests(PageTestCase):
 
     def test_fields_and_actions_are_found(self):
         self.assertIn(f"#f-{self.paper.pk}-federal_withheld", self.find("kittiwake withheld"))
-        self.assertIn("Guided way", self.find("guided"))
-        self.assertIn("Table: Wage statement", self.find("table wage"))
+        self.assertIn("Guided entry", self.find("guided"))
+        self.assertIn("Table: W-2", self.find("table wage"))
 
     def test_nothing_typed_shows_where_one_was_lately(self):
         self.get("paper", self.paper.pk)

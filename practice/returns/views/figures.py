@@ -18,7 +18,7 @@ from taxcore.whatif.sensitivity import movers
 
 @require_GET
 def lineage(request, return_id):
-    """The side panel for one figure: its lineage, and for a paper's field who keyed it when."""
+    """The side panel for one figure: its lineage, and for a paper's field who entered it when."""
     return_, result, context = open_page(request, return_id)
     at = request.GET.get("at", "")
     context |= {"lineage": lineage_of(result, at), "fields": [], "history": None, "at": at, "narrow": True}
@@ -44,7 +44,7 @@ def at(request, return_id):
 
 @require_GET
 def most_moving(request, return_id):
-    """Which keyed fields move a figure most, by computing the return again with each a little higher."""
+    """Which entered fields move a figure most, by computing the return again with each a little higher."""
     return_, result, context = open_page(request, return_id)
     at = request.GET.get("at", "")
     try:

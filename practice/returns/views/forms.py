@@ -130,7 +130,7 @@ def _by_authority(result):
 
 
 def _fields_to_correct(return_, result, lineage):
-    """(where it stands, field) for each keyed field that feeds the line, the first eight."""
+    """(where it stands, field) for each entered field that feeds the line, the first eight."""
     papers = {(paper.kind, paper.key): paper for paper in live_papers(return_)}
     found = []
     for leaf in lineage["leaves"]:

@@ -1,4 +1,4 @@
-"""All papers of a kind in one table: keyed across, pasted from a spreadsheet, counted against the client's list."""
+"""All papers of a kind in one table: entered across, pasted from a spreadsheet, counted against the client's list."""
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -97,7 +97,7 @@ def add_to_grid(request, return_id, kind):
 
 @require_POST
 def paste(request, return_id, kind):
-    """Rows from the clipboard: looked at first, then taken in together."""
+    """Rows from the clipboard: looked at first, then imported together."""
     try:
         row = importing.paste(request.user, return_id, kind, request.POST.get("rows", ""))
     except (BadValue, reading.NotReadable) as bad:

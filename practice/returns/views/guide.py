@@ -1,4 +1,4 @@
-"""The guided way to the papers of a return."""
+"""The guided entry to the papers of a return."""
 
 from django.shortcuts import redirect, render
 

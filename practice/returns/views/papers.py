@@ -1,4 +1,4 @@
-"""Return / Papers: the index, the paper being keyed, the ripple."""
+"""Return / Papers: the index, the paper being entered, the ripple."""
 
 from django.contrib import messages
 from django.shortcuts import get_object_or_404, redirect, render
@@ -23,7 +23,7 @@ from taxcore.engine import BadValue, Rows
 
 
 def papers(request, return_id, paper_id=None):
-    """The page. Without a paper it opens the first one that can be keyed."""
+    """The page. Without a paper it opens the first one that can be entered."""
     return_, result, context = open_page(request, return_id)
     note_presence(request.user, return_)
     note_opening(request.user, return_, result)
@@ -171,7 +171,7 @@ def rows(request, return_id, paper_id):
 
 @require_GET
 def one_row(request, return_id, paper_id):
-    """One row of a long table as fields that can be keyed."""
+    """One row of a long table as fields that can be entered."""
     return_, paper, node, name, context = _table_of(request, return_id, paper_id)
     row = next((row for row in node.cell(name).value if row.key == request.GET.get("row")), None)
     if row is None:

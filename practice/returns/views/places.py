@@ -74,7 +74,7 @@ def _wanted(return_, run):
 
 
 def _localities(run):
-    """Boxes 18 to 20 of all wage statements: (statement, state, locality, wages, withheld)."""
+    """Boxes 18 to 20 of all W-2s: (statement, state, locality, wages, withheld)."""
     rows = ((wage, row) for wage in run.papers("w2") for row in wage.states if row.locality or row.local_withheld)
     return [(wage.title, row.state, row.locality, row.local_wages, row.local_withheld) for wage, row in rows]
 
@@ -120,7 +120,7 @@ def part(request, return_id):
         state = deciding.state_named(state)
         if way == "together":
             apart.file_together(request.user, return_id, state)
-            messages.success(request, "They file together again. The returns apart are given up and stay in the records.")
+            messages.success(request, "They file jointly again. The returns apart are given up and stay in the records.")
         else:
             made = apart.file_apart(request.user, return_id, state)
             many = "The returns apart are" if len(made) > 1 else "The return apart is"
@@ -138,7 +138,7 @@ def move(request, return_id):
     try:
         state = deciding.state_named(typed["state"], WHERE)
         saved = deciding.move(request.user, return_id, typed["who"], state, typed["day"])
-        messages.success(request, f"{saved.says}. Everything keyed stays; Alt Z takes it back.")
+        messages.success(request, f"{saved.says}. Everything entered stays; Alt Z takes it back.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_move=bad.says, moving=typed)
     return redirect("places", return_id)

@@ -51,7 +51,7 @@ class SilencingTests(OfficeTestCase):
             lambda: silencing.silence_for_firm(self.signer, code, "why"),
             lambda: silencing.silence_on_return(self.reviewer, self.return_.pk, code, "why"),
         ):
-            with self.assertRaisesRegex(BadValue, "cannot be silenced"):
+            with self.assertRaisesRegex(BadValue, "cannot be suppressed"):
                 silence()
         self.key("employer_number", "")
         self.firm.silenced = {code: {"by": "X", "on": "", "why": "slipped in"}}  # even where a row got there another way

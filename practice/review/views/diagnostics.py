@@ -66,7 +66,7 @@ def _beside(request, return_, result):
 
 
 def _silenced(return_, result):
-    """What the return would say were it not silenced: (finding, who said so, for the whole practice or here)."""
+    """What the return would say were it not suppressed: (finding, who said so, for the whole practice or here)."""
     heard = set(result.findings)
     for one in result.all_findings:
         if one not in heard:
@@ -110,7 +110,7 @@ def hand(request, return_id):
 
 
 def mend(request, return_id):
-    """A mend before it is made; with POST it is made, as an ordinary keyed change that can be undone."""
+    """A mend before it is made; with POST it is made, as an ordinary entered change that can be undone."""
     return_, result, context = open_page(request, return_id)
     given = request.POST if request.method == "POST" else request.GET
     finding = mending.finding_at(result, given.get("code", ""), given.get("at", ""))
@@ -146,7 +146,7 @@ def silence(request, return_id):
             silencing.hear_again_on_return(request.user, return_id, code)
         elif "firm" in request.POST:
             silencing.silence_for_firm(request.user, code, why)
-            messages.success(request, "Silenced for the whole practice. The catalogue of diagnostics lists it.")
+            messages.success(request, "Suppressed for the whole practice. The catalogue of diagnostics lists it.")
         else:
             silencing.silence_on_return(request.user, return_id, code, why)
     except BadValue as bad:

@@ -18,7 +18,7 @@ def catalogue(request, status=200, **more):
     entries = silencing.catalogue(request.user.firm, words, weight, kind)
     if form := request.GET.get("as"):
         rows = [[e.of.code, e.of.weight, e.kind, e.of.title, e.of.cites, e.silenced.get("why", "")] for e in entries]
-        return export(form, "diagnostics", ["Code", "Weight", "Kind", "About", "Rule", "Silenced because"], rows)
+        return export(form, "diagnostics", ["Code", "Weight", "Kind", "About", "Rule", "Suppressed because"], rows)
     context = {
         "entries": entries, "q": words, "weight": weight, "kind": kind, "kinds": KINDS, "weights": WEIGHTS,
         "may_administer": may(request.user, "administer"), "silenced": len(request.user.firm.silenced),

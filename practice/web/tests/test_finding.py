@@ -16,7 +16,7 @@ class FindingTests(OfficeTestCase):
         given = {"q": words} | ({"in": self.return_.pk} if inside else {})
         return self.client.get(reverse("find"), given).content.decode()
 
-    WORDS = [("agi", "Adjusted gross income"), ("w2", "Wage statement"), ("extension", "Extension"), ("efile", "Sign and file"),
+    WORDS = [("agi", "Adjusted gross income"), ("w2", "W-2"), ("extension", "Extension"), ("efile", "Sign and file"),
              ("amend", "Sign and file"), ("diligence", "Due diligence"), ("estimates", "stimated")]  # fmt: skip
 
     def test_abbreviations_of_the_trade_and_actions(self):

@@ -21,7 +21,7 @@ def harvest(*papers, year=2001, **overrides):
 
 class EvaluationTests(TestCase):
     CASES = [  # why                                        berries  eaten   left  tax  back  owed
-        ("nothing keyed is nothing owed",                   "",      "",        0,   0,    0,    0),
+        ("nothing entered is nothing owed",                   "",      "",        0,   0,    0,    0),
         ("the first band is free up to its edge",           "100",   "",      100,   0,   10,    0),
         ("one above the edge bears the second band",        "110",   "",      110,   1,   10,    0),
         ("the third band begins at 200",                    "210",   "",      210,  15,    6,    0),

@@ -1,4 +1,4 @@
-"""What a client may do: room in pension and health accounts and what using it saves, how far the next band is, filing apart,
+"""What a client may do: room in pension and health accounts and what using it saves, how far the next band is, filing separately,
 withholding for next year. Everything is computed by running the return again with something changed."""
 
 from __future__ import annotations
@@ -234,7 +234,7 @@ def _apart(result: Result) -> Iterator[Advice]:
         return
     says = (
         f"Two returns would together be about {saves:,.0f} better. What belongs to both was halved and dependents given to the "
-        "spouse who earns more: key both returns before deciding."
+        "spouse who earns more: enter both returns before deciding."
         if saves > 0
         else f"Filing together is about {-saves:,.0f} better than two returns, where what belongs to both is halved."
     )

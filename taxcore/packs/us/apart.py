@@ -1,6 +1,6 @@
 """A couple with one federal return and two of a state: who may, what it comes to, and the return of one of them.
 
-The state wants amounts as if that one had filed apart with the federal authority too, so the whole return is made for one of
+The state wants amounts as if that one had filed separately with the federal authority too, so the whole return is made for one of
 them: own papers, half of what belongs to both. IRC 6013(a), 1(d); when a state allows it: couple.toml in its folder.
 """
 
@@ -29,7 +29,7 @@ COMMUNITY = frozenset({"AZ", "CA", "ID", "LA", "NM", "NV", "TX", "WA", "WI"})
 
 @dataclass(frozen=True)
 class Apart:
-    """A state in which a couple may file apart. Amounts are bottom lines: positive is refunded, negative owed.
+    """A state in which a couple may file separately. Amounts are bottom lines: positive is refunded, negative owed.
 
     `each` is what every one of them who would file comes to, by role; `names` what they are called.
     """
@@ -47,19 +47,19 @@ class Apart:
 
     @property
     def saves(self) -> Decimal:
-        """What filing apart brings; negative where it costs."""
+        """What filing separately brings; negative where it costs."""
         return self.apart - self.together
 
 
 def choices(run: Any) -> Iterator[Apart]:
-    """Every state in which this couple may file apart, with what it would come to."""
+    """Every state in which this couple may file separately, with what it would come to."""
     for one in places.wanted(run):
         if one.made and not one.left_out and may(run, one.state):
             yield comparison(run, one.state)
 
 
 def may(run: Any, state: str) -> bool:
-    """Whether the state lets this couple file apart. Not once more for who files apart already."""
+    """Whether the state lets this couple file separately. Not once more for who files separately already."""
     roles = [person.role for person in run.form("us.1040").filers]
     if run.form("us.1040").status != "joint" or len(roles) < 2:
         return False
@@ -108,7 +108,7 @@ def holder(run: Any, state: str) -> str:
 
 
 def of_one(run: Any, role: str, state: str) -> ReturnData:
-    """The return of `role`, as if filed apart, for one state.
+    """The return of `role`, as if filed separately, for one state.
 
     Lines set by hand are not taken along: they were set for the couple. Who itemized together itemizes apart: IRC 63(c)(6)(A).
     """
@@ -116,7 +116,7 @@ def of_one(run: Any, role: str, state: str) -> ReturnData:
 
 
 def everywhere(run: Any, role: str, holds: bool) -> ReturnData:
-    """The return of `role`, filed apart with everybody. `holds`: dependents and what cannot be halved go with this one."""
+    """The return of `role`, filed separately with everybody. `holds`: dependents and what cannot be halved go with this one."""
     return _split(run, role, "", holds)
 
 

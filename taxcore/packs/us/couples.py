@@ -1,4 +1,4 @@
-"""What each state says of a couple with one federal return: whether both count as residents, and who may file apart.
+"""What each state says of a couple with one federal return: whether both count as residents, and who may file separately.
 
 The rules are in couple.toml in each state's folder; a state without one makes one return and counts the part that is its own.
 """

@@ -3,7 +3,7 @@
 The rules are in extension.toml, here and in each state's folder.
 
 Whose return is on the list: the federal one, the states that the facts or a preparer call for, and those that are asked for more
-time before anything of theirs is keyed.
+time before anything of theirs is entered.
 """
 
 from __future__ import annotations

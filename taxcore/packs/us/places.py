@@ -60,7 +60,7 @@ def are_reverse(one: str, other: str) -> bool:
 
 
 def stays(run: Any) -> tuple[Stay, ...]:
-    """Everybody's stays within the year, in order of days; from the state of the whole year where no stay is keyed."""
+    """Everybody's stays within the year, in order of days; from the state of the whole year where no stay is entered."""
     return run.once(_stays)
 
 
@@ -209,7 +209,7 @@ def _shared(run: Any, paper: Any, amount: Decimal) -> tuple[dict[str, tuple[Deci
     for place, state in enumerate(homes, 1):
         part = left if place == len(homes) else (amount * part_lived(run, paper, state)).quantize(Decimal("0.01"))
         by_state[state], left = (part, ZERO), left - part
-    return by_state, left, "no residence is keyed"
+    return by_state, left, "no residence is entered"
 
 
 def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
@@ -229,7 +229,7 @@ def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], D
                 by_state[there] = (by_state.get(there, (ZERO, ZERO))[0] + part, ZERO)
             else:
                 left += part
-    return by_state, left, "no day of sale is keyed"
+    return by_state, left, "no day of sale is entered"
 
 
 def situated(paper: Any) -> str:
@@ -301,7 +301,7 @@ def _want(run: Any, state: str, has_law: bool) -> Iterator[Wanted]:
     elif reasons:
         left_out = ""
         if decision is not None and decision.what == "leave-out":
-            left_out = decision.reason or "no reason is keyed"
+            left_out = decision.reason or "no reason is entered"
         yield Wanted(state, kind, tuple(reasons), has_law and not left_out, address, left_out)
 
 
@@ -316,7 +316,7 @@ def _decisions(run: Any) -> dict[str, Any]:
 
 
 def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
-    """Why a state's return is wanted, and where that is keyed. Wages that an agreement leaves to the home state are no reason."""
+    """Why a state's return is wanted, and where that stands. Wages that an agreement leaves to the home state are no reason."""
     reasons, address = [], ""
     for stay in stays(run):
         if stay.state == state and kind == PART:
@@ -433,6 +433,6 @@ def is_spared(run: Any, paper: Any, state: str) -> bool:
 
 
 def home_at_end(run: Any) -> str:
-    """The state in which the taxpayer lived on the last day; empty where it is not keyed."""
+    """The state in which the taxpayer lived on the last day; empty where it is not entered."""
     mine = [stay for stay in stays(run) if stay.role == "taxpayer"]
     return mine[-1].state if mine else ""

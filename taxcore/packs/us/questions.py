@@ -1,13 +1,13 @@
-"""The guided way: plain questions whose answers say which papers a return needs, in the order of a talk with a client."""
+"""The guided entry: plain questions whose answers say which papers a return needs, in the order of a talk with a client."""
 
 from taxcore.engine import Question
 
 QUESTIONS = (
     Question("family", "People", "Does anybody else live from the client's money: children, parents, others?", ("person",),
-             "One for each of them. Whether they count as dependents follows from what is keyed about each."),
+             "One for each of them. Whether they count as dependents follows from what is entered about each."),
     Question("wages", "Work", "Was anybody employed during the year?", ("w2",), "One statement for each employer and person."),
     Question("business", "Work", "Did anybody work for themselves, or sell things or services?", ("business",),
-             "One for each business. Slips about pay (1099-NEC, 1099-K) are keyed apart and belong to a business."),
+             "One for each business. Slips about pay (1099-NEC, 1099-K) are entered apart and belong to a business."),
     Question("slips", "Work", "Did somebody pay for that work and send a slip?", ("1099-nec", "1099-k")),
     Question("shares", "Work", "Is anybody a partner, a shareholder of a small corporation, or heir of an estate?",
              ("k1-1065", "k1-1120s", "k1-1041")),
@@ -24,7 +24,7 @@ QUESTIONS = (
     Question("other", "Other income", "Anything else that came in: prizes, rent of things, jury pay, alimony of old decrees?",
              ("1099-misc", "other-income")),
     Question("health", "Health", "Is there a health savings account?", ("hsa", "1099-sa")),
-    Question("marketplace", "Health", "Was health cover bought at the Marketplace?", ("1095-a",)),
+    Question("marketplace", "Health", "Was health coverage bought at the Marketplace?", ("1095-a",)),
     Question("study", "Study", "Did anybody study, or pay back a student loan?", ("1098-t", "1098-e")),
     Question("plan529", "Study", "Did an education account pay out?", ("1099-q",)),
     Question("home", "Home", "Is there a mortgage?", ("1098",)),

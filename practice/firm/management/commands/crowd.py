@@ -1,7 +1,7 @@
 """For the bench: many small returns in the demo firm, four of them with papers, four of a family with sixty papers, and four
 submissions of each, the newest 200 of them rejected.
 
-Prints {"small": [[return, wage statement], ...], "heavy": ...} as JSON.
+Prints {"small": [[return, W-2], ...], "heavy": ...} as JSON.
 """
 
 import json
@@ -60,7 +60,7 @@ class Command(BaseCommand):
         Submission.objects.bulk_create(rows, batch_size=1000)
 
     def _places(self, papers):
-        """The first wage statement of each return."""
+        """The first W-2 of each return."""
         first = {}
         for paper in Paper.objects.bulk_create(papers):
             if paper.kind == "w2":

@@ -13,11 +13,11 @@ _NOTABLE = Decimal(5000)
 
 # Statements that come every year: the code says which
 _EVERY_YEAR = {
-    "w2": "wage statement", "1099-int": "interest statement", "1099-div": "dividend statement", "1099-b": "broker's statement",
+    "w2": "W-2", "1099-int": "interest statement", "1099-div": "dividend statement", "1099-b": "broker's statement",
     "1099-da": "digital asset statement", "1099-r": "retirement distribution", "ssa-1099": "benefit statement",
     "1099-nec": "pay without employment", "1098": "mortgage statement", "k1-1065": "share of a partnership",
     "k1-1120s": "share of an S corporation", "k1-1041": "share of an estate or trust", "business": "business",
-    "1095-a": "marketplace cover", "1098-e": "student loan", "care": "care provider", "hsa": "health savings account",
+    "1095-a": "marketplace coverage", "1098-e": "student loan", "care": "care provider", "hsa": "health savings account",
     "ira": "IRA paper",
 }  # fmt: skip
 
@@ -83,7 +83,7 @@ def amount_against_last_year(run):
         if now == was and paper.kind in _VARY and now > 100:
             yield found(
                 at,
-                f"{paper.title} has exactly last year's amount, {now:,}. Was it keyed from last year's paper?",
+                f"{paper.title} has exactly last year's amount, {now:,}. Was it entered from last year's paper?",
                 code="us.last-year.same-amount",
             )
         elif max(abs(now), abs(was)) > 10 * min(abs(now), abs(was)) * Decimal("0.8") and _decimal(was, now):

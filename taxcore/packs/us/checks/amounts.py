@@ -29,7 +29,7 @@ def statement_without_business(run):
         if paper.gross > paper.on_other_statement + paper.personal and not paper.business:
             yield found(
                 paper.address("business"),
-                f"{paper.title}: to which business do these payments belong? Choose one, or key what is personal. {_LOST}",
+                f"{paper.title}: to which business do these payments belong? Choose one, or enter what is personal. {_LOST}",
                 code="us.1099-k.nowhere",
             )
 
@@ -51,18 +51,18 @@ def refund_of_another_year(run):
             yield found(
                 paper.address("refund_year"),
                 f"{paper.title}: this refund is of {paper.refund_year}. What itemizing saved then decides, not last "
-                "year: key that year's figures under last year's return.",
+                "year: enter that year's figures under last year's return.",
             )
 
 
-@check("us.1099-div.liquidation", "A liquidation keyed as a dividend", "conflict", "IRC 331")
+@check("us.1099-div.liquidation", "A liquidation entered as a dividend", "conflict", "IRC 331")
 @idea("us.1099-div.basis", "A distribution that lowers the cost of the shares", "carried", "IRC 301(c)(2), (3)")
 def distributions_of_capital(run):
     for paper in run.papers("1099-div"):
         if paper.cash_liquidation or paper.other_liquidation:
             yield found(
                 paper.address("cash_liquidation"),
-                f"{paper.title}: a liquidation is a sale of the shares. Key it among the sales, with what they cost.",
+                f"{paper.title}: a liquidation is a sale of the shares. Enter it among the sales, with what they cost.",
                 code="us.1099-div.liquidation",
             )
         elif paper.return_of_capital:
@@ -81,17 +81,17 @@ def lump_sum_of_benefits(run):
             yield found(
                 paper.address("lump_sum_taxable"),
                 f"{paper.earlier_years:,} of the benefits is for earlier years. Taxing them by those years' income "
-                "may be less: work it out and key the result.",
+                "may be less: work it out and enter the result.",
             )
 
 
-@stops("us.8615.parent-missing", "A child taxed at the parent's rate, whose parent is not keyed", "missing", "IRC 1(g)")
+@stops("us.8615.parent-missing", "A child taxed at the parent's rate, whose parent is not entered", "missing", "IRC 1(g)")
 def parents_figures(run):
     form = run.form("us.8615")
     if form.applies and not (run.single("parent").is_keyed("taxable_income") and run.single("parent").status):
         yield found(
             run.single("parent").address("taxable_income"),
-            "This child's unearned income is taxed at the parent's rate. Key the parent's status and taxable "
+            "This child's unearned income is taxed at the parent's rate. Enter the parent's status and taxable "
             "income, or say that neither parent is alive.",
         )
 
@@ -114,8 +114,8 @@ def foreign_accounts(run):
         )
 
 
-@check("us.digital-assets.nothing-keyed", "Digital assets are answered yes and nothing of them is keyed", "conflict")
-@stops("us.digital-assets.answer", "Digital assets are keyed and the answer is no", "conflict")
+@check("us.digital-assets.nothing-keyed", "Digital assets are answered yes and nothing of them is entered", "conflict")
+@stops("us.digital-assets.answer", "Digital assets are entered and the answer is no", "conflict")
 def digital_assets(run):
     filing, sold = run.single("filing"), run.papers("1099-da")
     received = any(paper.digital_assets for paper in run.papers("other-income"))
@@ -123,7 +123,7 @@ def digital_assets(run):
     if filing.digital_assets and not sold and not received and not any(box in "GHIJKL" for box in rows):
         yield found(
             filing.address("digital_assets"),
-            "The answer is yes and no sale or income of digital assets is keyed. Right for a purchase or a gift "
+            "The answer is yes and no sale or income of digital assets is entered. Right for a purchase or a gift "
             "received; otherwise add what is missing.",
             code="us.digital-assets.nothing-keyed",
         )
@@ -153,7 +153,7 @@ def sales_rows(run):
                 if row.is_keyed("sold") and row.sold is not None and row.sold.year != run.year:
                     yield found(
                         row.address("sold"),
-                        f"{paper.title}: this sale was not in {run.year}. Correct the date or take it out.",
+                        f"{paper.title}: this sale was not in {run.year}. Correct the date or remove it.",
                         code="us.sale.other-year",
                     )
                 if row.is_keyed("adjustment") and row.adjustment and not row.code:
@@ -189,14 +189,14 @@ def sales_rows(run):
 @stops("us.1099-r.more-than-gross", "More moved on than was distributed", "conflict")
 @stops("us.1099-r.charity-too-young", "A gift from an IRA before 70½", "rule", "IRC 408(d)(8)(B)(ii)")
 @idea("us.1099-r.early", "An early distribution without an exception", "lost", "IRC 72(t)(2)")
-@stops("us.ira.value-missing", "Part of an IRA is basis, and its value is not keyed", "missing", "IRC 408(d)(2)")
+@stops("us.ira.value-missing", "Part of an IRA is basis, and its value is not entered", "missing", "IRC 408(d)(2)")
 def retirement(run):
     for paper in run.papers("1099-r"):
         cost_known = paper.is_keyed("taxable") or paper.own_contributions or paper.total_contributions or paper.moved_all()
         if paper.undetermined and not paper.ira and not cost_known:
             yield found(
                 paper.address("taxable"),
-                f"{paper.title} does not say what is taxable, so all of it is. Key the cost and when the annuity "
+                f"{paper.title} does not say what is taxable, so all of it is. Enter the cost and when the annuity "
                 "began, or box 2a.",
                 code="us.1099-r.not-determined",
             )
@@ -210,7 +210,7 @@ def retirement(run):
         if paper.charity and owner is not None and owner.birth_date is not None and (run.year - owner.birth_date.year) < 70:
             yield found(
                 paper.address("charity"),
-                f"{paper.title}: only from 70½ can an IRA pay a charity free of tax. Key it as a gift instead.",
+                f"{paper.title}: only from 70½ can an IRA pay a charity free of tax. Enter it as a gift instead.",
                 code="us.1099-r.charity-too-young",
             )
         if "1" in paper.codes() and not paper.exception and run.form("us.distribution", paper.key).income > 0:
@@ -230,7 +230,7 @@ def retirement(run):
         ):
             yield found(
                 account.address("value_at_end"),
-                "Part of the distribution is basis, in the proportion to all IRAs. Key their value at year end, 0 "
+                "Part of the distribution is basis, in the proportion to all IRAs. Enter their value at year end, 0 "
                 "if nothing is left.",
                 code="us.ira.value-missing",
             )
@@ -246,13 +246,13 @@ def health_savings(run):
             wage = next(w for w in run.papers("w2", form.key) if w.coded({"W"}))
             yield found(
                 wage.address("codes"),
-                f"{wage.title} paid into a health savings account. Add the paper for it and key the months of cover.",
+                f"{wage.title} paid into a health savings account. Add the paper for it and enter the months of cover.",
                 code="us.hsa.cover-missing",
             )
         elif papers and form.employer_excess > 0:
             yield found(
                 form.address("others"),
-                "The employer paid more than the limit. The excess is income unless it was taken out; that is not computed yet.",
+                "The employer paid more than the limit. The excess is income unless it was removed; that is not computed yet.",
                 code="us.hsa.employer-excess",
             )
         if form.taxable > 0:
@@ -374,7 +374,7 @@ def shared_limits(run):
     if len(family) == 2 and sum((form.own_limit for form in family), ZERO) > run.laws["us"].hsa.family:
         yield found(
             run.papers("hsa", "taxpayer")[0].address("spouses_part"),
-            "Both spouses use the whole family limit, which they share. Key how much of it goes to the other.",
+            "Both spouses use the whole family limit, which they share. Enter how much of it goes to the other.",
         )
 
 

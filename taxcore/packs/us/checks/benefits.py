@@ -15,9 +15,9 @@ def care_without_two_earners(run):
             other = run.person("spouse" if role == "taxpayer" else "taxpayer")
             yield found(
                 wages[0].address("owner"),
-                f"Every wage statement belongs to {other.title}, so {run.person(role).title} has no earned income "
+                f"Every W-2 belongs to {other.title}, so {run.person(role).title} has no earned income "
                 f"and the care credit is zero. Does one belong to {run.person(role).title}? A student or disabled "
-                "spouse counts as earning: key the months.",
+                "spouse counts as earning: enter the months.",
             )
 
 
@@ -67,7 +67,7 @@ def excess_contributions(run):
                 yield found(
                     account.address("roth" if word == "Roth" else "traditional"),
                     f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls away "
-                    "when the excess is taken out before the due date.",
+                    "when the excess is removed before the due date.",
                 )
 
 
@@ -90,7 +90,7 @@ def student_loans_apart(run):
     form = run.form("us.student-loans")
     if form.interest > 0 and form.deduction == 0:
         paper = run.papers("1098-e")[0]
-        reason = "filed apart" if run.form("us.1040").status == "separate" else "income or another's claim rules it out"
+        reason = "filed separately" if run.form("us.1040").status == "separate" else "income or another's claim rules it out"
         yield found(paper.address("interest"), f"No student loan interest is deducted: {reason}. Compare with a joint return.")
 
 
@@ -129,7 +129,7 @@ def tips_not_marked(run):
         if wage.social_security_tips and not any(row.kind == "tips" for row in wage.others):
             yield found(
                 wage.address("others"),
-                f"{wage.title} has tips in box 7. If the occupation is one that customarily receives them, key the "
+                f"{wage.title} has tips in box 7. If the occupation is one that customarily receives them, enter the "
                 "qualified tips in box 14, so that they are deducted.",
             )
 
@@ -142,7 +142,8 @@ def benefits_apart(run):
     if run.form("us.1040").status == "separate" and form.received > 0 and filing.lived_apart is None:
         yield found(
             filing.address("lived_apart"),
-            "Filed apart, benefits are taxed from the first dollar unless the spouses lived apart all year. Answer the question.",
+            "Filed separately, benefits are taxed from the first dollar unless the spouses lived apart all year. "
+            "Answer the question.",
         )
 
 

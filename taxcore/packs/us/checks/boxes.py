@@ -108,7 +108,7 @@ def payer_without_number(run):
                 )
 
 
-@check("us.statement-twice", "A payer's statement keyed twice", "conflict")
+@check("us.statement-twice", "A payer's statement entered twice", "conflict")
 def statement_twice(run):
     seen = {}
     for paper in run.all_papers():
@@ -123,7 +123,7 @@ def statement_twice(run):
             amount = getattr(paper, paper.main)
             yield found(
                 (paper.address(paper.main), seen[mark].address(paper.main)),
-                f"{paper.title} stands here twice with {amount:,}. Take one out unless there are two papers.",
+                f"{paper.title} stands here twice with {amount:,}. Remove one unless there are two papers.",
             )
         seen.setdefault(mark, paper)
 
@@ -143,7 +143,7 @@ def blank(run):
         counted = (name for name in paper.values if isinstance(fields.get(name), Amount | Rows))
         if all(paper.values[name] in _NOTHING for name in counted) and not paper.attached:
             yield found(
-                paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Key it, or take the paper out."
+                paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Enter it, or take the paper out."
             )
 
 
@@ -187,8 +187,8 @@ def education_account_parts(run):
             )
 
 
-@check("us.w2.swapped", "Digits that look swapped between boxes of a wage statement", "unlikely")
-@check("us.w2.decimal", "A box of a wage statement ten or a hundred times another", "unlikely")
+@check("us.w2.swapped", "Digits that look swapped between boxes of a W-2", "unlikely")
+@check("us.w2.decimal", "A box of a W-2 ten or a hundred times another", "unlikely")
 def slips_between_boxes(run):
     """Boxes that are usually alike, and differ as typing slips do."""
     for wage in run.papers("w2"):

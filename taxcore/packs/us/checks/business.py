@@ -37,7 +37,7 @@ def questions(run):
         if books.wages and not books.number:
             yield found(
                 books.address("number"),
-                f"{books.title} paid wages and has no employer number. Key it in line D.",
+                f"{books.title} paid wages and has no employer number. Enter it in line D.",
                 code="us.business.number-missing",
             )
         if books.contract_labour >= 600 and books.must_report is None:
@@ -49,8 +49,8 @@ def questions(run):
         if books.purchases and not books.inventory_end and not books.inventory_start and one.cost_sold > one.net_receipts:
             yield found(
                 (books.address("inventory_end"), books.address("purchases")),
-                f"{books.title}: more was spent on goods than was taken in. Was some left at the end of the year? "
-                "Key it in line 41.",
+                f"{books.title}: more was spent on goods than was imported. Was some left at the end of the year? "
+                "Enter it in line 41.",
                 code="us.business.sale-without-goods",
             )
 
@@ -79,7 +79,7 @@ def costs(run):
         if books.meals > 500 and books.meals > one.receipts / 10:
             yield found(
                 books.address("meals"),
-                f"{books.title}: meals are {books.meals:,} of {one.receipts:,} taken in. Ask for receipts, and "
+                f"{books.title}: meals are {books.meals:,} of {one.receipts:,} imported. Ask for receipts, and "
                 "whether some are private.",
                 code="us.business.meals-high",
             )
@@ -88,7 +88,7 @@ def costs(run):
             if amount >= 1_000 and amount % 100 and amount in seen:
                 yield found(
                     (books.address(name), books.address(seen[amount])),
-                    f"{books.title}: {amount:,} stands in two lines. Was one bill keyed twice?",
+                    f"{books.title}: {amount:,} stands in two lines. Was one bill entered twice?",
                     code="us.business.costs-twice",
                 )
             seen.setdefault(amount, name)
@@ -105,7 +105,7 @@ def car(run):
         if books.miles and books.car_actual and not books.car_method:
             yield found(
                 (books.address("car_method"), books.address("car_actual")),
-                f"{books.title}: miles and actual costs are keyed. Choose one way.",
+                f"{books.title}: miles and actual costs are entered. Choose one way.",
                 code="us.business.car-both-ways",
             )
         if (books.miles or 0) > _MUCH_DRIVEN:
@@ -156,7 +156,7 @@ def home(run):
         if books.home_method == "regular" and not books.home_total:
             yield found(
                 books.address("home_total"),
-                f"{books.title}: without the square feet of the home no share of its costs is deducted. Key them.",
+                f"{books.title}: without the square feet of the home no share of its costs is deducted. Enter them.",
                 code="us.business.home-total-missing",
             )
         if books.home_method == "simplified" and books.home_area > law.most_square_feet:
@@ -195,7 +195,7 @@ def owner(run):
             yield found(
                 (books.address("sep"), form.address("deduction")),
                 f"{form.paid:,} was paid into plans and {form.deduction:,} is deducted. The rest bears an excise "
-                "unless it is taken out in time.",
+                "unless it is removed in time.",
                 code="us.plans.above-limit",
             )
         room = form.employer_limit - form.by_employer
@@ -209,7 +209,7 @@ def owner(run):
         if form.earnings >= _NOTABLE and not books.health_insurance and not covered and not _cover_at_work(run):
             yield found(
                 books.address("health_insurance"),
-                f"{books.title} made a profit and no health insurance of the owner is keyed. Ask who paid for it.",
+                f"{books.title} made a profit and no health insurance of the owner is entered. Ask who paid for it.",
                 code="us.business.health-not-asked",
             )
 
@@ -224,13 +224,13 @@ def own_health_and_work(run):
         if books.health_insurance and _cover_at_work(run):
             yield found(
                 books.address("health_insurance"),
-                f"{books.title}: a wage statement shows an employer's health cover (code DD). For months when it "
+                f"{books.title}: a W-2 shows an employer's health coverage (code DD). For months when it "
                 "was open to the owner or spouse nothing is deducted here: ask.",
             )
 
 
 @check("us.1099-k.maybe-counted-twice", "Card payments that repeat another statement", "conflict", "IRC 6050W(f)")
-@check("us.business.receipts-repeat-statements", "Receipts keyed beside statements of the same amount", "conflict", "IRC 61")
+@check("us.business.receipts-repeat-statements", "Receipts entered beside statements of the same amount", "conflict", "IRC 61")
 def counted_twice(run):
     for one in run.every("us.sch-c"):
         books = one.books
@@ -241,7 +241,7 @@ def counted_twice(run):
             if stated and card.gross == stated and not card.on_other_statement:
                 yield found(
                     (card.address("gross"), pays[0].address("pay")),
-                    f"{card.title} shows as much as the 1099-NEC together. If it is the same money, key it as “also "
+                    f"{card.title} shows as much as the 1099-NEC together. If it is the same money, enter it as “also "
                     "on another statement”.",
                     code="us.1099-k.maybe-counted-twice",
                     mend=Mend("It is the same money", card.address("on_other_statement"), str(card.gross)),
@@ -279,7 +279,7 @@ def shares(run):
         if paper.participates and paper.ordinary > _NOTABLE and not paid:
             yield found(
                 paper.address("ordinary"),
-                f"{paper.title}: a shareholder who works there has no wage statement of it. Ask about reasonable pay.",
+                f"{paper.title}: a shareholder who works there has no W-2 of it. Ask about reasonable pay.",
                 code="us.k1-1120s.no-wages",
             )
     for kind in ("k1-1065", "k1-1120s"):
@@ -287,7 +287,7 @@ def shares(run):
             if paper.ordinary > 0 and not paper.is_keyed("qualified_income") and paper.service_trade is None:
                 yield found(
                     paper.address("qualified_income"),
-                    f"{paper.title}: no qualified business income is keyed, so no deduction is made. Look for it in "
+                    f"{paper.title}: no qualified business income is entered, so no deduction is made. Look for it in "
                     "the statement with the paper.",
                     code="us.k1.qualified-missing",
                 )

@@ -1,4 +1,4 @@
-"""What last year's return carried on, beside what this one carries in.
+"""What last year's return carried over to next year, beside what this one carries in.
 
 Silent on a return whose last year is not known. Amounts are compared in whole dollars, as last year's forms hold them.
 """
@@ -11,28 +11,28 @@ _EACH = ("taxpayer", "spouse")
 # (short, paper, field, last year's line, what it is). {} in the line is the person's role or last year's business
 _CARRIED = (
     ("short-loss", "capital-carryover", "short_term", "us.capital-loss-carryover:short_carried",
-     "Short-term loss carried in", "IRC 1212(b)"),
+     "Short-term loss carried over from last year", "IRC 1212(b)"),
     ("long-loss", "capital-carryover", "long_term", "us.capital-loss-carryover:long_carried",
-     "Long-term loss carried in", "IRC 1212(b)"),
+     "Long-term loss carried over from last year", "IRC 1212(b)"),
     ("applied", "estimates", "applied", "us.1040:applied", "Overpayment applied to this year", "IRC 6402(b)"),
     ("prior-agi", "prior-year", "adjusted_gross_income", "us.1040:adjusted_gross_income",
      "Last year's adjusted gross income", "IRC 6654(d)(1)(C)"),
-    ("clean-energy", "energy", "carried_in", "us.5695:carried_on", "Clean energy credit carried in", "IRC 25D(c)"),
+    ("clean-energy", "energy", "carried_in", "us.5695:carried_on", "Clean energy credit carried over", "IRC 25D(c)"),
     ("investment-interest", "itemized", "investment_interest_before", "us.4952:carried_on",
-     "Investment interest carried in", "IRC 163(d)(2)"),
-    ("ira-basis", "ira", "basis_before", "us.8606[{}]:left", "Basis of IRAs carried in", "IRC 408(o)"),
-    ("ira-excess", "ira", "excess_before", "us.5329[{}]:ira_excess_all", "Excess IRA contributions carried in", "IRC 4973"),
-    ("roth-excess", "ira", "roth_excess_before", "us.5329[{}]:roth_excess_all", "Excess Roth contributions carried in",
+     "Investment interest carried over from last year", "IRC 163(d)(2)"),
+    ("ira-basis", "ira", "basis_before", "us.8606[{}]:left", "Basis of IRAs carried over from last year", "IRC 408(o)"),
+    ("ira-excess", "ira", "excess_before", "us.5329[{}]:ira_excess_all", "Excess IRA contributions carried over", "IRC 4973"),
+    ("roth-excess", "ira", "roth_excess_before", "us.5329[{}]:roth_excess_all", "Excess Roth contributions carried over",
      "IRC 4973(f)"),
-    ("hsa-excess", "hsa", "excess_before", "us.5329[{}]:savings_excess", "Excess health savings carried in", "IRC 4973(g)"),
-    ("home-office", "business", "home_carried", "us.8829[{}]:carried_on", "Home office costs carried in", "IRC 280A(c)(5)"),
+    ("hsa-excess", "hsa", "excess_before", "us.5329[{}]:savings_excess", "Excess HSA contributions carried over", "IRC 4973(g)"),
+    ("home-office", "business", "home_carried", "us.8829[{}]:carried_on", "Home office expenses carried over", "IRC 280A(c)(5)"),
     ("inventory", "business", "inventory_start", "us.sch-c[{}]:inventory_end", "Inventory at the start", "IRC 471"),
 )  # fmt: skip
 
 
 @declares(*(Diagnostic(f"us.carried.{short}", CHECK, title, "carried", cites) for short, *_, title, cites in _CARRIED))
 def carried_over(run):
-    """What last year's return carried on against what this one carries in."""
+    """What last year's return carried over to next year against what this one carries in."""
     if run.data.last_year is None:
         return
     for short, kind, name, line, title, _ in _CARRIED:
@@ -75,8 +75,13 @@ def _carriers(run, kind):
                 yield next(iter(run.papers(kind, role)), None), role
 
 
-@check("us.carried.gifts", "Gifts carried in against last year's return", "carried", "IRC 170(d)(1)")
-@check("us.carried.qualified-loss", "Qualified business loss carried in against last year's return", "carried", "IRC 199A(c)(2)")
+@check("us.carried.gifts", "Gifts carried over from last year against last year's return", "carried", "IRC 170(d)(1)")
+@check(
+    "us.carried.qualified-loss",
+    "Qualified business loss carried over from last year against last year's return",
+    "carried",
+    "IRC 199A(c)(2)",
+)
 def carried_together(run):
     """Carried amounts that several rows or papers share."""
     if run.data.last_year is None:
@@ -87,7 +92,7 @@ def carried_together(run):
     if whole(gifts) != left:
         yield found(
             rows.address("rows"),
-            f"Gifts carried in are {gifts:,}; last year's return left {left:,}. Take them over year by year, or "
+            f"Gifts carried over from last year are {gifts:,}; last year's return left {left:,}. Take them over year by year, or "
             "find out why they differ.",
             code="us.carried.gifts",
         )
@@ -96,7 +101,8 @@ def carried_together(run):
     if papers and whole(losses) != lost:
         yield found(
             papers[0].address("loss_before"),
-            f"Qualified losses carried in are {losses:,}; last year's return left {lost:,}. Key each where it belongs.",
+            f"Qualified losses carried over from last year are {losses:,}; last year's return left {lost:,}. Enter each "
+            "where it belongs.",
             code="us.carried.qualified-loss",
         )
 

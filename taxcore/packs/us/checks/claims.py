@@ -1,4 +1,4 @@
-"""Credits that are claimed: studies, care, marketplace cover, energy. What their forms ask, and what hardly fits together."""
+"""Credits that are claimed: studies, care, marketplace coverage, energy. What their forms ask, and what hardly fits together."""
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.base import digits
@@ -34,7 +34,7 @@ def _statement(paper):
         yield found(
             (paper.address("scholarships"), paper.address("paid")),
             f"{paper.title}: {got:,} of help is more than the costs. What went for board or travel is income of "
-            "the student: ask, and key it.",
+            "the student: ask, and enter it.",
             code="us.1098-t.aid-above-costs",
         )
     if paper.next_term and paper.paid:
@@ -62,7 +62,7 @@ def _american(one, first, student, law):
     if one.american_costs < law.full + law.quarter_of_next and not first.books:
         yield found(
             first.address("books"),
-            f"{student.title}: books and materials count too, and none are keyed.",
+            f"{student.title}: books and materials count too, and none are entered.",
             code="us.1098-t.books-not-asked",
         )
     if one.american_costs < law.full and first.scholarships > first.taxed_scholarship:
@@ -123,7 +123,7 @@ def care(run):
         yield found(
             (form.address("base"), form.address("counted")),
             f"Only {form.base:,} of {form.counted:,} counts, as much as the spouse with the lower pay earned. "
-            "Studies and disability count as earnings: key the months.",
+            "Studies and disability count as earnings: enter the months.",
             code="us.care.above-earnings",
         )
     if form.expenses > 3_000 and form.benefits == 0 and any(wage.wages > 30_000 for wage in run.papers("w2")):
@@ -143,12 +143,12 @@ def care(run):
             )
 
 
-@stops("us.1095-a.months-wrong", "Months of marketplace cover that end before they begin", "conflict")
+@stops("us.1095-a.months-wrong", "Months of marketplace coverage that end before they begin", "conflict")
 @check("us.1095-a.months-twice", "A month of one policy twice", "conflict", "IRC 36B(b)")
-@check("us.1095-a.benchmark-missing", "Marketplace cover without its benchmark plan", "missing", "IRC 36B(b)(3)(B)")
+@check("us.1095-a.benchmark-missing", "Marketplace coverage without its benchmark plan", "missing", "IRC 36B(b)(3)(B)")
 @check("us.1095-a.advance-above-premium", "More paid in advance than the premium", "conflict", "IRC 36B(b)(2)")
 @idea("us.premium.repaid", "Premium credit that is repaid", "lost", "IRC 36B(f)(2)")
-@check("us.premium.apart", "Marketplace cover, filed apart", "lost", "IRC 36B(c)(1)(C)")
+@check("us.premium.apart", "Marketplace coverage, filed separately", "lost", "IRC 36B(c)(1)(C)")
 def marketplace(run):
     for paper in run.papers("1095-a"):
         yield from backwards(paper, paper.months, "us.1095-a.months-wrong")
@@ -185,7 +185,7 @@ def marketplace(run):
     if run.form("us.1040").status == "separate" and not run.single("premium-questions").abused_or_abandoned:
         yield found(
             (run.single("premium-questions").address("abused_or_abandoned"), first.address("months")),
-            "Filed apart there is no premium credit, unless the spouse was violent or has left. Answer the "
+            "Filed separately there is no premium credit, unless the spouse was violent or has left. Answer the "
             "question, or compare a joint return.",
             code="us.premium.apart",
         )

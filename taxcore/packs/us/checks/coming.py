@@ -139,7 +139,7 @@ def credits_(run):
         )
 
 
-@idea("us.next-year.minimum-tax", "The minimum tax reaches further next year", "next-year", "IRC 55(d)(3)")
+@idea("us.next-year.minimum-tax", "The alternative minimum tax reaches further next year", "next-year", "IRC 55(d)(3)")
 @idea("us.seniors.cut", "The seniors' deduction is cut by income", "lost", "IRC 151(d)(5)(C)")
 @idea("us.additional.cut", "Tips, overtime or car interest cut by income", "lost", "IRC 163(h)(4), 224, 225")
 def incomes(run):
@@ -147,7 +147,8 @@ def incomes(run):
     if _falls_sooner(later, law, form):
         yield found(
             form.address("adjusted_gross_income"),
-            "Next year the minimum tax's exemption falls from a lower income and twice as fast. Income of this size may "
+            "Next year the alternative minimum tax's exemption falls from a lower income and twice as fast. Income of "
+            "this size may "
             "be reached: plan exercises of options.",
             code="us.next-year.minimum-tax",
         )
@@ -171,7 +172,7 @@ def incomes(run):
 
 
 def _falls_sooner(later, law, form):
-    """The minimum tax's exemption falls from a lower income next year, and this income is above it."""
+    """The alternative minimum tax's exemption falls from a lower income next year, and this income is above it."""
     if later is None:
         return False
     sooner = later.minimum_tax.falls_from[form.status]

@@ -1,4 +1,4 @@
-"""More of wage statements: what an amount or a code there leads to elsewhere, and amounts that are hardly so."""
+"""More of W-2s: what an amount or a code there leads to elsewhere, and amounts that are hardly so."""
 
 from decimal import Decimal
 
@@ -77,19 +77,19 @@ def withholding_unlikely(run):
         if kept and any(getattr(wage, name) == kept for name in same):
             yield found(
                 (at, wage.address(same[0])),
-                f"{wage.title}: box 2 is the same as box 4 or 6. Was a box keyed twice?",
+                f"{wage.title}: box 2 is the same as box 4 or 6. Was a box entered twice?",
                 code="us.w2.withheld-as-box-4",
             )
         if kept and any(row.withheld == kept for row in wage.states):
             yield found(
                 (at, wage.address("states")),
-                f"{wage.title}: box 2 is the same as box 17. Was a box keyed twice?",
+                f"{wage.title}: box 2 is the same as box 17. Was a box entered twice?",
                 code="us.w2.withheld-as-state",
             )
 
 
 @check("us.w2.no-state", "Wages of a taxed state without a row for it", "missing", "IRC 6051(d)")
-@check("us.w2.state-twice", "One state twice on a wage statement", "conflict")
+@check("us.w2.state-twice", "One state twice on a W-2", "conflict")
 @stops("us.w2.locality-missing", "Local tax without its locality", "missing")
 @check("us.w2.local-above-wages", "More local tax than local wages", "unlikely")
 @idea("us.w2.state-withheld-nothing", "A state's wages without withholding", "unlikely")
@@ -141,7 +141,7 @@ def boxes_eleven_and_twelve(run):
             yield found(
                 wage.address("codes"),
                 f"{wage.title}: {combat:,} of combat pay is not taxed. Counting it as earned income may raise the "
-                "earned income credit: key it as other income, 1i, and compare.",
+                "earned income credit: enter it as other income, 1i, and compare.",
                 code="us.w2.combat-pay",
             )
         if wage.nonqualified_plans > wage.wages:
@@ -158,7 +158,9 @@ def boxes_eleven_and_twelve(run):
             )
 
 
-@check("us.w2.cover-and-marketplace", "An employer's health cover and an advance marketplace credit", "rule", "IRC 36B(c)(2)(B)")
+@check(
+    "us.w2.cover-and-marketplace", "An employer's health coverage and an advance marketplace credit", "rule", "IRC 36B(c)(2)(B)"
+)
 def employers_cover(run):
     """Whoever has an employer's cover has no premium credit for those months."""
     if not any(row.advance for paper in run.papers("1095-a") for row in paper.months):
@@ -167,7 +169,8 @@ def employers_cover(run):
     if covered:
         yield found(
             tuple(wage.address("codes") for wage in covered),
-            f"{covered[0].title} reports health cover (code DD) and a marketplace paid a credit in advance. For months with the "
+            f"{covered[0].title} reports health coverage (code DD) and a marketplace paid a credit in advance. For "
+            "months with the "
             "employer's cover there is no credit: ask which months they were.",
         )
 

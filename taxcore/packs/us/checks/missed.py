@@ -93,7 +93,7 @@ def earned_income(run):
 
 @idea("us.filing.head-possible", "Single with a child at home", "missed", "IRC 2(b)")
 @check("us.filing.joint-possible", "The spouse died this year, and the return is not joint", "missed", "IRC 6013(a)(3)")
-@idea("us.filing.apart-costs", "Filing apart, and what is lost by it", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
+@idea("us.filing.apart-costs", "Filing separately, and what is lost by it", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
 @check("us.filing.spouse-itemizes-open", "Apart, and whether the spouse itemizes is not answered", "missing", "IRC 63(c)(6)(A)")
 def status(run):
     form, filing = run.form("us.1040"), run.single("filing")
@@ -113,14 +113,14 @@ def status(run):
             at,
             f"{spouse.title} died in {run.year}: the survivor may file jointly for this year.",
             code="us.filing.joint-possible",
-            mend=Mend("File together", at, "joint"),
+            mend=Mend("File jointly", at, "joint"),
         )
     if form.status == "separate":
         lost = [name for name, kinds in _NOT_APART.items() if any(run.papers(kind) for kind in kinds)]
         if lost:
             yield found(
                 at,
-                f"Filed apart there is no {', no '.join(lost)}. Compute a joint return of both spouses and compare.",
+                f"Filed separately there is no {', no '.join(lost)}. Compute a joint return of both spouses and compare.",
                 code="us.filing.apart-costs",
             )
         if filing.spouse_itemises is None:
@@ -162,7 +162,7 @@ def itemising(run):
     if form.is_itemised and home_at_end(run) in UNTAXED and not costs.sales_tax:
         yield found(
             costs.address("sales_tax"),
-            "The state has no income tax, so sales tax is deductible. Key it from the official table or receipts.",
+            "The state has no income tax, so sales tax is deductible. Enter it from the official table or receipts.",
             code="us.sales-tax.not-asked",
         )
     if form.is_itemised and schedule.taxes_together > schedule.taxes_capped:
@@ -183,7 +183,8 @@ def itemising(run):
         if other > 0:
             yield found(
                 costs.address("choice"),
-                f"By the choice made here {other:,} less is deducted. Right where a state or the minimum tax gains by it.",
+                f"By the choice made here {other:,} less is deducted. Right where a state or the alternative minimum "
+                "tax gains by it.",
                 code="us.itemized.choice-costs",
                 mend=Mend("Whichever is larger", costs.address("choice"), "better"),
             )
@@ -279,7 +280,7 @@ def adjustments(run):
         if paper.alimony and paper.alimony_since is None:
             yield found(
                 paper.address("alimony_since"),
-                "Alimony is income only under an agreement before 2019. Key its date, which line 2b asks for.",
+                "Alimony is income only under an agreement before 2019. Enter its date, which line 2b asks for.",
                 code="us.alimony.agreement-open",
             )
     for paper in run.papers("1099-int"):

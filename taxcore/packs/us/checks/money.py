@@ -22,13 +22,13 @@ def payments(run):
     if len(marks) != len(set(marks)):
         yield found(
             paper.address("rows"),
-            "Two payments have the same day and amount. Take one out unless both were made.",
+            "Two payments have the same day and amount. Remove one unless both were made.",
             code="us.estimates.twice",
         )
     for row in paper.rows:
         if not row.amount:
             yield found(
-                row.address("amount"), "This payment has no amount. Key it, or take the row out.", code="us.estimates.no-amount"
+                row.address("amount"), "This payment has no amount. Enter it, or remove the row.", code="us.estimates.no-amount"
             )
     to_states = {(row.paid, row.amount) for row in paper.state_rows if row.paid is not None and row.amount}
     if to_states & set(marks):
@@ -43,7 +43,7 @@ def payments(run):
             yield found(
                 (paper.address("with_extension"), extension.address("paying")),
                 f"{extension.paying:,} was to be paid with the extension; {paper.with_extension:,} stands among the "
-                "payments. Key what was paid.",
+                "payments. Enter what was paid.",
                 code="us.extension.payment-differs",
             )
         if extension.is_keyed("expected_tax") and extension.expected_tax < run.form("us.1040").total_tax * Decimal("0.9"):
@@ -76,19 +76,19 @@ def balances(run):
     if form.refund >= _LARGE_REFUND and form.withheld > form.refund:
         yield found(
             (form.address("refund"), form.address("withheld")),
-            f"{form.refund:,} comes back. A new Form W-4 would bring it with every pay.",
+            f"{form.refund:,} is refunded. A new Form W-4 would bring it with every pay.",
             code="us.next-year.withholding-high",
         )
     if form.refund > 0 and not run.single("deposit").account and not run.single("split-deposit").rows:
         yield found(
             run.single("deposit").address("routing"),
-            "No account is keyed for the refund. The authority is giving up checks: ask for one.",
+            "No account is entered for the refund. The authority is giving up checks: ask for one.",
             code="us.deposit.none",
         )
 
 
 @idea("us.state-refund.not-taxed", "A state refund that is not income", "rule", "IRC 111")
-@check("us.prior-year.standard-open", "Last year's standard deduction is not keyed", "missing", "IRC 111")
+@check("us.prior-year.standard-open", "Last year's standard deduction is not entered", "missing", "IRC 111")
 @check("us.prior-year.parts-differ", "State tax above last year's itemized deductions", "conflict", "IRC 111")
 def state_refund(run):
     papers, prior = [paper for paper in run.papers("1099-g") if paper.state_refund], run.single("prior-year")
@@ -101,7 +101,7 @@ def state_refund(run):
     if papers and prior.itemised and prior.itemised_total and not prior.standard_then:
         yield found(
             prior.address("standard_then"),
-            "The refund is income only as far as itemizing saved anything. Key the standard deduction that last "
+            "The refund is income only as far as itemizing saved anything. Enter the standard deduction that last "
             "year could have had.",
             code="us.prior-year.standard-open",
         )
@@ -132,7 +132,7 @@ def other_income(run):
     if losses > schedule.gambling:
         yield found(
             (run.single("itemized").address("gambling_losses"), schedule.address("gambling")),
-            f"Losses of {losses:,} are above winnings of {schedule.gambling:,}; only as much counts. Are all winnings keyed?",
+            f"Losses of {losses:,} are above winnings of {schedule.gambling:,}; only as much counts. Are all winnings entered?",
             code="us.gambling.losses-above",
         )
     elif losses and not run.form("us.1040").is_itemised:
@@ -152,7 +152,7 @@ def other_income(run):
         if paper.hobby:
             yield found(
                 paper.address("hobby"),
-                "Costs of a hobby are not deductible. If it is run for profit, key it as a business.",
+                "Costs of a hobby are not deductible. If it is run for profit, enter it as a business.",
                 code="us.hobby.costs",
             )
     for paper in run.papers("1099-g"):
@@ -200,7 +200,7 @@ def mortgages(run):
     if len({paper.title for paper in papers if paper.use == "second"}) > 1:
         yield found(
             papers[-1].address("use"),
-            "More than one second home is keyed. The law counts one, of the taxpayer's choice.",
+            "More than one second home is entered. The law counts one, of the taxpayer's choice.",
             code="us.mortgage.three-homes",
         )
     if papers and run.form("us.1040").is_itemised:
@@ -237,7 +237,7 @@ def totals(run):
     if run.form("us.sch-2").minimum_tax > 0:
         yield found(
             run.form("us.sch-2").address("minimum_tax"),
-            f"{run.form('us.sch-2').minimum_tax:,} of minimum tax. What it was for decides whether a credit comes "
+            f"{run.form('us.sch-2').minimum_tax:,} of alternative minimum tax. What it was for decides whether a credit comes "
             "next year (Form 8801).",
             code="us.minimum-tax.due",
         )
@@ -250,7 +250,7 @@ def totals(run):
     if form.total_income < 0:
         yield found(
             form.address("total_income"),
-            "Income is below zero. A loss of a business may be carried on: that is worked out by hand here, as "
+            "Income is below zero. A loss of a business may be carried over to next year: that is worked out by hand here, as "
             "other income, 8a, of next year.",
             code="us.1040.negative-income",
         )
@@ -258,7 +258,7 @@ def totals(run):
     if not papers and form.total_income == 0:
         yield found(
             (form.address("total_income"), "us.w2"),
-            "Nothing is keyed yet that makes income. Add the client's papers.",
+            "Nothing is entered yet that makes income. Add the client's papers.",
             code="us.1040.nothing-keyed",
         )
     for paper in run.papers("1099-int"):

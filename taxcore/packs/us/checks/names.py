@@ -112,7 +112,7 @@ def births(run):
             if same_name and not apart:
                 yield found(
                     (other.address("first_name"), one.address("first_name")),
-                    f"{one.title} is on the return twice. Take one out.",
+                    f"{one.title} is on the return twice. Remove one.",
                     code="us.person.twice",
                 )
             elif one.relationship == other.relationship == "child" and _TWINS < apart < _NEXT_BIRTH:
@@ -162,7 +162,7 @@ def signature_block(run):
     if filers and not any(person.email for person in filers):
         yield found(
             filers[0].address("email"),
-            "No mail address is keyed: the return cannot be signed from afar.",
+            "No mail address is entered: the return cannot be signed from afar.",
             code="us.person.no-mail-address",
         )
 
@@ -171,7 +171,7 @@ def signature_block(run):
 def foreign_country(run):
     filing = run.single("filing")
     if filing.foreign_account and filing.foreign_report and not filing.foreign_country:
-        yield found(filing.address("foreign_country"), "Schedule B asks in which country the account is. Key it.")
+        yield found(filing.address("foreign_country"), "Schedule B asks in which country the account is. Enter it.")
 
 
 @check("us.deposit.account-is-routing", "The account number repeats the routing number", "format")
@@ -206,11 +206,11 @@ def accounts(run):
             )
 
 
-@check("us.spouse-number-is-taxpayers", "The spouse who files apart has the taxpayer's number", "format", "IRC 6109")
+@check("us.spouse-number-is-taxpayers", "The spouse who files separately has the taxpayer's number", "format", "IRC 6109")
 def spouse_apart_number(run):
     filing, taxpayer = run.single("filing"), run.person("taxpayer")
     if taxpayer is not None and filing.spouse_number and digits(filing.spouse_number) == digits(taxpayer.number) != "":
-        yield found(filing.address("spouse_number"), "This is the taxpayer's own number. Key the spouse's, or NRA.")
+        yield found(filing.address("spouse_number"), "This is the taxpayer's own number. Enter the spouse's, or NRA.")
 
 
 CHECKS = (

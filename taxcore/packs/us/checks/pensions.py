@@ -1,4 +1,4 @@
-"""Retirement, benefits and health savings: codes against ages, what must be taken out, what may still be paid in."""
+"""Retirement, benefits and health savings: codes against ages, what must be removed, what may still be paid in."""
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.checks.months import backwards, months_of, overlap
@@ -20,7 +20,7 @@ def _of(run, paper):
 @check("us.1099-r.code-7-though-younger", "A normal code for somebody before 59½", "conflict", "IRC 72(t)")
 @check("us.1099-r.code-q-though-younger", "A qualified Roth code for somebody before 59½", "conflict", "IRC 408A(d)(2)")
 @check("us.1099-r.rollover-taxed", "A direct rollover with a taxable amount", "conflict", "IRC 402(c)")
-@check("us.1099-r.rolled-over-twice", "A direct rollover keyed as rolled over too", "conflict", "IRC 402(c)")
+@check("us.1099-r.rolled-over-twice", "A direct rollover entered as rolled over too", "conflict", "IRC 402(c)")
 @check("us.1099-r.codes-alike", "The same code twice in box 7", "format")
 def codes(run):
     for paper in run.papers("1099-r"):
@@ -57,8 +57,8 @@ def codes(run):
         if found_codes & {"G", "H"} and paper.rolled_over:
             yield found(
                 (paper.address("rolled_over"), at),
-                f"{paper.title}: the code says that all moved directly, and a rollover within 60 days is keyed too. "
-                "Take one out.",
+                f"{paper.title}: the code says that all moved directly, and a rollover within 60 days is entered too. "
+                "Remove one.",
                 code="us.1099-r.rolled-over-twice",
             )
         if paper.second_code and paper.second_code == paper.code:
@@ -91,7 +91,7 @@ def distributions(run):
         if given > most:
             yield found(
                 next(paper for paper in papers if paper.charity).address("charity"),
-                f"{given:,} went from IRAs to charity; {most:,} may go free of tax. Key the rest as a gift.",
+                f"{given:,} went from IRAs to charity; {most:,} may go free of tax. Enter the rest as a gift.",
                 code="us.1099-r.charity-above-limit",
             )
     for paper in run.papers("1099-r"):
@@ -108,7 +108,7 @@ def distributions(run):
                 yield found(
                     paper.address("excepted"),
                     f"{paper.title}: the exception covers {limit:,} in a lifetime or for each child, and {spared:,} "
-                    "is spared. Key what it covers.",
+                    "is spared. Enter what it covers.",
                     code=f"us.1099-r.{code}-above-limit",
                 )
     if run.papers("1099-r") and run.form("us.1040").owed > 1_000:
@@ -194,7 +194,7 @@ def benefits(run):
         if paper.net > 0 and years > 65 and not paper.medicare_premiums and run.form("us.1040").is_itemised:
             yield found(
                 paper.address("medicare_premiums"),
-                f"{paper.title}: no Medicare premium is keyed. The statement lists it; it is a medical cost.",
+                f"{paper.title}: no Medicare premium is entered. The statement lists it; it is a medical cost.",
                 code="us.benefits.premiums-missing",
             )
         if run.form("us.1040").taxable_benefits > 5_000 and not paper.withheld and run.form("us.1040").owed > 1_000:
@@ -206,11 +206,11 @@ def benefits(run):
             )
 
 
-@stops("us.hsa.months-wrong", "Months of health cover that end before they begin", "conflict")
-@stops("us.hsa.months-overlap", "Months of health cover counted twice", "conflict", "IRC 223(b)(2)")
+@stops("us.hsa.months-wrong", "Months of health coverage that end before they begin", "conflict")
+@stops("us.hsa.months-overlap", "Months of health coverage counted twice", "conflict", "IRC 223(b)(2)")
 @idea("us.hsa.room", "Room in a health savings account", "missed", "IRC 223(b)")
 @check("us.hsa.medicare-age", "Health savings paid in at 65 or later", "rule", "IRC 223(b)(7)")
-@check("us.hsa.more-medical-than-paid-out", "Medical costs keyed without a distribution", "conflict", "IRC 223(f)")
+@check("us.hsa.more-medical-than-paid-out", "Medical costs entered without a distribution", "conflict", "IRC 223(f)")
 @idea("us.hsa.catch-up-next-year", "The larger health savings limit begins next year", "next-year", "IRC 223(b)(3)")
 def health_savings(run):
     law = run.laws["us"].hsa
@@ -250,7 +250,7 @@ def health_savings(run):
         if paper.medical > 0 and not paper.gross:
             yield found(
                 (paper.address("gross"), paper.address("medical")),
-                f"{paper.title}: medical costs are keyed and no distribution. Copy box 1.",
+                f"{paper.title}: medical costs are entered and no distribution. Copy box 1.",
                 code="us.hsa.more-medical-than-paid-out",
             )
 

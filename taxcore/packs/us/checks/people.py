@@ -22,13 +22,13 @@ def died_in_another_year(run):
             )
 
 
-@check("us.filing.spouse-unnamed", "The spouse who files apart is not named", "missing", "IRC 6109")
+@check("us.filing.spouse-unnamed", "The spouse who files separately is not named", "missing", "IRC 6109")
 def spouse_apart_unnamed(run):
     filing = run.single("filing")
     if run.form("us.1040").status == "separate" and not (filing.spouse_name and filing.spouse_number):
         yield found(
             filing.address("spouse_name"),
-            "Filed apart: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Key both.",
+            "Filed separately: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Enter both.",
         )
 
 
@@ -83,7 +83,7 @@ def surviving_spouse(run):
     if filing.spouse_died not in (run.year - 1, run.year - 2):
         yield found(
             filing.address("spouse_died"),
-            "A surviving spouse lost husband or wife in one of the two years before. Key the year, or choose another status.",
+            "A surviving spouse lost husband or wife in one of the two years before. Enter the year, or choose another status.",
             code="us.filing.spouse-died",
         )
     children = [one for one in run.every("us.dependent") if one.who.relationship == "child" and one.is_dependant]

@@ -18,7 +18,7 @@ def living(run):
         for first, last in places.days_without(run, person.role):
             yield found(
                 residency.address("rows"),
-                f"{person.title} lived nowhere from {first:%-d %B} to {last:%-d %B}. Key the state, or “abroad”.",
+                f"{person.title} lived nowhere from {first:%-d %B} to {last:%-d %B}. Enter the state, or “abroad”.",
                 code="us.places.gap",
             )
         mine = [stay for stay in places.stays(run) if stay.role == person.role]
@@ -33,7 +33,7 @@ def living(run):
     if filing.residence and any(stay.state != filing.residence for stay in places.stays(run)):
         yield found(
             (filing.address("residence"), residency.address("rows")),
-            f"The state of the whole year is {STATES[filing.residence]}, and other stays are keyed. The stays count: "
+            f"The state of the whole year is {STATES[filing.residence]}, and other stays are entered. The stays count: "
             "empty the other field.",
             code="us.places.whole-year-differs",
         )
@@ -75,7 +75,7 @@ def decided_by_hand(run):
 
 
 @check("us.places.couple-of-two-states", "A couple of whom one never lived in the state", "election")
-@check("us.places.community-property", "A couple who may file apart, and half of whose pay may be the other's", "election")
+@check("us.places.community-property", "A couple who may file separately, and half of whose pay may be the other's", "election")
 @idea("us.places.apart-pays", "A couple would do better apart in a state", "election")
 def couple_of_two_states(run):
     """What one return means for them, and what two would come to. Pub. 555 (community property)."""
@@ -104,7 +104,7 @@ def _together(run, state):
 
 def _allowed(run, state):
     if apart.may(run, state):
-        return "The state lets them file apart: Places shows what that comes to."
+        return "The state lets them file separately: Places shows what that comes to."
     return "By what is known here the state wants one return of them."
 
 
@@ -124,7 +124,7 @@ def _apart(run, one, filers):
         yield found(
             one.address,
             f"In {names} half of a spouse's pay may be the other's. Apart, pay stays here with the one who earned it: "
-            "ask where each of them has their home for good, and key the halves if they are due.",
+            "ask where each of them has their home for good, and enter the halves if they are due.",
             code="us.places.community-property",
         )
 
@@ -135,7 +135,8 @@ def worked_out_apart(run):
     if state:
         yield found(
             run.single("filing").address("only_state"),
-            f"Worked out as if filed apart, for {STATES[state]} only. What belongs to both came in halves, and lines set by hand "
+            f"Worked out as if filed separately, for {STATES[state]} only. What belongs to both came in halves, and "
+            "lines set by hand "
             "did not come along. Compare it with the return of both before it is signed.",
         )
 

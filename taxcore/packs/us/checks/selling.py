@@ -200,7 +200,7 @@ def foreign_tax(run):
     if form.tax > 0 and form.gross == 0:
         yield found(
             (questions.address("gross_income"), form.address("gross")),
-            f"{form.tax:,} of foreign tax is keyed without the income it was paid on, so nothing is credited. Key "
+            f"{form.tax:,} of foreign tax is entered without the income it was paid on, so nothing is credited. Key "
             "the foreign income.",
             code="us.foreign-tax.income-missing",
         )
@@ -230,7 +230,7 @@ def payers(run):
         if paper.exempt_interest >= 10 and paper.exempt_interest == paper.interest:
             yield found(
                 (paper.address("exempt_interest"), paper.address("interest")),
-                f"{paper.title}: boxes 1 and 8 are the same. Was one amount keyed twice?",
+                f"{paper.title}: boxes 1 and 8 are the same. Was one amount entered twice?",
                 code="us.interest.taxed-and-exempt",
             )
     for paper in run.papers("1099-div"):

@@ -47,7 +47,7 @@ _FIELDS = (
     ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),
     ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
-    ("credits-carried", "minimum_tax", "8801", "Form 8801, minimum tax credit,"),
+    ("credits-carried", "minimum_tax", "8801", "Form 8801, alternative minimum tax credit,"),
     ("credits-carried", "mortgage_certificate", "8396", "Form 8396, mortgage interest credit,"),
     ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
     ("credits-carried", "vehicle", "8936", "Form 8936, clean vehicles,"),
@@ -147,7 +147,7 @@ def passive_business(run):
 
 @_not_computed(_461="Form 461, business losses above the limit")
 def large_business_loss(run):
-    """IRC 461(l): what is above the limit waits for next year. Keyed as added back, it is accepted."""
+    """IRC 461(l): what is above the limit waits for next year. Entered as added back, it is accepted."""
     form = run.form("us.1040")
     losses = -sum((one.profit for one in run.every("us.sch-c")), ZERO) - run.form("us.sch-e").together
     keyed = any(paper.excess_business_loss for paper in run.papers("other-income"))
@@ -158,7 +158,7 @@ def large_business_loss(run):
 @_not_computed(
     _4972="Form 4972, lump-sum distributions",
     prohibited="A prohibited transaction of an IRA",
-    _5329_conversions="Roth conversions taken out within five years",
+    _5329_conversions="Roth conversions removed within five years",
 )
 def retirement_codes(run):
     for paper in run.papers("1099-r"):
@@ -168,7 +168,7 @@ def retirement_codes(run):
             yield _stop("prohibited", paper.address("code"), "A prohibited transaction of an IRA")
     for form in run.every("us.8606"):
         if form.above_contributions > 0 and form.conversion_basis > 0:
-            yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions taken out within five years")
+            yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions removed within five years")
 
 
 @_not_computed(_8962_split="Form 8962, cover of a business beside other cover")
@@ -234,11 +234,11 @@ def other_states(run):
 def underpayment(run):
     """Where last year's tax is not known nobody can say whether there is a penalty."""
     form, penalty = run.form("us.1040"), run.form("us.2210")
-    unknown = penalty.excused in ("last year's tax is not keyed", "the interest rates of the year are not all known")
+    unknown = penalty.excused in ("last year's tax is not entered", "the interest rates of the year are not all known")
     if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
         yield found(
             form.address("owed"),
-            f"{form.owed:,} is owed and less than 90% was paid during the year. Key last year's tax, so that the "
+            f"{form.owed:,} is owed and less than 90% was paid during the year. Enter last year's tax, so that the "
             "penalty (Form 2210) can be worked out, or leave it to the authority.",
         )
 

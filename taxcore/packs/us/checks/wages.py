@@ -1,4 +1,4 @@
-"""Wage statements: whether their boxes agree with each other. IRC 3101, 3121, 6051."""
+"""W-2s: whether their boxes agree with each other. IRC 3101, 3121, 6051."""
 
 from decimal import Decimal
 
@@ -9,7 +9,7 @@ from taxcore.packs.us.papers.wages import DEFERRED_BUT_INSURED, ELECTIVE_DEFERRA
 _CENT_ROUNDING = Decimal(1)
 
 
-@stops("us.w2.employee-number-differs", "A wage statement with another person's number", "conflict")
+@stops("us.w2.employee-number-differs", "A W-2 with another person's number", "conflict")
 def employee_number_of_another(run):
     for wage in run.papers("w2"):
         owner = run.person(wage.owner) if wage.owner else None
@@ -36,7 +36,7 @@ def social_security_above_base(run):
 
 @check("us.w2.box-3-differs", "Box 3 against boxes 1 and 12", "conflict", "IRC 3121(a), (v)")
 def social_security_wages_differ(run):
-    """Keyed box 3 against box 1, the deferrals of box 12 and the wage base."""
+    """Entered box 3 against box 1, the deferrals of box 12 and the wage base."""
     base = run.laws["us"].payroll.wage_base
     for wage in run.papers("w2"):
         if not wage.is_keyed("social_security_wages"):
@@ -131,7 +131,7 @@ def code_twice(run):
             )
 
 
-@check("us.w2.twice", "A wage statement keyed twice", "conflict")
+@check("us.w2.twice", "A W-2 entered twice", "conflict")
 def statement_twice(run):
     seen = {}
     for wage in run.papers("w2"):
@@ -139,7 +139,7 @@ def statement_twice(run):
         if wage.wages and mark[0] and mark in seen:
             yield found(
                 (wage.address("wages"), seen[mark].address("wages")),
-                f"{wage.title} was keyed twice with the same amounts. Take one out unless there are two papers.",
+                f"{wage.title} was entered twice with the same amounts. Remove one unless there are two papers.",
             )
         seen.setdefault(mark, wage)
 

@@ -69,7 +69,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "13"}, "Qualified tips deduction", weight="total", cites="IRC 224")
     def tips_deduction(self):
         if self.tips == 0:
-            return absent("no qualified tips were keyed")
+            return absent("no qualified tips were entered")
         return self._unless_apart(excess(self.tips_capped, over=self.tips_reduction))
 
     @line({2025: "14c"}, "Qualified overtime compensation")
@@ -99,7 +99,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "21"}, "Qualified overtime compensation deduction", weight="total", cites="IRC 225")
     def overtime_deduction(self):
         if self.overtime == 0:
-            return absent("no qualified overtime was keyed")
+            return absent("no qualified overtime was entered")
         return self._unless_apart(excess(self.overtime_capped, over=self.overtime_reduction))
 
     @line({2025: "23"}, "Qualified passenger vehicle loan interest")
@@ -129,7 +129,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "30"}, "Car loan interest deduction", weight="total", cites="IRC 163(h)(4)")
     def car_deduction(self):
         if self.car_interest == 0:
-            none = "no loan of a car that qualifies was keyed"
+            none = "no loan of a car that qualifies was entered"
             return nothing_because(none) if self.papers("car-loan") else absent(none)
         return excess(self.car_capped, over=self.car_reduction)
 

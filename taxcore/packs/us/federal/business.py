@@ -119,7 +119,7 @@ class Business(FederalForm):
     def home(self):
         method = self.books.home_method
         if not method:
-            return absent("no home office was keyed")
+            return absent("no home office was entered")
         if method == "regular":
             return total(self.run.form("us.8829", self.key).deduction)
         law = self.law.home_office

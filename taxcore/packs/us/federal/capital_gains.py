@@ -24,7 +24,7 @@ def is_plain(row):
 
 
 def adjustment_of(row):
-    """Column g, however the row gives it. What nobody keyed is not read: most of thousands of rows have none."""
+    """Column g, however the row gives it. What nobody entered is not read: most of thousands of rows have none."""
     names = [name for name in ("adjustment", "wash_sales", "other_adjustment") if row.is_keyed(name)]
     return sum((getattr(row, name) for name in names), ZERO)
 
@@ -195,7 +195,7 @@ class CapitalGains(FederalForm):
 
     @line("18", "28% rate gain", cites="IRC 1(h)(4)")
     def collectibles_gain(self):
-        """The 28% worksheet: collectibles, less short-term loss and long-term loss carried in."""
+        """The 28% worksheet: collectibles, less short-term loss and long-term loss carried over from last year."""
         if not self.is_gain:
             return nothing_because("there is no long-term gain left")
         losses = least(total(self.short_term), 0)

@@ -6,7 +6,7 @@ from taxcore.packs.us.federal.tax import tax_on
 
 
 class ChildTax(FederalForm):
-    """Tax of certain children. The parent's amounts are keyed; gain is taken in proportion. IRC 1(g)."""
+    """Tax of certain children. The parent's amounts are entered; gain is taken in proportion. IRC 1(g)."""
 
     number, name = "8615", "Tax for certain children who have unearned income"
     needs = (

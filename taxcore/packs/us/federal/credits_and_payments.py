@@ -42,9 +42,9 @@ class CreditsAndPayments(FederalForm):
     def adoption(self):
         """After the part of the child credit that cannot be paid out."""
         if self.paper("credits-carried").adoption == 0:
-            return absent("none was carried in")
+            return absent("none was carried over from last year")
         room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
-        return least(of={"carried in": self.paper("credits-carried").adoption, "tax it can lower": room})
+        return least(of={"carried over from last year": self.paper("credits-carried").adoption, "tax it can lower": room})
 
     @line("7", "Total other nonrefundable credits")
     def others(self):

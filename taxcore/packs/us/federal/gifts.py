@@ -9,7 +9,7 @@ _MONEY = ("", "cash", "cash-private")
 class Gifts(FederalForm):
     """Which gifts count, kind by kind within its share of income. Pub. 526; IRC 170(b)(1), (d)(1).
 
-    This year's gifts come before those carried in, and the kinds with the higher limits before the others.
+    This year's gifts come before those carried over from last year, and the kinds with the higher limits before the others.
     """
 
     number, name, worksheet = "Gifts", "Charitable contribution limits", True

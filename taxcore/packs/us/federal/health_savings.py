@@ -30,7 +30,7 @@ class HealthSavings(FederalForm):
         return [paper for paper in self.papers("1099-sa", self.key) if paper.account_kind == "hsa"]
 
     def _cover(self, month):
-        """Family, alone or none in that month; family wins where both were keyed."""
+        """Family, alone or none in that month; family wins where both were entered."""
         paper = self._paper()
         rows = paper.coverage if paper is not None else ()
         kinds = {row.kind for row in rows if row.first and row.last and row.first <= month <= row.last}
@@ -45,7 +45,7 @@ class HealthSavings(FederalForm):
         """A twelfth for each month, or the whole of December's where that was chosen; from 55 the added amount with it."""
         law, paper = self.law.hsa, self._paper()
         if paper is None:
-            return absent("no months of cover were keyed")
+            return absent("no months of cover were entered")
         yearly = {"alone": law.alone, "family": law.family, "": 0}
         if all(self._cover(month) == "family" for month in _MONTHS):
             return total(law.family)

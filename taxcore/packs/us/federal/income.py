@@ -54,7 +54,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("1d", "Medicaid waiver payments not on W-2")
     def medicaid_waiver(self):
-        """In here and out again on Schedule 1 line 8s: not income, but earned income where it was keyed. Notice 2014-7."""
+        """In here and out again on Schedule 1 line 8s: not income, but earned income where it was entered. Notice 2014-7."""
         return total(self._others("medicaid_waiver"))
 
     @line("1e", "Taxable dependent care benefits, Form 2441")

@@ -25,7 +25,7 @@ class MinimumTax(FederalForm):
 
     @line("1", "Taxable income before adjustments")
     def taxable_income(self):
-        """The seniors' deduction is a personal exemption, which the minimum tax does not know. IRC 56(b)(1)(D), 151(d)(5)(C)."""
+        """The seniors' deduction is a personal exemption, which this tax does not know. IRC 56(b)(1)(D), 151(d)(5)(C)."""
         if self.income.taxable_income > 0:
             return total(self.income.taxable_income, self.seniors)
         return total(self.income.adjusted_gross_income, self.seniors, less=self.income.deductions)
@@ -108,10 +108,12 @@ class MinimumTax(FederalForm):
 
     @line("8", "Foreign tax credit")
     def foreign_credit(self):
-        """The regular credit, where no form limits it; Form 1116 for the minimum tax stops filing."""
-        return total(self.income.foreign_credit) if self.tax_on_base > 0 else nothing_because("there is no minimum tax")
+        """The regular credit, where no form limits it; Form 1116 for the alternative minimum tax stops filing."""
+        return (
+            total(self.income.foreign_credit) if self.tax_on_base > 0 else nothing_because("there is no alternative minimum tax")
+        )
 
-    @line("9", "Tentative minimum tax")
+    @line("9", "Tentative alternative minimum tax")
     def tentative(self):
         return excess(self.tax_on_base, over=self.foreign_credit)
 

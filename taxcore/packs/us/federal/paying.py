@@ -103,7 +103,7 @@ class SplitRefund(FederalForm):
 
     def _row(self, position):
         rows = self.paper("split-deposit").rows
-        return total(rows[position].amount) if len(rows) > position else nothing_because("no account was keyed")
+        return total(rows[position].amount) if len(rows) > position else nothing_because("no account was entered")
 
     @line("1a", "Amount, first account")
     def first(self):

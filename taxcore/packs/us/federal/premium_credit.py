@@ -24,7 +24,7 @@ _HUNDRED = Decimal(100)
 
 
 class PremiumCredit(FederalForm):
-    """Credit for marketplace cover, against what was paid in advance. IRC 36B. Shared policies stop filing."""
+    """Credit for marketplace coverage, against what was paid in advance. IRC 36B. Shared policies stop filing."""
 
     number, name = "8962", "Premium tax credit"
     needs = ("1095-a",)
@@ -132,7 +132,7 @@ class PremiumCredit(FederalForm):
     @line("24", "Credit", weight="total")
     def credit(self):
         if not self._rows():
-            return nothing_because("there is no marketplace cover on this return")
+            return nothing_because("there is no marketplace coverage on this return")
         if self.not_allowed:
             return nothing_because(self.not_allowed)
         if self.whole_year:

@@ -45,7 +45,7 @@ class SaversShare(FederalForm):
 
     @line("4", "Distributions in the testing period")
     def distributions(self):
-        """Of this year; those of the two years before and up to the due date are keyed with the IRAs."""
+        """Of this year; those of the two years before and up to the due date are entered with the IRAs."""
         papers = [p for p in self.papers("1099-r", self.key) if not p.codes() & _NO_DISTRIBUTION]
         kept = [excess(p.gross, over=[p.rolled_over, p.converted]) for p in papers]
         return total(kept, [paper.testing_distributions for paper in self.papers("ira", self.key)])

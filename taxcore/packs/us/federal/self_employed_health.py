@@ -37,7 +37,7 @@ class SelfEmployedHealth(FederalForm):
         """Less the advance, more what of it is repaid, less the credit that is left: the credit depends on income, and income on
         this. The circle is cut at line 14. A policy of no business beside it stops filing, so the credit is this business's."""
         if self.marketplace == 0:
-            return nothing_because("no marketplace cover belongs to this business")
+            return nothing_because("no marketplace coverage belongs to this business")
         repaid = total(self.marketplace, self.premium_credit.to_repay)
         return excess(repaid, over=[self.advance, self.premium_credit.net_credit])
 

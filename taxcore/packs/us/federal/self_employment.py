@@ -102,7 +102,7 @@ class EarnedIncome(FederalForm):
         more = ([total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others], [p.gross for p in disabled])
         if not (employed or others or disabled):
             person = self.person(self.key)
-            return absent(f"{person.title if person else self.key} has no wage statement")
+            return absent(f"{person.title if person else self.key} has no W-2")
         return total(employed, more)
 
     @line("2", "Nonqualified plan amounts in wages")

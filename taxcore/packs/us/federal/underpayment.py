@@ -77,7 +77,7 @@ class Underpayment(FederalForm):
         law, questions = self.law.underpayment, self.paper("penalty")
         reasons = [
             (self.not_withheld >= law.owed_below, "less than 1,000 was left after withholding"),
-            (self.prior.is_keyed("tax"), "last year's tax is not keyed"),
+            (self.prior.is_keyed("tax"), "last year's tax is not entered"),
             (not (self.prior.tax == 0 and self.prior.whole_year is not False), "no tax was owed last year"),
             (self.withheld < self.required_payment, "enough was withheld"),
             (not questions.by_authority, "it is left to the authority"),

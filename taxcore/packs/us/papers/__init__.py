@@ -1,4 +1,4 @@
-"""What can be keyed for an American individual return, in the order the index lists it."""
+"""What can be entered for an American individual return, in the order the index lists it."""
 
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
 from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement

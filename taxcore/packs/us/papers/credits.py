@@ -1,4 +1,4 @@
-"""What credits are made of: care, education, energy, health cover, foreign tax. IRC 21, 25A, 25C, 25D, 36B, 901."""
+"""What credits are made of: care, education, energy, health coverage, foreign tax. IRC 21, 25A, 25C, 25D, 36B, 901."""
 
 from taxcore.engine import Amount, Choice, Count, Flag, Refer, Row, Rows, Text
 from taxcore.packs.us.base import FederalPaper
@@ -166,7 +166,7 @@ class CarriedCredits(FederalPaper):
     single, owned = True, False
 
     adoption = Amount("6c", "Adoption credit carryforward", cites="IRC 23(c)")
-    minimum_tax = Amount("6b", "Prior year minimum tax credit", cites="IRC 53")
+    minimum_tax = Amount("6b", "Prior year alternative minimum tax credit", cites="IRC 53")
     mortgage_certificate = Amount("6g", "Mortgage interest credit", cites="IRC 25")
     general_business = Amount("6a", "General business credit", cites="IRC 38")
     vehicle = Amount("6f", "Clean vehicle credit", cites="IRC 30D")

@@ -27,7 +27,7 @@ def _filer(person):
 
 
 def _moved(filing):
-    """Whether stays are keyed, which then say where people lived."""
+    """Whether stays are entered, which then say where people lived."""
     return bool(filing.run.single("residency").values.get("rows"))
 
 

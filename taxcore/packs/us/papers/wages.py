@@ -1,4 +1,4 @@
-"""Wage statement, Form W-2. IRC 6051. Boxes 3 to 6 follow from box 1 until somebody keys them."""
+"""W-2, Form W-2. IRC 6051. Boxes 3 to 6 follow from box 1 until somebody keys them."""
 
 from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, least, share, total
 from taxcore.packs.us.base import STATES, FederalPaper, Placed
@@ -28,7 +28,7 @@ CODES = {
     "Z": "Income under a failing 409A plan",
     "AA": "Roth payment into a 401(k)",
     "BB": "Roth payment into a 403(b)",
-    "DD": "Cost of employer's health cover",
+    "DD": "Cost of employer's health coverage",
     "EE": "Roth payment into a governmental 457(b)",
     "FF": "Benefits of a small employer's health arrangement",
     "GG": "Income from equity grants, section 83(i)",

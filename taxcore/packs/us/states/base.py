@@ -102,7 +102,7 @@ class StateForm(Form):
 
     @classmethod
     def keys(cls, run: Any) -> Any:
-        """Of forms for each person: those who file. A spouse who files apart is on the return by name only."""
+        """Of forms for each person: those who file. A spouse who files separately is on the return by name only."""
         return [one.role for one in run.form("us.1040").filers] if cls.per == "person" else super().keys(run)
 
     @property
@@ -213,7 +213,7 @@ class StateForm(Form):
 
 
 class StateReturn(StateForm):
-    """Base of a state's return: one form whatever the residency, so that a change of it keeps what was keyed."""
+    """Base of a state's return: one form whatever the residency, so that a change of it keeps what was entered."""
 
     @fact("Residency", text=True)
     def residency(self):

@@ -50,7 +50,8 @@ def _lines(mark, name, code, form):
     def lines_unconfirmed(run: Any) -> Iterator[Any]:
         if files_in(run, code):
             says = (
-                f"{name}'s amounts and line numbers were keyed from the law cited beside them and not compared with this year's "
+                f"{name}'s amounts and line numbers were entered from the law cited beside them and not compared with "
+                "this year's "
                 "printed form. Compare them once before the first return of the year goes out."
             )
             yield found(run.form(form).address("owed"), says)
@@ -115,13 +116,15 @@ def _shared_by_days(mark, name, code):
             for paper in run.papers(kind):
                 yield found(
                     paper.address_prefix,
-                    f"{paper.title}: {name}'s part follows receipts by state where they are keyed, else the days its owner lived "
-                    "there. Key the rows by state if the books say otherwise.",
+                    f"{paper.title}: {name}'s part follows receipts by state where they are entered, else the days its "
+                    "owner lived "
+                    "there. Enter the rows by state if the books say otherwise.",
                     code=f"{mark}.shared-by-days",
                 )
         for wage in _by_days(run, code):
             says = (
-                f"{wage.title}: no row says that this pay belongs to a state lived in, so {name} has it by days. Key the rows by "
+                f"{wage.title}: no row says that this pay belongs to a state lived in, so {name} has it by days. Enter "
+                "the rows by "
                 "state if the pay was earned before or after the move."
             )
             yield found(wage.address("wages"), says, code=f"{mark}.wages-by-days")
@@ -156,7 +159,7 @@ def _payments(mark, name, code, form):
         if questions.applied_to_next_year > home.overpaid:
             says = (
                 f"{questions.applied_to_next_year:,} is to be applied to next year in {name}, {home.overpaid:,} was overpaid. "
-                "Key no more than that."
+                "Enter no more than that."
             )
             yield found(questions.address("applied_to_next_year"), says, code=f"{mark}.applied-too-much")
 
@@ -170,7 +173,7 @@ def _by_hand(mark, name, code):
         if files_in(run, code):
             for field in ("other_additions", "other_subtractions"):
                 if getattr(questions, field):
-                    says = f"{getattr(questions, field):,} was keyed by hand for {name}. Attach what explains it."
+                    says = f"{getattr(questions, field):,} was entered by hand for {name}. Attach what explains it."
                     yield found(questions.address(field), says)
 
     return by_hand

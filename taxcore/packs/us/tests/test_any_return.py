@@ -26,7 +26,7 @@ FILERS = (
 
 
 class _Making:
-    """One return from a source of chance. Values that make no sense together are meant: people key them."""
+    """One return from a source of chance. Values that make no sense together are meant: people enter them."""
 
     def __init__(self, chance):
         self.chance = chance

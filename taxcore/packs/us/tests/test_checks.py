@@ -1,4 +1,4 @@
-"""Each diagnostic: a return it speaks about, and the same return mended, about which it is silent."""
+"""Each diagnostic: a return it speaks about, and the same return fixed, about which it is silent."""
 
 from unittest import TestCase
 
@@ -67,7 +67,7 @@ class DiagnosticTests(TestCase):
         self.assertEqual([one.code for one in found.findings if one.weight != "idea"], [])
 
     def test_an_empty_field_that_filing_needs_stops_it(self):
-        """Every such field of every paper, alone on an otherwise empty paper; keyed, it is silent."""
+        """Every such field of every paper, alone on an otherwise empty paper; entered, it is silent."""
         for paper in PACK.papers:
             for name, field in paper.fields().items():
                 if not field.needed or field.only or paper.since or field.computed_by or isinstance(field, Refer):

@@ -116,7 +116,7 @@ class SeniorDeductionTests(TestCase):
         ("one dollar above costs six cents, rounded to nothing",     "1950-01-01",  75_001, "single",  6_000),
         ("100 above costs 6",                                        "1950-01-01",  75_100, "single",  5_994),
         ("nothing is left 100,000 above",                            "1950-01-01", 175_000, "single",      0),
-        ("a married person who files apart gets none",               "1950-01-01",  50_000, "separate",    0),
+        ("a married person who files separately gets none",               "1950-01-01",  50_000, "separate",    0),
     ]  # fmt: skip
 
     def test_phases_out(self):
@@ -175,7 +175,7 @@ class IllinoisTests(TestCase):
         ("none one dollar above",                                [w2(250_001)],                                           2025, "10",          0),
         ("a dependent with income up to it keeps the exemption", [person(claimed_by_other="yes"), w2(2_850)],             2025, "10",      2_850),
         ("and loses it one dollar above",                        [person(claimed_by_other="yes"), w2(2_851)],             2025, "10",          0),
-        ("withholding above tax comes back",                     [w2(61_480, state_withheld=3_000)],                      2025, "38",         98),
+        ("withholding above tax is refunded",                     [w2(61_480, state_withheld=3_000)],                      2025, "38",         98),
         ("use tax is owed too",                                  [w2(61_480, state_withheld=3_000),
                                                                   PaperValues(
                                                                       "il-questions", "il-questions", {"use_tax": "14"})], 2025, "38",        84),
@@ -205,7 +205,7 @@ class WageStatementTests(TestCase):
         ("Social Security stops at the base",               180_000, {},                                                  "176100",   "10918.20", "180000",   "2610.00"),
         ("tips use up the base first",                      176_100, {"social_security_tips": "100"},                     "176000",   "10918.20", "176100",   "2553.45"),
         ("the employer withholds 0.9% above 200,000",       210_000, {},                                                  "176100",   "10918.20", "210000",   "3135.00"),
-        ("a keyed box wins",                                 61_480, {"social_security_wages": "60000"},                   "60000",    "3720.00",  "61480",    "891.46"),
+        ("an entered box wins",                                 61_480, {"social_security_wages": "60000"},                   "60000",    "3720.00",  "61480",    "891.46"),
     ]  # fmt: skip
 
     def test_boxes_3_to_6_follow_from_box_1_until_keyed(self):

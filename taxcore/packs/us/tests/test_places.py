@@ -133,7 +133,7 @@ class BelongsTests(TestCase):
 
         one = sold("2025-03-01", "2025-05-31", "2025-06-01")
         self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 200, "OH": 100})
-        self.assertEqual((sold("").rest, sold("").rest_is), (100, "no day of sale is keyed"))
+        self.assertEqual((sold("").rest, sold("").rest_is), (100, "no day of sale is entered"))
 
     def test_capital_gain_distributions_belong_with_their_dividends(self):
         one = self.one(paper("1099-div", payer="Heron", dividends="300", capital_gain="200"), kind="1099-div")

@@ -14,10 +14,8 @@ class ReasonTests(TestCase):
         found = result(
             person(), person("spouse", first_name="Wren"), filing("joint"), child("d1", born="2019-03-03"), w2(50_000), cared
         )
-        self.assertEqual(
-            words.why_zero(found.run.form("us.earned-income", "spouse").cell("earned")), "Wren has no wage statement"
-        )
-        self.assertEqual(words.why_zero(found.run.form("us.2441").cell("spouses_earned")), "Wren has no wage statement")
+        self.assertEqual(words.why_zero(found.run.form("us.earned-income", "spouse").cell("earned")), "Wren has no W-2")
+        self.assertEqual(words.why_zero(found.run.form("us.2441").cell("spouses_earned")), "Wren has no W-2")
 
     def test_a_carried_line_says_where_from(self):
         found = result(w2(50_000), shop(receipts="40000"))

@@ -312,7 +312,7 @@ class ResidencyTests(TestCase):
             self.assertEqual(places.wanted(result(filing(residence=state), w2(50_000, 0, **at((state, 50_000, 0)))).run), ())
 
     def test_agreements_leave_wages_at_home(self):
-        """Every pair of states that are made here: nothing is taxed where the work was done, and what was withheld comes back."""
+        """Every pair of states that are made here: nothing is taxed where the work was done, and what was withheld is refunded."""
         pairs = [tuple(sorted(pair)) for pair in places.reciprocal_pairs() if pair <= set(STATES)]
         self.assertGreaterEqual(len(pairs), 4)
         for one, other in [*pairs, *(pair[::-1] for pair in pairs)]:

@@ -19,7 +19,7 @@ def _own_tax(run):
     form = run.form("us-ga.500")
     if form.state_tax_in_itemized() <= 0:
         return None
-    return form.address("itemized"), "its own income tax stays among the itemized deductions, other states' is taken out."
+    return form.address("itemized"), "its own income tax stays among the itemized deductions, other states' is removed."
 
 
 def _earned_then(run):

@@ -28,7 +28,7 @@ def school_district(run):
     if files_in(run, "IA") and places.home_at_end(run) == "IA":
         open_ = next((name for name in ("school_district", "surtax_rate") if not questions.is_answered(name)), None)
         if open_:
-            says = "Iowa asks for the school district of 31 December, and its surtax is a percentage of the tax. Key both."
+            says = "Iowa asks for the school district of 31 December, and its surtax is a percentage of the tax. Enter both."
             yield found(questions.address(open_), says)
 
 

@@ -216,7 +216,7 @@ class IncomeTax(StateReturn):
         paid = self.questions.property_tax
         if not self.within_limit or not paid:
             return nothing_because(
-                "no property tax is keyed" if not paid else "federal income is above the limit", self.federal_agi
+                "no property tax is entered" if not paid else "federal income is above the limit", self.federal_agi
             )
         return least(share(self.law.property_credit.rate, of=paid), excess(self.income_tax, over=self.other_state_credit))
 

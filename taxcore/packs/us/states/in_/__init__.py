@@ -60,7 +60,7 @@ def _rate_of(county, rate, questions, form):
     if county in ("", "none"):
         return
     if not getattr(form, rate):
-        says = f"The rate of {county} County is not in the files for {form.year}. Key it from the department's notice."
+        says = f"The rate of {county} County is not in the files for {form.year}. Enter it from the department's notice."
         yield found(questions.address(rate), says, code="us-in.county-rate-open")
     elif not getattr(questions, rate):
         says = f"{county} County's rate is taken as {getattr(form, rate) * 100:f}%. Compare it with the department's notice."

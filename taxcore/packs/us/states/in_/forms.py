@@ -87,7 +87,7 @@ class IncomeTax(StateReturn):
         return self.is_whole and len(self.federal.filers) > 1 and questions.spouse_county not in ("", questions.county)
 
     def _rate(self, county, keyed):
-        """Keyed, or of a county whose rate is in the files."""
+        """Entered, or of a county whose rate is in the files."""
         if keyed:
             return total(keyed) / 100
         known = self.law.county

@@ -71,7 +71,7 @@ class Underpayment(StateForm):
     @fact("Penalty", rounding=whole)
     def penalty(self):
         if not self.is_worked_out:
-            return nothing_because("last year's tax is not keyed")
+            return nothing_because("last year's tax is not entered")
         if not self.questions.tax_last_year:
             return nothing_because("no tax was owed last year")
         if self.not_withheld < self.law.underpayment.owed_above:

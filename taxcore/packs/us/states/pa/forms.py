@@ -81,7 +81,7 @@ class IncomeTax(StateReturn):
 
     @line("5", "Net gain or loss from sale of property", cites="72 P.S. 7303(a)(3)")
     def gains(self):
-        """No limit on losses within the class, and none carried in; distributions of funds are dividends here."""
+        """No limit on losses within the class, and no carryover; distributions of funds are dividends here."""
         if self.run.is_idle("us.sch-d") or (self.kind_of_return == places.NONE and not self.here.gains):
             return nothing_because("nothing was sold in Pennsylvania or while living there")
         if not self.is_whole:

@@ -23,7 +23,7 @@ def conformity(run):
         yield found(
             form.address("federal_taxable"),
             "Federal taxable income holds what the federal law of July 2025 gave, such as a higher standard deduction. "
-            "Whether South Carolina follows it was not known here: key what it adds back among the other additions.",
+            "Whether South Carolina follows it was not known here: enter what it adds back among the other additions.",
         )
 
 

@@ -99,7 +99,7 @@ class IncomeTax(StateReturn):
     @line("12", "Two wage earner credit", cites="S.C. Code 12-6-3330")
     def two_earners(self):
         if self.federal.status != "joint" or len(self.federal.filers) < 2:
-            return nothing_because("it is for couples who file together")
+            return nothing_because("it is for couples who file jointly")
         law = self.law.two_earners
         earned = [self._earned(one.role) for one in self.federal.filers]
         return share(law.rate, of=least(earned, law.earned_most))

@@ -171,7 +171,7 @@ class IncomeTax(StateReturn):
         """What two rows of bands would save the couple, where both have income; at most 259."""
         law = self.law.spouse_adjustment
         if self.federal.status != "joint" or not self.is_whole:
-            return nothing_because("it is for couples who file together and lived here the whole year")
+            return nothing_because("it is for couples who file jointly and lived here the whole year")
         lower = min(self._own_income(one.role) for one in self.federal.filers)
         if lower <= 0 or self.taxable_income <= law.bands_from:
             return nothing_because(

@@ -162,7 +162,7 @@ class IncomeTax(StateReturn):
     @fact("Married couple credit", rounding=None, cites="Wis. Stat. 71.07(6)")
     def couple_credit(self):
         if self.federal.status != "joint":
-            return nothing_because("it is for couples who file together")
+            return nothing_because("it is for couples who file jointly")
         law, earned = self.law.couple_credit, [self._earned(person.role) for person in self.federal.filers]
         return share(law.rate, of=least(earned, law.earned_most)) if len(earned) == 2 else total(0)
 

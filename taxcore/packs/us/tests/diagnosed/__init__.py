@@ -1,4 +1,4 @@
-"""The table of every diagnostic: (code, a return that has it, the same return mended)."""
+"""The table of every diagnostic: (code, a return that has it, the same return fixed)."""
 
 from taxcore.packs.us.tests.diagnosed import between, claimed, first, paid, papers, people, states
 

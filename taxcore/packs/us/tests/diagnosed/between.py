@@ -51,7 +51,7 @@ def two_people(earlier, now):
 
 
 def gone(line):
-    """Last year had the line; this year nothing of it is keyed."""
+    """Last year had the line; this year nothing of it is entered."""
     return after((filing(),), wage(), lines={line: "900"})
 
 

@@ -1,4 +1,4 @@
-"""Numbers and people, wage statements, law that is not computed, papers that lead nowhere, benefits that came out smaller."""
+"""Numbers and people, W-2s, law that is not computed, papers that lead nowhere, benefits that came out smaller."""
 
 from taxcore.packs.us.checks import unsupported
 from taxcore.packs.us.tests.diagnosed.making import (

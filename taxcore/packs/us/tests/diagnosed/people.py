@@ -1,4 +1,4 @@
-"""Names, dates and accounts; more of wage statements."""
+"""Names, dates and accounts; more of W-2s."""
 
 from taxcore.packs.us.tests.diagnosed.making import coded, older, one, paper, places, policy, rows, single, two, wage
 from taxcore.packs.us.tests.returns import child, filing, person, result, w2

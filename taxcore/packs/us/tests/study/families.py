@@ -34,7 +34,7 @@ def filing(status="single", **values):
 
 
 def wages(key, employer, amount, withheld, owner="taxpayer", number="00-7140362", codes=(), **values):
-    """A wage statement with every box keyed as the paper has it."""
+    """A W-2 with every box entered as the paper has it."""
     deferred = sum((Decimal(a) for code, a in codes if code in ("D", "E")), Decimal(0))
     insured = Decimal(amount) + deferred
     row = {
@@ -174,7 +174,7 @@ FAMILIES = {
                          ("2025-04-15", "2025-06-16", "2025-09-15", "2026-01-15"), 1)]}), *answers()],
     "business with an office": [somebody(), filing(), books(home_method="simplified", home_area="180"), _kittiwake("41480.00", "5400.00"), *answers()],
     "investor": [somebody(), filing(), _kittiwake(), _fund(), _sold(), _bank("1120.18"), *answers()],
-    "loss carried in": [somebody(), filing(), _kittiwake(), _sold(basis="15310.00"), *answers()],
+    "loss carried over from last year": [somebody(), filing(), _kittiwake(), _sold(basis="15310.00"), *answers()],
     "itemises": [*_couple(), filing("joint"), _kittiwake("98480.00", "11900.00"), _letterpress(), _mortgage(owner="joint", interest="18210.18"),
                  _paper("gift", "g1", {"owner": "joint", "charity": "Lamplighters", "gift_kind": "cash", "amount": "6210.00", "acknowledged": "yes"}), *answers()],
     "student": [_YOUNG, filing(), _kittiwake("21480.00", "1500.00"), _paper("1098-t", "t1", {"payer": "Galena College", "payer_number": "00-2244668",
@@ -200,7 +200,7 @@ FAMILIES = {
                                from_payer("1099-g", "g1", "State of Illinois", unemployment="6120.00", withheld="612.00"), *answers()],
     "parent supported": [somebody(), dependant("d1", "Greta", "1948-04-01", relationship="parent", months_at_home="0", supported="yes",
                          gross_income="0", disabled="no"), filing(), _kittiwake(), *answers(checklist=("d1",))],
-    "files apart": [somebody(), filing("separate", spouse_name="Odile Quist", spouse_number="913-22-8046", spouse_itemises="no"), _kittiwake(), *answers()],
+    "files separately": [somebody(), filing("separate", spouse_name="Odile Quist", spouse_number="913-22-8046", spouse_itemises="no"), _kittiwake(), *answers()],
     "foreign tax": [somebody(), filing(), _kittiwake(), _fund(foreign_tax="88.20", foreign_income="610.00"), *answers()],
     "works in two states": [somebody(), filing(), _kittiwake(states=[
         {"id": "1", "state": "IL", "state_number": "0071-4036", "wages": "41480.00", "withheld": "2053.26"},
@@ -232,7 +232,7 @@ def _earlier_in_row(field, name, value):
 
 
 def clean(name):
-    """A family's return, right as far as anybody can see, with last year's papers and lines; what is carried in agrees."""
+    """A family's return, right as far as anybody can see, with last year's papers and lines; what is carried over from last year agrees."""
     papers = FAMILIES[name]
     before = compute(PACK, ReturnData("us", 2024, tuple(map(_earlier, papers)), training=True))
     lines = figures(before)

@@ -6,12 +6,12 @@ from taxcore.engine import PaperValues
 
 
 def keyed(key, **values):
-    """Some fields of one paper or person keyed differently."""
+    """Some fields of one paper or person entered differently."""
     return lambda data: _replaced(data, key, lambda one: replace(one, values={**one.values, **values}))
 
 
 def row(key, table, place, **values):
-    """One row of a table keyed differently."""
+    """One row of a table entered differently."""
 
     def change(one):
         rows = [dict(each) for each in one.values[table]]
@@ -26,7 +26,7 @@ def left_out(*keys):
 
 
 def twice(key):
-    """The same paper keyed a second time."""
+    """The same paper entered a second time."""
 
     def change(data):
         first = next(one for one in data.papers if one.id == key)
@@ -36,7 +36,7 @@ def twice(key):
 
 
 def last_years(key):
-    """Last year's paper keyed once more, instead of this year's."""
+    """Last year's paper entered once more, instead of this year's."""
 
     def change(data):
         before = next(one for one in data.last_year.papers if one.id == key)
@@ -65,15 +65,15 @@ SLIPS = [  # what, whose return, how, where a diagnostic must point
     ("box 2, a digit too many", "one employer", keyed("w1", federal_withheld="58120.00"), ("us.w2[w1]",)),
     ("box 2, digits swapped", "one employer", keyed("w1", federal_withheld="5182.00"), ("us.w2[w1]",)),
     ("box 4 and 6 exchanged", "one employer", keyed("w1", social_security_withheld="891.46", medicare_withheld="3811.76"), ("us.w2[w1]",)),
-    ("code D keyed as DD", BOTH, row("w1", "codes", 0, code="DD"), ("us.w2[w1]",)),
+    ("code D entered as DD", BOTH, row("w1", "codes", 0, code="DD"), ("us.w2[w1]",)),
     ("box 12 left out", BOTH, keyed("w1", codes=[]), ("us.w2[w1]",)),
     ("box 13 not marked", BOTH, keyed("w1", retirement_plan=""), ("us.w2[w1]",)),
     ("a statement given to the wrong spouse", BOTH, keyed("w2", owner="taxpayer"), ("us.w2[w2]",)),
     ("the other spouse's number in box a", BOTH, keyed("w1", employee_number="913-22-8046"), ("us.w2[w1]",)),
     ("an employer's number with a digit wrong", "one employer", keyed("w1", employer_number="00-7140382"), ("us.w2[w1]",)),
-    ("a statement keyed twice", "one employer", twice("w1"), ("us.w2[again]", "us.w2[w1]")),
+    ("a statement entered twice", "one employer", twice("w1"), ("us.w2[again]", "us.w2[w1]")),
     ("a statement left out", "two employers", left_out("w2"), ("us.w2",)),
-    ("last year's statement keyed again", "one employer", last_years("w1"), ("us.w2[w1]",)),
+    ("last year's statement entered again", "one employer", last_years("w1"), ("us.w2[w1]",)),
     ("wages counted whole in both states", "works in two states", row("w1", "states", 1, wages="61480.00"), ("us.w2[w1]",)),
     ("another state's letters", "one employer", row("w1", "states", 0, state="IN"), ("us.w2[w1]",)),
     ("box 17 missing", "one employer", row("w1", "states", 0, withheld=""), ("us.w2[w1]",)),
@@ -82,38 +82,38 @@ SLIPS = [  # what, whose return, how, where a diagnostic must point
     # interest, dividends, sales
     ("interest without its decimal point", INVESTS, keyed("i1", interest="112018.00"), ("us.1099-int[i1]",)),
     ("an interest statement left out", INVESTS, left_out("i1"), ("us.1099-int",)),
-    ("an interest statement keyed twice", INVESTS, twice("i1"), ("us.1099-int",)),
+    ("an interest statement entered twice", INVESTS, twice("i1"), ("us.1099-int",)),
     ("joint interest given to one", "retired", keyed("i1", owner="taxpayer"), ("us.1099-int[i1]",)),
     ("dividends, boxes 1a and 1b exchanged", INVESTS, keyed("v1", dividends="1610.22", qualified="1912.40"), ("us.1099-div[v1]",)),
     ("foreign tax above the dividends", "foreign tax", keyed("v1", foreign_tax="8820.00"), ("us.1099-div[v1]",)),
-    ("taxed interest keyed as exempt too", INVESTS, keyed("i1", exempt_interest="1120.18"), ("us.1099-int[i1]",)),
+    ("taxed interest entered as exempt too", INVESTS, keyed("i1", exempt_interest="1120.18"), ("us.1099-int[i1]",)),
     ("a dividend statement left out", INVESTS, left_out("v1"), ("us.1099-div",)),
     ("a sale of another year", INVESTS, row("s1", "sales", 0, sold="2024-05-05"), ("us.1099-b[s1]",)),
     ("a sale's dates exchanged", INVESTS, row("s1", "sales", 0, acquired="05/05/2025", sold="2019-02-11"), ("us.1099-b[s1]",)),
     ("a sale without its cost", INVESTS, row("s1", "sales", 0, basis=""), ("us.1099-b[s1]",)),
     ("a long sale in the short box", INVESTS, row("s1", "sales", 0, box="A"), ("us.1099-b[s1]",)),
     ("proceeds without the decimal point", INVESTS, row("s1", "sales", 0, proceeds="821040.00"), ("us.1099-b[s1]",)),
-    ("a stale carryover", "loss carried in", keyed("capital-carryover", long_term="1210"), ("us.capital-carryover",)),
-    ("a carryover left out", "loss carried in", left_out("capital-carryover"), ("us.capital-carryover",)),
-    ("a carryover in the wrong box", "loss carried in", keyed("capital-carryover", long_term="", short_term="3813"), ("us.capital-carryover",)),
+    ("a stale carryover", "loss carried over from last year", keyed("capital-carryover", long_term="1210"), ("us.capital-carryover",)),
+    ("a carryover left out", "loss carried over from last year", left_out("capital-carryover"), ("us.capital-carryover",)),
+    ("a carryover in the wrong box", "loss carried over from last year", keyed("capital-carryover", long_term="", short_term="3813"), ("us.capital-carryover",)),
     # retirement
     ("an early code on a normal pension", "retired", keyed("r1", code="1"), ("us.1099-r[r1]",)),
     ("taxable above gross", "retired", keyed("r1", taxable="42110.00"), ("us.1099-r[r1]",)),
     ("a pension's withholding left out", "retired", keyed("r1", withheld=""), ("us.1099-r[r1]",)),
     ("the spouse's benefits left out", "retired", left_out("b2"), ("us.ssa-1099",)),
     ("net benefits mistyped", "retired", keyed("b1", net="28160.00"), ("us.ssa-1099[b1]",)),
-    ("last year's benefits keyed again", "retired", last_years("b1"), ("us.ssa-1099[b1]",)),
-    ("an IRA keyed as a pension", "retired with an IRA", keyed("r1", ira="no"), ("us.1099-r[r1]", "us.ira[x1]")),
+    ("last year's benefits entered again", "retired", last_years("b1"), ("us.ssa-1099[b1]",)),
+    ("an IRA entered as a pension", "retired with an IRA", keyed("r1", ira="no"), ("us.1099-r[r1]", "us.ira[x1]")),
     ("basis from nowhere", "retired with an IRA", keyed("x1", basis_before="12000.00"), ("us.ira[x1]",)),
     # business
     ("receipts that repeat a statement", "own business", keyed("b1", receipts="12110.00"), ("us.business[b1]",)),
     ("a statement of a customer left out", "own business", left_out("n1"), ("us.1099-nec",)),
     ("a cost without its decimal point", "own business", keyed("b1", supplies="912040.00"), ("us.business[b1]", "us.1040")),
-    ("one cost keyed in two lines", "own business", keyed("b1", office="9120.40"), ("us.business[b1]",)),
+    ("one cost entered in two lines", "own business", keyed("b1", office="9120.40"), ("us.business[b1]",)),
     ("miles with a digit too many", "own business", keyed("b1", miles="42100"), ("us.business[b1]",)),
     ("insurance left out", "own business", keyed("b1", insurance=""), ("us.business[b1]",)),
     ("the owner's health insurance left out", "own business", keyed("b1", health_insurance=""), ("us.business[b1]", "us.sch-1")),
-    ("an estimate keyed twice", "own business", row("estimates", "rows", 1, paid="2025-04-15"), ("us.estimates",)),
+    ("an estimate entered twice", "own business", row("estimates", "rows", 1, paid="2025-04-15"), ("us.estimates",)),
     ("the estimates left out", "own business", left_out("estimates"), ("us.estimates",)),
     ("an estimate dated in another year", "own business", row("estimates", "rows", 1, paid="2024-06-16"), ("us.estimates",)),
     ("self-employment earnings left out", "partner", keyed("k1", self_employment=""), ("us.k1-1065[k1]",)),
