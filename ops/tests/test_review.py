@@ -50,7 +50,7 @@ class ReviewTests(RunningTestCase):
         reviewer, signer = self.walk(), self.walk()
         reviewer.sign_in("rafe")
         reviewer.go("/practice/diagnostics?q=turned+17")
-        reviewer.sees("A child who turned 17")
+        reviewer.sees("Child turned 17")
         self.assertFalse(reviewer.driver.find_elements(By.XPATH, "//summary[.='silence']"))  # not a reviewer's to decide
         signer.sign_in("sunniva")
         signer.go(f"/returns/{return_id}/review?q=us.care.not-asked")

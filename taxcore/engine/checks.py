@@ -14,18 +14,18 @@ STOPS, CHECK, IDEA = "stops", "check", "idea"
 
 # What kind of thing a diagnostic is about, as the catalogue groups them
 KINDS = {
-    "missing": "Missing for filing",
+    "missing": "Missing information",
     "format": "Numbers, names and dates",
-    "conflict": "Papers that contradict each other",
+    "conflict": "Conflicting entries",
     "unlikely": "Unlikely amounts",
-    "rule": "A condition of the law is not met",
-    "lost": "Benefit lost for a reason that can be fixed",
-    "missed": "Benefit possibly missed",
-    "election": "Choices to be made",
-    "carried": "Carried in or on",
-    "next-year": "Law of next year",
-    "diligence": "What must be asked",
-    "unsupported": "Law that is not computed",
+    "rule": "Requirement not met",
+    "lost": "Credit or deduction lost",
+    "missed": "Credit or deduction possibly missed",
+    "election": "Elections",
+    "carried": "Carryovers",
+    "next-year": "Next year",
+    "diligence": "Due diligence",
+    "unsupported": "Not supported",
 }
 
 

@@ -192,12 +192,12 @@ class Pack:
 
     @cached_property
     def unknown_paper(self) -> Diagnostic:
-        return Diagnostic(f"{self.code}.unknown-paper", STOPS, "A paper of a kind that is not computed", "unsupported")
+        return Diagnostic(f"{self.code}.unknown-paper", STOPS, "Form not supported", "unsupported")
 
     @cached_property
     def bad_value(self) -> Diagnostic:
-        return Diagnostic(f"{self.code}.bad-value", STOPS, "A value that its field cannot take", "format")
+        return Diagnostic(f"{self.code}.bad-value", STOPS, "Invalid value", "format")
 
     @cached_property
     def unsettled(self) -> Diagnostic:
-        return Diagnostic(f"{self.code}.unsettled", STOPS, "Figures that need each other and do not come to rest", "conflict")
+        return Diagnostic(f"{self.code}.unsettled", STOPS, "Circular computation did not settle", "conflict")

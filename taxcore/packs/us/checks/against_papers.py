@@ -13,16 +13,16 @@ _NOTABLE = Decimal(5000)
 
 # Statements that come every year: the code says which
 _EVERY_YEAR = {
-    "w2": "W-2", "1099-int": "interest statement", "1099-div": "dividend statement", "1099-b": "broker's statement",
-    "1099-da": "digital asset statement", "1099-r": "retirement distribution", "ssa-1099": "benefit statement",
-    "1099-nec": "pay without employment", "1098": "mortgage statement", "k1-1065": "share of a partnership",
-    "k1-1120s": "share of an S corporation", "k1-1041": "share of an estate or trust", "business": "business",
-    "1095-a": "marketplace coverage", "1098-e": "student loan", "care": "care provider", "hsa": "health savings account",
-    "ira": "IRA paper",
+    "w2": "W-2", "1099-int": "1099-INT", "1099-div": "1099-DIV", "1099-b": "1099-B",
+    "1099-da": "1099-DA", "1099-r": "1099-R", "ssa-1099": "SSA-1099",
+    "1099-nec": "1099-NEC", "1098": "1098", "k1-1065": "partnership K-1",
+    "k1-1120s": "S corporation K-1", "k1-1041": "estate or trust K-1", "business": "Schedule C business",
+    "1095-a": "1095-A", "1098-e": "1098-E", "care": "care provider", "hsa": "HSA",
+    "ira": "IRA contribution",
 }  # fmt: skip
 
 
-@declares(*(Diagnostic(f"us.last-year.no-{kind}", CHECK, f"Last year's {name} has no successor", "unlikely")
+@declares(*(Diagnostic(f"us.last-year.no-{kind}", CHECK, f"Last year's {name} is missing", "unlikely")
             for kind, name in _EVERY_YEAR.items()))  # fmt: skip
 def statement_missing(run):
     """What last year had from a payer, and this year has not: the commonest thing that is left out."""
@@ -35,7 +35,8 @@ def statement_missing(run):
                 whose = title_before(run, kind, earlier)
                 yield found(
                     (f"us.{kind}", run.single("filing").address("status")),
-                    f"Last year there was a {name} of {whose}; this year there is none. Ask the client, or mark this as seen.",
+                    f"Last year there was a {name} from {whose}; this year there is none. Ask the client, or suppress this "
+                    "with a reason.",
                     code=f"us.last-year.no-{kind}",
                 )
 
@@ -44,7 +45,7 @@ _VARY = ("w2", "1099-int", "1099-div", "ssa-1099", "1098", "1099-nec", "k1-1065"
 _STEADY = (*_VARY, "1099-r", "1098-e")
 
 
-@check("us.last-year.owner-differs", "A statement that was the other spouse's last year", "unlikely")
+@check("us.last-year.owner-differs", "Form belonged to the other spouse last year", "unlikely")
 def owner_differs(run):
     if run.data.last_year is None or run.person("spouse") is None:
         return
@@ -71,7 +72,7 @@ def _same_payer(run, one, other):
 
 @check("us.last-year.same-amount", "Exactly last year's amount", "unlikely")
 @check("us.last-year.decimal", "Ten or a hundred times last year's amount", "unlikely")
-@check("us.last-year.jumped", "An amount far from last year's", "unlikely")
+@check("us.last-year.jumped", "Amount far from last year's", "unlikely")
 def amount_against_last_year(run):
     if run.data.last_year is None:
         return
@@ -104,8 +105,8 @@ def _decimal(was, now):
     return 8 <= many <= 12 or 80 <= many <= 120
 
 
-@check("us.last-year.payer-number", "Another number of the same payer than last year", "format", "IRC 6109")
-@check("us.last-year.ira-mark", "An IRA of last year that is none this year, or the other way round", "unlikely", "IRC 408(d)")
+@check("us.last-year.payer-number", "Payer's TIN differs from last year", "format", "IRC 6109")
+@check("us.last-year.ira-mark", "IRA checkbox differs from last year", "unlikely", "IRC 408(d)")
 def payers_against_last_year(run):
     if run.data.last_year is None:
         return
@@ -129,10 +130,10 @@ def payers_against_last_year(run):
             )
 
 
-@check("us.last-year.no-withholding", "A payer that withheld last year and not this year", "unlikely")
-@check("us.last-year.code-gone", "A code of box 12 that last year had", "unlikely", "IRC 6051(a)")
-@check("us.last-year.plan-mark", "The retirement plan mark of box 13 changed", "unlikely", "IRC 219(g)(5)")
-@check("us.last-year.state-differs", "An employer that reported to another state last year", "unlikely")
+@check("us.last-year.no-withholding", "Payer withheld last year but not this year", "unlikely")
+@check("us.last-year.code-gone", "Box 12 code of last year is missing", "unlikely", "IRC 6051(a)")
+@check("us.last-year.plan-mark", "Box 13 retirement plan differs from last year", "unlikely", "IRC 219(g)(5)")
+@check("us.last-year.state-differs", "Employer reported to another state last year", "unlikely")
 def boxes_against_last_year(run):
     if run.data.last_year is None:
         return

@@ -10,10 +10,10 @@ from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before,
 _EACH = ("taxpayer", "spouse")
 
 
-@check("us.last-year.number-differs", "Another Social Security number than last year", "format", "IRC 6109")
-@check("us.last-year.birth-date-differs", "Another date of birth than last year", "format")
-@check("us.last-year.name-differs", "Another last name than last year", "format")
-@check("us.last-year.dependent-gone", "A dependent of last year who is not here", "unlikely", "IRC 152")
+@check("us.last-year.number-differs", "SSN differs from last year", "format", "IRC 6109")
+@check("us.last-year.birth-date-differs", "Date of birth differs from last year", "format")
+@check("us.last-year.name-differs", "Last name differs from last year", "format")
+@check("us.last-year.dependent-gone", "Last year's dependent is missing", "unlikely", "IRC 152")
 def people_against_last_year(run):
     if run.data.last_year is None:
         return
@@ -53,8 +53,8 @@ def _who(values):
     return role if role in _EACH else str(values.get("first_name", "")).strip().lower()
 
 
-@check("us.last-year.status-differs", "Another filing status than last year", "unlikely", "IRC 7703")
-@check("us.last-year.account-differs", "The refund goes to another account than last year", "unlikely")
+@check("us.last-year.status-differs", "Filing status differs from last year", "unlikely", "IRC 7703")
+@check("us.last-year.account-differs", "Direct deposit account differs from last year", "unlikely")
 def answers_against_last_year(run):
     filing, deposit = run.single("filing"), run.single("deposit")
     for earlier in run.papers_before("filing"):
@@ -80,22 +80,22 @@ def answers_against_last_year(run):
 _GONE = (
     ("estimates", "us.1040:estimates", ("estimates", "rows"), "Estimated payments", CHECK),
     ("itemised", "us.sch-a:deduction", ("itemized", "medical"), "Itemized deductions", IDEA),
-    ("gifts", "us.sch-a:all_gifts", ("itemized", "other"), "Gifts to charity", IDEA),
-    ("property-tax", "us.sch-a:property_tax", ("itemized", "property_tax"), "Real estate tax", IDEA),
-    ("care", "us.2441:credit", ("care-questions", "student_months"), "The care credit", IDEA),
-    ("education", "us.8863:credit", ("filing", "status"), "An education credit", IDEA),
-    ("earned", "us.1040:earned_income_credit", ("filing", "status"), "The earned income credit", IDEA),
-    ("child", "us.1040:child_credit", ("filing", "status"), "The child credit", IDEA),
-    ("foreign", "us.1040:foreign_credit", ("foreign-tax", "other_tax"), "The foreign tax credit", IDEA),
-    ("educator", "us.sch-1:educators", ("filing", "status"), "Classroom costs", IDEA),
+    ("gifts", "us.sch-a:all_gifts", ("itemized", "other"), "Charitable contributions", IDEA),
+    ("property-tax", "us.sch-a:property_tax", ("itemized", "property_tax"), "Real estate taxes", IDEA),
+    ("care", "us.2441:credit", ("care-questions", "student_months"), "Dependent care credit", IDEA),
+    ("education", "us.8863:credit", ("filing", "status"), "Education credit", IDEA),
+    ("earned", "us.1040:earned_income_credit", ("filing", "status"), "Earned income credit", IDEA),
+    ("child", "us.1040:child_credit", ("filing", "status"), "Child tax credit", IDEA),
+    ("foreign", "us.1040:foreign_credit", ("foreign-tax", "other_tax"), "Foreign tax credit", IDEA),
+    ("educator", "us.sch-1:educators", ("filing", "status"), "Educator expenses", IDEA),
     ("alimony", "us.sch-1:alimony_paid", ("filing", "status"), "Alimony paid", IDEA),
     ("health", "us.sch-1:health_insurance", ("filing", "status"), "Self-employed health insurance", IDEA),
-    ("plans", "us.sch-1:plans", ("filing", "status"), "Payments into own pension plans", IDEA),
-    ("ira", "us.sch-1:ira", ("filing", "status"), "An IRA deduction", IDEA),
+    ("plans", "us.sch-1:plans", ("filing", "status"), "Self-employed plan contributions", IDEA),
+    ("ira", "us.sch-1:ira", ("filing", "status"), "IRA deduction", IDEA),
 )  # fmt: skip
 
 
-@declares(*(Diagnostic(f"us.last-year.{short}-gone", weight, f"{title}: in last year's return and not in this", "missed")
+@declares(*(Diagnostic(f"us.last-year.{short}-gone", weight, f"{title} last year, none this year", "missed")
             for short, _, _, title, weight in _GONE))  # fmt: skip
 def lines_gone(run):
     if run.data.last_year is None:
@@ -108,15 +108,15 @@ def lines_gone(run):
         if was > 0 and not now:
             yield found(
                 (run.single(kind).address(field), run.form(form).address(name)),
-                f"{title}: {was:,} last year, nothing now. Ask whether there is really nothing, or which condition fails.",
+                f"{title}: {was:,} last year, nothing now. Confirm that there is none, or see which condition fails.",
                 code=f"us.last-year.{short}-gone",
             )
 
 
-@idea("us.last-year.business-cost-gone", "A business cost that last year had", "missed", "IRC 162")
-@check("us.last-year.business-started", "A business said to be new that last year had", "conflict")
-@check("us.last-year.miles-jumped", "Many more business miles than last year", "unlikely", "IRC 274(d)")
-@check("us.last-year.loss-again", "A business with a loss in both years", "unlikely", "IRC 183")
+@idea("us.last-year.business-cost-gone", "Business expense of last year is missing", "missed", "IRC 162")
+@check("us.last-year.business-started", "Business marked as new was on last year's return", "conflict")
+@check("us.last-year.miles-jumped", "Business miles far above last year", "unlikely", "IRC 274(d)")
+@check("us.last-year.loss-again", "Business loss in both years", "unlikely", "IRC 183")
 def business_against_last_year(run):
     for books, earlier in pairs(run, "business"):
         fields = books.fields()

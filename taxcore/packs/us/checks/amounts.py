@@ -5,9 +5,9 @@ from taxcore.engine import ZERO, check, found, idea, stops
 _LOST = "It would be missing from the return."
 
 
-@stops("us.1099-nec.nowhere", "Pay without employment that belongs to no business", "conflict")
-@stops("us.1099-misc.nowhere", "Business income of a 1099-MISC that belongs to no business", "conflict")
-@stops("us.1099-k.nowhere", "Card payments that belong to no business", "conflict")
+@stops("us.1099-nec.nowhere", "1099-NEC without a business", "conflict")
+@stops("us.1099-misc.nowhere", "1099-MISC business income without a business", "conflict")
+@stops("us.1099-k.nowhere", "1099-K without a business", "conflict")
 def statement_without_business(run):
     """Pay that belongs to no business and to nothing else would vanish."""
     for paper in run.papers("1099-nec"):
@@ -34,7 +34,7 @@ def statement_without_business(run):
             )
 
 
-@stops("us.prior-year.itemized-open", "A state refund, and last year's choice of deduction is not known", "missing", "IRC 111")
+@stops("us.prior-year.itemized-open", "State refund: prior year deduction unknown", "missing", "IRC 111")
 def refund_without_last_year(run):
     form = run.form("us.state-refund")
     if form.refunds > 0 and run.single("prior-year").itemised is None:
@@ -44,7 +44,7 @@ def refund_without_last_year(run):
         )
 
 
-@check("us.1099-g.other-year", "A state refund of an earlier year than the last", "carried", "IRC 111")
+@check("us.1099-g.other-year", "State refund of an earlier year", "carried", "IRC 111")
 def refund_of_another_year(run):
     for paper in run.papers("1099-g"):
         if paper.state_refund and paper.refund_year is not None and paper.refund_year != run.year - 1:
@@ -55,8 +55,8 @@ def refund_of_another_year(run):
             )
 
 
-@check("us.1099-div.liquidation", "A liquidation entered as a dividend", "conflict", "IRC 331")
-@idea("us.1099-div.basis", "A distribution that lowers the cost of the shares", "carried", "IRC 301(c)(2), (3)")
+@check("us.1099-div.liquidation", "Liquidating distribution entered as dividend", "conflict", "IRC 331")
+@idea("us.1099-div.basis", "Nondividend distribution reduces basis", "carried", "IRC 301(c)(2), (3)")
 def distributions_of_capital(run):
     for paper in run.papers("1099-div"):
         if paper.cash_liquidation or paper.other_liquidation:
@@ -85,7 +85,7 @@ def lump_sum_of_benefits(run):
             )
 
 
-@stops("us.8615.parent-missing", "A child taxed at the parent's rate, whose parent is not entered", "missing", "IRC 1(g)")
+@stops("us.8615.parent-missing", "Form 8615 applies, parent's information missing", "missing", "IRC 1(g)")
 def parents_figures(run):
     form = run.form("us.8615")
     if form.applies and not (run.single("parent").is_keyed("taxable_income") and run.single("parent").status):
@@ -96,8 +96,8 @@ def parents_figures(run):
         )
 
 
-@check("us.schedule-b-part-iii", "Foreign accounts are not answered on Schedule B", "missing")
-@check("us.foreign-report-open", "A foreign account, and the report about it is not answered", "missing", "31 CFR 1010.350")
+@check("us.schedule-b-part-iii", "Schedule B: foreign accounts not answered", "missing")
+@check("us.foreign-report-open", "Foreign account: FinCEN 114 question not answered", "missing", "31 CFR 1010.350")
 def foreign_accounts(run):
     filing = run.single("filing")
     if run.form("us.sch-b").required() and filing.foreign_account is None:
@@ -114,8 +114,8 @@ def foreign_accounts(run):
         )
 
 
-@check("us.digital-assets.nothing-keyed", "Digital assets are answered yes and nothing of them is entered", "conflict")
-@stops("us.digital-assets.answer", "Digital assets are entered and the answer is no", "conflict")
+@check("us.digital-assets.nothing-keyed", "Digital assets answered yes, none entered", "conflict")
+@stops("us.digital-assets.answer", "Digital assets entered, answered no", "conflict")
 def digital_assets(run):
     filing, sold = run.single("filing"), run.papers("1099-da")
     received = any(paper.digital_assets for paper in run.papers("other-income"))
@@ -141,11 +141,11 @@ def _needs_the_list(row):
     return bool(row.box) and (row.box not in ("A", "D", "G", "J") or bool(adjusted))
 
 
-@check("us.sale.summary-unattached", "Totals of sales whose list is not attached", "missing", "IRC 6045(g); Form 8949")
-@stops("us.sale.box-of-later-years", "A box for digital assets before there was one", "conflict")
-@stops("us.sale.other-year", "A sale of another year", "conflict")
-@stops("us.sale.code-missing", "An adjustment of a sale without its code", "missing")
-@check("us.sale.wash-sale-sign", "A wash sale that adds to a loss", "unlikely", "IRC 1091")
+@check("us.sale.summary-unattached", "Summary totals without the statement", "missing", "IRC 6045(g); Form 8949")
+@stops("us.sale.box-of-later-years", "Digital asset box used before 2025", "conflict")
+@stops("us.sale.other-year", "Sale in another year", "conflict")
+@stops("us.sale.code-missing", "Form 8949 adjustment without a code", "missing")
+@check("us.sale.wash-sale-sign", "Wash sale adjustment increases the loss", "unlikely", "IRC 1091")
 def sales_rows(run):
     for kind in ("1099-b", "1099-da"):
         for paper in run.papers(kind):
@@ -185,11 +185,11 @@ def sales_rows(run):
                 )
 
 
-@check("us.1099-r.not-determined", "A pension whose cost is not known is taxed in full", "missed", "IRC 72(d)")
-@stops("us.1099-r.more-than-gross", "More moved on than was distributed", "conflict")
-@stops("us.1099-r.charity-too-young", "A gift from an IRA before 70½", "rule", "IRC 408(d)(8)(B)(ii)")
-@idea("us.1099-r.early", "An early distribution without an exception", "lost", "IRC 72(t)(2)")
-@stops("us.ira.value-missing", "Part of an IRA is basis, and its value is not entered", "missing", "IRC 408(d)(2)")
+@check("us.1099-r.not-determined", "Pension taxed in full, cost unknown", "missed", "IRC 72(d)")
+@stops("us.1099-r.more-than-gross", "Rollover exceeds the distribution", "conflict")
+@stops("us.1099-r.charity-too-young", "Qualified charitable distribution before age 70½", "rule", "IRC 408(d)(8)(B)(ii)")
+@idea("us.1099-r.early", "Early distribution without exception", "lost", "IRC 72(t)(2)")
+@stops("us.ira.value-missing", "IRA basis: year-end value missing", "missing", "IRC 408(d)(2)")
 def retirement(run):
     for paper in run.papers("1099-r"):
         cost_known = paper.is_keyed("taxable") or paper.own_contributions or paper.total_contributions or paper.moved_all()
@@ -236,9 +236,9 @@ def retirement(run):
             )
 
 
-@stops("us.hsa.cover-missing", "A health savings account without its cover", "missing", "IRC 223")
-@check("us.hsa.not-medical", "Health savings not spent on medical costs", "lost", "IRC 223(f)(2)")
-@stops("us.hsa.employer-excess", "The employer paid too much into a health savings account", "rule", "IRC 106(d)")
+@stops("us.hsa.cover-missing", "HSA without months of coverage", "missing", "IRC 223")
+@check("us.hsa.not-medical", "HSA distribution not used for medical expenses", "lost", "IRC 223(f)(2)")
+@stops("us.hsa.employer-excess", "Employer HSA contributions exceed the limit", "rule", "IRC 106(d)")
 def health_savings(run):
     for form in run.every("us.8889"):
         papers = run.papers("hsa", form.key)
@@ -264,9 +264,9 @@ def health_savings(run):
             )
 
 
-@stops("us.business.service-open", "Whether a business is a specified service trade", "missing", "IRC 199A(d)(2)")
-@check("us.business.car-evidence", "Evidence for business miles is not answered", "missing", "IRC 274(d)")
-@check("us.business.statements-due", "Statements to those the business paid", "missing", "IRC 6041")
+@stops("us.business.service-open", "SSTB question not answered", "missing", "IRC 199A(d)(2)")
+@check("us.business.car-evidence", "Vehicle: evidence not answered", "missing", "IRC 274(d)")
+@check("us.business.statements-due", "Forms 1099 to contractors", "missing", "IRC 6041")
 def business_facts(run):
     above = run.form("us.8995").exists and run.form("us.8995").above_threshold
     for one in run.every("us.sch-c"):
@@ -291,10 +291,10 @@ def business_facts(run):
             )
 
 
-@check("us.1098.principal-missing", "A mortgage without its principal", "missing", "IRC 163(h)(3)")
-@check("us.gift.acknowledgment", "A gift of 250 or more without acknowledgment", "missing", "IRC 170(f)(8)")
-@check("us.car-loan.not-deducted", "Car loan interest that does not count", "lost", "IRC 163(h)(4)")
-@check("us.alimony.new-agreement", "Alimony under an agreement since 2019", "rule", "P.L. 115-97, sec. 11051")
+@check("us.1098.principal-missing", "Mortgage without outstanding principal", "missing", "IRC 163(h)(3)")
+@check("us.gift.acknowledgment", "Contribution of $250 or more without acknowledgment", "missing", "IRC 170(f)(8)")
+@check("us.car-loan.not-deducted", "Vehicle loan interest not deductible", "lost", "IRC 163(h)(4)")
+@check("us.alimony.new-agreement", "Alimony under an agreement after 2018", "rule", "P.L. 115-97, sec. 11051")
 def deductions(run):
     for paper in run.papers("1098"):
         if paper.interest and not paper.principal and not paper.average and paper.use != "other":
@@ -338,9 +338,9 @@ def _car_reason(paper):
     return next((reason for holds, reason in reasons if not holds), "")
 
 
-@stops("us.split-deposit.sum", "The parts of a refund do not make its sum", "conflict")
-@stops("us.deposit.applied-too-much", "More applied to next year than was overpaid", "conflict")
-@check("us.estimates.other-year", "An estimated payment dated in another year", "unlikely", "IRC 6654(c)")
+@stops("us.split-deposit.sum", "Form 8888: parts do not equal the refund", "conflict")
+@stops("us.deposit.applied-too-much", "Applied to next year exceeds the overpayment", "conflict")
+@check("us.estimates.other-year", "Estimated payment dated outside the year", "unlikely", "IRC 6654(c)")
 def payments(run):
     for row in run.single("estimates").rows:
         early, late = (run.year, 1, 1), (run.year + 1, 1, 31)
@@ -366,7 +366,7 @@ def payments(run):
         )
 
 
-@stops("us.hsa.limit-twice", "Two spouses use the whole family limit for health savings", "rule", "IRC 223(b)(5)")
+@stops("us.hsa.limit-twice", "Both spouses use the full family HSA limit", "rule", "IRC 223(b)(5)")
 def shared_limits(run):
     """Two spouses under one family plan share its limit. IRC 223(b)(5)."""
     forms = [form for form in run.every("us.8889") if run.papers("hsa", form.key)]

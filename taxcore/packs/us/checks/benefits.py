@@ -3,7 +3,7 @@
 from taxcore.engine import ZERO, check, found, idea
 
 
-@check("us.care.one-earner", "No care credit because one spouse has no earnings", "lost", "IRC 21(d)")
+@check("us.care.one-earner", "No care credit: one spouse has no earned income", "lost", "IRC 21(d)")
 def care_without_two_earners(run):
     """The commonest cause is a statement given to the wrong spouse."""
     form, federal = run.form("us.2441"), run.form("us.1040")
@@ -21,7 +21,7 @@ def care_without_two_earners(run):
             )
 
 
-@check("us.care.nobody-qualifies", "No care credit because nobody cared for qualifies", "lost", "IRC 21(b)(1)")
+@check("us.care.nobody-qualifies", "No care credit: no qualifying person", "lost", "IRC 21(b)(1)")
 def care_nobody_qualifies(run):
     form = run.form("us.2441")
     rows = [row for paper in run.papers("care") for row in paper.costs if row.amount]
@@ -33,7 +33,7 @@ def care_nobody_qualifies(run):
         )
 
 
-@check("us.care.benefits-taxed", "Employer's care benefits that are taxed", "lost", "IRC 129(a)")
+@check("us.care.benefits-taxed", "Taxable dependent care benefits", "lost", "IRC 129(a)")
 def care_benefits_taxed(run):
     form = run.form("us.2441")
     if form.taxable > 0:
@@ -46,7 +46,7 @@ def care_benefits_taxed(run):
         )
 
 
-@idea("us.ira.limited", "An IRA contribution that is not deducted in full", "lost", "IRC 219(g)")
+@idea("us.ira.limited", "IRA contribution not fully deductible", "lost", "IRC 219(g)")
 def ira_not_deducted(run):
     for form in run.every("us.ira-deduction"):
         account = next(iter(run.papers("ira", form.key)), None)
@@ -58,7 +58,7 @@ def ira_not_deducted(run):
             )
 
 
-@check("us.ira.excess", "More paid into IRAs than is allowed", "rule", "IRC 4973")
+@check("us.ira.excess", "Excess IRA contributions", "rule", "IRC 4973")
 def excess_contributions(run):
     for form in run.every("us.5329"):
         for name, word in (("ira_tax", "traditional"), ("roth_tax", "Roth")):
@@ -71,7 +71,7 @@ def excess_contributions(run):
                 )
 
 
-@check("us.hsa.excess", "More paid into a health savings account than is allowed", "rule", "IRC 4973(g), 223(f)(3)")
+@check("us.hsa.excess", "Excess HSA contributions", "rule", "IRC 4973(g), 223(f)(3)")
 def savings_excess(run):
     for form in run.every("us.5329"):
         if form.savings_tax > 0:
@@ -85,7 +85,7 @@ def savings_excess(run):
             )
 
 
-@idea("us.student-loan.denied", "Student loan interest that is not deducted", "lost", "IRC 221")
+@idea("us.student-loan.denied", "Student loan interest not deductible", "lost", "IRC 221")
 def student_loans_apart(run):
     form = run.form("us.student-loans")
     if form.interest > 0 and form.deduction == 0:
@@ -94,7 +94,7 @@ def student_loans_apart(run):
         yield found(paper.address("interest"), f"No student loan interest is deducted: {reason}. Compare with a joint return.")
 
 
-@check("us.1098-t.half-time-open", "A tuition credit that half-time study would raise", "lost", "IRC 25A(b)(3)")
+@check("us.1098-t.half-time-open", "Half-time student question not answered", "lost", "IRC 25A(b)(3)")
 def tuition_without_first_credit(run):
     for form in run.every("us.8863-student"):
         if form.chosen == "lifetime" and form.not_american == "was not at least half-time in a term":
@@ -106,7 +106,7 @@ def tuition_without_first_credit(run):
                 )
 
 
-@idea("us.savers-credit.distributions", "A saver's credit used up by distributions", "lost", "IRC 25B(d)(2)")
+@idea("us.savers-credit.distributions", "Saver's credit lost to distributions", "lost", "IRC 25B(d)(2)")
 def savers_credit_lost(run):
     form, federal = run.form("us.8880"), run.form("us.1040")
     for one in run.every("us.8880-person"):
@@ -134,9 +134,7 @@ def tips_not_marked(run):
             )
 
 
-@check(
-    "us.benefits.lived-apart-open", "Benefits of spouses apart, and whether they lived apart", "missing", "IRC 86(c)(1)(C)(ii)"
-)
+@check("us.benefits.lived-apart-open", "Married filing separately: lived apart not answered", "missing", "IRC 86(c)(1)(C)(ii)")
 def benefits_apart(run):
     filing, form = run.single("filing"), run.form("us.benefits")
     if run.form("us.1040").status == "separate" and form.received > 0 and filing.lived_apart is None:
@@ -147,7 +145,7 @@ def benefits_apart(run):
         )
 
 
-@idea("us.gambling.losses", "Winnings without losses", "missed", "IRC 165(d)")
+@idea("us.gambling.losses", "Gambling winnings without losses", "missed", "IRC 165(d)")
 def gambling_losses(run):
     federal = run.form("us.sch-1")
     if federal.gambling > 0 and run.single("itemized").gambling_losses == ZERO and run.form("us.1040").is_itemised:

@@ -6,45 +6,45 @@ from taxcore.packs.us.checks.spotting import slip
 
 # (paper, box that is part, the whole it is part of, what to call it). The code is us.KIND.FIELD-above
 _PARTS = (
-    ("1099-div", "qualified", ("dividends",), "Qualified dividends above ordinary dividends"),
-    ("1099-div", "trust_dividends", ("dividends",), "Section 199A dividends above ordinary dividends"),
-    ("1099-div", "unrecaptured", ("capital_gain",), "Section 1250 gain above the capital gain distribution"),
-    ("1099-div", "collectibles", ("capital_gain",), "Collectibles gain above the capital gain distribution"),
-    ("1099-div", "property_dividends", ("dividends",), "Section 897 dividends above ordinary dividends"),
-    ("1099-div", "property_gain", ("capital_gain",), "Section 897 gain above the capital gain distribution"),
-    ("1099-div", "private_activity", ("exempt_interest",), "Private activity part above exempt-interest dividends"),
-    ("1099-div", "foreign_income", ("dividends",), "Foreign part above the dividends"),
-    ("1099-div", "government_interest", ("dividends",), "Part from US obligations above the dividends"),
-    ("1099-div", "foreign_tax", ("dividends",), "Foreign tax above the dividends"),
-    ("1099-int", "private_activity", ("exempt_interest",), "Private activity part above tax-exempt interest"),
-    ("1099-int", "treasury_premium", ("government_interest",), "Treasury premium above Treasury interest"),
-    ("1099-int", "exempt_premium", ("exempt_interest",), "Premium on exempt bonds above their interest"),
-    ("1099-int", "accrued", ("interest", "government_interest"), "Accrued interest above the interest"),
-    ("1099-int", "education_bonds", ("government_interest",), "Education bond interest above box 3"),
-    ("1099-int", "early_withdrawal", ("interest",), "Early withdrawal penalty above the interest"),
-    ("1099-oid", "acquisition_premium", ("discount", "treasury_discount"), "Acquisition premium above the discount"),
-    ("1099-r", "taxable", ("gross",), "Taxable amount above the gross distribution"),
-    ("1099-r", "own_contributions", ("gross",), "Own contributions above the gross distribution"),
-    ("1099-r", "excepted", ("gross",), "Amount of the exception above the gross distribution"),
-    ("ssa-1099", "medicare_premiums", ("net",), "Medicare premiums above the benefits"),
-    ("ssa-1099", "earlier_years", ("paid",), "Benefits for earlier years above the benefits"),
-    ("1099-g", "repaid", ("unemployment",), "More unemployment benefits repaid than received"),
-    ("1099-sa", "medical", ("gross",), "Medical costs above what the account paid out"),
-    ("1099-k", "without_card", ("gross",), "Card not present above the gross amount"),
-    ("1098-t", "taxed_scholarship", ("scholarships", "scholarship_adjustment"), "Scholarship taxed above the scholarship"),
-    ("1098-t", "books_from_school", ("books",), "Books from the school above all books"),
-    ("1098", "not_for_home", ("interest",), "Interest not for the home above all interest"),
-    ("1098", "refund", ("interest",), "Refunded interest above the interest"),
-    ("k1-1065", "qualified_dividends", ("dividends",), "Qualified dividends of a partnership above its dividends"),
-    ("k1-1065", "government_interest", ("interest",), "US interest of a partnership above its interest"),
-    ("k1-1120s", "qualified_dividends", ("dividends",), "Qualified dividends of an S corporation above its dividends"),
-    ("k1-1120s", "government_interest", ("interest",), "US interest of an S corporation above its interest"),
-    ("k1-1041", "qualified_dividends", ("dividends",), "Qualified dividends of a trust above its dividends"),
-    ("k1-1041", "government_interest", ("interest",), "US interest of a trust above its interest"),
-    ("business", "home_area", ("home_total",), "A home office larger than the home"),
-    ("business", "restaurant_meals", ("meals",), "Restaurant meals above all meals"),
-    ("business", "miles_from_july", ("miles",), "Miles from July above all business miles"),
-    ("car-loan", "on_business", ("interest",), "Car interest of a business above all car interest"),
+    ("1099-div", "qualified", ("dividends",), "Qualified dividends exceed ordinary dividends"),
+    ("1099-div", "trust_dividends", ("dividends",), "Section 199A dividends exceed ordinary dividends"),
+    ("1099-div", "unrecaptured", ("capital_gain",), "Section 1250 gain exceeds capital gain distributions"),
+    ("1099-div", "collectibles", ("capital_gain",), "Collectibles gain exceeds capital gain distributions"),
+    ("1099-div", "property_dividends", ("dividends",), "Section 897 dividends exceed ordinary dividends"),
+    ("1099-div", "property_gain", ("capital_gain",), "Section 897 gain exceeds capital gain distributions"),
+    ("1099-div", "private_activity", ("exempt_interest",), "Private activity dividends exceed exempt-interest dividends"),
+    ("1099-div", "foreign_income", ("dividends",), "Foreign source dividends exceed dividends"),
+    ("1099-div", "government_interest", ("dividends",), "U.S. obligations exceed dividends"),
+    ("1099-div", "foreign_tax", ("dividends",), "Foreign tax exceeds dividends"),
+    ("1099-int", "private_activity", ("exempt_interest",), "Private activity interest exceeds tax-exempt interest"),
+    ("1099-int", "treasury_premium", ("government_interest",), "Treasury premium exceeds interest"),
+    ("1099-int", "exempt_premium", ("exempt_interest",), "Premium on tax-exempt bonds exceeds interest"),
+    ("1099-int", "accrued", ("interest", "government_interest"), "Accrued interest exceeds interest"),
+    ("1099-int", "education_bonds", ("government_interest",), "Form 8815 exclusion exceeds box 3"),
+    ("1099-int", "early_withdrawal", ("interest",), "Early withdrawal penalty exceeds interest"),
+    ("1099-oid", "acquisition_premium", ("discount", "treasury_discount"), "Acquisition premium exceeds OID"),
+    ("1099-r", "taxable", ("gross",), "Taxable amount exceeds the gross distribution"),
+    ("1099-r", "own_contributions", ("gross",), "Employee contributions exceed the gross distribution"),
+    ("1099-r", "excepted", ("gross",), "Exception exceeds the gross distribution"),
+    ("ssa-1099", "medicare_premiums", ("net",), "Medicare premiums exceed benefits"),
+    ("ssa-1099", "earlier_years", ("paid",), "Benefits for earlier years exceed benefits"),
+    ("1099-g", "repaid", ("unemployment",), "Unemployment repaid exceeds received"),
+    ("1099-sa", "medical", ("gross",), "Medical expenses exceed the HSA distribution"),
+    ("1099-k", "without_card", ("gross",), "Card not present exceeds the gross amount"),
+    ("1098-t", "taxed_scholarship", ("scholarships", "scholarship_adjustment"), "Taxable scholarship exceeds the scholarship"),
+    ("1098-t", "books_from_school", ("books",), "Books from the school exceed all books"),
+    ("1098", "not_for_home", ("interest",), "Nonqualified interest exceeds interest"),
+    ("1098", "refund", ("interest",), "Interest refund exceeds interest"),
+    ("k1-1065", "qualified_dividends", ("dividends",), "Partnership K-1: qualified exceed ordinary dividends"),
+    ("k1-1065", "government_interest", ("interest",), "Partnership K-1: U.S. interest exceeds interest"),
+    ("k1-1120s", "qualified_dividends", ("dividends",), "S corporation K-1: qualified exceed ordinary dividends"),
+    ("k1-1120s", "government_interest", ("interest",), "S corporation K-1: U.S. interest exceeds interest"),
+    ("k1-1041", "qualified_dividends", ("dividends",), "Trust K-1: qualified exceed ordinary dividends"),
+    ("k1-1041", "government_interest", ("interest",), "Trust K-1: U.S. interest exceeds interest"),
+    ("business", "home_area", ("home_total",), "Home office larger than the home"),
+    ("business", "restaurant_meals", ("meals",), "Restaurant meals exceed all meals"),
+    ("business", "miles_from_july", ("miles",), "Miles from July exceed business miles"),
+    ("car-loan", "on_business", ("interest",), "Business part exceeds vehicle loan interest"),
 )  # fmt: skip
 
 
@@ -83,7 +83,7 @@ _INCOME = {
 }  # fmt: skip
 
 
-@stops("us.withheld-above-income", "More federal tax withheld than the payer paid", "unlikely", "IRC 3405, 3406")
+@stops("us.withheld-above-income", "Withholding exceeds the payment", "unlikely", "IRC 3405, 3406")
 def withheld_above_income(run):
     for kind, names in _INCOME.items():
         for paper in run.papers(kind):
@@ -95,7 +95,7 @@ def withheld_above_income(run):
                 )
 
 
-@check("us.payer-number-missing", "Tax withheld by a payer without a number", "missing", "IRC 6109; 26 CFR 301.6109-1")
+@check("us.payer-number-missing", "Withholding without payer's TIN", "missing", "IRC 6109; 26 CFR 301.6109-1")
 def payer_without_number(run):
     """The authority gives credit for withholding by the payer's number."""
     for kind in _INCOME:
@@ -108,7 +108,7 @@ def payer_without_number(run):
                 )
 
 
-@check("us.statement-twice", "A payer's statement entered twice", "conflict")
+@check("us.statement-twice", "Form entered twice", "conflict")
 def statement_twice(run):
     seen = {}
     for paper in run.all_papers():
@@ -131,7 +131,7 @@ def statement_twice(run):
 _NOTHING: tuple[object, ...] = ("", "0", "0.00", None, [])
 
 
-@check("us.paper-blank", "A paper without any amount", "missing")
+@check("us.paper-blank", "Form without amounts", "missing")
 def blank(run):
     """Added and forgotten: what is on the paper would be missing from the return."""
     for paper in run.all_papers():
@@ -147,7 +147,7 @@ def blank(run):
             )
 
 
-@check("us.payer-two-names", "One number with two names", "format")
+@check("us.payer-two-names", "One EIN with two names", "format")
 def number_with_two_names(run):
     names = {}
     for paper in run.all_papers():
@@ -163,7 +163,7 @@ def number_with_two_names(run):
             )
 
 
-@check("us.ssa-1099.net-differs", "Net benefits against benefits paid and repaid", "conflict", "IRC 86(d)(2)")
+@check("us.ssa-1099.net-differs", "SSA-1099: box 5 is not box 3 less box 4", "conflict", "IRC 86(d)(2)")
 def net_benefits(run):
     for paper in run.papers("ssa-1099"):
         keyed = all(paper.is_keyed(name) for name in ("paid", "net"))
@@ -176,7 +176,7 @@ def net_benefits(run):
             )
 
 
-@check("us.1099-q.parts-differ", "Earnings and basis against an education account's distribution", "conflict", "IRC 529(c)(3)")
+@check("us.1099-q.parts-differ", "1099-Q earnings and basis do not add up", "conflict", "IRC 529(c)(3)")
 def education_account_parts(run):
     for paper in run.papers("1099-q"):
         if paper.is_keyed("earnings") and paper.is_keyed("basis") and paper.earnings + paper.basis != paper.gross:
@@ -187,8 +187,8 @@ def education_account_parts(run):
             )
 
 
-@check("us.w2.swapped", "Digits that look swapped between boxes of a W-2", "unlikely")
-@check("us.w2.decimal", "A box of a W-2 ten or a hundred times another", "unlikely")
+@check("us.w2.swapped", "W-2 digits look transposed", "unlikely")
+@check("us.w2.decimal", "W-2 box 10 or 100 times another", "unlikely")
 def slips_between_boxes(run):
     """Boxes that are usually alike, and differ as typing slips do."""
     for wage in run.papers("w2"):

@@ -13,11 +13,11 @@ _MUCH_DRIVEN = 60_000
 _NOTABLE = Decimal(20_000)
 
 
-@check("us.business.code-sector", "An activity code of no sector", "format", "Schedule C, line B")
-@check("us.business.method-missing", "The accounting method is not said", "missing", "IRC 446; Schedule C, line F")
-@check("us.business.number-missing", "Wages paid without an employer number", "missing", "IRC 6109")
-@check("us.business.contractors-unanswered", "Contract labor, and 1099s not answered", "missing", "IRC 6041A")
-@check("us.business.sale-without-goods", "Goods bought and none left or sold", "unlikely", "IRC 471")
+@check("us.business.code-sector", "Invalid business code", "format", "Schedule C, line B")
+@check("us.business.method-missing", "Accounting method not chosen", "missing", "IRC 446; Schedule C, line F")
+@check("us.business.number-missing", "Wages paid without an EIN", "missing", "IRC 6109")
+@check("us.business.contractors-unanswered", "Contract labor: Forms 1099 not answered", "missing", "IRC 6041A")
+@check("us.business.sale-without-goods", "Purchases without ending inventory", "unlikely", "IRC 471")
 def questions(run):
     for one in run.every("us.sch-c"):
         books = one.books
@@ -55,10 +55,10 @@ def questions(run):
             )
 
 
-@idea("us.business.no-costs", "A business without any cost", "missed", "IRC 162")
-@check("us.business.round-costs", "Costs in round hundreds throughout", "unlikely", "IRC 6001")
-@check("us.business.meals-high", "Meals above a tenth of the receipts", "unlikely", "IRC 274(k)")
-@check("us.business.costs-twice", "Two costs of one amount", "unlikely")
+@idea("us.business.no-costs", "Business without expenses", "missed", "IRC 162")
+@check("us.business.round-costs", "Expenses are all round hundreds", "unlikely", "IRC 6001")
+@check("us.business.meals-high", "Meals exceed 10% of receipts", "unlikely", "IRC 274(k)")
+@check("us.business.costs-twice", "Two expenses of the same amount", "unlikely")
 def costs(run):
     for one in run.every("us.sch-c"):
         books = one.books
@@ -94,10 +94,12 @@ def costs(run):
             seen.setdefault(amount, name)
 
 
-@stops("us.business.car-both-ways", "A car by miles and by actual costs", "conflict", "IRC 274(d); Rev. Proc. 2019-46")
-@check("us.business.miles-high", "More business miles than a car is likely to go", "unlikely", "IRC 274(d)")
-@check("us.business.no-other-miles", "A car without a private mile", "unlikely", "IRC 280F(d)(4)")
-@check("us.business.car-date-missing", "The car's first day is missing", "missing", "Schedule C, line 43")
+@stops(
+    "us.business.car-both-ways", "Vehicle: both mileage rate and actual expenses", "conflict", "IRC 274(d); Rev. Proc. 2019-46"
+)
+@check("us.business.miles-high", "Unlikely business miles", "unlikely", "IRC 274(d)")
+@check("us.business.no-other-miles", "Vehicle without personal miles", "unlikely", "IRC 280F(d)(4)")
+@check("us.business.car-date-missing", "Vehicle: date placed in service missing", "missing", "Schedule C, line 43")
 def car(run):
     for books in run.papers("business"):
         if not books.miles and not books.car_actual:
@@ -128,12 +130,12 @@ def car(run):
             )
 
 
-@check("us.business.home-large", "A home office larger than half of the home", "unlikely", "IRC 280A(c)(1)")
-@idea("us.business.home-over-simplified", "A home office above what the simple way counts", "lost", "Rev. Proc. 2013-13")
-@check("us.business.home-method-missing", "A home office without a method", "missing", "IRC 280A")
-@check("us.business.home-total-missing", "A home office by actual costs, and the home's size is missing", "lost", "IRC 280A")
-@idea("us.business.home-carried-on", "Home office costs left for next year", "carried", "IRC 280A(c)(5)")
-@stops("us.business.home-two-full", "Two home offices by the simple way above its limit", "rule", "Rev. Proc. 2013-13, sec. 4.08")
+@check("us.business.home-large", "Home office over half the home", "unlikely", "IRC 280A(c)(1)")
+@idea("us.business.home-over-simplified", "Home office larger than the simplified method allows", "lost", "Rev. Proc. 2013-13")
+@check("us.business.home-method-missing", "Home office method not chosen", "missing", "IRC 280A")
+@check("us.business.home-total-missing", "Form 8829: area of home missing", "lost", "IRC 280A")
+@idea("us.business.home-carried-on", "Home office carryover to next year", "carried", "IRC 280A(c)(5)")
+@stops("us.business.home-two-full", "Simplified home offices exceed 300 square feet", "rule", "Rev. Proc. 2013-13, sec. 4.08")
 def home(run):
     law = run.laws["us"].home_office
     simple = [books for books in run.papers("business") if books.home_method == "simplified"]
@@ -183,9 +185,9 @@ def home(run):
             )
 
 
-@check("us.plans.above-limit", "More paid into own plans than is deducted", "rule", "IRC 404(a)(8), 4972")
-@idea("us.plans.room", "Room for an own pension plan", "missed", "IRC 404(h)")
-@idea("us.business.health-not-asked", "A profit, and no health insurance of the owner", "missed", "IRC 162(l)")
+@check("us.plans.above-limit", "Self-employed plan contributions exceed the deduction", "rule", "IRC 404(a)(8), 4972")
+@idea("us.plans.room", "Self-employed retirement plan possible", "missed", "IRC 404(h)")
+@idea("us.business.health-not-asked", "Net profit without self-employed health insurance", "missed", "IRC 162(l)")
 def owner(run):
     for form in run.every("us.plans"):
         books = next(iter(run.papers("business", form.key)), None)
@@ -218,7 +220,7 @@ def _cover_at_work(run):
     return any(sum(wage.coded({"DD"})) > 0 for wage in run.papers("w2"))
 
 
-@check("us.business.health-and-work", "Own health insurance beside an employer's cover", "rule", "IRC 162(l)(2)(B)")
+@check("us.business.health-and-work", "Self-employed health insurance with employer coverage", "rule", "IRC 162(l)(2)(B)")
 def own_health_and_work(run):
     for books in run.papers("business"):
         if books.health_insurance and _cover_at_work(run):
@@ -229,8 +231,8 @@ def own_health_and_work(run):
             )
 
 
-@check("us.1099-k.maybe-counted-twice", "Card payments that repeat another statement", "conflict", "IRC 6050W(f)")
-@check("us.business.receipts-repeat-statements", "Receipts entered beside statements of the same amount", "conflict", "IRC 61")
+@check("us.1099-k.maybe-counted-twice", "1099-K repeats another form", "conflict", "IRC 6050W(f)")
+@check("us.business.receipts-repeat-statements", "Gross receipts repeat the 1099s", "conflict", "IRC 61")
 def counted_twice(run):
     for one in run.every("us.sch-c"):
         books = one.books
@@ -256,10 +258,10 @@ def counted_twice(run):
             )
 
 
-@check("us.k1-1065.no-earnings", "A working partner without earnings from self-employment", "conflict", "IRC 1402(a)(13)")
-@check("us.k1-1120s.no-wages", "A working shareholder without wages from the corporation", "unlikely", "Rev. Rul. 74-44")
-@idea("us.k1.qualified-missing", "A share without qualified business income", "lost", "IRC 199A(c)")
-@check("us.k1.basis-open", "A loss of a share, and basis is not confirmed", "missing", "IRC 704(d), 1366(d)")
+@check("us.k1-1065.no-earnings", "Active partner without self-employment earnings", "conflict", "IRC 1402(a)(13)")
+@check("us.k1-1120s.no-wages", "Active shareholder without wages from the S corporation", "unlikely", "Rev. Rul. 74-44")
+@idea("us.k1.qualified-missing", "K-1 without qualified business income", "lost", "IRC 199A(c)")
+@check("us.k1.basis-open", "K-1 loss: basis not confirmed", "missing", "IRC 704(d), 1366(d)")
 def shares(run):
     for paper in run.papers("k1-1065"):
         if (
@@ -299,8 +301,8 @@ def shares(run):
                 )
 
 
-@idea("us.qbi.loss-carried-on", "A qualified loss left for next year", "carried", "IRC 199A(c)(2)")
-@idea("us.qbi.limited", "A business deduction cut by income or wages", "lost", "IRC 199A(b)")
+@idea("us.qbi.loss-carried-on", "QBI loss carryforward", "carried", "IRC 199A(c)(2)")
+@idea("us.qbi.limited", "QBI deduction limited by income or wages", "lost", "IRC 199A(b)")
 def qualified(run):
     if run.is_idle("us.8995"):
         return

@@ -11,16 +11,16 @@ _EACH = ("taxpayer", "spouse")
 # (short, paper, field, last year's line, what it is). {} in the line is the person's role or last year's business
 _CARRIED = (
     ("short-loss", "capital-carryover", "short_term", "us.capital-loss-carryover:short_carried",
-     "Short-term loss carried over from last year", "IRC 1212(b)"),
+     "Short-term capital loss carried over", "IRC 1212(b)"),
     ("long-loss", "capital-carryover", "long_term", "us.capital-loss-carryover:long_carried",
-     "Long-term loss carried over from last year", "IRC 1212(b)"),
+     "Long-term capital loss carried over", "IRC 1212(b)"),
     ("applied", "estimates", "applied", "us.1040:applied", "Overpayment applied to this year", "IRC 6402(b)"),
     ("prior-agi", "prior-year", "adjusted_gross_income", "us.1040:adjusted_gross_income",
-     "Last year's adjusted gross income", "IRC 6654(d)(1)(C)"),
+     "Prior year AGI", "IRC 6654(d)(1)(C)"),
     ("clean-energy", "energy", "carried_in", "us.5695:carried_on", "Clean energy credit carried over", "IRC 25D(c)"),
     ("investment-interest", "itemized", "investment_interest_before", "us.4952:carried_on",
-     "Investment interest carried over from last year", "IRC 163(d)(2)"),
-    ("ira-basis", "ira", "basis_before", "us.8606[{}]:left", "Basis of IRAs carried over from last year", "IRC 408(o)"),
+     "Investment interest carried over", "IRC 163(d)(2)"),
+    ("ira-basis", "ira", "basis_before", "us.8606[{}]:left", "IRA basis carried over", "IRC 408(o)"),
     ("ira-excess", "ira", "excess_before", "us.5329[{}]:ira_excess_all", "Excess IRA contributions carried over", "IRC 4973"),
     ("roth-excess", "ira", "roth_excess_before", "us.5329[{}]:roth_excess_all", "Excess Roth contributions carried over",
      "IRC 4973(f)"),
@@ -75,10 +75,10 @@ def _carriers(run, kind):
                 yield next(iter(run.papers(kind, role)), None), role
 
 
-@check("us.carried.gifts", "Gifts carried over from last year against last year's return", "carried", "IRC 170(d)(1)")
+@check("us.carried.gifts", "Contribution carryover differs from last year", "carried", "IRC 170(d)(1)")
 @check(
     "us.carried.qualified-loss",
-    "Qualified business loss carried over from last year against last year's return",
+    "QBI loss carryforward differs from last year",
     "carried",
     "IRC 199A(c)(2)",
 )

@@ -5,16 +5,16 @@ from taxcore.packs.us.base import digits
 from taxcore.packs.us.checks.months import backwards, overlap
 
 
-@check("us.1098-t.years-open", "The first tuition credit, and in how many years before", "missing", "IRC 25A(b)(2)(A)")
-@check("us.1098-t.aid-above-costs", "Scholarships above the costs", "missed", "IRC 117; 26 CFR 1.25A-5(c)")
+@check("us.1098-t.years-open", "American opportunity credit: prior years not answered", "missing", "IRC 25A(b)(2)(A)")
+@check("us.1098-t.aid-above-costs", "Scholarships exceed expenses", "missed", "IRC 117; 26 CFR 1.25A-5(c)")
 @idea(
     "us.1098-t.tax-the-scholarship", "Treating a scholarship as income might raise a credit", "election", "26 CFR 1.25A-5(c)(3)"
 )
-@idea("us.1098-t.choice", "Another education credit would be larger", "election", "IRC 25A")
-@idea("us.8863.income-too-high", "Income rules the education credits out", "lost", "IRC 25A(d)")
-@check("us.1098-t.grown-old", "The first tuition credit for somebody above thirty", "unlikely", "IRC 25A(b)(2)")
+@idea("us.1098-t.choice", "Another education credit is larger", "election", "IRC 25A")
+@idea("us.8863.income-too-high", "Education credits phased out", "lost", "IRC 25A(d)")
+@check("us.1098-t.grown-old", "American opportunity credit over age 30", "unlikely", "IRC 25A(b)(2)")
 @idea("us.1098-t.books-not-asked", "Tuition without books", "missed", "IRC 25A(f)(1)(D)")
-@check("us.1098-t.prepaid-twice", "Tuition of a term that began next year", "unlikely", "26 CFR 1.25A-5(e)")
+@check("us.1098-t.prepaid-twice", "Tuition for a term beginning next year", "unlikely", "26 CFR 1.25A-5(e)")
 def tuition(run):
     papers = run.papers("1098-t")
     for paper in papers:
@@ -93,11 +93,11 @@ def _other_choice(run, one, first, student):
         )
 
 
-@stops("us.care.provider-is-dependent", "Care paid to a dependent or a spouse", "rule", "IRC 21(e)(6)")
-@check("us.care.above-earnings", "Care costs above the lower earnings", "lost", "IRC 21(d)")
-@check("us.care.large", "Care costs above a usual price", "unlikely")
-@idea("us.care.benefits-room", "Care paid, and no benefits of an employer", "missed", "IRC 129")
-@idea("us.care.turns-13-next-year", "A child turns 13 next year", "next-year", "IRC 21(b)(1)(A)")
+@stops("us.care.provider-is-dependent", "Care provider is a dependent or spouse", "rule", "IRC 21(e)(6)")
+@check("us.care.above-earnings", "Care expenses exceed the lower earned income", "lost", "IRC 21(d)")
+@check("us.care.large", "Unusually high care expenses", "unlikely")
+@idea("us.care.benefits-room", "Care paid without employer benefits", "missed", "IRC 129")
+@idea("us.care.turns-13-next-year", "Child turns 13 next year", "next-year", "IRC 21(b)(1)(A)")
 def care(run):
     numbers = {digits(person.number): person for person in run.people() if person.number}
     for paper in run.papers("care"):
@@ -143,12 +143,12 @@ def care(run):
             )
 
 
-@stops("us.1095-a.months-wrong", "Months of marketplace coverage that end before they begin", "conflict")
-@check("us.1095-a.months-twice", "A month of one policy twice", "conflict", "IRC 36B(b)")
-@check("us.1095-a.benchmark-missing", "Marketplace coverage without its benchmark plan", "missing", "IRC 36B(b)(3)(B)")
-@check("us.1095-a.advance-above-premium", "More paid in advance than the premium", "conflict", "IRC 36B(b)(2)")
-@idea("us.premium.repaid", "Premium credit that is repaid", "lost", "IRC 36B(f)(2)")
-@check("us.premium.apart", "Marketplace coverage, filed separately", "lost", "IRC 36B(c)(1)(C)")
+@stops("us.1095-a.months-wrong", "Marketplace months end before they begin", "conflict")
+@check("us.1095-a.months-twice", "Month entered twice for one policy", "conflict", "IRC 36B(b)")
+@check("us.1095-a.benchmark-missing", "Marketplace coverage without SLCSP premium", "missing", "IRC 36B(b)(3)(B)")
+@check("us.1095-a.advance-above-premium", "Advance payments exceed the premium", "conflict", "IRC 36B(b)(2)")
+@idea("us.premium.repaid", "Excess advance premium tax credit", "lost", "IRC 36B(f)(2)")
+@check("us.premium.apart", "Premium tax credit, married filing separately", "lost", "IRC 36B(c)(1)(C)")
 def marketplace(run):
     for paper in run.papers("1095-a"):
         yield from backwards(paper, paper.months, "us.1095-a.months-wrong")
@@ -191,9 +191,9 @@ def marketplace(run):
         )
 
 
-@idea("us.savers-credit.possible", "A small payment into a pension would bring the saver's credit", "missed", "IRC 25B")
-@idea("us.energy.above-cap", "Home improvements above the yearly cap", "lost", "IRC 25C(b)")
-@idea("us.energy.carried-on", "Clean energy credit left for next year", "carried", "IRC 25D(c)")
+@idea("us.savers-credit.possible", "A small retirement contribution would give the saver's credit", "missed", "IRC 25B")
+@idea("us.energy.above-cap", "Home improvement credit limited", "lost", "IRC 25C(b)")
+@idea("us.energy.carried-on", "Clean energy credit carryforward", "carried", "IRC 25D(c)")
 def savings_and_energy(run):
     form = run.form("us.1040")
     law = run.laws["us"].savers_credit

@@ -9,9 +9,9 @@ def next_law(run):
     return law_files.load(run.pack.law["us"], run.year + 1) if run.year + 1 in run.pack.years else None
 
 
-@idea("us.next-year.child-17", "A child turns 17 next year", "next-year", "IRC 24(c)(1)")
-@idea("us.next-year.child-19", "A child turns 19 next year", "next-year", "IRC 152(c)(3)")
-@idea("us.next-year.student-24", "A student turns 24 next year", "next-year", "IRC 152(c)(3)")
+@idea("us.next-year.child-17", "Child turns 17 next year", "next-year", "IRC 24(c)(1)")
+@idea("us.next-year.child-19", "Child turns 19 next year", "next-year", "IRC 152(c)(3)")
+@idea("us.next-year.student-24", "Student turns 24 next year", "next-year", "IRC 152(c)(3)")
 def children(run):
     for one in run.every("us.dependent"):
         if one.not_a_child or one.who.disabled or one.who.birth_date is None:
@@ -35,11 +35,11 @@ def children(run):
             yield found(at, f"{who.title} turns 24 next year: being a student no longer helps.", code="us.next-year.student-24")
 
 
-@idea("us.next-year.gift-floor", "From next year gifts count above a floor", "next-year", "IRC 170(b)(1)(I)")
-@idea("us.next-year.gift-without-itemizing", "From next year some gifts count without itemizing", "next-year", "IRC 170(p)")
-@idea("us.next-year.gambling", "From next year only part of gambling losses counts", "next-year", "IRC 165(d)(1)")
-@idea("us.next-year.mortgage-insurance", "From next year mortgage insurance is deductible again", "next-year", "IRC 163(h)(3)(E)")
-@idea("us.next-year.salt-cap", "The cap on state taxes moves next year", "next-year", "IRC 164(b)(7)")
+@idea("us.next-year.gift-floor", "Next year: floor on charitable contributions", "next-year", "IRC 170(b)(1)(I)")
+@idea("us.next-year.gift-without-itemizing", "Next year: contributions deductible without itemizing", "next-year", "IRC 170(p)")
+@idea("us.next-year.gambling", "Next year: gambling losses limited to 90%", "next-year", "IRC 165(d)(1)")
+@idea("us.next-year.mortgage-insurance", "Next year: mortgage insurance deductible", "next-year", "IRC 163(h)(3)(E)")
+@idea("us.next-year.salt-cap", "Next year: SALT cap changes", "next-year", "IRC 164(b)(7)")
 def deductions(run):
     later, law = next_law(run), run.laws["us"].itemized
     if later is None:
@@ -89,13 +89,13 @@ def deductions(run):
 
 @idea(
     "us.next-year.premium-cliff",
-    "From next year no premium credit above four times the poverty line",
+    "Next year: no premium tax credit above 400% of the poverty line",
     "next-year",
     "IRC 36B(c)(1)(A)",
 )
-@idea("us.next-year.care-rate", "The care credit's rate rises next year", "next-year", "IRC 21(a)(2)")
-@idea("us.next-year.care-benefits", "More care benefits are free next year", "next-year", "IRC 129(a)(2)(A)")
-@idea("us.next-year.clean-energy-ends", "Energy credits end with this year", "next-year", "IRC 25C(h), 25D(h)")
+@idea("us.next-year.care-rate", "Next year: higher care credit rate", "next-year", "IRC 21(a)(2)")
+@idea("us.next-year.care-benefits", "Next year: higher dependent care exclusion", "next-year", "IRC 129(a)(2)(A)")
+@idea("us.next-year.clean-energy-ends", "Energy credits end this year", "next-year", "IRC 25C(h), 25D(h)")
 def credits_(run):
     later, law = next_law(run), run.laws["us"]
     if later is None:
@@ -139,9 +139,9 @@ def credits_(run):
         )
 
 
-@idea("us.next-year.minimum-tax", "The alternative minimum tax reaches further next year", "next-year", "IRC 55(d)(3)")
-@idea("us.seniors.cut", "The seniors' deduction is cut by income", "lost", "IRC 151(d)(5)(C)")
-@idea("us.additional.cut", "Tips, overtime or car interest cut by income", "lost", "IRC 163(h)(4), 224, 225")
+@idea("us.next-year.minimum-tax", "Next year: AMT exemption phases out sooner", "next-year", "IRC 55(d)(3)")
+@idea("us.seniors.cut", "Enhanced senior deduction reduced", "lost", "IRC 151(d)(5)(C)")
+@idea("us.additional.cut", "Schedule 1-A deduction phased out", "lost", "IRC 163(h)(4), 224, 225")
 def incomes(run):
     later, law, form = next_law(run), run.laws["us"], run.form("us.1040")
     if _falls_sooner(later, law, form):

@@ -31,7 +31,7 @@ _MUST_BE_YES = (
 )
 
 
-@stops("us.diligence.missing", "The preparer's checklist is not begun", "diligence", "IRC 6695(g)")
+@stops("us.diligence.missing", "Due diligence not started", "diligence", "IRC 6695(g)")
 def checklist_missing(run):
     claimed = claims(run)
     if claimed and not run.papers(Diligence.kind):
@@ -44,7 +44,7 @@ def checklist_missing(run):
         )
 
 
-@stops("us.diligence.child-missing", "The checklist's questions about a child", "diligence", "IRC 6695(g)")
+@stops("us.diligence.child-missing", "Due diligence: child", "diligence", "IRC 6695(g)")
 def child_missing(run):
     """Each child that a credit counts has questions of its own."""
     if not claims(run) & {"eitc", "child"}:
@@ -60,7 +60,7 @@ def child_missing(run):
             )
 
 
-@stops("us.diligence.student-missing", "The checklist's question about a student", "diligence", "IRC 6695(g)")
+@stops("us.diligence.student-missing", "Due diligence: student", "diligence", "IRC 6695(g)")
 def student_missing(run):
     if "education" not in claims(run):
         return
@@ -75,7 +75,7 @@ def student_missing(run):
             )
 
 
-@stops("us.diligence.answered-no", "An answer that denies the benefit", "diligence", "26 CFR 1.6695-2(b)")
+@stops("us.diligence.answered-no", "Answer denies the credit", "diligence", "26 CFR 1.6695-2(b)")
 def answered_no(run):
     for kind in ("diligence", "diligence-child", "diligence-student"):
         for paper in run.papers(kind):

@@ -13,7 +13,7 @@ _MOST_WITHHELD = Decimal("0.45")
 _ROUNDING = Decimal(1)
 
 
-@check("us.w2.box-6-differs", "Medicare withheld is not its rate of box 5", "conflict", "IRC 3101(b), 3102(f)")
+@check("us.w2.box-6-differs", "Box 6 does not match box 5", "conflict", "IRC 3101(b), 3102(f)")
 def medicare_withheld_differs(run):
     law = run.laws["us"].payroll
     for wage in run.papers("w2"):
@@ -41,7 +41,7 @@ def medicare_wages_differ(run):
                 )
 
 
-@check("us.w2.plan-mark-missing", "Deferrals in box 12 and no plan marked in box 13", "conflict", "IRC 219(g)(5), 6051")
+@check("us.w2.plan-mark-missing", "Box 12 deferrals, retirement plan not checked", "conflict", "IRC 219(g)(5), 6051")
 def deferrals_without_plan(run):
     """The mark decides what an IRA may deduct."""
     for wage in run.papers("w2"):
@@ -54,8 +54,8 @@ def deferrals_without_plan(run):
             )
 
 
-@check("us.w2.withholding-high", "Nearly half of the wages withheld", "unlikely")
-@check("us.w2.withholding-none", "Notable wages and nothing withheld", "unlikely", "IRC 3402")
+@check("us.w2.withholding-high", "Withholding near half of wages", "unlikely")
+@check("us.w2.withholding-none", "Wages without withholding", "unlikely", "IRC 3402")
 @check("us.w2.withheld-as-box-4", "Box 2 repeats box 4 or 6", "unlikely")
 @check("us.w2.withheld-as-state", "Box 2 repeats a state's withholding", "unlikely")
 def withholding_unlikely(run):
@@ -88,11 +88,11 @@ def withholding_unlikely(run):
             )
 
 
-@check("us.w2.no-state", "Wages of a taxed state without a row for it", "missing", "IRC 6051(d)")
-@check("us.w2.state-twice", "One state twice on a W-2", "conflict")
-@stops("us.w2.locality-missing", "Local tax without its locality", "missing")
-@check("us.w2.local-above-wages", "More local tax than local wages", "unlikely")
-@idea("us.w2.state-withheld-nothing", "A state's wages without withholding", "unlikely")
+@check("us.w2.no-state", "State wages without a state row", "missing", "IRC 6051(d)")
+@check("us.w2.state-twice", "State entered twice on a W-2", "conflict")
+@stops("us.w2.locality-missing", "Local tax without locality", "missing")
+@check("us.w2.local-above-wages", "Local tax exceeds local wages", "unlikely")
+@idea("us.w2.state-withheld-nothing", "State wages without withholding", "unlikely")
 def places(run):
     home = home_at_end(run)
     for wage in run.papers("w2"):
@@ -130,9 +130,9 @@ def places(run):
                 )
 
 
-@idea("us.w2.combat-pay", "Combat pay that may count for the earned income credit", "election", "IRC 32(c)(2)(B)(vi)")
-@check("us.w2.nonqualified-above-wages", "Nonqualified plan payments above the wages", "conflict", "IRC 6051")
-@check("us.w2.options-above-wages", "Income of options or insurance above the wages", "conflict", "IRC 79, 83")
+@idea("us.w2.combat-pay", "Combat pay election for the EIC", "election", "IRC 32(c)(2)(B)(vi)")
+@check("us.w2.nonqualified-above-wages", "Nonqualified plan amounts exceed wages", "conflict", "IRC 6051")
+@check("us.w2.options-above-wages", "Box 12 income exceeds wages", "conflict", "IRC 79, 83")
 def boxes_eleven_and_twelve(run):
     for wage in run.papers("w2"):
         combat = sum(wage.coded({"Q"}))
@@ -158,9 +158,7 @@ def boxes_eleven_and_twelve(run):
             )
 
 
-@check(
-    "us.w2.cover-and-marketplace", "An employer's health coverage and an advance marketplace credit", "rule", "IRC 36B(c)(2)(B)"
-)
+@check("us.w2.cover-and-marketplace", "Employer coverage and advance premium tax credit", "rule", "IRC 36B(c)(2)(B)")
 def employers_cover(run):
     """Whoever has an employer's cover has no premium credit for those months."""
     if not any(row.advance for paper in run.papers("1095-a") for row in paper.months):
@@ -175,8 +173,8 @@ def employers_cover(run):
         )
 
 
-@stops("us.w2.too-many-simple", "A SIMPLE deferral above its limit", "rule", "IRC 408(p)(2)(A)(ii)")
-@idea("us.w2.deferral-room", "Room left in the plan at work", "missed", "IRC 402(g)")
+@stops("us.w2.too-many-simple", "SIMPLE deferral exceeds the limit", "rule", "IRC 408(p)(2)(A)(ii)")
+@idea("us.w2.deferral-room", "Higher elective deferral possible", "missed", "IRC 402(g)")
 def deferral_limits(run):
     law = run.laws["us"]
     for role in ("taxpayer", "spouse"):

@@ -44,7 +44,7 @@ def bank_number_ok(number, training):
     return _is_valid(digits(number), rtn) and (not training or bool(_TRAINING_BANK.fullmatch(digits(number))))
 
 
-@stops("us.person.number-malformed", "A Social Security number that is none", "format", "IRC 6109(d)")
+@stops("us.person.number-malformed", "Invalid Social Security number", "format", "IRC 6109(d)")
 def person_number(run):
     for person in run.people():
         if person.number and not person_number_ok(person.number, run.data.training):
@@ -54,7 +54,7 @@ def person_number(run):
             )
 
 
-@stops("us.person.number-twice", "Two people with one Social Security number", "format")
+@stops("us.person.number-twice", "Duplicate Social Security number", "format")
 def person_number_twice(run):
     seen = {}
     for person in run.people():
@@ -67,7 +67,7 @@ def person_number_twice(run):
         seen.setdefault(plain, person)
 
 
-@stops("us.employer-number-malformed", "An employer's or payer's number that is none", "format")
+@stops("us.employer-number-malformed", "Invalid EIN or TIN", "format")
 def employer_number(run):
     for paper, name in _payers(run):
         number = getattr(paper, name)
@@ -84,7 +84,7 @@ def _payers(run):
                 yield paper, name
 
 
-@stops("us.deposit.routing-wrong", "A bank routing number whose check digit is wrong", "format")
+@stops("us.deposit.routing-wrong", "Invalid routing number", "format")
 def bank_number(run):
     deposit = run.single("deposit")
     if deposit.routing and not bank_number_ok(deposit.routing, run.data.training):
@@ -94,7 +94,7 @@ def bank_number(run):
         )
 
 
-@stops("us.deposit.incomplete", "A deposit that is not complete", "missing")
+@stops("us.deposit.incomplete", "Direct deposit incomplete", "missing")
 def deposit_incomplete(run):
     deposit = run.single("deposit")
     keyed = [name for name in ("routing", "account", "account_kind") if deposit.is_keyed(name)]
@@ -106,7 +106,7 @@ def deposit_incomplete(run):
         )
 
 
-@stops("us.person.born-later", "Somebody born after the year", "format")
+@stops("us.person.born-later", "Born after the tax year", "format")
 def birth_date_after_year(run):
     for person in run.people():
         if person.birth_date is not None and person.birth_date.year > run.year:
@@ -116,7 +116,7 @@ def birth_date_after_year(run):
             )
 
 
-@check("us.filing.moved", "Address and residence in different states", "unlikely")
+@check("us.filing.moved", "Address and residency in different states", "unlikely")
 def zip_of_state(run):
     filing = run.single("filing")
     home = home_at_end(run)
@@ -127,7 +127,7 @@ def zip_of_state(run):
         )
 
 
-@stops("us.taxpayer-missing", "A return without a taxpayer", "missing")
+@stops("us.taxpayer-missing", "No taxpayer", "missing")
 def nobody(run):
     if run.person("taxpayer") is None:
         yield found("us.filing.status", "There is no taxpayer. Add a person.")

@@ -18,12 +18,12 @@ def _children(run):
     return [one for one in run.every("us.dependent") if not one.not_a_child]
 
 
-@idea("us.care.not-asked", "A child below 13, both parents earn, and no care costs", "missed", "IRC 21")
-@idea("us.education.dependent-not-asked", "A student among the dependents and no tuition statement", "missed", "IRC 25A")
-@idea("us.education.filer-not-asked", "A student who files and no tuition statement", "missed", "IRC 25A")
-@idea("us.dependent.months-short", "A child some weeks short of half a year at home", "lost", "IRC 152(c)(1)(B)")
-@check("us.dependent.student-open", "A child of 19 to 23 whose studies are not answered", "missing", "IRC 152(c)(3)(A)(ii)")
-@idea("us.dependent.disabled-not-asked", "A grown dependent, and disability is not answered", "missed", "IRC 21(b)(1)(B)")
+@idea("us.care.not-asked", "Child under 13, both parents work, no dependent care expenses", "missed", "IRC 21")
+@idea("us.education.dependent-not-asked", "Student dependent without Form 1098-T", "missed", "IRC 25A")
+@idea("us.education.filer-not-asked", "Student taxpayer without Form 1098-T", "missed", "IRC 25A")
+@idea("us.dependent.months-short", "Child lived with taxpayer just under half the year", "lost", "IRC 152(c)(1)(B)")
+@check("us.dependent.student-open", "Child of 19 to 23: student question not answered", "missing", "IRC 152(c)(3)(A)(ii)")
+@idea("us.dependent.disabled-not-asked", "Adult dependent: disability question not answered", "missed", "IRC 21(b)(1)(B)")
 def dependants(run):
     form = run.form("us.1040")
     young = [one for one in _children(run) if (one.who.years_old() or 99) <= 13]
@@ -67,8 +67,8 @@ def dependants(run):
             )
 
 
-@idea("us.eitc.denied", "The earned income credit fails at one condition", "lost", "IRC 32")
-@check("us.person.claimed-open", "A young taxpayer, and whether somebody else claims is not answered", "missing", "IRC 63(c)(5)")
+@idea("us.eitc.denied", "EIC denied by one condition", "lost", "IRC 32")
+@check("us.person.claimed-open", "Young taxpayer: dependent question not answered", "missing", "IRC 63(c)(5)")
 def earned_income(run):
     form, worksheet = run.form("us.1040"), run.form("us.earned-income-credit")
     reason = worksheet.denied
@@ -92,9 +92,9 @@ def earned_income(run):
 
 
 @idea("us.filing.head-possible", "Single with a child at home", "missed", "IRC 2(b)")
-@check("us.filing.joint-possible", "The spouse died this year, and the return is not joint", "missed", "IRC 6013(a)(3)")
-@idea("us.filing.apart-costs", "Filing separately, and what is lost by it", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
-@check("us.filing.spouse-itemizes-open", "Apart, and whether the spouse itemizes is not answered", "missing", "IRC 63(c)(6)(A)")
+@check("us.filing.joint-possible", "Spouse died this year, return not joint", "missed", "IRC 6013(a)(3)")
+@idea("us.filing.apart-costs", "Married filing separately: credits lost", "election", "IRC 1(d), 32(d), 25A(g)(6), 221(e)(2)")
+@check("us.filing.spouse-itemizes-open", "Married filing separately: spouse itemizes not answered", "missing", "IRC 63(c)(6)(A)")
 def status(run):
     form, filing = run.form("us.1040"), run.single("filing")
     at = filing.address("status")
@@ -134,11 +134,11 @@ def status(run):
 _NOT_APART = {"education credit": ("1098-t",), "student loan interest": ("1098-e",), "care credit": ("care",)}
 
 
-@check("us.property-tax.missing", "Mortgage interest and no real estate tax", "missed", "IRC 164(a)(1)")
+@check("us.property-tax.missing", "Mortgage interest without real estate taxes", "missed", "IRC 164(a)(1)")
 @idea("us.itemized.near", "Itemized deductions near the standard deduction", "election", "IRC 63")
-@idea("us.sales-tax.not-asked", "Itemized where there is no income tax, without sales tax", "missed", "IRC 164(b)(5)")
-@idea("us.salt.capped", "State taxes above the cap", "lost", "IRC 164(b)(6)")
-@idea("us.medical.below-floor", "Medical costs below the floor", "lost", "IRC 213(a)")
+@idea("us.sales-tax.not-asked", "No state income tax, sales tax not entered", "missed", "IRC 164(b)(5)")
+@idea("us.salt.capped", "State and local taxes limited", "lost", "IRC 164(b)(6)")
+@idea("us.medical.below-floor", "Medical expenses below the floor", "lost", "IRC 213(a)")
 @check("us.itemized.choice-costs", "The smaller deduction was chosen", "election", "IRC 63(e)")
 def itemising(run):
     form, costs = run.form("us.1040"), run.single("itemized")
@@ -190,13 +190,18 @@ def itemising(run):
             )
 
 
-@idea("us.gift.from-ira", "Gifts by somebody past 70½ who takes from an IRA", "missed", "IRC 408(d)(8)")
-@check("us.gift.description-missing", "Things above 500 without what Form 8283 asks", "missing", "IRC 170(f)(11)(B)")
-@check("us.gift.cost-above-value", "A gift of appreciated property that cost more than its value", "conflict", "IRC 170(e)")
-@check("us.gift.things-large", "Clothes and household things at a large value", "unlikely", "IRC 170(f)(16)")
-@idea("us.gift-carryover.left", "Gifts left for next year", "carried", "IRC 170(d)(1)")
-@idea("us.gift-carryover.expires", "Carried gifts that end with this year", "carried", "IRC 170(d)(1)")
-@check("us.gift-carryover.too-old", "A gift carried longer than five years", "carried", "IRC 170(d)(1)")
+@idea("us.gift.from-ira", "Qualified charitable distribution possible", "missed", "IRC 408(d)(8)")
+@check(
+    "us.gift.description-missing",
+    "Noncash contributions over $500: Form 8283 information missing",
+    "missing",
+    "IRC 170(f)(11)(B)",
+)
+@check("us.gift.cost-above-value", "Capital gain property with basis above FMV", "conflict", "IRC 170(e)")
+@check("us.gift.things-large", "Large value of clothing and household items", "unlikely", "IRC 170(f)(16)")
+@idea("us.gift-carryover.left", "Contribution carryover to next year", "carried", "IRC 170(d)(1)")
+@idea("us.gift-carryover.expires", "Contribution carryover expires this year", "carried", "IRC 170(d)(1)")
+@check("us.gift-carryover.too-old", "Contribution carried over more than 5 years", "carried", "IRC 170(d)(1)")
 def gifts(run):
     papers = run.papers("gift")
     taken = [paper for paper in run.papers("1099-r") if paper.ira and not paper.charity and paper.gross and not paper.moved_all()]
@@ -245,11 +250,11 @@ def gifts(run):
         )
 
 
-@idea("us.educator.not-asked", "Somebody teaches, and no classroom costs", "missed", "IRC 62(a)(2)(D)")
-@idea("us.student-loan.above-most", "Student loan interest above what is deducted", "lost", "IRC 221(b)")
-@idea("us.educator.above-limit", "Classroom costs above the limit", "lost", "IRC 62(a)(2)(D)")
+@idea("us.educator.not-asked", "Teacher without educator expenses", "missed", "IRC 62(a)(2)(D)")
+@idea("us.student-loan.above-most", "Student loan interest limited", "lost", "IRC 221(b)")
+@idea("us.educator.above-limit", "Educator expenses exceed the limit", "lost", "IRC 62(a)(2)(D)")
 @check("us.alimony.agreement-open", "Alimony received without the date of the agreement", "missing", "P.L. 115-97, sec. 11051")
-@check("us.early-withdrawal.kept", "A penalty of early withdrawal larger than a year's interest", "unlikely", "IRC 62(a)(9)")
+@check("us.early-withdrawal.kept", "Early withdrawal penalty exceeds the interest", "unlikely", "IRC 62(a)(9)")
 def adjustments(run):
     law = run.laws["us"]
     for person in run.form("us.1040").filers:

@@ -11,11 +11,11 @@ _VALUES = {letter: number for letters, number in (
 _WEIGHTS = (8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2)
 
 
-@check("us.estimates.twice", "Two payments of one day and amount", "unlikely", "IRC 6654")
-@check("us.estimates.no-amount", "A payment without an amount", "missing")
-@check("us.estimates.state-among-federal", "A payment that repeats one to a state", "unlikely")
-@check("us.extension.payment-differs", "The payment with the extension against the one on the return", "conflict", "IRC 6081")
-@check("us.extension.expected-too-low", "The tax expected with the extension is below the tax", "unlikely", "26 CFR 1.6081-4")
+@check("us.estimates.twice", "Two payments of same date and amount", "unlikely", "IRC 6654")
+@check("us.estimates.no-amount", "Payment without an amount", "missing")
+@check("us.estimates.state-among-federal", "Federal payment same as a state payment", "unlikely")
+@check("us.extension.payment-differs", "Extension payment differs", "conflict", "IRC 6081")
+@check("us.extension.expected-too-low", "Extension: estimate of tax too low", "unlikely", "26 CFR 1.6081-4")
 def payments(run):
     paper, extension = run.single("estimates"), run.single("extension")
     marks = [(row.paid, row.amount) for row in paper.rows if row.paid is not None and row.amount]
@@ -54,10 +54,10 @@ def payments(run):
             )
 
 
-@idea("us.2210.penalty", "A penalty for underpaying", "lost", "IRC 6654")
-@idea("us.next-year.vouchers", "Tax is owed, and no vouchers for next year", "next-year", "IRC 6654(d)")
-@idea("us.next-year.withholding-high", "A large refund", "next-year", "IRC 3402")
-@idea("us.deposit.none", "A refund, and no account for it", "missing", "Executive Order 14247")
+@idea("us.2210.penalty", "Underpayment penalty", "lost", "IRC 6654")
+@idea("us.next-year.vouchers", "Balance due, no estimated tax vouchers", "next-year", "IRC 6654(d)")
+@idea("us.next-year.withholding-high", "Large refund", "next-year", "IRC 3402")
+@idea("us.deposit.none", "Refund without direct deposit", "missing", "Executive Order 14247")
 def balances(run):
     form = run.form("us.1040")
     chosen = run.single("penalty")
@@ -87,9 +87,9 @@ def balances(run):
         )
 
 
-@idea("us.state-refund.not-taxed", "A state refund that is not income", "rule", "IRC 111")
-@check("us.prior-year.standard-open", "Last year's standard deduction is not entered", "missing", "IRC 111")
-@check("us.prior-year.parts-differ", "State tax above last year's itemized deductions", "conflict", "IRC 111")
+@idea("us.state-refund.not-taxed", "State refund not taxable", "rule", "IRC 111")
+@check("us.prior-year.standard-open", "Prior year standard deduction missing", "missing", "IRC 111")
+@check("us.prior-year.parts-differ", "State tax exceeds last year's itemized deductions", "conflict", "IRC 111")
 def state_refund(run):
     papers, prior = [paper for paper in run.papers("1099-g") if paper.state_refund], run.single("prior-year")
     if papers and prior.itemised is False:
@@ -113,13 +113,13 @@ def state_refund(run):
         )
 
 
-@check("us.gambling.losses-above", "Gambling losses above the winnings", "rule", "IRC 165(d)")
+@check("us.gambling.losses-above", "Gambling losses exceed winnings", "rule", "IRC 165(d)")
 @idea("us.gambling.not-itemized", "Gambling losses without itemizing", "lost", "IRC 165(d)")
-@check("us.w2g.other-year", "Winnings of another year", "conflict")
-@idea("us.canceled-debt.exclusion", "Canceled debt that may be left out", "missed", "IRC 108(a)")
-@idea("us.hobby.costs", "Income of a hobby, whose costs do not count", "lost", "IRC 67(h), 183")
-@idea("us.unemployment.withholding", "Unemployment benefits without withholding", "next-year", "IRC 3402(p)(2)")
-@check("us.unemployment.high", "Unemployment benefits above what states pay", "unlikely", "IRC 85")
+@check("us.w2g.other-year", "Winnings dated in another year", "conflict")
+@idea("us.canceled-debt.exclusion", "Canceled debt: possible exclusion", "missed", "IRC 108(a)")
+@idea("us.hobby.costs", "Hobby income, expenses not deductible", "lost", "IRC 67(h), 183")
+@idea("us.unemployment.withholding", "Unemployment compensation without withholding", "next-year", "IRC 3402(p)(2)")
+@check("us.unemployment.high", "Unusually high unemployment compensation", "unlikely", "IRC 85")
 def other_income(run):
     losses, schedule = run.single("itemized").gambling_losses, run.form("us.sch-1")
     for paper in run.papers("w2g"):
@@ -171,11 +171,11 @@ def other_income(run):
             )
 
 
-@check("us.mortgage.origin-missing", "A large mortgage without the date of the loan", "missing", "IRC 163(h)(3)(F)")
-@idea("us.mortgage.limited", "Mortgage interest above the limit on debt", "lost", "IRC 163(h)(3)(F)")
-@check("us.mortgage.use-open", "Several mortgages, and which home is which", "missing", "IRC 163(h)(4)")
-@check("us.mortgage.rate", "Interest that hardly fits the principal", "unlikely")
-@stops("us.mortgage.three-homes", "Interest of more than two homes", "rule", "IRC 163(h)(4)(A)")
+@check("us.mortgage.origin-missing", "Large mortgage without origination date", "missing", "IRC 163(h)(3)(F)")
+@idea("us.mortgage.limited", "Mortgage interest limited", "lost", "IRC 163(h)(3)(F)")
+@check("us.mortgage.use-open", "Several mortgages: use of each home", "missing", "IRC 163(h)(4)")
+@check("us.mortgage.rate", "Interest unusual for the principal", "unlikely")
+@stops("us.mortgage.three-homes", "Mortgages on more than 2 homes", "rule", "IRC 163(h)(4)(A)")
 def mortgages(run):
     papers = [paper for paper in run.papers("1098") if paper.interest]
     for paper in papers:
@@ -214,7 +214,7 @@ def mortgages(run):
             )
 
 
-@check("us.car-loan.vehicle-number", "A vehicle number whose check digit is wrong", "format", "49 CFR 565.15(c)")
+@check("us.car-loan.vehicle-number", "Invalid VIN", "format", "49 CFR 565.15(c)")
 def vehicle_number(run):
     for paper in run.papers("car-loan"):
         vin = paper.vin
@@ -227,11 +227,11 @@ def vehicle_number(run):
                 )
 
 
-@idea("us.minimum-tax.due", "Minimum tax is due", "lost", "IRC 55")
-@idea("us.investment-tax.due", "Tax on investment income is due", "lost", "IRC 1411")
-@check("us.schedule-b.nothing-kept", "Interest passed on in full", "unlikely")
+@idea("us.minimum-tax.due", "Alternative minimum tax due", "lost", "IRC 55")
+@idea("us.investment-tax.due", "Net investment income tax due", "lost", "IRC 1411")
+@check("us.schedule-b.nothing-kept", "All interest is nominee interest", "unlikely")
 @check("us.1040.negative-income", "Income below zero", "unlikely", "IRC 172")
-@check("us.1040.nothing-keyed", "A return without any income", "missing")
+@check("us.1040.nothing-keyed", "No income", "missing")
 def totals(run):
     form = run.form("us.1040")
     if run.form("us.sch-2").minimum_tax > 0:

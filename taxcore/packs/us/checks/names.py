@@ -16,8 +16,8 @@ _TWINS = timedelta(days=3)
 _NEXT_BIRTH = timedelta(days=240)
 
 
-@check("us.person.name-characters", "A name that is sent in another spelling than it is entered", "format", "Pub. 4164")
-@stops("us.person.name-unwritable", "A name that cannot be written for filing", "format", "Pub. 4164")
+@check("us.person.name-characters", "Name is transmitted in another spelling", "format", "Pub. 4164")
+@stops("us.person.name-unwritable", "Name cannot be transmitted", "format", "Pub. 4164")
 def name_characters(run):
     """The filed document writes names without marks by itself; the client's own spelling stays."""
     for person in run.people():
@@ -52,9 +52,9 @@ def last_name_in_first(run):
             )
 
 
-@stops("us.person.death-before-birth", "A death before the birth", "format")
-@check("us.person.very-old", "Somebody above 110 years", "unlikely")
-@check("us.person.filer-very-young", "A spouse below 16 years", "unlikely")
+@stops("us.person.death-before-birth", "Date of death before date of birth", "format")
+@check("us.person.very-old", "Age over 110", "unlikely")
+@check("us.person.filer-very-young", "Spouse under 16", "unlikely")
 def ages(run):
     for person in run.people():
         born, died = person.birth_date, person.death_date
@@ -80,8 +80,8 @@ def ages(run):
             )
 
 
-@check("us.dependent.older-than-parent", "A child hardly younger than the parents", "unlikely", "IRC 152(c)(3)(A)")
-@check("us.dependent.parent-too-young", "A parent hardly older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
+@check("us.dependent.older-than-parent", "Child nearly as old as the parents", "unlikely", "IRC 152(c)(3)(A)")
+@check("us.dependent.parent-too-young", "Parent barely older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
 def generations(run):
     filers = [person.birth_date for person in map(run.person, ("taxpayer", "spouse")) if person is not None and person.birth_date]
     for child in run.people("dependant"):
@@ -101,8 +101,8 @@ def generations(run):
             )
 
 
-@check("us.dependent.births-too-near", "Two children born within eight months", "unlikely")
-@stops("us.person.twice", "One person twice", "conflict", "IRC 151")
+@check("us.dependent.births-too-near", "Children born within 8 months", "unlikely")
+@stops("us.person.twice", "Same person entered twice", "conflict", "IRC 151")
 def births(run):
     people = [person for person in run.people() if person.birth_date is not None]
     for place, one in enumerate(people):
@@ -124,8 +124,8 @@ def births(run):
                 )
 
 
-@check("us.filing.zip-of-another-state", "The ZIP code lies in another state", "format", "Postal Service, Pub. 65")
-@check("us.employer.zip-of-another-state", "An employer's ZIP code lies in another state", "format", "Postal Service, Pub. 65")
+@check("us.filing.zip-of-another-state", "ZIP code and state differ", "format", "Postal Service, Pub. 65")
+@check("us.employer.zip-of-another-state", "Employer's ZIP code and state differ", "format", "Postal Service, Pub. 65")
 def zip_and_state(run):
     filing = run.single("filing")
     if _elsewhere(filing.zip, filing.state):
@@ -149,7 +149,7 @@ def _elsewhere(code, state):
 
 
 @check("us.person.occupation-missing", "The occupation is empty", "missing", "Form 1040, signature block")
-@idea("us.person.no-mail-address", "Nobody can be reached by mail", "missing")
+@idea("us.person.no-mail-address", "No email address", "missing")
 def signature_block(run):
     filers = run.form("us.1040").filers
     for person in filers:
@@ -167,17 +167,17 @@ def signature_block(run):
         )
 
 
-@stops("us.foreign-country-missing", "The country of a foreign account is missing", "missing", "Schedule B, line 7b")
+@stops("us.foreign-country-missing", "Country of foreign account missing", "missing", "Schedule B, line 7b")
 def foreign_country(run):
     filing = run.single("filing")
     if filing.foreign_account and filing.foreign_report and not filing.foreign_country:
         yield found(filing.address("foreign_country"), "Schedule B asks in which country the account is. Enter it.")
 
 
-@check("us.deposit.account-is-routing", "The account number repeats the routing number", "format")
-@check("us.split-deposit.account-twice", "One account twice in a split refund", "conflict")
-@stops("us.split-deposit.too-many", "A refund over more than three accounts", "rule", "Form 8888")
-@stops("us.split-deposit.routing-wrong", "A routing number of a split refund whose check digit is wrong", "format")
+@check("us.deposit.account-is-routing", "Account number same as routing number", "format")
+@check("us.split-deposit.account-twice", "Form 8888: account entered twice", "conflict")
+@stops("us.split-deposit.too-many", "Refund split over more than 3 accounts", "rule", "Form 8888")
+@stops("us.split-deposit.routing-wrong", "Form 8888: invalid routing number", "format")
 def accounts(run):
     deposit, split = run.single("deposit"), run.single("split-deposit")
     if deposit.routing and digits(deposit.account) == digits(deposit.routing):
@@ -206,7 +206,7 @@ def accounts(run):
             )
 
 
-@check("us.spouse-number-is-taxpayers", "The spouse who files separately has the taxpayer's number", "format", "IRC 6109")
+@check("us.spouse-number-is-taxpayers", "Spouse's SSN same as taxpayer's", "format", "IRC 6109")
 def spouse_apart_number(run):
     filing, taxpayer = run.single("filing"), run.person("taxpayer")
     if taxpayer is not None and filing.spouse_number and digits(filing.spouse_number) == digits(taxpayer.number) != "":

@@ -3,7 +3,7 @@
 from taxcore.engine import Mend, found, stops
 
 
-@stops("us.owner-missing", "A paper of a couple without an owner", "missing")
+@stops("us.owner-missing", "Owner not chosen", "missing")
 def owner_missing(run):
     if run.form("us.1040").status != "joint":
         return
@@ -19,7 +19,7 @@ def _allowed(paper):
     return ("taxpayer", "spouse", "joint") if paper.joint_owner else ("taxpayer", "spouse")
 
 
-@stops("us.owner-not-on-return", "A paper of a spouse who is not on the return", "conflict")
+@stops("us.owner-not-on-return", "Belongs to a spouse who is not on the return", "conflict")
 def spouse_not_here(run):
     for paper in run.all_papers():
         if paper.owned and paper.owner in ("spouse", "joint") and run.form("us.1040").status != "joint":
@@ -30,7 +30,7 @@ def spouse_not_here(run):
             )
 
 
-@stops("us.paper-twice", "Two papers where one person has one", "conflict")
+@stops("us.paper-twice", "More than one where one is allowed", "conflict")
 def paper_twice(run):
     """Limits of one person are worked out from one paper: a second would not be read."""
     seen = {}

@@ -16,12 +16,12 @@ def _of(run, paper):
     return run.person(paper.owner or "taxpayer")
 
 
-@check("us.1099-r.code-1-though-older", "An early code for somebody past 59½", "conflict", "IRC 72(t)(2)(A)(i)")
-@check("us.1099-r.code-7-though-younger", "A normal code for somebody before 59½", "conflict", "IRC 72(t)")
-@check("us.1099-r.code-q-though-younger", "A qualified Roth code for somebody before 59½", "conflict", "IRC 408A(d)(2)")
-@check("us.1099-r.rollover-taxed", "A direct rollover with a taxable amount", "conflict", "IRC 402(c)")
-@check("us.1099-r.rolled-over-twice", "A direct rollover entered as rolled over too", "conflict", "IRC 402(c)")
-@check("us.1099-r.codes-alike", "The same code twice in box 7", "format")
+@check("us.1099-r.code-1-though-older", "Early distribution code after age 59½", "conflict", "IRC 72(t)(2)(A)(i)")
+@check("us.1099-r.code-7-though-younger", "Code 7 before age 59½", "conflict", "IRC 72(t)")
+@check("us.1099-r.code-q-though-younger", "Qualified Roth code before age 59½", "conflict", "IRC 408A(d)(2)")
+@check("us.1099-r.rollover-taxed", "Direct rollover with a taxable amount", "conflict", "IRC 402(c)")
+@check("us.1099-r.rolled-over-twice", "Direct rollover also entered as rollover", "conflict", "IRC 402(c)")
+@check("us.1099-r.codes-alike", "Box 7: same code twice", "format")
 def codes(run):
     for paper in run.papers("1099-r"):
         person, found_codes = _of(run, paper), paper.codes()
@@ -69,12 +69,12 @@ def codes(run):
             )
 
 
-@check("us.rollover.once-a-year", "Two rollovers of IRAs within a year", "rule", "IRC 408(d)(3)(B)")
-@check("us.1099-r.exception-not-early", "An exception for a distribution that is not early", "conflict", "IRC 72(t)(2)")
-@check("us.1099-r.home-above-limit", "More for a first home than the exception allows", "rule", "IRC 72(t)(8)")
-@check("us.1099-r.birth-above-limit", "More for a birth or adoption than the exception allows", "rule", "IRC 72(t)(2)(H)")
-@check("us.1099-r.charity-above-limit", "More given from IRAs than the law lets", "rule", "IRC 408(d)(8)(A), (F)")
-@idea("us.1099-r.withholding-none", "A pension without withholding, and tax is owed", "next-year", "IRC 3405")
+@check("us.rollover.once-a-year", "Two IRA rollovers within 12 months", "rule", "IRC 408(d)(3)(B)")
+@check("us.1099-r.exception-not-early", "Exception for a distribution that is not early", "conflict", "IRC 72(t)(2)")
+@check("us.1099-r.home-above-limit", "First-home exception exceeds the limit", "rule", "IRC 72(t)(8)")
+@check("us.1099-r.birth-above-limit", "Birth or adoption exception exceeds the limit", "rule", "IRC 72(t)(2)(H)")
+@check("us.1099-r.charity-above-limit", "Qualified charitable distributions exceed the limit", "rule", "IRC 408(d)(8)(A), (F)")
+@idea("us.1099-r.withholding-none", "Pension without withholding, and tax due", "next-year", "IRC 3405")
 def distributions(run):
     for role in ("taxpayer", "spouse"):
         papers = run.papers("1099-r", role)
@@ -122,10 +122,10 @@ def distributions(run):
                 )
 
 
-@check("us.ira.required-distribution", "An IRA from which a distribution was due", "rule", "IRC 401(a)(9), 4974")
-@idea("us.ira.required-next-year", "Required distributions begin next year", "next-year", "IRC 401(a)(9)(C)")
-@idea("us.ira.room", "Room for an IRA contribution", "missed", "IRC 219(b)(5)")
-@stops("us.ira.after-year-above", "More paid after the year than in all", "conflict", "IRC 219(f)(3)")
+@check("us.ira.required-distribution", "Required minimum distribution", "rule", "IRC 401(a)(9), 4974")
+@idea("us.ira.required-next-year", "Required minimum distributions begin next year", "next-year", "IRC 401(a)(9)(C)")
+@idea("us.ira.room", "IRA contribution possible", "missed", "IRC 219(b)(5)")
+@stops("us.ira.after-year-above", "Contributions after year end exceed the total", "conflict", "IRC 219(f)(3)")
 def accounts(run):
     law = run.laws["us"].required_distributions
     age = law.from_age
@@ -177,9 +177,9 @@ def _ira_room(run):
             )
 
 
-@check("us.benefits.too-young", "Social Security below 62 without disability", "unlikely", "42 USC 402")
-@idea("us.benefits.withholding", "Benefits are taxed and nothing is withheld", "next-year", "IRC 3402(p)")
-@check("us.benefits.premiums-missing", "Benefits at 65 and no Medicare premium", "missed", "IRC 213(d)(1)(D)")
+@check("us.benefits.too-young", "Social Security under 62 without disability", "unlikely", "42 USC 402")
+@idea("us.benefits.withholding", "Social Security taxed, nothing withheld", "next-year", "IRC 3402(p)")
+@check("us.benefits.premiums-missing", "Social Security at 65 without Medicare premiums", "missed", "IRC 213(d)(1)(D)")
 def benefits(run):
     for paper in run.papers("ssa-1099"):
         person = _of(run, paper)
@@ -206,12 +206,12 @@ def benefits(run):
             )
 
 
-@stops("us.hsa.months-wrong", "Months of health coverage that end before they begin", "conflict")
-@stops("us.hsa.months-overlap", "Months of health coverage counted twice", "conflict", "IRC 223(b)(2)")
-@idea("us.hsa.room", "Room in a health savings account", "missed", "IRC 223(b)")
-@check("us.hsa.medicare-age", "Health savings paid in at 65 or later", "rule", "IRC 223(b)(7)")
-@check("us.hsa.more-medical-than-paid-out", "Medical costs entered without a distribution", "conflict", "IRC 223(f)")
-@idea("us.hsa.catch-up-next-year", "The larger health savings limit begins next year", "next-year", "IRC 223(b)(3)")
+@stops("us.hsa.months-wrong", "HSA months end before they begin", "conflict")
+@stops("us.hsa.months-overlap", "HSA months entered twice", "conflict", "IRC 223(b)(2)")
+@idea("us.hsa.room", "HSA contribution possible", "missed", "IRC 223(b)")
+@check("us.hsa.medicare-age", "HSA contribution at 65 or later", "rule", "IRC 223(b)(7)")
+@check("us.hsa.more-medical-than-paid-out", "HSA medical expenses without a distribution", "conflict", "IRC 223(f)")
+@idea("us.hsa.catch-up-next-year", "Next year: HSA catch-up contribution", "next-year", "IRC 223(b)(3)")
 def health_savings(run):
     law = run.laws["us"].hsa
     for paper in run.papers("hsa"):
@@ -255,8 +255,8 @@ def health_savings(run):
             )
 
 
-@idea("us.ira.catch-up-next-year", "The larger pension limits begin next year", "next-year", "IRC 219(b)(5)(B), 414(v)")
-@idea("us.person.turns-65-next-year", "Somebody turns 65 next year", "next-year", "IRC 63(f), 151(d)(5)(C)")
+@idea("us.ira.catch-up-next-year", "Next year: catch-up contributions", "next-year", "IRC 219(b)(5)(B), 414(v)")
+@idea("us.person.turns-65-next-year", "Turns 65 next year", "next-year", "IRC 63(f), 151(d)(5)(C)")
 def birthdays_of_next_year(run):
     for person in run.form("us.1040").filers:
         years = (person.years_old() or 0) + 1

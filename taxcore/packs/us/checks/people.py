@@ -3,7 +3,7 @@
 from taxcore.engine import check, found, idea, stops
 
 
-@stops("us.spouse-missing", "A joint return without a spouse", "missing")
+@stops("us.spouse-missing", "Joint return without a spouse", "missing")
 def spouse_missing(run):
     if run.form("us.1040").status == "joint" and run.person("spouse") is None:
         yield found(
@@ -11,7 +11,7 @@ def spouse_missing(run):
         )
 
 
-@stops("us.person.died-before", "Somebody who died before the year", "rule", "IRC 6013(a)")
+@stops("us.person.died-before", "Died before the tax year", "rule", "IRC 6013(a)")
 def died_in_another_year(run):
     """IRC 6013(a)(2): no return with somebody who died before the year began."""
     for person in run.people():
@@ -22,7 +22,7 @@ def died_in_another_year(run):
             )
 
 
-@check("us.filing.spouse-unnamed", "The spouse who files separately is not named", "missing", "IRC 6109")
+@check("us.filing.spouse-unnamed", "Spouse filing separately not named", "missing", "IRC 6109")
 def spouse_apart_unnamed(run):
     filing = run.single("filing")
     if run.form("us.1040").status == "separate" and not (filing.spouse_name and filing.spouse_number):
@@ -32,7 +32,7 @@ def spouse_apart_unnamed(run):
         )
 
 
-@stops("us.dependent.not-one", "Somebody who is no dependent", "rule", "IRC 152")
+@stops("us.dependent.not-one", "Not a dependent", "rule", "IRC 152")
 def not_a_dependant(run):
     for one in run.every("us.dependent"):
         if not one.is_dependant:
@@ -44,8 +44,8 @@ def not_a_dependant(run):
             )
 
 
-@stops("us.filing.home-not-kept", "Head of household without keeping the home", "rule", "IRC 2(b)")
-@stops("us.filing.nobody-eligible", "Head of household without anybody who qualifies", "rule", "IRC 2(b)(1)")
+@stops("us.filing.home-not-kept", "Head of household: home not kept up", "rule", "IRC 2(b)")
+@stops("us.filing.nobody-eligible", "Head of household without a qualifying person", "rule", "IRC 2(b)(1)")
 def head_of_household_without_person(run):
     """IRC 2(b)(1): a qualifying child, or a relative by blood or law who lived here, or a parent anywhere."""
     if run.form("us.1040").status != "head_of_household":
@@ -73,8 +73,8 @@ def _makes_eligible(one):
     return one.not_a_child == "" or (one.not_a_relative == "" and related)
 
 
-@stops("us.filing.spouse-died", "A surviving spouse, and when the other died", "rule", "IRC 2(a)(1)")
-@stops("us.filing.no-child-at-home", "A surviving spouse without a child at home", "rule", "IRC 2(a)(1)(B)")
+@stops("us.filing.spouse-died", "Qualifying surviving spouse: year of death", "rule", "IRC 2(a)(1)")
+@stops("us.filing.no-child-at-home", "Qualifying surviving spouse without a child at home", "rule", "IRC 2(a)(1)(B)")
 def surviving_spouse(run):
     """IRC 2(a): for the two years after the spouse's, with a child at home for whom the taxpayer keeps it."""
     if run.form("us.1040").status != "surviving_spouse":
@@ -95,7 +95,7 @@ def surviving_spouse(run):
         )
 
 
-@idea("us.dependent.turned-17", "A child who turned 17", "lost", "IRC 24(c)(1)")
+@idea("us.dependent.turned-17", "Child turned 17", "lost", "IRC 24(c)(1)")
 def credit_lost_at_seventeen(run):
     """The commonest surprise of a family's year."""
     limit = run.laws["us"].child_credit.age_below

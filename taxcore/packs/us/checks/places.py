@@ -7,9 +7,9 @@ from taxcore.packs.us import apart, places
 from taxcore.packs.us.base import STATES, UNTAXED
 
 
-@stops("us.places.gap", "Days of the year without a home", "missing")
-@check("us.places.two-homes", "Two homes on one day", "conflict")
-@check("us.places.whole-year-differs", "The state of the whole year beside other stays", "conflict")
+@stops("us.places.gap", "Residency periods leave days uncovered", "missing")
+@check("us.places.two-homes", "Residency periods overlap", "conflict")
+@check("us.places.whole-year-differs", "Full-year residence conflicts with residency periods", "conflict")
 def living(run):
     residency, filing = run.single("residency"), run.single("filing")
     if not residency.values.get("rows"):
@@ -39,7 +39,7 @@ def living(run):
         )
 
 
-@check("us.places.reciprocal-withheld", "Tax withheld where wages are not taxed by agreement", "conflict")
+@check("us.places.reciprocal-withheld", "Withholding in a reciprocal state", "conflict")
 def withheld_by_the_wrong_state(run):
     for wage in run.papers("w2"):
         homes = places.days_in(run, wage.owner or "taxpayer")
@@ -54,8 +54,8 @@ def withheld_by_the_wrong_state(run):
                 )
 
 
-@check("us.places.left-out", "A state's return is left out by choice", "election")
-@check("us.places.untaxed-state", "A return of a state that taxes no income is asked for", "conflict")
+@check("us.places.left-out", "State return not prepared by choice", "election")
+@check("us.places.untaxed-state", "Return requested for a state without income tax", "conflict")
 def decided_by_hand(run):
     for one in places.wanted(run):
         if one.left_out:
@@ -74,9 +74,9 @@ def decided_by_hand(run):
             )
 
 
-@check("us.places.couple-of-two-states", "A couple of whom one never lived in the state", "election")
-@check("us.places.community-property", "A couple who may file separately, and half of whose pay may be the other's", "election")
-@idea("us.places.apart-pays", "A couple would do better apart in a state", "election")
+@check("us.places.couple-of-two-states", "One spouse never lived in the state", "election")
+@check("us.places.community-property", "Community property state: income to divide between spouses", "election")
+@idea("us.places.apart-pays", "Separate state returns cost less", "election")
 def couple_of_two_states(run):
     """What one return means for them, and what two would come to. Pub. 555 (community property)."""
     filers = run.form("us.1040").filers
@@ -129,7 +129,7 @@ def _apart(run, one, filers):
         )
 
 
-@check("us.places.worked-out-apart", "A return worked out for one of a couple and one state", "election")
+@check("us.places.worked-out-apart", "Separate state return of one spouse", "election")
 def worked_out_apart(run):
     state = run.single("filing").only_state
     if state:

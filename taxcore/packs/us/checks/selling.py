@@ -36,12 +36,12 @@ def _a_year_later(day):
         return date(day.year + 1, 3, 1)
 
 
-@stops("us.sale.acquired-after-sold", "Acquired after it was sold", "conflict")
-@check("us.sale.term-differs", "A box for another holding period than the dates say", "conflict", "IRC 1222, 1223")
-@check("us.sale.no-basis", "A sale without a cost", "missing", "IRC 1012")
-@check("us.sale.gain-unlikely", "Proceeds of more than twenty times the cost", "unlikely")
-@check("us.sale.wash-sale-gain", "A wash sale adjustment larger than the loss", "conflict", "IRC 1091(a)")
-@check("us.sale.home-above-limit", "More gain of a home left out than the law allows", "rule", "IRC 121(b)")
+@stops("us.sale.acquired-after-sold", "Acquired after date sold", "conflict")
+@check("us.sale.term-differs", "Form 8949 box does not match the holding period", "conflict", "IRC 1222, 1223")
+@check("us.sale.no-basis", "Sale without cost basis", "missing", "IRC 1012")
+@check("us.sale.gain-unlikely", "Proceeds over 20 times cost", "unlikely")
+@check("us.sale.wash-sale-gain", "Wash sale adjustment exceeds the loss", "conflict", "IRC 1091(a)")
+@check("us.sale.home-above-limit", "Home sale exclusion exceeds the limit", "rule", "IRC 121(b)")
 def sales(run):
     status = run.form("us.1040").status if run.papers("1099-b") or run.papers("1099-da") else ""
     for kind in ("1099-b", "1099-da"):
@@ -124,7 +124,7 @@ def _home(paper, row, status):
         )
 
 
-@check("us.sale.maybe-wash-sale", "A loss, and the same security bought within 30 days", "missed", "IRC 1091")
+@check("us.sale.maybe-wash-sale", "Loss, and same security bought within 30 days", "missed", "IRC 1091")
 def wash_sales(run):
     """Within and between statements: a broker reports only its own."""
     rows = [(paper, row) for paper in run.papers("1099-b") for row in paper.sales if row.values.get("acquired")]
@@ -147,8 +147,8 @@ def wash_sales(run):
             )
 
 
-@check("us.sale.totals-and-rows", "Totals and single sales of one box on one statement", "conflict", "Form 8949")
-@check("us.sale.collectibles-above", "Collectibles gain above the gain of the totals", "conflict", "IRC 1(h)(5)")
+@check("us.sale.totals-and-rows", "Totals and transactions in the same box", "conflict", "Form 8949")
+@check("us.sale.collectibles-above", "Collectibles gain exceeds the gain", "conflict", "IRC 1(h)(5)")
 def totals_and_rows(run):
     for kind in ("1099-b", "1099-da"):
         for paper in run.papers(kind):
@@ -171,7 +171,7 @@ def totals_and_rows(run):
                     )
 
 
-@idea("us.capital-loss.carried-on", "A capital loss left for next year", "carried", "IRC 1212(b)")
+@idea("us.capital-loss.carried-on", "Capital loss carryover to next year", "carried", "IRC 1212(b)")
 def loss_carried_on(run):
     if run.is_idle("us.sch-d") or run.form("us.sch-d").together >= 0:
         return
@@ -184,10 +184,10 @@ def loss_carried_on(run):
         )
 
 
-@check("us.foreign-tax.income-missing", "Foreign tax without the income it was paid on", "lost", "IRC 904(a)")
-@idea("us.foreign-tax.limited", "Foreign tax that is not credited in full", "lost", "IRC 904(c)")
-@stops("us.foreign-tax.carry-expired", "Foreign tax carried longer than ten years", "carried", "IRC 904(c)")
-@idea("us.foreign-tax.carry-expires", "Foreign tax that expires this year", "carried", "IRC 904(c)")
+@check("us.foreign-tax.income-missing", "Foreign tax without foreign income", "lost", "IRC 904(a)")
+@idea("us.foreign-tax.limited", "Foreign tax not fully credited", "lost", "IRC 904(c)")
+@stops("us.foreign-tax.carry-expired", "Foreign tax carried over more than 10 years", "carried", "IRC 904(c)")
+@idea("us.foreign-tax.carry-expires", "Foreign tax carryover expires this year", "carried", "IRC 904(c)")
 def foreign_tax(run):
     questions = run.single("foreign-tax")
     most = int(run.laws["us"].carried_years.foreign_tax.most)
@@ -213,11 +213,9 @@ def foreign_tax(run):
         )
 
 
-@check(
-    "us.foreign-account.likely", "Foreign tax on interest, and the foreign account is answered no", "conflict", "31 CFR 1010.350"
-)
+@check("us.foreign-account.likely", "Foreign tax on interest, foreign account answered no", "conflict", "31 CFR 1010.350")
 @check("us.dividend.all-qualified-reit", "Section 199A dividends that are also qualified", "unlikely", "IRC 199A(e)(3)(B)")
-@check("us.interest.taxed-and-exempt", "One amount of interest both taxed and exempt", "unlikely")
+@check("us.interest.taxed-and-exempt", "Same interest taxable and tax-exempt", "unlikely")
 def payers(run):
     filing = run.single("filing")
     for paper in run.papers("1099-int"):

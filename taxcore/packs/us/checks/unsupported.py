@@ -31,7 +31,7 @@ _FIELDS = (
     ("1099-misc", "crop_insurance", "schedule-f", "Schedule F, farming,"),
     ("1099-g", "agriculture", "schedule-f", "Schedule F, agriculture payments,"),
     ("1099-g", "market_gain", "schedule-f", "Schedule F, market gain,"),
-    ("1099-g", "trade_income", "refund-of-business", "A tax refund that belongs to a business"),
+    ("1099-g", "trade_income", "refund-of-business", "Tax refund of a business"),
     ("business", "depreciation", "4562", "Form 4562, depreciation,"),
     ("business", "home_depreciation", "4562", "Form 8829, depreciation of the home,"),
     ("business", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
@@ -63,7 +63,7 @@ _OF_SHARES = (
     ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
     ("section_1231", "4797", "Form 4797, section 1231 gain,"),
     ("section_179", "4562", "Form 4562, section 179,"),
-    ("other_deductions", "share-deductions", "Other deductions of a share"),
+    ("other_deductions", "share-deductions", "Other K-1 deductions"),
     ("credits", "3800", "Credits of a share, Form 3800,"),
     ("final_year", "share-deductions", "Final year deductions of a trust"),
 )
@@ -95,7 +95,7 @@ def _each_once(rows):
     return declares(*(_diagnostic(short, title) for short, title in titles.items()))
 
 
-@stops("us.planning-year", "A year whose forms are not final", "unsupported")
+@stops("us.planning-year", "Forms for this year are not final", "unsupported")
 def planning_year(run):
     """Forms of the newest year are not final: the figures serve planning."""
     if run.laws["us"].year.planning:
@@ -105,7 +105,7 @@ def planning_year(run):
         )
 
 
-@_not_computed(w2_code="A code of box 12 whose law is not computed", railroad="Railroad retirement tax")
+@_not_computed(w2_code="Box 12 code not supported", railroad="Railroad retirement tax")
 def wage_boxes(run):
     for wage in run.papers("w2"):
         for row in wage.codes:
@@ -124,7 +124,7 @@ def fields(run):
                 yield _stop(code, paper.address(name), form)
 
 
-@_each_once((*_OF_SHARES, ("6198", "A loss beyond basis or amounts at risk, Form 6198 or 7203")))
+@_each_once((*_OF_SHARES, ("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203")))
 def shares(run):
     for kind in SHARES:
         for paper in run.papers(kind):
@@ -138,7 +138,7 @@ def shares(run):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 
-@_not_computed(_8582="A passive loss, Form 8582")
+@_not_computed(_8582="Passive activity loss, Form 8582")
 def passive_business(run):
     for one in run.every("us.sch-c"):
         if one.profit < 0 and one.books.participates is False:
@@ -157,21 +157,21 @@ def large_business_loss(run):
 
 @_not_computed(
     _4972="Form 4972, lump-sum distributions",
-    prohibited="A prohibited transaction of an IRA",
-    _5329_conversions="Roth conversions removed within five years",
+    prohibited="Prohibited IRA transaction",
+    _5329_conversions="Roth conversions distributed within 5 years",
 )
 def retirement_codes(run):
     for paper in run.papers("1099-r"):
         if "A" in paper.codes():
             yield _stop("4972", paper.address("code"), "Form 4972, ten-year averaging,")
         if "5" in paper.codes():
-            yield _stop("prohibited", paper.address("code"), "A prohibited transaction of an IRA")
+            yield _stop("prohibited", paper.address("code"), "Prohibited IRA transaction")
     for form in run.every("us.8606"):
         if form.above_contributions > 0 and form.conversion_basis > 0:
-            yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions removed within five years")
+            yield _stop("5329-conversions", form.address("conversion_basis"), "Roth conversions distributed within 5 years")
 
 
-@_not_computed(_8962_split="Form 8962, cover of a business beside other cover")
+@_not_computed(_8962_split="Form 8962, business coverage beside other coverage")
 def split_marketplace(run):
     """One business's policies beside others: which part of the credit is whose is a computation of its own. Pub. 974."""
     businesses = {paper.business for paper in run.papers("1095-a")}
@@ -187,12 +187,12 @@ def savings_accounts(run):
             yield _stop("8853", paper.address("account_kind"), "Form 8853")
 
 
-@_not_computed(deceased="The return of somebody who died and has no spouse to sign it")
+@_not_computed(deceased="Decedent's return without a surviving spouse")
 def deceased(run):
     """A surviving spouse signs a joint return; anybody else's needs a representative, Form 1310 or letters of a court."""
     if run.person("taxpayer") is not None and not run.pack.signers(run):
         person = run.person("taxpayer")
-        yield _stop("deceased", person.address("death_date"), "The return of somebody who died and has no spouse to sign it")
+        yield _stop("deceased", person.address("death_date"), "Decedent's return without a surviving spouse")
 
 
 @_not_computed(_8615_gains="Form 8615 with gain of the 25% or 28% kind")
@@ -217,7 +217,7 @@ def foreign_tax_limits(run):
         yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
 
 
-@_not_computed(state="The return of a state that is not made here")
+@_not_computed(state="State return not supported")
 def other_states(run):
     """Returns that the facts call for and that are not made here: by state and kind of residence."""
     for one in places.wanted(run):
@@ -230,7 +230,7 @@ def other_states(run):
                 yield _stop("state", row.address("withheld"), f"Tax withheld for {STATES[row.state]}, which taxes no wages,")
 
 
-@check("us.2210", "A balance due, and last year's tax is not known", "missing", "IRC 6654")
+@check("us.2210", "Balance due, and prior year tax not entered", "missing", "IRC 6654")
 def underpayment(run):
     """Where last year's tax is not known nobody can say whether there is a penalty."""
     form, penalty = run.form("us.1040"), run.form("us.2210")

@@ -9,7 +9,7 @@ from taxcore.packs.us.papers.wages import DEFERRED_BUT_INSURED, ELECTIVE_DEFERRA
 _CENT_ROUNDING = Decimal(1)
 
 
-@stops("us.w2.employee-number-differs", "A W-2 with another person's number", "conflict")
+@stops("us.w2.employee-number-differs", "W-2 with another person's SSN", "conflict")
 def employee_number_of_another(run):
     for wage in run.papers("w2"):
         owner = run.person(wage.owner) if wage.owner else None
@@ -23,7 +23,7 @@ def employee_number_of_another(run):
             )
 
 
-@stops("us.w2.above-wage-base", "Social Security wages above the base", "rule", "IRC 3121(a)(1)")
+@stops("us.w2.above-wage-base", "Social Security wages exceed the wage base", "rule", "IRC 3121(a)(1)")
 def social_security_above_base(run):
     base = run.laws["us"].payroll.wage_base
     for wage in run.papers("w2"):
@@ -74,7 +74,7 @@ def medicare_below_social_security(run):
             )
 
 
-@stops("us.w2.withheld-above-wages", "More tax withheld than wages", "unlikely")
+@stops("us.w2.withheld-above-wages", "Withholding exceeds wages", "unlikely")
 def withheld_above_wages(run):
     for wage in run.papers("w2"):
         if wage.federal_withheld > wage.wages:
@@ -84,7 +84,7 @@ def withheld_above_wages(run):
             )
 
 
-@check("us.w2.state-withheld-above-wages", "A state withheld more than its wages", "unlikely")
+@check("us.w2.state-withheld-above-wages", "State withholding exceeds state wages", "unlikely")
 def state_withheld_above_wages(run):
     for wage in run.papers("w2"):
         for row in wage.states:
@@ -95,7 +95,7 @@ def state_withheld_above_wages(run):
                 )
 
 
-@stops("us.w2.state-number-missing", "A state that withheld, without its number", "missing")
+@stops("us.w2.state-number-missing", "State withholding without state ID number", "missing")
 def state_number_missing(run):
     for wage in run.papers("w2"):
         for row in wage.states:
@@ -106,7 +106,7 @@ def state_number_missing(run):
                 )
 
 
-@check("us.w2.states-differ", "The states' wages against box 1", "conflict")
+@check("us.w2.states-differ", "State wages differ from box 1", "conflict")
 def states_do_not_add_up(run):
     for wage in run.papers("w2"):
         together = sum(row.wages for row in wage.states)
@@ -118,7 +118,7 @@ def states_do_not_add_up(run):
             )
 
 
-@check("us.w2.code-twice", "A code of box 12 twice", "conflict")
+@check("us.w2.code-twice", "Box 12 code entered twice", "conflict")
 def code_twice(run):
     for wage in run.papers("w2"):
         codes = [row.code for row in wage.codes if row.code]
@@ -131,7 +131,7 @@ def code_twice(run):
             )
 
 
-@check("us.w2.twice", "A W-2 entered twice", "conflict")
+@check("us.w2.twice", "W-2 entered twice", "conflict")
 def statement_twice(run):
     seen = {}
     for wage in run.papers("w2"):
@@ -144,7 +144,7 @@ def statement_twice(run):
         seen.setdefault(mark, wage)
 
 
-@stops("us.w2.deferrals-above-limit", "More deferred than the limit", "rule", "IRC 402(g)")
+@stops("us.w2.deferrals-above-limit", "Elective deferrals exceed the limit", "rule", "IRC 402(g)")
 def deferrals_above_limit(run):
     limits = run.laws["us"].deferrals
     for person in run.people():

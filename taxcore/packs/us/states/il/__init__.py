@@ -23,7 +23,7 @@ def _lives_here(run):
     return files_in(run, "IL") and places.calls(run, "IL") == places.WHOLE
 
 
-@check("us-il.schedule-m-line", "The line of Schedule M for US interest", "unlikely")
+@check("us-il.schedule-m-line", "Illinois: Schedule M line for U.S. interest", "unlikely")
 def schedule_m_line_number(run):
     if _lives_here(run) and run.form("us-il.sch-m").government_interest > 0:
         yield found(
@@ -57,7 +57,7 @@ def earned_income_credit_by_age(run):
         )
 
 
-@check("us-il.schedule-cr-lines", "The lines of Schedule CR", "unlikely")
+@check("us-il.schedule-cr-lines", "Illinois: Schedule CR line numbers", "unlikely")
 def schedule_cr_line_numbers(run):
     if files_in(run, "IL") and run.form("us-il.il-1040").other_state_credit > 0:
         yield found(
@@ -67,7 +67,7 @@ def schedule_cr_line_numbers(run):
         )
 
 
-@check("us-il.schedule-nr-lines", "The lines of Schedule NR", "unlikely")
+@check("us-il.schedule-nr-lines", "Illinois: Schedule NR line numbers", "unlikely")
 def schedule_nr_line_numbers(run):
     if files_in(run, "IL") and not _lives_here(run):
         yield found(

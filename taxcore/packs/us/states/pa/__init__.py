@@ -35,8 +35,8 @@ def forgiveness(run):
         )
 
 
-@check("us-pa.books-differ", "Business income as the federal return has it", "unlikely", "61 Pa. Code 103.12")
-@check("us-pa.losses-of-couple", "Losses of one spouse against income of the other", "unlikely", "72 P.S. 7303(b)")
+@check("us-pa.books-differ", "Pennsylvania: federal business income used", "unlikely", "61 Pa. Code 103.12")
+@check("us-pa.losses-of-couple", "Pennsylvania: one spouse's loss against the other's income", "unlikely", "72 P.S. 7303(b)")
 def classes(run):
     if not files_in(run, "PA"):
         return
@@ -57,8 +57,8 @@ def classes(run):
         )
 
 
-@stops("us-pa.early-distribution", "An early pension distribution in Pennsylvania", "unsupported", "61 Pa. Code 101.6")
-@stops("us-pa.other-income", "Income that Pennsylvania classes in a way of its own", "unsupported")
+@stops("us-pa.early-distribution", "Pennsylvania: early pension distribution", "unsupported", "61 Pa. Code 101.6")
+@stops("us-pa.other-income", "Income classes not supported", "unsupported")
 @stops("us-pa.care-credit", "Pennsylvania's child and dependent care credit", "unsupported", "Act 53 of 2022")
 @stops("us-pa.working-credit", "Pennsylvania's credit for earned income", "unsupported", "Act 45 of 2025")
 def beyond(run):
