@@ -30,7 +30,7 @@ class MoverTests(TestCase):
         result = compute(PACK, with_state)
         state = next(line for line in result.bottom_lines if line.authority.code == "us-il")
         found = movers(PACK, with_state, result, state.address)
-        self.assertEqual((found[0].label, abs(found[0].per_unit)), ("Withheld", 1))
+        self.assertEqual((found[0].label, abs(found[0].per_unit)), ("Tax withheld", 1))
         self.assertEqual(sorted((abs(one.per_unit) for one in found), reverse=True), [abs(one.per_unit) for one in found])
 
     def test_what_is_no_amount_is_refused(self):

@@ -84,18 +84,18 @@ def amount_against_last_year(run):
         if now == was and paper.kind in _VARY and now > 100:
             yield found(
                 at,
-                f"{paper.title} has exactly last year's amount, {now:,}. Was it entered from last year's paper?",
+                f"{paper.title} has exactly last year's amount, {now:,}. Was it entered from last year's form?",
                 code="us.last-year.same-amount",
             )
         elif max(abs(now), abs(was)) > 10 * min(abs(now), abs(was)) * Decimal("0.8") and _decimal(was, now):
             yield found(
                 at,
-                f"{paper.title}: {now:,} against {was:,} last year, about ten or a hundred times. Look for the decimal point.",
+                f"{paper.title}: {now:,} against {was:,} last year, about 10 or 100 times as much. Check the decimal point.",
                 code="us.last-year.decimal",
             )
         elif abs(now - was) > max(abs(was) / 2, _NOTABLE):
             yield found(
-                at, f"{paper.title}: {now:,} against {was:,} last year. Compare it with the paper.", code="us.last-year.jumped"
+                at, f"{paper.title}: {now:,} against {was:,} last year. Compare with the paper.", code="us.last-year.jumped"
             )
 
 
@@ -118,14 +118,14 @@ def payers_against_last_year(run):
         if was and now and was != now:
             yield found(
                 paper.address(field),
-                f"{paper.title} had the number {earlier[field]} last year. Right after a merger; otherwise copy it again.",
+                f"{paper.title} had the number {earlier[field]} last year. Correct after a merger; otherwise check the number.",
                 code="us.last-year.payer-number",
                 mend=Mend(f"Take last year's, {earlier[field]}", paper.address(field), str(earlier[field])),
             )
         if paper.kind == "1099-r" and {earlier.get("ira"), str(paper.values.get("ira"))} == {"yes", "no"}:
             yield found(
                 paper.address("ira"),
-                f"{paper.title}: the mark for IRA, SEP or SIMPLE differs from last year's. Compare box 7.",
+                f"{paper.title}: the IRA/SEP/SIMPLE checkbox differs from last year's. Compare box 7.",
                 code="us.last-year.ira-mark",
             )
 
@@ -151,14 +151,13 @@ def boxes_against_last_year(run):
         if gone:
             yield found(
                 paper.address("codes"),
-                f"{paper.title}: box 12 had code {', '.join(gone)} last year and has not now. Compare it with the paper.",
+                f"{paper.title}: box 12 had code {', '.join(gone)} last year but not now. Compare with the paper.",
                 code="us.last-year.code-gone",
             )
         if earlier.get("retirement_plan") == "yes" and not paper.retirement_plan:
             yield found(
                 paper.address("retirement_plan"),
-                f"{paper.title}: box 13 was marked for a retirement plan last year and is not now. It decides what "
-                "an IRA may deduct.",
+                f"{paper.title}: box 13, retirement plan, was checked last year and is not now. The IRA deduction depends on it.",
                 code="us.last-year.plan-mark",
                 mend=Mend("Mark it", paper.address("retirement_plan"), "yes"),
             )
@@ -168,7 +167,7 @@ def boxes_against_last_year(run):
             yield found(
                 paper.address("states"),
                 f"{paper.title} reported to {', '.join(sorted(was))} last year, to {', '.join(sorted(now))} now. "
-                "Right after a move; otherwise compare box 15.",
+                "Correct after a move; otherwise compare box 15.",
                 code="us.last-year.state-differs",
             )
 

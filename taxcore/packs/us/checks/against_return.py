@@ -24,8 +24,8 @@ def people_against_last_year(run):
             if earlier.values.get("role") == "dependant":
                 yield found(
                     run.single("filing").address("status"),
-                    f"{earlier.values.get('first_name')} was a dependent last year and is not on this return. Add "
-                    "the person, or mark this as seen.",
+                    f"{earlier.values.get('first_name')} was a dependent last year and is not on this return. Add the "
+                    "dependent, or suppress this with a reason.",
                     code="us.last-year.dependent-gone",
                 )
             continue
@@ -62,8 +62,8 @@ def answers_against_last_year(run):
         if was in STATUSES and filing.status and was != filing.status:
             yield found(
                 filing.address("status"),
-                f"Last year's status was {STATUSES[was].lower()}. Right after a marriage, divorce, death or birth; "
-                "otherwise correct it.",
+                f"Last year's status was {STATUSES[was].lower()}. Correct after a marriage, divorce, death or birth; "
+                "otherwise change it.",
                 code="us.last-year.status-differs",
             )
     for earlier in run.papers_before("deposit"):
@@ -71,7 +71,7 @@ def answers_against_last_year(run):
         if was and deposit.account and was != deposit.account:
             yield found(
                 deposit.address("account"),
-                "The account differs from last year's. Confirm it with the client by telephone, not by mail.",
+                "The account differs from last year's. Confirm it with the client by phone, not by email.",
                 code="us.last-year.account-differs",
             )
 
@@ -139,14 +139,15 @@ def business_against_last_year(run):
         if driven >= 500 and (books.miles or 0) > 3 * driven:
             yield found(
                 books.address("miles"),
-                f"{books.title}: {books.miles:,} miles, {driven:,} last year. Compare the record; look for a digit too many.",
+                f"{books.title}: {books.miles:,} miles, {driven:,} last year. Compare with the mileage log.",
                 code="us.last-year.miles-jumped",
             )
         before = earlier_of(run, books)
         if run.form("us.sch-c", books.key).profit < 0 and line_before(run, f"us.sch-c[{before.id}]:profit") < 0:
             yield found(
                 books.address("participates"),
-                f"{books.title} made a loss last year too. Is it run for profit? Keep what shows it: books, plans, time spent.",
+                f"{books.title} made a loss last year too. Is there a profit motive? Document it: books, business plan, "
+                "time spent.",
                 code="us.last-year.loss-again",
             )
 

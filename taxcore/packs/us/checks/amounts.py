@@ -14,7 +14,7 @@ def statement_without_business(run):
         if paper.pay and not paper.business and not paper.not_business:
             yield found(
                 paper.address("business"),
-                f"{paper.title}: to which business does it belong? Choose one, add the business, or say that it is none. {_LOST}",
+                f"{paper.title}: which business reports it? Choose one, add the business, or mark it as not a business. {_LOST}",
                 code="us.1099-nec.nowhere",
             )
     for paper in run.papers("1099-misc"):
@@ -22,14 +22,14 @@ def statement_without_business(run):
         if (work and not paper.is_business) or (paper.is_business and not paper.business):
             yield found(
                 paper.address("business"),
-                f"{paper.title}: boxes 5, 6 and 10 are business income. Say so and choose the business. {_LOST}",
+                f"{paper.title}: boxes 5, 6 and 10 are business income. Check the box and choose the business. {_LOST}",
                 code="us.1099-misc.nowhere",
             )
     for paper in run.papers("1099-k"):
         if paper.gross > paper.on_other_statement + paper.personal and not paper.business:
             yield found(
                 paper.address("business"),
-                f"{paper.title}: to which business do these payments belong? Choose one, or enter what is personal. {_LOST}",
+                f"{paper.title}: which business reports these payments? Choose one, or enter the personal part. {_LOST}",
                 code="us.1099-k.nowhere",
             )
 
@@ -50,8 +50,8 @@ def refund_of_another_year(run):
         if paper.state_refund and paper.refund_year is not None and paper.refund_year != run.year - 1:
             yield found(
                 paper.address("refund_year"),
-                f"{paper.title}: this refund is of {paper.refund_year}. What itemizing saved then decides, not last "
-                "year: enter that year's figures under last year's return.",
+                f"{paper.title}: this refund is of {paper.refund_year}. The benefit of itemizing in that year decides: "
+                "enter that year's amounts under Prior year return.",
             )
 
 
@@ -62,14 +62,14 @@ def distributions_of_capital(run):
         if paper.cash_liquidation or paper.other_liquidation:
             yield found(
                 paper.address("cash_liquidation"),
-                f"{paper.title}: a liquidation is a sale of the shares. Enter it among the sales, with what they cost.",
+                f"{paper.title}: a liquidating distribution is treated as a sale of the stock. Enter it with the sales, "
+                "with its basis.",
                 code="us.1099-div.liquidation",
             )
         elif paper.return_of_capital:
             yield found(
                 paper.address("return_of_capital"),
-                f"{paper.title}: box 3 lowers what the shares cost. Note it for the day they are sold; above their "
-                "cost it is gain now.",
+                f"{paper.title}: box 3 reduces the basis of the stock. Note it for the sale; above basis it is capital gain now.",
                 code="us.1099-div.basis",
             )
 
@@ -80,8 +80,8 @@ def lump_sum_of_benefits(run):
         if paper.earlier_years and not paper.is_keyed("lump_sum_taxable"):
             yield found(
                 paper.address("lump_sum_taxable"),
-                f"{paper.earlier_years:,} of the benefits is for earlier years. Taxing them by those years' income "
-                "may be less: work it out and enter the result.",
+                f"{paper.earlier_years:,} of the benefits is for earlier years. The lump-sum election may tax less: "
+                "figure it and enter the result.",
             )
 
 
@@ -109,7 +109,7 @@ def foreign_accounts(run):
     if filing.foreign_account and filing.foreign_report is None:
         yield found(
             filing.address("foreign_report"),
-            "There is a foreign account. Above 10,000 on any day FinCEN 114 is due: is it?",
+            "There is a foreign account. If its value exceeded $10,000 on any day, FinCEN Form 114 is required.",
             code="us.foreign-report-open",
         )
 
@@ -165,16 +165,16 @@ def sales_rows(run):
                 if row.is_keyed("code") and row.code == "W" and row.adjustment < 0:
                     yield found(
                         row.address("adjustment"),
-                        f"{paper.title}: a wash sale takes a loss away, so its adjustment is positive. Compare it "
+                        f"{paper.title}: a wash sale disallows a loss, so its adjustment is positive. Compare it "
                         "with the statement.",
                         code="us.sale.wash-sale-sign",
                     )
             if not paper.attached and any(_needs_the_list(row) for row in paper.summaries):
                 yield found(
                     paper.address("summaries"),
-                    f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, stand for a "
-                    "list that goes with the return. Attach the broker's statement and choose it as the one that goes with the "
-                    "filing, or enter the sales one by one.",
+                    f"{paper.title}: totals with adjustments, or of sales whose basis was not reported, require a "
+                    "statement with the return. Attach the broker's statement and choose it to be e-filed, or enter "
+                    "the transactions.",
                     code="us.sale.summary-unattached",
                 )
             if any(row.box in "GHIJKL" for row in (*paper.sales, *paper.summaries) if row.box) and run.year < 2025:
@@ -196,8 +196,8 @@ def retirement(run):
         if paper.undetermined and not paper.ira and not cost_known:
             yield found(
                 paper.address("taxable"),
-                f"{paper.title} does not say what is taxable, so all of it is. Enter the cost and when the annuity "
-                "began, or box 2a.",
+                f"{paper.title} does not show the taxable amount, so all of it is taxed. Enter the cost and the annuity "
+                "starting date, or box 2a.",
                 code="us.1099-r.not-determined",
             )
         if paper.rolled_over + paper.converted + paper.charity > paper.gross:
@@ -210,14 +210,14 @@ def retirement(run):
         if paper.charity and owner is not None and owner.birth_date is not None and (run.year - owner.birth_date.year) < 70:
             yield found(
                 paper.address("charity"),
-                f"{paper.title}: only from 70½ can an IRA pay a charity free of tax. Enter it as a gift instead.",
+                f"{paper.title}: a qualified charitable distribution requires age 70½. Enter it as a contribution instead.",
                 code="us.1099-r.charity-too-young",
             )
         if "1" in paper.codes() and not paper.exception and run.form("us.distribution", paper.key).income > 0:
             yield found(
                 paper.address("exception"),
-                f"{paper.title} bears the additional 10%. Ask whether an exception applies: medical costs, "
-                "education, disability, a first home.",
+                f"{paper.title} is subject to the additional 10% tax. Ask whether an exception applies: medical, "
+                "education, disability, first home.",
                 code="us.1099-r.early",
             )
     for form in run.every("us.8606"):
@@ -230,8 +230,8 @@ def retirement(run):
         ):
             yield found(
                 account.address("value_at_end"),
-                "Part of the distribution is basis, in the proportion to all IRAs. Enter their value at year end, 0 "
-                "if nothing is left.",
+                "Part of the distribution is a return of basis, in proportion to all IRAs. Enter their value at year "
+                "end, 0 if none.",
                 code="us.ira.value-missing",
             )
 
@@ -246,20 +246,20 @@ def health_savings(run):
             wage = next(w for w in run.papers("w2", form.key) if w.coded({"W"}))
             yield found(
                 wage.address("codes"),
-                f"{wage.title} paid into a health savings account. Add the paper for it and enter the months of cover.",
+                f"{wage.title} was contributed to an HSA. Add the HSA paper and enter the months of coverage.",
                 code="us.hsa.cover-missing",
             )
         elif papers and form.employer_excess > 0:
             yield found(
                 form.address("others"),
-                "The employer paid more than the limit. The excess is income unless it was removed; that is not computed yet.",
+                "The employer paid more than the limit. The excess is taxable unless withdrawn; that is not supported yet.",
                 code="us.hsa.employer-excess",
             )
         if form.taxable > 0:
             yield found(
                 form.address("taxable"),
-                f"{form.taxable:,} of the health savings account was not spent on medical costs and is income. Key "
-                "the medical costs if they are missing.",
+                f"{form.taxable:,} of the HSA distribution was not used for qualified medical expenses and is taxed. "
+                "Enter the medical expenses if missing.",
                 code="us.hsa.not-medical",
             )
 
@@ -274,7 +274,7 @@ def business_facts(run):
         if above and books.service_trade is None and not books.not_qualified:
             yield found(
                 books.address("service_trade"),
-                f"{books.title}: income is above the threshold. Is it a specified service trade? The deduction depends on it.",
+                f"{books.title}: income is above the threshold. Is it an SSTB? The QBI deduction depends on it.",
                 code="us.business.service-open",
             )
         if books.miles and books.car_evidence is None and books.car_method != "actual":
@@ -286,7 +286,7 @@ def business_facts(run):
         if books.must_report and books.did_report is not True:
             yield found(
                 books.address("did_report"),
-                f"{books.title} made payments that need a 1099. Were they sent? Answer line J.",
+                f"{books.title} made payments that require Forms 1099. Were they filed? Answer line J.",
                 code="us.business.statements-due",
             )
 
@@ -300,14 +300,14 @@ def deductions(run):
         if paper.interest and not paper.principal and not paper.average and paper.use != "other":
             yield found(
                 paper.address("principal"),
-                f"{paper.title}: without box 2 the limit on debt cannot be tested. Copy it.",
+                f"{paper.title}: without box 2 the loan limit cannot be figured. Enter it.",
                 code="us.1098.principal-missing",
             )
     for paper in run.papers("gift"):
         if paper.amount >= 250 and paper.acknowledged is None:
             yield found(
                 paper.address("acknowledged"),
-                f"{paper.title}: a gift of 250 or more needs a written acknowledgment. Is it there?",
+                f"{paper.title}: a contribution of $250 or more requires a written acknowledgment. Was it obtained?",
                 code="us.gift.acknowledgment",
             )
     for paper in run.papers("adjustments"):
@@ -315,7 +315,7 @@ def deductions(run):
             if row.amount and row.since is not None and row.since.year >= 2019:
                 yield found(
                     row.address("since"),
-                    "Alimony under an agreement of 2019 or later is not deducted. Right unless the date is wrong.",
+                    "Alimony under an agreement after 2018 is not deductible. Check the date.",
                     code="us.alimony.new-agreement",
                 )
     for paper in run.papers("car-loan"):
@@ -347,14 +347,15 @@ def payments(run):
         if row.paid is not None and not early <= row.paid.timetuple()[:3] <= late:
             yield found(
                 row.address("paid"),
-                f"A payment of {row.paid:%d %B %Y} is hardly an estimate for {run.year}. Compare it with the client's records.",
+                f"A payment of {row.paid:%d %B %Y} is outside the estimated tax dates for {run.year}. Compare it with "
+                "the client's records.",
                 code="us.estimates.other-year",
             )
     form = run.form("us.8888")
     if form.required() and form.together != run.form("us.1040").refund:
         yield found(
             run.single("split-deposit").address("rows"),
-            f"The accounts make {form.together:,}; the refund is {run.form('us.1040').refund:,}. Make them equal.",
+            f"The accounts total {form.together:,}; the refund is {run.form('us.1040').refund:,}. Make them equal.",
             code="us.split-deposit.sum",
         )
     deposit = run.single("deposit")
@@ -374,7 +375,7 @@ def shared_limits(run):
     if len(family) == 2 and sum((form.own_limit for form in family), ZERO) > run.laws["us"].hsa.family:
         yield found(
             run.papers("hsa", "taxpayer")[0].address("spouses_part"),
-            "Both spouses use the whole family limit, which they share. Enter how much of it goes to the other.",
+            "Both spouses use the full family limit, which they share. Enter how much is allocated to the other.",
         )
 
 

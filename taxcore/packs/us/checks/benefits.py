@@ -15,9 +15,9 @@ def care_without_two_earners(run):
             other = run.person("spouse" if role == "taxpayer" else "taxpayer")
             yield found(
                 wages[0].address("owner"),
-                f"Every W-2 belongs to {other.title}, so {run.person(role).title} has no earned income "
-                f"and the care credit is zero. Does one belong to {run.person(role).title}? A student or disabled "
-                "spouse counts as earning: enter the months.",
+                f"Every W-2 belongs to {other.title}, so {run.person(role).title} has no earned income and the care credit "
+                f"is zero. Is one of them {run.person(role).title}'s? A spouse who is a student or incapable of self-care is "
+                "treated as earning: enter the months.",
             )
 
 
@@ -41,8 +41,8 @@ def care_benefits_taxed(run):
         place = wage.address("care_benefits") if wage else run.single("care-questions").address("carried_in")
         yield found(
             place,
-            f"{form.taxable:,} of the employer's care benefits is income, because costs, earnings or the limit do "
-            "not cover it. Add the care providers if they are missing.",
+            f"{form.taxable:,} of the dependent care benefits is taxable, because expenses, earned income or the limit "
+            "do not cover it. Add the care providers if missing.",
         )
 
 
@@ -53,8 +53,8 @@ def ira_not_deducted(run):
         if account is not None and form.deduction < form.paid - account.not_deducted:
             yield found(
                 account.address("traditional"),
-                f"Only {form.deduction:,} of {form.paid:,} is deducted. The rest becomes basis on Form 8606; a Roth "
-                "IRA might serve better while it can still be changed.",
+                f"Only {form.deduction:,} of {form.paid:,} is deducted. The rest is nondeductible (Form 8606); a Roth "
+                "IRA may be better while it can still be recharacterized.",
             )
 
 
@@ -66,8 +66,8 @@ def excess_contributions(run):
                 account = run.papers("ira", form.key)[0]
                 yield found(
                     account.address("roth" if word == "Roth" else "traditional"),
-                    f"More was paid into {word} IRAs than is allowed: {getattr(form, name):,} of tax. It falls away "
-                    "when the excess is removed before the due date.",
+                    f"Excess contributions to {word} IRAs: {getattr(form, name):,} of additional tax. It does not apply "
+                    "if the excess is withdrawn by the due date.",
                 )
 
 
@@ -102,7 +102,8 @@ def tuition_without_first_credit(run):
             if paper.half_time is None:
                 yield found(
                     paper.address("half_time"),
-                    f"{paper.title}: was the student at least half-time? With yes the larger credit is possible.",
+                    f"{paper.title}: was the student enrolled at least half-time? If so, the American opportunity "
+                    "credit is possible.",
                 )
 
 
@@ -116,7 +117,7 @@ def savers_credit_lost(run):
             if paper is not None and form.agi > 0:
                 yield found(
                     paper.address("gross"),
-                    "Distributions use up what was saved, so there is no saver's credit. Check that none of them "
+                    "Distributions offset the contributions, so there is no saver's credit. Check that none of them "
                     "was rolled over.",
                 )
 
@@ -151,7 +152,7 @@ def gambling_losses(run):
     if federal.gambling > 0 and run.single("itemized").gambling_losses == ZERO and run.form("us.1040").is_itemised:
         yield found(
             run.single("itemized").address("gambling_losses"),
-            f"{federal.gambling:,} was won. Losses up to that are deductible: ask for a record.",
+            f"{federal.gambling:,} of gambling winnings. Losses up to that amount are deductible: ask for a log.",
         )
 
 

@@ -90,8 +90,7 @@ def withheld_above_income(run):
             if paper.is_keyed("withheld") and paper.withheld > sum((getattr(paper, name) for name in names), ZERO):
                 yield found(
                     (paper.address("withheld"), paper.address(names[0])),
-                    f"{paper.title}: more tax is withheld than was paid out. Compare the withholding and the income "
-                    "with the paper.",
+                    f"{paper.title}: withholding exceeds the payment. Compare the withholding and the income with the paper.",
                 )
 
 
@@ -103,8 +102,7 @@ def payer_without_number(run):
             if "payer_number" in paper.fields() and paper.is_keyed("withheld") and paper.withheld and not paper.payer_number:
                 yield found(
                     paper.address("payer_number"),
-                    f"{paper.title} withheld tax and has no number. Copy it from the paper: the authority matches "
-                    "the credit by it.",
+                    f"{paper.title} withheld tax and has no TIN. Enter it: the IRS matches the credit by it.",
                 )
 
 
@@ -123,7 +121,7 @@ def statement_twice(run):
             amount = getattr(paper, paper.main)
             yield found(
                 (paper.address(paper.main), seen[mark].address(paper.main)),
-                f"{paper.title} stands here twice with {amount:,}. Remove one unless there are two papers.",
+                f"{paper.title} is entered twice with {amount:,}. Remove one unless there are two forms.",
             )
         seen.setdefault(mark, paper)
 
@@ -143,7 +141,7 @@ def blank(run):
         counted = (name for name in paper.values if isinstance(fields.get(name), Amount | Rows))
         if all(paper.values[name] in _NOTHING for name in counted) and not paper.attached:
             yield found(
-                paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Enter it, or take the paper out."
+                paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Enter it, or remove the paper."
             )
 
 
@@ -171,7 +169,7 @@ def net_benefits(run):
             right = paper.paid - paper.repaid
             yield found(
                 (paper.address("net"), paper.address("paid")),
-                f"{paper.title}: box 5 is {paper.net:,}, boxes 3 less 4 make {right:,}. Compare them with the paper.",
+                f"{paper.title}: box 5 is {paper.net:,}, boxes 3 less 4 make {right:,}. Compare with the paper.",
                 mend=Mend(f"Box 5 is {right:,}", paper.address("net"), str(right)),
             )
 
@@ -183,7 +181,7 @@ def education_account_parts(run):
             yield found(
                 (paper.address("gross"), paper.address("earnings"), paper.address("basis")),
                 f"{paper.title}: boxes 2 and 3 make {paper.earnings + paper.basis:,}, box 1 is {paper.gross:,}. "
-                "Compare them with the paper.",
+                "Compare with the paper.",
             )
 
 

@@ -24,33 +24,32 @@ def questions(run):
         if books.code and books.code[:2] not in _SECTORS:
             yield found(
                 books.address("code"),
-                f"{books.title}: no activity code begins with {books.code[:2]}. Look it up in the list of Schedule C.",
+                f"{books.title}: no business code begins with {books.code[:2]}. See the Schedule C codes.",
                 code="us.business.code-sector",
             )
         if not books.method:
             yield found(
                 books.address("method"),
-                f"{books.title}: line F asks for the accounting method.",
+                f"{books.title}: choose the accounting method, line F.",
                 code="us.business.method-missing",
                 mend=Mend("Cash", books.address("method"), "cash"),
             )
         if books.wages and not books.number:
             yield found(
                 books.address("number"),
-                f"{books.title} paid wages and has no employer number. Enter it in line D.",
+                f"{books.title} paid wages and has no EIN. Enter it on line D.",
                 code="us.business.number-missing",
             )
         if books.contract_labour >= 600 and books.must_report is None:
             yield found(
                 books.address("must_report"),
-                f"{books.title} paid {books.contract_labour:,} for contract labor. Did anybody get 600 or more? Answer line I.",
+                f"{books.title} paid {books.contract_labour:,} for contract labor. Was anyone paid $600 or more? Answer line I.",
                 code="us.business.contractors-unanswered",
             )
         if books.purchases and not books.inventory_end and not books.inventory_start and one.cost_sold > one.net_receipts:
             yield found(
                 (books.address("inventory_end"), books.address("purchases")),
-                f"{books.title}: more was spent on goods than was imported. Was some left at the end of the year? "
-                "Enter it in line 41.",
+                f"{books.title}: purchases exceed gross receipts. Was there ending inventory? Enter it on line 41.",
                 code="us.business.sale-without-goods",
             )
 
@@ -67,20 +66,20 @@ def costs(run):
         if one.receipts > 0 and one.expenses == 0 and one.cost_of_goods == 0:
             yield found(
                 books.address("supplies"),
-                f"{books.title} has receipts and no cost at all. Ask about car, telephone, supplies and insurance.",
+                f"{books.title} has receipts and no expenses. Ask about vehicle, phone, supplies and insurance.",
                 code="us.business.no-costs",
             )
         if len(paid) >= 4 and all(amount % 100 == 0 for amount in paid):
             yield found(
                 tuple(map(books.address, amounts)),
-                f"{books.title}: all {len(paid)} costs are round hundreds. Are they estimates? Ask for records.",
+                f"{books.title}: all {len(paid)} expenses are round hundreds. Are they estimates? Ask for records.",
                 code="us.business.round-costs",
             )
         if books.meals > 500 and books.meals > one.receipts / 10:
             yield found(
                 books.address("meals"),
-                f"{books.title}: meals are {books.meals:,} of {one.receipts:,} imported. Ask for receipts, and "
-                "whether some are private.",
+                f"{books.title}: meals are {books.meals:,} of {one.receipts:,} of receipts. Ask for substantiation, and "
+                "whether some are personal.",
                 code="us.business.meals-high",
             )
         seen = {}
@@ -88,7 +87,7 @@ def costs(run):
             if amount >= 1_000 and amount % 100 and amount in seen:
                 yield found(
                     (books.address(name), books.address(seen[amount])),
-                    f"{books.title}: {amount:,} stands in two lines. Was one bill entered twice?",
+                    f"{books.title}: {amount:,} is on two lines. Was an expense entered twice?",
                     code="us.business.costs-twice",
                 )
             seen.setdefault(amount, name)
@@ -107,25 +106,26 @@ def car(run):
         if books.miles and books.car_actual and not books.car_method:
             yield found(
                 (books.address("car_method"), books.address("car_actual")),
-                f"{books.title}: miles and actual costs are entered. Choose one way.",
+                f"{books.title}: both mileage and actual expenses are entered. Choose one method.",
                 code="us.business.car-both-ways",
             )
         if (books.miles or 0) > _MUCH_DRIVEN:
             yield found(
                 books.address("miles"),
-                f"{books.title}: {books.miles:,} business miles a year. Compare the record; for several cars say so in a note.",
+                f"{books.title}: {books.miles:,} business miles a year. Compare the mileage log; note it if there are "
+                "several vehicles.",
                 code="us.business.miles-high",
             )
         if (books.miles or 0) >= 1_000 and not books.other_miles and not books.commuting_miles:
             yield found(
                 books.address("other_miles"),
-                f"{books.title}: a car that never went a private mile. Ask, and key lines 44b and 44c.",
+                f"{books.title}: no personal miles. Ask, and enter lines 44b and 44c.",
                 code="us.business.no-other-miles",
             )
         if books.miles and books.car_placed is None:
             yield found(
                 books.address("car_placed"),
-                f"{books.title}: line 43 asks since when the car serves the business.",
+                f"{books.title}: enter the date placed in service, line 43.",
                 code="us.business.car-date-missing",
             )
 
@@ -145,34 +145,34 @@ def home(run):
         if books.home_total and books.home_total >= books.home_area > books.home_total / 2:
             yield found(
                 (books.address("home_area"), books.address("home_total")),
-                f"{books.title}: the office is more than half of the home. Compare both areas.",
+                f"{books.title}: the office is over half the home. Check both areas.",
                 code="us.business.home-large",
             )
         if not books.home_method:
             yield found(
                 books.address("home_method"),
-                f"{books.title}: the office is measured and nothing is deducted. Choose the simple or the regular way.",
+                f"{books.title}: an office area is entered and nothing is deducted. Choose the simplified or the regular method.",
                 code="us.business.home-method-missing",
                 mend=Mend("The simple way", books.address("home_method"), "simplified"),
             )
         if books.home_method == "regular" and not books.home_total:
             yield found(
                 books.address("home_total"),
-                f"{books.title}: without the square feet of the home no share of its costs is deducted. Enter them.",
+                f"{books.title}: without the total area of the home no expenses are deducted. Enter it.",
                 code="us.business.home-total-missing",
             )
         if books.home_method == "simplified" and books.home_area > law.most_square_feet:
             yield found(
                 books.address("home_method"),
-                f"{books.title}: the simple way counts {law.most_square_feet} square feet of {books.home_area}. "
-                "Compare with the regular way.",
+                f"{books.title}: the simplified method allows {law.most_square_feet} square feet of {books.home_area}. "
+                "Compare with the regular method.",
                 code="us.business.home-over-simplified",
             )
         if books.home_method == "regular" and run.form("us.8829", books.key).carried_on > 0:
             form = run.form("us.8829", books.key)
             yield found(
                 form.address("carried_on"),
-                f"{books.title}: {form.carried_on:,} of the home office is above the profit and goes to next year.",
+                f"{books.title}: {form.carried_on:,} of home office expenses exceeds the profit and carries over to next year.",
                 code="us.business.home-carried-on",
             )
     for owner in ("taxpayer", "spouse"):  # spouses who share a home each have the whole limit
@@ -180,7 +180,7 @@ def home(run):
         if len(mine) > 1 and sum(books.home_area or 0 for books in mine) > law.most_square_feet:
             yield found(
                 mine[1].address("home_area"),
-                f"Two offices in one home count {law.most_square_feet} square feet together by the simple way. Share them out.",
+                f"Simplified home offices are limited to {law.most_square_feet} square feet in total. Allocate them.",
                 code="us.business.home-two-full",
             )
 
@@ -196,22 +196,22 @@ def owner(run):
         if form.paid > form.deduction:
             yield found(
                 (books.address("sep"), form.address("deduction")),
-                f"{form.paid:,} was paid into plans and {form.deduction:,} is deducted. The rest bears an excise "
-                "unless it is removed in time.",
+                f"{form.paid:,} was contributed to plans and {form.deduction:,} is deductible. The excess is subject to "
+                "an excise tax unless withdrawn in time.",
                 code="us.plans.above-limit",
             )
         room = form.employer_limit - form.by_employer
         if form.earnings >= _NOTABLE and not form.paid and room > 1_000:
             yield found(
                 books.address("sep"),
-                f"Up to {room:,} could still be paid into a SEP before the return is due, extensions counted.",
+                f"Up to {room:,} can still be contributed to a SEP by the due date, extensions included.",
                 code="us.plans.room",
             )
         covered = any(paper.values.get("business") or paper.marketplace for paper in run.papers("1095-a"))
         if form.earnings >= _NOTABLE and not books.health_insurance and not covered and not _cover_at_work(run):
             yield found(
                 books.address("health_insurance"),
-                f"{books.title} made a profit and no health insurance of the owner is entered. Ask who paid for it.",
+                f"{books.title} has a net profit and no self-employed health insurance. Ask who paid for coverage.",
                 code="us.business.health-not-asked",
             )
 
@@ -226,8 +226,8 @@ def own_health_and_work(run):
         if books.health_insurance and _cover_at_work(run):
             yield found(
                 books.address("health_insurance"),
-                f"{books.title}: a W-2 shows an employer's health coverage (code DD). For months when it "
-                "was open to the owner or spouse nothing is deducted here: ask.",
+                f"{books.title}: a W-2 shows employer health coverage (code DD). No deduction for months when such a "
+                "plan was available to the owner or spouse: ask.",
             )
 
 
@@ -243,8 +243,8 @@ def counted_twice(run):
             if stated and card.gross == stated and not card.on_other_statement:
                 yield found(
                     (card.address("gross"), pays[0].address("pay")),
-                    f"{card.title} shows as much as the 1099-NEC together. If it is the same money, enter it as “also "
-                    "on another statement”.",
+                    f"{card.title} shows the same total as the Forms 1099-NEC. If it is the same income, check “Also "
+                    "reported on another form”.",
                     code="us.1099-k.maybe-counted-twice",
                     mend=Mend("It is the same money", card.address("on_other_statement"), str(card.gross)),
                 )
@@ -252,8 +252,8 @@ def counted_twice(run):
         if together and books.receipts and books.receipts == together:
             yield found(
                 (books.address("receipts"), (pays or cards)[0].address("business")),
-                f"{books.title}: receipts on no statement are {together:,}, just what the statements make. They are "
-                "added: is it counted twice?",
+                f"{books.title}: gross receipts not on a 1099 are {together:,}, the same as the 1099s. Both are added: "
+                "is the income counted twice?",
                 code="us.business.receipts-repeat-statements",
             )
 
@@ -272,8 +272,8 @@ def shares(run):
         ):
             yield found(
                 (paper.address("self_employment"), paper.address("ordinary")),
-                f"{paper.title}: a partner who takes part has no earnings in box 14A. Right for a limited partner; "
-                "otherwise copy the box.",
+                f"{paper.title}: a partner who materially participates has no box 14A. Correct for a limited partner; "
+                "otherwise enter it.",
                 code="us.k1-1065.no-earnings",
             )
     for paper in run.papers("k1-1120s"):
@@ -281,7 +281,7 @@ def shares(run):
         if paper.participates and paper.ordinary > _NOTABLE and not paid:
             yield found(
                 paper.address("ordinary"),
-                f"{paper.title}: a shareholder who works there has no W-2 of it. Ask about reasonable pay.",
+                f"{paper.title}: an active shareholder has no W-2 from the corporation. Ask about reasonable compensation.",
                 code="us.k1-1120s.no-wages",
             )
     for kind in ("k1-1065", "k1-1120s"):
@@ -289,14 +289,14 @@ def shares(run):
             if paper.ordinary > 0 and not paper.is_keyed("qualified_income") and paper.service_trade is None:
                 yield found(
                     paper.address("qualified_income"),
-                    f"{paper.title}: no qualified business income is entered, so no deduction is made. Look for it in "
-                    "the statement with the paper.",
+                    f"{paper.title}: no qualified business income is entered, so there is no QBI deduction. See the "
+                    "statement attached to the K-1.",
                     code="us.k1.qualified-missing",
                 )
             if paper.ordinary < 0 and paper.all_at_risk is None:
                 yield found(
                     paper.address("all_at_risk"),
-                    f"{paper.title} has a loss. Is it within basis and at risk? Answer the question.",
+                    f"{paper.title} has a loss. Is it allowed by the basis and at-risk limits? Answer the question.",
                     code="us.k1.basis-open",
                 )
 
@@ -312,7 +312,7 @@ def qualified(run):
     if form.loss_after:
         yield found(
             form.address("loss_after"),
-            f"A qualified loss of {abs(form.loss_after):,} goes to next year. Note it for the next return.",
+            f"A QBI loss of {abs(form.loss_after):,} is carried forward to next year.",
             code="us.qbi.loss-carried-on",
         )
     if form.above_threshold:
@@ -320,8 +320,8 @@ def qualified(run):
         if form.deduction < whole:
             yield found(
                 form.address("deduction"),
-                f"The deduction is {form.deduction:,}; without the limits of wages and property it would be "
-                f"{whole:,.0f}. Compare aggregation, wages, and income just below the threshold.",
+                f"The deduction is {form.deduction:,}; without the W-2 wage and UBIA limits it would be {whole:,.0f}. "
+                "Compare aggregation, wages, and income just below the threshold.",
                 code="us.qbi.limited",
             )
 

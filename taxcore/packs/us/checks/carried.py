@@ -45,7 +45,7 @@ def carried_over(run):
             at = paper.address(name) if paper is not None else f"us.{kind}"
             yield found(
                 at,
-                f"{title}: {keyed:,} here, {left:,} at the end of last year's return. Take it over, or find out why they differ.",
+                f"{title}: {keyed:,} here, {left:,} at the end of last year's return. Reconcile the difference.",
                 code=f"us.carried.{short}",
                 mend=mend,
             )
@@ -92,8 +92,8 @@ def carried_together(run):
     if whole(gifts) != left:
         yield found(
             rows.address("rows"),
-            f"Gifts carried over from last year are {gifts:,}; last year's return left {left:,}. Take them over year by year, or "
-            "find out why they differ.",
+            f"The contribution carryover is {gifts:,}; last year's return left {left:,}. Enter them by year, or "
+            "reconcile the difference.",
             code="us.carried.gifts",
         )
     papers = [paper for kind in ("business", "k1-1065", "k1-1120s") for paper in run.papers(kind)]
@@ -101,8 +101,7 @@ def carried_together(run):
     if papers and whole(losses) != lost:
         yield found(
             papers[0].address("loss_before"),
-            f"Qualified losses carried over from last year are {losses:,}; last year's return left {lost:,}. Enter each "
-            "where it belongs.",
+            f"The QBI loss carryforward is {losses:,}; last year's return left {lost:,}. Reconcile them.",
             code="us.carried.qualified-loss",
         )
 

@@ -13,7 +13,7 @@ def by_year(run: Any, rows: Any, most: int, what: str, expired: str, expires: st
         if row.from_year is None or not row.amount:
             continue
         if row.from_year < run.year - most:
-            says = f"{what} of {row.from_year} could be carried to {row.from_year + most}. Remove the row."
+            says = f"{what} of {row.from_year} could be carried through {row.from_year + most}. Remove the row."
             yield found(row.address("from_year"), says, code=expired)
         elif row.from_year == run.year - most:
             says = f"{what} of {row.from_year}: the {row.amount:,} that is left ends with this return."

@@ -33,14 +33,14 @@ def _statement(paper):
     if got > paper.paid + paper.books > 0:
         yield found(
             (paper.address("scholarships"), paper.address("paid")),
-            f"{paper.title}: {got:,} of help is more than the costs. What went for board or travel is income of "
-            "the student: ask, and enter it.",
+            f"{paper.title}: {got:,} of tax-free assistance exceeds the expenses. Amounts for room and board or travel "
+            "are taxable to the student: ask, and enter them.",
             code="us.1098-t.aid-above-costs",
         )
     if paper.next_term and paper.paid:
         yield found(
             paper.address("next_term"),
-            f"{paper.title} includes a term that began after the year. Make sure that last year's return did not count it.",
+            f"{paper.title} includes a term beginning next year. Make sure it is claimed only once.",
             code="us.1098-t.prepaid-twice",
         )
 
@@ -50,26 +50,26 @@ def _american(one, first, student, law):
     if first.years_claimed is None:
         yield found(
             first.address("years_claimed"),
-            f"{student.title}: the credit of the first four years was claimed in how many years before? Line 23 asks.",
+            f"{student.title}: in how many prior years was the American opportunity credit claimed? Answer line 23.",
             code="us.1098-t.years-open",
         )
     if (student.years_old() or 0) > 30:
         yield found(
             first.address("four_years_done"),
-            f"{student.title} is {student.years_old()}. Were the first four years of college not finished long ago?",
+            f"{student.title} is {student.years_old()}. Were the first 4 years of college completed before this year?",
             code="us.1098-t.grown-old",
         )
     if one.american_costs < law.full + law.quarter_of_next and not first.books:
         yield found(
             first.address("books"),
-            f"{student.title}: books and materials count too, and none are entered.",
+            f"{student.title}: books and course materials also qualify, and none are entered.",
             code="us.1098-t.books-not-asked",
         )
     if one.american_costs < law.full and first.scholarships > first.taxed_scholarship:
         yield found(
             (first.address("taxed_scholarship"), first.address("scholarships")),
-            f"{student.title}: if part of the scholarship may be spent on living costs and is taxed, more "
-            "tuition counts for the credit. Compare.",
+            f"{student.title}: if part of the scholarship may be used for living expenses and is included in income, "
+            "more tuition qualifies. Compare.",
             code="us.1098-t.tax-the-scholarship",
         )
 
@@ -80,15 +80,15 @@ def _other_choice(run, one, first, student):
     if one.chosen == "lifetime" and not one.not_american and first.credit == "lifetime":
         yield found(
             first.address("credit"),
-            f"{student.title} could have the credit of the first four years, which is usually larger. Choose "
+            f"{student.title} may qualify for the American opportunity credit, which is usually larger. Choose "
             "whichever is larger.",
             code="us.1098-t.choice",
         )
     if form.part == 0 and (one.american > 0 or one.lifetime_costs > 0) and run.form("us.1040").status != "separate":
         yield found(
             (form.address("modified_agi"), first.address("paid")),
-            f"{student.title}: income is above the range of the education credits. A student who is not claimed "
-            "may use them against own tax.",
+            f"{student.title}: income is above the phaseout of the education credits. A student who is not claimed may "
+            "take the credit.",
             code="us.8863.income-too-high",
         )
 
@@ -105,15 +105,15 @@ def care(run):
             person = numbers[digits(paper.number)]
             yield found(
                 (paper.address("number"), person.address("number")),
-                f"{paper.title} has the number of {person.title}. Care by a dependent or a spouse does not count; "
-                "compare the number.",
+                f"{paper.title} has the TIN of {person.title}. Payments to a dependent or spouse do not qualify; check "
+                "the number.",
                 code="us.care.provider-is-dependent",
             )
         for row in paper.costs:
             if row.amount > 40_000:
                 yield found(
                     row.address("amount"),
-                    f"{paper.title}: {row.amount:,} for one child. Look for the decimal point.",
+                    f"{paper.title}: {row.amount:,} for one child. Check the decimal point.",
                     code="us.care.large",
                 )
     if run.is_idle("us.2441") or not run.papers("care"):
@@ -122,15 +122,14 @@ def care(run):
     if form.counted and form.base < form.counted and form.base > 0:
         yield found(
             (form.address("base"), form.address("counted")),
-            f"Only {form.base:,} of {form.counted:,} counts, as much as the spouse with the lower pay earned. "
-            "Studies and disability count as earnings: enter the months.",
+            f"Only {form.base:,} of {form.counted:,} counts, limited to the lower earned income. A student or a spouse "
+            "incapable of self-care is treated as earning: enter the months.",
             code="us.care.above-earnings",
         )
     if form.expenses > 3_000 and form.benefits == 0 and any(wage.wages > 30_000 for wage in run.papers("w2")):
         yield found(
             run.papers("w2")[0].address("care_benefits"),
-            "An employer's plan for care costs, where there is one, often saves more than the credit. Worth a word "
-            "before the next election at work.",
+            "A dependent care FSA often saves more than the credit. Mention it before open enrollment.",
             code="us.care.benefits-room",
         )
     for key in {row.person for paper in run.papers("care") for row in paper.costs if row.person}:
@@ -138,7 +137,7 @@ def care(run):
         if person is not None and person.years_old() == 12 and not person.needs_care():
             yield found(
                 person.address("birth_date"),
-                f"{person.title} turns 13 next year: care counts up to the birthday only.",
+                f"{person.title} turns 13 next year: expenses qualify only up to the birthday.",
                 code="us.care.turns-13-next-year",
             )
 
@@ -156,8 +155,8 @@ def marketplace(run):
             if row.premium and not row.benchmark:
                 yield found(
                     row.address("benchmark"),
-                    f"{paper.title}: column B is empty, so there is no credit and all advances are repaid. Look the "
-                    "benchmark plan up with the marketplace.",
+                    f"{paper.title}: column B is empty, so there is no credit and all advance payments are repaid. Look "
+                    "up the SLCSP premium.",
                     code="us.1095-a.benchmark-missing",
                 )
             if row.advance > row.premium:
@@ -169,7 +168,7 @@ def marketplace(run):
         if overlap(paper.months):
             yield found(
                 paper.address("months"),
-                f"{paper.title}: a month stands in two rows, and both are counted. Keep one.",
+                f"{paper.title}: a month is on two rows, and both are counted. Keep one.",
                 code="us.1095-a.months-twice",
             )
     if not run.papers("1095-a"):
@@ -178,14 +177,14 @@ def marketplace(run):
     if form.to_repay > 0:
         yield found(
             (form.address("to_repay"), first.address("months")),
-            f"{form.to_repay:,} of the credit paid in advance is repaid. Report changes of income to the "
-            "marketplace for next year.",
+            f"{form.to_repay:,} of advance premium tax credit is repaid. Advise the client to report income changes to "
+            "the marketplace.",
             code="us.premium.repaid",
         )
     if run.form("us.1040").status == "separate" and not run.single("premium-questions").abused_or_abandoned:
         yield found(
             (run.single("premium-questions").address("abused_or_abandoned"), first.address("months")),
-            "Filed separately there is no premium credit, unless the spouse was violent or has left. Answer the "
+            "Filed separately there is no premium tax credit, except in cases of abuse or abandonment. Answer the "
             "question, or compare a joint return.",
             code="us.premium.apart",
         )
@@ -203,8 +202,8 @@ def savings_and_energy(run):
         if not saved and able and any(run.form("us.earned-income", one.role).earned > 5_000 for one in able):
             yield found(
                 (form.address("adjusted_gross_income"), able[0].address("birth_date")),
-                "At this income a payment into an IRA or a plan at work brings the saver's credit, up to half of "
-                "it. An IRA may still be paid until the due date.",
+                "At this income an IRA or elective deferral contribution gives the saver's credit, up to half of it. "
+                "An IRA contribution is possible until the due date.",
                 code="us.savers-credit.possible",
             )
     if run.single("energy").values and run.year >= 2023 and not run.is_idle("us.5695"):
@@ -212,13 +211,13 @@ def savings_and_energy(run):
         if energy.first_group > energy.first_capped:
             yield found(
                 energy.address("first_group"),
-                f"{energy.first_group - energy.first_capped:,} of credit for improvements is above the yearly cap and is lost.",
+                f"{energy.first_group - energy.first_capped:,} of home improvement credit exceeds the annual limit and is lost.",
                 code="us.energy.above-cap",
             )
         if energy.carried_on > 0:
             yield found(
                 energy.address("carried_on"),
-                f"{energy.carried_on:,} of the clean energy credit is left for next year.",
+                f"{energy.carried_on:,} of clean energy credit carries forward to next year.",
                 code="us.energy.carried-on",
             )
 

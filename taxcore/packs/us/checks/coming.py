@@ -21,8 +21,8 @@ def children(run):
         if years == run.laws["us"].child_credit.age_below and one.child_credit > 0:
             yield found(
                 at,
-                f"{who.title} turns {years} next year: {one.child_credit:,} of child credit becomes "
-                f"{run.laws['us'].child_credit.other_each:,}. Withholding should follow.",
+                f"{who.title} turns {years} next year: {one.child_credit:,} of child tax credit becomes "
+                f"{run.laws['us'].child_credit.other_each:,}. Adjust withholding.",
                 code="us.next-year.child-17",
             )
         if years == 19 and not who.student:
@@ -32,7 +32,9 @@ def children(run):
                 code="us.next-year.child-19",
             )
         if years == 24 and who.student:
-            yield found(at, f"{who.title} turns 24 next year: being a student no longer helps.", code="us.next-year.student-24")
+            yield found(
+                at, f"{who.title} turns 24 next year: student status no longer qualifies.", code="us.next-year.student-24"
+            )
 
 
 @idea("us.next-year.gift-floor", "Next year: floor on charitable contributions", "next-year", "IRC 170(b)(1)(I)")
@@ -51,22 +53,22 @@ def deductions(run):
         floor = new.from_2026.gift_floor * max(form.adjusted_gross_income, 0)
         yield found(
             gifts[0].address("amount"),
-            f"From {run.year + 1} only gifts above {new.from_2026.gift_floor:.1%} of income count, about "
-            f"{floor:,.0f} here. Gifts made before the year ends count in full.",
+            f"From {run.year + 1} only contributions above {new.from_2026.gift_floor:.1%} of income count, about "
+            f"{floor:,.0f} here. Contributions made before year end are deductible in full.",
             code="us.next-year.gift-floor",
         )
     if "gifts_without_itemizing" in new and "gifts_without_itemizing" not in law and gifts and not form.is_itemised:
         yield found(
             gifts[0].address("amount"),
-            f"From {run.year + 1} up to {new.gifts_without_itemizing[form.status]:,} of money given to charity "
-            "counts beside the standard deduction. Receipts are worth keeping.",
+            f"From {run.year + 1} up to {new.gifts_without_itemizing[form.status]:,} of cash contributions is "
+            "deductible without itemizing. Keep the receipts.",
             code="us.next-year.gift-without-itemizing",
         )
     if begins and costs.gambling_losses:
         yield found(
             costs.address("gambling_losses"),
-            f"From {run.year + 1} {new.from_2026.gambling_share:.0%} of losses counts against winnings, so an even "
-            "year is taxed.",
+            f"From {run.year + 1} {new.from_2026.gambling_share:.0%} of losses is deductible against winnings, so a "
+            "break-even year is taxed.",
             code="us.next-year.gambling",
         )
     for paper in run.papers("1098") if begins else ():
@@ -82,7 +84,7 @@ def deductions(run):
             yield found(
                 (schedule.address("cap"), schedule.address("taxes_together")),
                 f"The cap on state and local taxes is {law.state_tax_cap[form.status]:,} this year and "
-                f"{new.state_tax_cap[form.status]:,} next year, less for high incomes. When a bill is paid matters.",
+                f"{new.state_tax_cap[form.status]:,} next year, less for high incomes. Timing of payments matters.",
                 code="us.next-year.salt-cap",
             )
 
@@ -109,8 +111,8 @@ def credits_(run):
         if form.percent > 100 * later.premium_credit.most_share_of_poverty * 9 / 10:
             yield found(
                 (form.address("percent"), run.papers("1095-a")[0].address("months")),
-                f"Income is {form.percent:.0f}% of the poverty line. From {run.year + 1} there is no premium credit "
-                "above 400%, and all that was paid in advance is repaid.",
+                f"Income is {form.percent:.0f}% of the poverty line. From {run.year + 1} there is no premium tax credit "
+                "above 400%, and all advance payments are repaid.",
                 code="us.next-year.premium-cliff",
             )
     if run.papers("care") and later.care.most > law.care.most and run.form("us.2441").credit > 0:
@@ -118,7 +120,7 @@ def credits_(run):
         yield found(
             form.address("rate"),
             f"The care credit's highest rate is {law.care.most:.0%} this year and {later.care.most:.0%} next year. "
-            "See what it makes for this family in a planning return.",
+            "See the effect in a planning return.",
             code="us.next-year.care-rate",
         )
     status = run.form("us.1040").status
@@ -126,8 +128,8 @@ def credits_(run):
         if wage.care_benefits >= law.care.excluded[status] and later.care.excluded[status] > law.care.excluded[status]:
             yield found(
                 wage.address("care_benefits"),
-                f"An employer may pay {later.care.excluded[status]:,} for care free of tax next year, "
-                f"{law.care.excluded[status]:,} this year. It must be elected at work.",
+                f"An employer may provide {later.care.excluded[status]:,} of tax-free dependent care next year, "
+                f"{law.care.excluded[status]:,} this year. It is elected at open enrollment.",
                 code="us.next-year.care-benefits",
             )
     energy = run.single("energy")
@@ -147,9 +149,7 @@ def incomes(run):
     if _falls_sooner(later, law, form):
         yield found(
             form.address("adjusted_gross_income"),
-            "Next year the alternative minimum tax's exemption falls from a lower income and twice as fast. Income of "
-            "this size may "
-            "be reached: plan exercises of options.",
+            "Next year the AMT exemption phases out from a lower income and twice as fast. Plan option exercises.",
             code="us.next-year.minimum-tax",
         )
     if run.year < 2025 or form.additional_in_all == 0:
@@ -158,8 +158,8 @@ def incomes(run):
     if schedule.reduction > 0:
         yield found(
             (schedule.address("reduction"), schedule.address("seniors")),
-            f"The seniors' deduction is {schedule.seniors:,}: income above the threshold cuts it. What is paid into "
-            "pensions lowers that income.",
+            f"The senior deduction is {schedule.seniors:,}: income above the threshold reduces it. Retirement "
+            "contributions lower that income.",
             code="us.seniors.cut",
         )
     pairs = (("tips", "tips_reduction"), ("overtime", "overtime_reduction"), ("car_interest", "car_reduction"))

@@ -39,8 +39,8 @@ def checklist_missing(run):
         first = f"{Diligence.jurisdiction}.{Diligence.kind}.1"  # of the paper that is to be added
         yield found(
             (first, run.form("us.8867").address("own_information")),
-            f"The return claims {names}: a paid preparer must keep the checklist. Add the paper “Preparer's "
-            "checklist” and ask its questions.",
+            f"The return claims {names}: due diligence is required (Form 8867). Add “Preparer's due diligence” and ask "
+            "its questions.",
         )
 
 
@@ -55,7 +55,7 @@ def child_missing(run):
         if counts and one.key not in asked:
             yield found(
                 one.who.address("first_name"),
-                f"The checklist's questions about {one.who.title} are not asked yet. Add “Checklist, one child” for "
+                f"The due diligence questions about {one.who.title} are not asked yet. Add “Due diligence, child” for "
                 f"{one.who.title}.",
             )
 
@@ -70,7 +70,7 @@ def student_missing(run):
             who = next(person for person in run.people() if person.key == one.key)
             yield found(
                 who.address("first_name"),
-                f"The checklist's question about {who.title}'s studies is not asked yet. Add “Checklist, one "
+                f"The due diligence question about {who.title}'s education is not asked yet. Add “Due diligence, "
                 f"student” for {who.title}.",
             )
 
@@ -84,8 +84,8 @@ def answered_no(run):
                 if field is not None and field.applies(paper) and getattr(paper, name) is False:
                     yield found(
                         paper.address(name),
-                        f"{paper.title}: “{field.label}” is answered no. The benefit cannot be claimed with it: "
-                        "make up for it, or take the benefit off.",
+                        f"{paper.title}: “{field.label}” is answered no. The credit cannot be claimed: correct the "
+                        "answer, or do not claim it.",
                     )
 
 
@@ -94,7 +94,7 @@ def denied_before(run):
     for paper in (one for one in run.papers("diligence") if one.disallowed):
         yield found(
             paper.address("disallowed"),
-            "Form 8862, after a benefit was denied, is not computed yet. This return cannot be filed with it from here.",
+            "Form 8862 is not supported yet. This return cannot be e-filed from here.",
         )
 
 

@@ -24,7 +24,7 @@ def medicare_withheld_differs(run):
                 yield found(
                     (wage.address("medicare_withheld"), wage.address("medicare_wages")),
                     f"{wage.title}: box 6 is {wage.medicare_withheld:,}; 1.45% of box 5, and 0.9% of what is above "
-                    f"{law.additional_withheld_above:,}, make {expected:,.2f}. Compare them with the paper.",
+                    f"{law.additional_withheld_above:,}, make {expected:,.2f}. Compare with the paper.",
                 )
 
 
@@ -37,7 +37,7 @@ def medicare_wages_differ(run):
                 yield found(
                     (wage.address("medicare_wages"), wage.address("wages")),
                     f"{wage.title}: box 5 is {wage.medicare_wages:,}; box 1 with the deferrals of box 12 makes "
-                    f"{expected:,}. Often right (cafeteria plans); compare them with the paper.",
+                    f"{expected:,}. Often correct (cafeteria plans); compare with the paper.",
                 )
 
 
@@ -48,8 +48,8 @@ def deferrals_without_plan(run):
         if sum(wage.coded(_PLANS)) > 0 and not wage.retirement_plan:
             yield found(
                 (wage.address("retirement_plan"), wage.address("codes")),
-                f"{wage.title}: box 12 shows payments into a plan and box 13 is not marked. Compare it with the "
-                "paper: an IRA deduction depends on it.",
+                f"{wage.title}: box 12 shows deferrals and box 13, retirement plan, is not checked. Compare with the "
+                "paper: the IRA deduction depends on it.",
                 mend=Mend("Mark the retirement plan", wage.address("retirement_plan"), "yes"),
             )
 
@@ -64,13 +64,13 @@ def withholding_unlikely(run):
         if wage.wages > 0 and wage.wages >= kept > _MOST_WITHHELD * wage.wages:
             yield found(
                 (at, wage.address("wages")),
-                f"{wage.title}: {kept:,} of {wage.wages:,} is withheld. Look for a decimal point or a wrong box.",
+                f"{wage.title}: {kept:,} of {wage.wages:,} is withheld. Check for a misplaced decimal point or a wrong box.",
                 code="us.w2.withholding-high",
             )
         if wage.wages >= _NOTABLE and not kept:
             yield found(
                 at,
-                f"{wage.title}: nothing is withheld from {wage.wages:,}. Right for somebody exempt; otherwise copy box 2.",
+                f"{wage.title}: nothing is withheld from {wage.wages:,}. Correct if exempt; otherwise enter box 2.",
                 code="us.w2.withholding-none",
             )
         same = [name for name in ("social_security_withheld", "medicare_withheld") if wage.is_keyed(name)]
@@ -99,21 +99,21 @@ def places(run):
         if wage.wages > 0 and not wage.states and home and home not in UNTAXED:
             yield found(
                 wage.address("states"),
-                f"{wage.title} has no row of boxes 15 to 17. Copy them: withholding of the state would be lost.",
+                f"{wage.title} has no row for boxes 15 to 17. Enter them: state withholding would be lost.",
                 code="us.w2.no-state",
             )
         marks = [(row.state, row.locality, row.state_number) for row in wage.states if row.state]
         if len(marks) != len(set(marks)):
             yield found(
                 wage.address("states"),
-                f"{wage.title}: one state has two rows. Put them together unless the paper has both.",
+                f"{wage.title}: a state is on two rows. Combine them unless the paper has both.",
                 code="us.w2.state-twice",
             )
         for row in wage.states:
             if row.local_withheld > 0 and not row.locality:
                 yield found(
                     row.address("locality"),
-                    f"{wage.title}: local tax is withheld and box 20 is empty. Copy the name of the locality.",
+                    f"{wage.title}: local tax is withheld and box 20 is empty. Enter the locality.",
                     code="us.w2.locality-missing",
                 )
             if row.local_withheld > max(row.local_wages, row.wages):
@@ -140,8 +140,8 @@ def boxes_eleven_and_twelve(run):
         if combat and not counted:
             yield found(
                 wage.address("codes"),
-                f"{wage.title}: {combat:,} of combat pay is not taxed. Counting it as earned income may raise the "
-                "earned income credit: enter it as other income, 1i, and compare.",
+                f"{wage.title}: {combat:,} of combat pay is not taxed. Electing it as earned income may increase the "
+                "EIC: enter it as other income, 1i, and compare.",
                 code="us.w2.combat-pay",
             )
         if wage.nonqualified_plans > wage.wages:
@@ -167,9 +167,8 @@ def employers_cover(run):
     if covered:
         yield found(
             tuple(wage.address("codes") for wage in covered),
-            f"{covered[0].title} reports health coverage (code DD) and a marketplace paid a credit in advance. For "
-            "months with the "
-            "employer's cover there is no credit: ask which months they were.",
+            f"{covered[0].title} reports health coverage (code DD) and there are advance payments of the premium tax "
+            "credit. No credit for months of employer coverage: ask which months.",
         )
 
 
@@ -195,7 +194,7 @@ def deferral_limits(run):
         if deferred and room > 1_000:
             yield found(
                 papers[0].address("codes"),
-                f"{person.title} could have deferred {room:,} more this year. Worth a word about next year's election at work.",
+                f"{person.title} could have deferred {room:,} more this year. Mention it for next year's election.",
                 code="us.w2.deferral-room",
             )
 

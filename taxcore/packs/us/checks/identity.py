@@ -62,7 +62,7 @@ def person_number_twice(run):
         if plain and plain in seen:
             yield found(
                 (person.address("number"), seen[plain].address("number")),
-                f"{person.title} and {seen[plain].title} have the same Social Security number. Compare both with their cards.",
+                f"{person.title} and {seen[plain].title} have the same Social Security number. Check both cards.",
             )
         seen.setdefault(plain, person)
 
@@ -73,7 +73,7 @@ def employer_number(run):
         number = getattr(paper, name)
         if number and not employer_number_ok(number, run.data.training):
             kind = "training number (it would begin with 00)" if run.data.training else "number ever issued"
-            yield found(paper.address(name), f"{paper.title}: {number} is no {kind}. Copy it from the paper again.")
+            yield found(paper.address(name), f"{paper.title}: {number} is no {kind}. Enter it again from the paper.")
 
 
 def _payers(run):
@@ -102,7 +102,8 @@ def deposit_incomplete(run):
         missing = next(name for name in ("routing", "account", "account_kind") if name not in keyed)
         yield found(
             deposit.address(missing),
-            "A deposit needs routing number, account number and kind of account. Complete it, or empty all three for a check.",
+            "Direct deposit requires routing number, account number and type of account. Complete it, or clear all "
+            "three for a check.",
         )
 
 
@@ -112,7 +113,7 @@ def birth_date_after_year(run):
         if person.birth_date is not None and person.birth_date.year > run.year:
             yield found(
                 person.address("birth_date"),
-                f"{person.title} was born after {run.year}. Correct the date, or take the person off this return.",
+                f"{person.title} was born after {run.year}. Correct the date, or remove the person.",
             )
 
 
@@ -123,7 +124,7 @@ def zip_of_state(run):
     if filing.state and home and filing.state != home:
         yield found(
             (filing.address("state"), filing.address("residence")),
-            "The address and the state lived in all year differ. Right after a move; otherwise correct one of them.",
+            "The address and the state lived in all year differ. Correct after a move; otherwise correct one of them.",
         )
 
 

@@ -31,7 +31,8 @@ def dependants(run):
     if young and len(earning) == len(form.filers) and form.status != "separate" and not run.papers("care"):
         yield found(
             (young[0].who.address("birth_date"), "us.care"),
-            f"{young[0].who.title} is below 13 and everybody who files earns. Ask about day care, camps and after-school care.",
+            f"{young[0].who.title} is under 13 and everyone filing has earned income. Ask about day care, day camp and "
+            "after-school care.",
             code="us.care.not-asked",
         )
     taught = {paper.student for paper in run.papers("1098-t")}
@@ -41,7 +42,7 @@ def dependants(run):
             code = "dependent" if person.role == "dependant" else "filer"
             yield found(
                 (person.address("student"), "us.1098-t"),
-                f"{person.title} is a full-time student and no tuition statement is here. Ask for Form 1098-T and receipts.",
+                f"{person.title} is a full-time student and there is no Form 1098-T. Ask for it and for receipts.",
                 code=f"us.education.{code}-not-asked",
             )
     for one in run.every("us.dependent"):
@@ -49,20 +50,22 @@ def dependants(run):
         if who.relationship in CHILD_KINDS and who.months_at_home in (5, 6):
             yield found(
                 who.address("months_at_home"),
-                f"{who.title} lived here {who.months_at_home} months, and more than half of the year is asked. "
-                "Count absences for school, illness and holidays as months at home.",
+                f"{who.title} lived here {who.months_at_home} months, and more than half the year is required. "
+                "Temporary absences for school, illness or vacation count as months at home.",
                 code="us.dependent.months-short",
             )
         if who.relationship in CHILD_KINDS and 19 <= years < 24 and who.student is None and not who.disabled:
             yield found(
                 who.address("student"),
-                f"{who.title} is {years}. A full-time student in five months is still a qualifying child: answer the question.",
+                f"{who.title} is {years}. A full-time student during 5 months can still be a qualifying child: answer "
+                "the question.",
                 code="us.dependent.student-open",
             )
         if years >= 24 and who.disabled is None and one.is_dependant and who.relationship == "child":
             yield found(
                 who.address("disabled"),
-                f"{who.title} is {years} and supported. If permanently disabled, more credits are possible: answer the question.",
+                f"{who.title} is {years} and supported. If permanently and totally disabled, more credits are possible: "
+                "answer the question.",
                 code="us.dependent.disabled-not-asked",
             )
 
@@ -77,7 +80,8 @@ def earned_income(run):
     if reason and worksheet.earned > _NOTABLE and form.adjusted_gross_income < below and reason != earned_income_credit.AGE:
         yield found(
             (form.address("earned_income_credit"), run.single("filing").address("status")),
-            f"Income is low enough for the earned income credit, and it fails because {worksheet.not_allowed}. Is that right?",
+            f"Income is low enough for the earned income credit, and it is denied because {worksheet.not_allowed}. Is "
+            "that correct?",
             code="us.eitc.denied",
         )
     for person in form.filers if form.status != "joint" else ():
@@ -85,7 +89,7 @@ def earned_income(run):
         if years < 24 and person.claimed_by_other is None:
             yield found(
                 person.address("claimed_by_other"),
-                f"{person.title} is {years}. Can the parents or somebody else claim {person.title}? Answer the "
+                f"{person.title} is {years}. Can the parents or someone else claim {person.title}? Answer the "
                 "question: the standard deduction and credits depend on it.",
                 code="us.person.claimed-open",
             )
@@ -102,8 +106,8 @@ def status(run):
     if at_home:
         yield found(
             at,
-            f"{at_home[0].who.title} lives with a single taxpayer. Who paid more than half of the home? As head of "
-            "household the tax is lower.",
+            f"{at_home[0].who.title} lives with a single taxpayer. Who paid over half the cost of keeping up the home? "
+            "Head of household has a lower tax.",
             code="us.filing.head-possible",
             mend=Mend("Head of household", at, "head_of_household"),
         )
@@ -120,13 +124,13 @@ def status(run):
         if lost:
             yield found(
                 at,
-                f"Filed separately there is no {', no '.join(lost)}. Compute a joint return of both spouses and compare.",
+                f"Filed separately there is no {', no '.join(lost)}. Compare with a joint return.",
                 code="us.filing.apart-costs",
             )
         if filing.spouse_itemises is None:
             yield found(
                 filing.address("spouse_itemises"),
-                "If the spouse itemizes, there is no standard deduction here. Answer the question.",
+                "If the spouse itemizes, the standard deduction is zero. Answer the question.",
                 code="us.filing.spouse-itemizes-open",
             )
 
@@ -149,27 +153,27 @@ def itemising(run):
     if mortgages and schedule.property_tax == 0 and form.is_itemised:
         yield found(
             (costs.address("property_tax"), mortgages[0].address("property_tax")),
-            "There is mortgage interest and no real estate tax. Look at the escrow part of the statement or ask for the bill.",
+            "There is mortgage interest and no real estate tax. Check the escrow section of Form 1098 or ask for the tax bill.",
             code="us.property-tax.missing",
         )
     if not form.is_itemised and standard > schedule.deduction > standard * _NEAR:
         yield found(
             (form.address("standard_deduction"), schedule.address("deduction")),
-            f"Itemized deductions are {schedule.deduction:,}, the standard deduction {standard:,}. Ask for what is "
-            "missing; or put two years' gifts into one.",
+            f"Itemized deductions are {schedule.deduction:,}, the standard deduction {standard:,}. Ask for missing "
+            "deductions, or consider bunching contributions.",
             code="us.itemized.near",
         )
     if form.is_itemised and home_at_end(run) in UNTAXED and not costs.sales_tax:
         yield found(
             costs.address("sales_tax"),
-            "The state has no income tax, so sales tax is deductible. Enter it from the official table or receipts.",
+            "The state has no income tax, so sales tax is deductible. Enter it from the IRS table or receipts.",
             code="us.sales-tax.not-asked",
         )
     if form.is_itemised and schedule.taxes_together > schedule.taxes_capped:
         yield found(
             (schedule.address("cap"), schedule.address("taxes_together")),
-            f"{schedule.taxes_together - schedule.taxes_capped:,} of state and local tax is above the cap. An "
-            "entity's election, where the client has one, may help.",
+            f"{schedule.taxes_together - schedule.taxes_capped:,} of state and local taxes exceeds the limit. A "
+            "pass-through entity tax election may help.",
             code="us.salt.capped",
         )
     if form.is_itemised and 0 < schedule.medical <= schedule.medical_floor:
@@ -183,8 +187,7 @@ def itemising(run):
         if other > 0:
             yield found(
                 costs.address("choice"),
-                f"By the choice made here {other:,} less is deducted. Right where a state or the alternative minimum "
-                "tax gains by it.",
+                f"This election deducts {other:,} less. Correct only where a state return or AMT benefits.",
                 code="us.itemized.choice-costs",
                 mend=Mend("Whichever is larger", costs.address("choice"), "better"),
             )
@@ -210,8 +213,8 @@ def gifts(run):
         if person is not None and (person.years_old() or 0) >= 71:
             yield found(
                 (paper.address("charity"), papers[0].address("amount")),
-                f"{person.title} gives to charity and takes from an IRA. Paid straight from the IRA, gifts lower "
-                "income even without itemizing.",
+                f"{person.title} makes contributions and takes IRA distributions. A qualified charitable distribution "
+                "lowers income even without itemizing.",
                 code="us.gift.from-ira",
             )
     property_ = ("property", "gain", "gain-private")
@@ -224,20 +227,20 @@ def gifts(run):
                 names = ", ".join(fields[name].label.lower() for name in asked)
                 yield found(
                     tuple(paper.address(name) for name in asked),
-                    f"{paper.title}: things above 500 go on Form 8283, which asks for {names}.",
+                    f"{paper.title}: noncash contributions over $500 require Form 8283: enter {names}.",
                     code="us.gift.description-missing",
                 )
         if paper.gift_kind in ("gain", "gain-private") and paper.cost > paper.amount > 0:
             yield found(
                 (paper.address("cost"), paper.address("amount")),
-                f"{paper.title}: the property cost more than it is worth, so nothing has appreciated. Choose "
-                "another kind; a sale first would bring the loss.",
+                f"{paper.title}: basis exceeds fair market value, so the property has not appreciated. Choose another "
+                "kind; selling first would allow the loss.",
                 code="us.gift.cost-above-value",
             )
         if paper.gift_kind == "property" and paper.amount >= 5_000 and not paper.one_thing_above_5000:
             yield found(
                 paper.address("amount"),
-                f"{paper.title}: things of {paper.amount:,}. Are they in good condition, and is no group of them above 5,000?",
+                f"{paper.title}: property of {paper.amount:,}. Are they in good used condition, and is no group over $5,000?",
                 code="us.gift.things-large",
             )
     carried, most = run.single("gift-carryover").rows, int(run.laws["us"].carried_years.gifts.most)
@@ -245,7 +248,7 @@ def gifts(run):
     if (papers or run.single("gift-carryover").rows) and run.form("us.1040").is_itemised and run.form("us.gifts").left > 0:
         yield found(
             run.form("us.gifts").address("left"),
-            f"{run.form('us.gifts').left:,} of gifts is above this year's limits and goes to next year, for five years.",
+            f"{run.form('us.gifts').left:,} of contributions exceeds this year's limits and carries over for up to 5 years.",
             code="us.gift-carryover.left",
         )
 
@@ -264,35 +267,35 @@ def adjustments(run):
             at = papers[0].address("educator") if papers else person.address("occupation")
             yield found(
                 (at, "us.adjustments"),
-                f"{person.title} teaches. Were classroom costs paid and not repaid? Up to {law.educator.each:,} is deductible.",
+                f"{person.title} teaches. Were there unreimbursed educator expenses? Up to {law.educator.each:,} is deductible.",
                 code="us.educator.not-asked",
             )
         for paper in papers:
             if paper.educator > law.educator.each:
                 yield found(
                     paper.address("educator"),
-                    f"{paper.educator:,} of classroom costs; {law.educator.each:,} counts for each teacher.",
+                    f"{paper.educator:,} of educator expenses; {law.educator.each:,} is allowed for each educator.",
                     code="us.educator.above-limit",
                 )
     interest = sum((paper.interest for paper in run.papers("1098-e")), ZERO)
     if interest > law.student_loan.most:
         yield found(
             run.papers("1098-e")[0].address("interest"),
-            f"{interest:,} of student loan interest was paid; {law.student_loan.most:,} a year counts.",
+            f"{interest:,} of student loan interest was paid; {law.student_loan.most:,} a year is deductible.",
             code="us.student-loan.above-most",
         )
     for paper in run.papers("other-income"):
         if paper.alimony and paper.alimony_since is None:
             yield found(
                 paper.address("alimony_since"),
-                "Alimony is income only under an agreement before 2019. Enter its date, which line 2b asks for.",
+                "Alimony is income only under an agreement before 2019. Enter its date, line 2b.",
                 code="us.alimony.agreement-open",
             )
     for paper in run.papers("1099-int"):
         if paper.early_withdrawal > 100 and paper.interest >= paper.early_withdrawal > paper.interest * _NEAR:
             yield found(
                 (paper.address("early_withdrawal"), paper.address("interest")),
-                f"{paper.title}: the penalty takes nearly all interest. Compare boxes 1 and 2.",
+                f"{paper.title}: the penalty is nearly all of the interest. Compare boxes 1 and 2.",
                 code="us.early-withdrawal.kept",
             )
 

@@ -34,22 +34,21 @@ def payments(run):
     if to_states & set(marks):
         yield found(
             (paper.address("rows"), paper.address("state_rows")),
-            "One payment stands among the federal and among the state ones, on the same day. Compare both with the "
-            "client's records.",
+            "A federal and a state payment have the same date and amount. Compare with the client's records.",
             code="us.estimates.state-among-federal",
         )
     if extension.asked:
         if extension.paying != paper.with_extension and (extension.paying or paper.with_extension):
             yield found(
                 (paper.address("with_extension"), extension.address("paying")),
-                f"{extension.paying:,} was to be paid with the extension; {paper.with_extension:,} stands among the "
-                "payments. Enter what was paid.",
+                f"{extension.paying:,} was to be paid with the extension; {paper.with_extension:,} is entered as paid. "
+                "Enter the amount paid.",
                 code="us.extension.payment-differs",
             )
         if extension.is_keyed("expected_tax") and extension.expected_tax < run.form("us.1040").total_tax * Decimal("0.9"):
             yield found(
                 extension.address("expected_tax"),
-                "The tax expected is well below the tax of the return. An extension needs a proper estimate.",
+                "The tax expected is well below the tax of the return. An extension requires a proper estimate.",
                 code="us.extension.expected-too-low",
             )
 
@@ -64,25 +63,26 @@ def balances(run):
     if form.penalty > 0 and not (chosen.annualise or chosen.waiver):
         yield found(
             (form.address("penalty"), chosen.address("annualise")),
-            f"A penalty of {form.penalty:,} is in the balance. Was income late in the year, or is there a reason for a waiver?",
+            f"An underpayment penalty of {form.penalty:,} is included. Was income uneven during the year, or is there a "
+            "reason for a waiver?",
             code="us.2210.penalty",
         )
     if form.owed > 1_000 and run.single("next-year").make is None:
         yield found(
             (run.single("next-year").address("make"), form.address("owed")),
-            f"{form.owed:,} is owed. Will next year be alike? Vouchers, or more withholding, avoid the penalty.",
+            f"{form.owed:,} is due. If next year is similar, vouchers or more withholding avoid the penalty.",
             code="us.next-year.vouchers",
         )
     if form.refund >= _LARGE_REFUND and form.withheld > form.refund:
         yield found(
             (form.address("refund"), form.address("withheld")),
-            f"{form.refund:,} is refunded. A new Form W-4 would bring it with every pay.",
+            f"{form.refund:,} refund. A new Form W-4 would put it in each paycheck.",
             code="us.next-year.withholding-high",
         )
     if form.refund > 0 and not run.single("deposit").account and not run.single("split-deposit").rows:
         yield found(
             run.single("deposit").address("routing"),
-            "No account is entered for the refund. The authority is giving up checks: ask for one.",
+            "No account is entered for the refund. The IRS is phasing out paper checks: ask for an account.",
             code="us.deposit.none",
         )
 
@@ -95,20 +95,19 @@ def state_refund(run):
     if papers and prior.itemised is False:
         yield found(
             (papers[0].address("state_refund"), prior.address("itemised")),
-            "The state refund is not income, because last year was not itemized.",
+            "The state refund is not taxable: the standard deduction was taken last year.",
             code="us.state-refund.not-taxed",
         )
     if papers and prior.itemised and prior.itemised_total and not prior.standard_then:
         yield found(
             prior.address("standard_then"),
-            "The refund is income only as far as itemizing saved anything. Enter the standard deduction that last "
-            "year could have had.",
+            "The refund is taxable only to the extent itemizing gave a benefit. Enter last year's standard deduction.",
             code="us.prior-year.standard-open",
         )
     if prior.state_tax_deducted > prior.itemised_total > 0:
         yield found(
             (prior.address("state_tax_deducted"), prior.address("itemised_total")),
-            "The state tax is more than all itemized deductions it is part of. Compare both with last year's Schedule A.",
+            "The state tax exceeds total itemized deductions. Compare both with last year's Schedule A.",
             code="us.prior-year.parts-differ",
         )
 
@@ -126,47 +125,48 @@ def other_income(run):
         if paper.won is not None and paper.won.year != run.year:
             yield found(
                 paper.address("won"),
-                f"{paper.title}: won on {paper.won:%d %B %Y}. Winnings belong to the year in which they are paid.",
+                f"{paper.title}: won on {paper.won:%d %B %Y}. Winnings are taxed in the year paid.",
                 code="us.w2g.other-year",
             )
     if losses > schedule.gambling:
         yield found(
             (run.single("itemized").address("gambling_losses"), schedule.address("gambling")),
-            f"Losses of {losses:,} are above winnings of {schedule.gambling:,}; only as much counts. Are all winnings entered?",
+            f"Losses of {losses:,} exceed winnings of {schedule.gambling:,}; losses are limited to winnings. Are all "
+            "winnings entered?",
             code="us.gambling.losses-above",
         )
     elif losses and not run.form("us.1040").is_itemised:
         yield found(
             run.single("itemized").address("gambling_losses"),
-            "Losses count only when itemizing. A record by session may lower the winnings themselves.",
+            "Losses are deductible only if itemizing. A session log may reduce the winnings.",
             code="us.gambling.not-itemized",
         )
     for paper in run.papers("other-income"):
         if paper.cancelled_debt:
             yield found(
                 paper.address("cancelled_debt"),
-                f"{paper.cancelled_debt:,} of canceled debt is taxed. Was the client insolvent, bankrupt, or was "
-                "it a main home's mortgage? Then Form 982 leaves it out.",
+                f"{paper.cancelled_debt:,} of canceled debt is taxed. Was the client insolvent, bankrupt, or was it "
+                "qualified principal residence debt? Then it may be excluded on Form 982.",
                 code="us.canceled-debt.exclusion",
             )
         if paper.hobby:
             yield found(
                 paper.address("hobby"),
-                "Costs of a hobby are not deductible. If it is run for profit, enter it as a business.",
+                "Hobby expenses are not deductible. If it is for profit, enter it as a Schedule C business.",
                 code="us.hobby.costs",
             )
     for paper in run.papers("1099-g"):
         if paper.unemployment > 1_000 and not paper.withheld:
             yield found(
                 paper.address("withheld"),
-                f"{paper.title}: benefits without withholding. Form W-4V has 10% withheld.",
+                f"{paper.title}: no withholding on benefits. Form W-4V has 10% withheld.",
                 code="us.unemployment.withholding",
             )
         if paper.unemployment > 50_000:
             yield found(
                 paper.address("unemployment"),
-                f"{paper.title}: {paper.unemployment:,} is more than states pay in a year. Look for the decimal "
-                "point, or for a number stolen by somebody.",
+                f"{paper.title}: {paper.unemployment:,} exceeds what states pay in a year. Check the decimal point, or "
+                "for identity theft.",
                 code="us.unemployment.high",
             )
 
@@ -182,25 +182,25 @@ def mortgages(run):
         if paper.principal > run.laws["us"].itemized.mortgage_debt and paper.origin is None:
             yield found(
                 paper.address("origin"),
-                f"{paper.title}: was the loan made before 16 December 2017? A higher limit holds then. Copy box 3.",
+                f"{paper.title}: was the loan originated before December 16, 2017? Then the higher limit applies. Enter box 3.",
                 code="us.mortgage.origin-missing",
             )
         if paper.principal > 10_000 and paper.interest > paper.principal * Decimal("0.15"):
             yield found(
                 (paper.address("interest"), paper.address("principal")),
-                f"{paper.title}: interest of {paper.interest:,} on {paper.principal:,}. Look for the decimal point.",
+                f"{paper.title}: interest of {paper.interest:,} on {paper.principal:,}. Check the decimal point.",
                 code="us.mortgage.rate",
             )
         if len(papers) > 1 and not paper.use:
             yield found(
                 paper.address("use"),
-                f"{paper.title}: main home, second home or neither? Two homes count at most.",
+                f"{paper.title}: main home, second home or neither? At most 2 homes qualify.",
                 code="us.mortgage.use-open",
             )
     if len({paper.title for paper in papers if paper.use == "second"}) > 1:
         yield found(
             papers[-1].address("use"),
-            "More than one second home is entered. The law counts one, of the taxpayer's choice.",
+            "More than one second home is entered. Only one qualifies, at the taxpayer's choice.",
             code="us.mortgage.three-homes",
         )
     if papers and run.form("us.1040").is_itemised:
@@ -208,8 +208,8 @@ def mortgages(run):
         if form.deductible < form.interest:
             yield found(
                 (form.address("deductible"), papers[0].address("principal")),
-                f"{form.interest - form.deductible:,} of interest is on debt above the limit. Did any of it pay for "
-                "a business or investments?",
+                f"{form.interest - form.deductible:,} of interest is on debt above the limit. Was any of it used for a "
+                "business or investments?",
                 code="us.mortgage.limited",
             )
 
@@ -223,7 +223,7 @@ def vehicle_number(run):
             if vin[8] != "0123456789X"[summed % 11]:
                 yield found(
                     paper.address("vin"),
-                    f"{paper.title}: the vehicle number's ninth character does not fit the others. Copy it again.",
+                    f"{paper.title}: the VIN's check digit is wrong. Enter it again.",
                 )
 
 
@@ -237,35 +237,35 @@ def totals(run):
     if run.form("us.sch-2").minimum_tax > 0:
         yield found(
             run.form("us.sch-2").address("minimum_tax"),
-            f"{run.form('us.sch-2').minimum_tax:,} of alternative minimum tax. What it was for decides whether a credit comes "
-            "next year (Form 8801).",
+            f"{run.form('us.sch-2').minimum_tax:,} of alternative minimum tax. Deferral items give a credit next year "
+            "(Form 8801).",
             code="us.minimum-tax.due",
         )
     if run.form("us.sch-2").investment > 0:
         yield found(
             run.form("us.sch-2").address("investment"),
-            f"{run.form('us.sch-2').investment:,} of tax on investment income. Losses left unsold, and timing, lower it.",
+            f"{run.form('us.sch-2').investment:,} of net investment income tax. Harvesting losses and timing gains reduce it.",
             code="us.investment-tax.due",
         )
     if form.total_income < 0:
         yield found(
             form.address("total_income"),
-            "Income is below zero. A loss of a business may be carried over to next year: that is worked out by hand here, as "
-            "other income, 8a, of next year.",
+            "Income is below zero. A business loss may create an NOL: figure it by hand and enter it next year as "
+            "other income, 8a.",
             code="us.1040.negative-income",
         )
     papers = [paper for paper in run.all_papers() if not paper.single]
     if not papers and form.total_income == 0:
         yield found(
             (form.address("total_income"), "us.w2"),
-            "Nothing is entered yet that makes income. Add the client's papers.",
+            "No income is entered yet. Add the client's papers.",
             code="us.1040.nothing-keyed",
         )
     for paper in run.papers("1099-int"):
         if paper.not_the_owners and paper.not_the_owners >= paper.interest + paper.government_interest > ZERO:
             yield found(
                 paper.address("not_the_owners"),
-                f"{paper.title}: all of the interest belongs to somebody else. A nominee sends that person a statement too.",
+                f"{paper.title}: all of the interest is nominee interest. A nominee must also issue a Form 1099-INT.",
                 code="us.schedule-b.nothing-kept",
             )
 

@@ -27,14 +27,13 @@ def name_characters(run):
             if text and not sent:
                 yield found(
                     person.address(name),
-                    f"“{text}” cannot be written with the letters that return headers take. Enter the name as it stands on the "
-                    "Social Security card.",
+                    f"“{text}” cannot be transmitted in the allowed characters. Enter the name as on the Social Security card.",
                     code="us.person.name-unwritable",
                 )
             elif sent != " ".join(text.split()):
                 yield found(
                     person.address(name),
-                    f"“{text}” is sent as “{sent}”, as return headers take it. Everywhere else it stays as entered.",
+                    f"“{text}” is sent as “{sent}” in the e-filed return. Everywhere else it stays as entered.",
                     code="us.person.name-characters",
                 )
 
@@ -63,7 +62,7 @@ def ages(run):
         if died is not None and died < born:
             yield found(
                 (person.address("death_date"), person.address("birth_date")),
-                f"{person.title} would have died before the birth. Correct one of the dates.",
+                f"{person.title} would have died before birth. Correct one of the dates.",
                 code="us.person.death-before-birth",
             )
         elif run.year - born.year > 110 and died is None:
@@ -90,13 +89,13 @@ def generations(run):
         if child.relationship == "child" and child.birth_date.year - min(filers).year < 13:
             yield found(
                 child.address("birth_date"),
-                f"{child.title}, a child, is hardly younger than the parents. Compare the dates of birth, and the relationship.",
+                f"{child.title}, a child, is nearly as old as the parents. Compare the dates of birth, and the relationship.",
                 code="us.dependent.older-than-parent",
             )
         if child.relationship == "parent" and max(filers).year - child.birth_date.year < 13:
             yield found(
                 child.address("birth_date"),
-                f"{child.title}, a parent, is hardly older than the taxpayer. Compare the dates of birth, and the relationship.",
+                f"{child.title}, a parent, is barely older than the taxpayer. Compare the dates of birth, and the relationship.",
                 code="us.dependent.parent-too-young",
             )
 
@@ -118,8 +117,8 @@ def births(run):
             elif one.relationship == other.relationship == "child" and _TWINS < apart < _NEXT_BIRTH:
                 yield found(
                     (other.address("birth_date"), one.address("birth_date")),
-                    f"{one.title} and {other.title} are born {apart.days} days apart. Right for half or step "
-                    "brothers and sisters; otherwise compare the dates.",
+                    f"{one.title} and {other.title} are born {apart.days} days apart. Correct for half or step "
+                    "siblings; otherwise check the dates.",
                     code="us.dependent.births-too-near",
                 )
 
@@ -131,14 +130,14 @@ def zip_and_state(run):
     if _elsewhere(filing.zip, filing.state):
         yield found(
             (filing.address("zip"), filing.address("state")),
-            f"ZIP codes that begin with {filing.zip[0]} are not of {STATES[filing.state]}. Compare the address.",
+            f"ZIP codes beginning with {filing.zip[0]} are not in {STATES[filing.state]}. Compare the address.",
             code="us.filing.zip-of-another-state",
         )
     for wage in run.papers("w2"):
         if _elsewhere(wage.employer_zip, wage.employer_state):
             yield found(
                 (wage.address("employer_zip"), wage.address("employer_state")),
-                f"{wage.title}: ZIP codes that begin with {wage.employer_zip[0]} are not of "
+                f"{wage.title}: ZIP codes beginning with {wage.employer_zip[0]} are not in "
                 f"{STATES[wage.employer_state]}. Compare box c.",
                 code="us.employer.zip-of-another-state",
             )
@@ -156,13 +155,13 @@ def signature_block(run):
         if not person.occupation:
             yield found(
                 person.address("occupation"),
-                f"{person.title}'s occupation stands beside the signature. Ask for it.",
+                f"{person.title}'s occupation is printed beside the signature. Enter it.",
                 code="us.person.occupation-missing",
             )
     if filers and not any(person.email for person in filers):
         yield found(
             filers[0].address("email"),
-            "No mail address is entered: the return cannot be signed from afar.",
+            "No email address is entered: the client cannot e-sign remotely.",
             code="us.person.no-mail-address",
         )
 
@@ -171,7 +170,7 @@ def signature_block(run):
 def foreign_country(run):
     filing = run.single("filing")
     if filing.foreign_account and filing.foreign_report and not filing.foreign_country:
-        yield found(filing.address("foreign_country"), "Schedule B asks in which country the account is. Enter it.")
+        yield found(filing.address("foreign_country"), "Enter the country of the account, Schedule B.")
 
 
 @check("us.deposit.account-is-routing", "Account number same as routing number", "format")
@@ -190,12 +189,12 @@ def accounts(run):
     if len(marks) != len(set(marks)):
         yield found(
             split.address("rows"),
-            "One account stands twice. Put both amounts into one row.",
+            "An account is entered twice. Combine both amounts.",
             code="us.split-deposit.account-twice",
         )
     if len(split.rows) > 3:
         yield found(
-            split.address("rows"), "A refund goes to three accounts at most. Take some out.", code="us.split-deposit.too-many"
+            split.address("rows"), "A refund can go to at most 3 accounts. Remove some.", code="us.split-deposit.too-many"
         )
     for row in split.rows:
         if row.routing and not bank_number_ok(row.routing, run.data.training):

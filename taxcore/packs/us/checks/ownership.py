@@ -11,7 +11,7 @@ def owner_missing(run):
         if paper.owned and not paper.single and paper.owner not in _allowed(paper):
             yield found(
                 paper.address("owner"),
-                f"{paper.title}: whose is this? Choose the taxpayer or the spouse, since several limits count for each person.",
+                f"{paper.title}: choose the taxpayer or the spouse: several limits apply per person.",
             )
 
 
@@ -25,7 +25,7 @@ def spouse_not_here(run):
         if paper.owned and paper.owner in ("spouse", "joint") and run.form("us.1040").status != "joint":
             yield found(
                 paper.address("owner"),
-                f"{paper.title} belongs to the spouse, and this is not a joint return. Give it to the taxpayer or remove it.",
+                f"{paper.title} belongs to the spouse, and this is not a joint return. Change the owner or remove it.",
                 mend=Mend("Give it to the taxpayer", paper.address("owner"), "taxpayer"),
             )
 
@@ -41,7 +41,7 @@ def paper_twice(run):
         if mark in seen:
             yield found(
                 (paper.address_prefix, seen[mark].address_prefix),
-                f"{paper.title}: there are two of these for one person. Enter all on one and take the other out.",
+                f"{paper.title}: there are two of these for one person. Combine them and remove the other.",
             )
         seen.setdefault(mark, paper)
 

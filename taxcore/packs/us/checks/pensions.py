@@ -30,35 +30,34 @@ def codes(run):
         if half is not None and half >= 121 and "1" in found_codes:
             yield found(
                 at,
-                f"{paper.title}: code 1 says early, and {person.title} was past 59½ all year. Compare the date of "
-                "birth and the paper.",
+                f"{paper.title}: code 1 is early, and {person.title} was over 59½ all year. Check the date of birth and "
+                "the code.",
                 code="us.1099-r.code-1-though-older",
             )
         if half is not None and half < 119 and "7" in found_codes and not paper.moved_all():
             yield found(
                 at,
-                f"{paper.title}: code 7 says normal, and {person.title} was not yet 59½. Compare the code: the "
-                "additional tax depends on it.",
+                f"{paper.title}: code 7 is normal, and {person.title} was under 59½. Check the code: the additional tax "
+                "depends on it.",
                 code="us.1099-r.code-7-though-younger",
             )
         if half is not None and half < 119 and "Q" in found_codes:
             yield found(
                 at,
-                f"{paper.title}: code Q says qualified, and {person.title} was not yet 59½. Compare the code.",
+                f"{paper.title}: code Q is qualified, and {person.title} was under 59½. Check the code.",
                 code="us.1099-r.code-q-though-younger",
             )
         if "G" in found_codes and paper.is_keyed("taxable") and paper.taxable > 0:
             yield found(
                 (paper.address("taxable"), at),
-                f"{paper.title}: a direct rollover (code G) shows {paper.taxable:,} as taxable. Right for a "
-                "conversion to a Roth; otherwise compare box 2a.",
+                f"{paper.title}: a direct rollover (code G) shows {paper.taxable:,} as taxable. Correct for a Roth "
+                "conversion; otherwise check box 2a.",
                 code="us.1099-r.rollover-taxed",
             )
         if found_codes & {"G", "H"} and paper.rolled_over:
             yield found(
                 (paper.address("rolled_over"), at),
-                f"{paper.title}: the code says that all moved directly, and a rollover within 60 days is entered too. "
-                "Remove one.",
+                f"{paper.title}: the code says direct rollover, and a 60-day rollover is also entered. Remove one.",
                 code="us.1099-r.rolled-over-twice",
             )
         if paper.second_code and paper.second_code == paper.code:
@@ -82,8 +81,8 @@ def distributions(run):
         if len(moved) > 1:
             yield found(
                 moved[1].address("rolled_over"),
-                "A person may roll over one IRA distribution in twelve months. The second is income, unless it "
-                "went from trustee to trustee.",
+                "A person may roll over one IRA distribution in twelve months. The second is taxable, unless it was "
+                "trustee-to-trustee.",
                 code="us.rollover.once-a-year",
             )
         given = sum((paper.charity for paper in papers), ZERO)
@@ -91,7 +90,7 @@ def distributions(run):
         if given > most:
             yield found(
                 next(paper for paper in papers if paper.charity).address("charity"),
-                f"{given:,} went from IRAs to charity; {most:,} may go free of tax. Enter the rest as a gift.",
+                f"{given:,} of qualified charitable distributions; {most:,} is the limit. Enter the rest as a contribution.",
                 code="us.1099-r.charity-above-limit",
             )
     for paper in run.papers("1099-r"):
@@ -107,8 +106,8 @@ def distributions(run):
             if paper.exception == exception and spared > limit:
                 yield found(
                     paper.address("excepted"),
-                    f"{paper.title}: the exception covers {limit:,} in a lifetime or for each child, and {spared:,} "
-                    "is spared. Enter what it covers.",
+                    f"{paper.title}: the exception is limited to {limit:,} in a lifetime or for each child, and "
+                    f"{spared:,} is excepted. Correct the amount.",
                     code=f"us.1099-r.{code}-above-limit",
                 )
     if run.papers("1099-r") and run.form("us.1040").owed > 1_000:
@@ -138,20 +137,20 @@ def accounts(run):
         if account is not None and account.value_at_end > 0 and years > age and not taken:
             yield found(
                 account.address("value_at_end"),
-                f"{person.title} is {years}, has IRAs and took nothing out. A distribution was due; the tax on what "
-                f"was not taken is {law.excise:.0%}. Ask for the 1099-R.",
+                f"{person.title} is {years}, has IRAs and took no distribution. An RMD was required; the excise tax on "
+                f"the shortfall is {law.excise:.0%}. Ask for the 1099-R.",
                 code="us.ira.required-distribution",
             )
         if years + 1 == age and (taken or account is not None):
             yield found(
                 person.address("birth_date"),
-                f"{person.title} turns {age} next year: distributions of IRAs are due from then. Tell the client.",
+                f"{person.title} turns {age} next year: required minimum distributions begin. Tell the client.",
                 code="us.ira.required-next-year",
             )
         if account is not None and account.paid_after_year > account.traditional:
             yield found(
                 (account.address("paid_after_year"), account.address("traditional")),
-                f"{person.title}: more was paid after the year than for the year. Compare both.",
+                f"{person.title}: contributions after year end exceed the total for the year. Compare both.",
                 code="us.ira.after-year-above",
             )
     yield from _ira_room(run)
@@ -171,8 +170,8 @@ def _ira_room(run):
         if pay > 5_000 and room >= 500:
             yield found(
                 account.address("traditional") if account is not None else (person.address("birth_date"), "us.ira"),
-                f"{person.title} may still pay {room:,} into an IRA for {run.year} until the due date. The advice page shows "
-                "what it saves.",
+                f"{person.title} may still contribute {room:,} to an IRA for {run.year} by the due date. The Advice "
+                "page shows the savings.",
                 code="us.ira.room",
             )
 
@@ -187,20 +186,20 @@ def benefits(run):
         if paper.net > 0 and years and years < 62 and not person.disabled:
             yield found(
                 (paper.address("net"), person.address("disabled")),
-                f"{person.title} is {years} and has benefits. Are they for disability or survivors? Compare the "
-                "owner and the date of birth.",
+                f"{person.title} is {years} and has benefits. Are they disability or survivor benefits? Check the owner "
+                "and the date of birth.",
                 code="us.benefits.too-young",
             )
         if paper.net > 0 and years > 65 and not paper.medicare_premiums and run.form("us.1040").is_itemised:
             yield found(
                 paper.address("medicare_premiums"),
-                f"{paper.title}: no Medicare premium is entered. The statement lists it; it is a medical cost.",
+                f"{paper.title}: no Medicare premium is entered. Form SSA-1099 lists it; it is a medical expense.",
                 code="us.benefits.premiums-missing",
             )
         if run.form("us.1040").taxable_benefits > 5_000 and not paper.withheld and run.form("us.1040").owed > 1_000:
             yield found(
                 paper.address("withheld"),
-                "Benefits are taxed, nothing is withheld and tax is owed. Form W-4V lets the client have 7, 10, 12 "
+                "Benefits are taxed, nothing is withheld and tax is owed. With Form W-4V the client can have 7, 10, 12 "
                 "or 22% withheld.",
                 code="us.benefits.withholding",
             )
@@ -220,7 +219,7 @@ def health_savings(run):
         if overlap(paper.coverage):
             yield found(
                 paper.address("coverage"),
-                f"{paper.title}: a month stands in two rows of cover. Keep it in one.",
+                f"{paper.title}: a month is on two rows of coverage. Keep one.",
                 code="us.hsa.months-overlap",
             )
         person, form = _of(run, paper), run.form("us.8889", paper.owner or "taxpayer")
@@ -229,28 +228,28 @@ def health_savings(run):
         if room > 100 and form.excess_left == 0:
             yield found(
                 (paper.address("paid_in"), form.address("limit")),
-                f"{person.title if person else paper.title} may still pay {room:,} into the account for the year "
-                "until the due date.",
+                f"{person.title if person else paper.title} may still contribute {room:,} to the HSA for the year by "
+                "the due date.",
                 code="us.hsa.room",
             )
         if years > 65 and (form.paid_in or form.employer) and months:
             yield found(
                 paper.address("coverage"),
-                f"{person.title} is {years}. From the month Medicare begins nothing may be paid in: ask when it "
-                "began, and shorten the months.",
+                f"{person.title} is {years}. No HSA contributions from the month Medicare begins: ask when it began, "
+                "and correct the months.",
                 code="us.hsa.medicare-age",
             )
         if years + 1 == law.catch_up_age:
             yield found(
                 person.address("birth_date"),
-                f"{person.title} turns {law.catch_up_age} next year and may then pay {law.catch_up:,} more into the account.",
+                f"{person.title} turns {law.catch_up_age} next year and may then contribute {law.catch_up:,} more to the HSA.",
                 code="us.hsa.catch-up-next-year",
             )
     for paper in run.papers("1099-sa"):
         if paper.medical > 0 and not paper.gross:
             yield found(
                 (paper.address("gross"), paper.address("medical")),
-                f"{paper.title}: medical costs are entered and no distribution. Copy box 1.",
+                f"{paper.title}: medical expenses are entered without a distribution. Enter box 1.",
                 code="us.hsa.more-medical-than-paid-out",
             )
 
@@ -263,14 +262,14 @@ def birthdays_of_next_year(run):
         if years == run.laws["us"].ira.catch_up_age and (run.papers("w2", person.role) or run.papers("ira", person.role)):
             yield found(
                 person.address("birth_date"),
-                f"{person.title} turns {years} next year: more may go into the IRA and the plan at work.",
+                f"{person.title} turns {years} next year: catch-up contributions to IRAs and workplace plans begin.",
                 code="us.ira.catch-up-next-year",
             )
         if years == 65:
             yield found(
                 person.address("birth_date"),
-                f"{person.title} turns 65 next year: Medicare, a larger standard deduction and the seniors' "
-                "deduction begin. Health savings end.",
+                f"{person.title} turns 65 next year: Medicare, a larger standard deduction and the senior deduction "
+                "begin. HSA contributions end.",
                 code="us.person.turns-65-next-year",
             )
 

@@ -18,7 +18,7 @@ def died_in_another_year(run):
         if person.death_date is not None and person.death_date.year < run.year:
             yield found(
                 person.address("death_date"),
-                f"{person.title} died before {run.year} began and cannot be on this return. Correct it, or take the person off.",
+                f"{person.title} died before {run.year} began and cannot be on this return. Correct it, or remove the person.",
             )
 
 
@@ -28,7 +28,7 @@ def spouse_apart_unnamed(run):
     if run.form("us.1040").status == "separate" and not (filing.spouse_name and filing.spouse_number):
         yield found(
             filing.address("spouse_name"),
-            "Filed separately: page 1 asks for the spouse's name and number, or NRA for a non-resident without one. Enter both.",
+            "Filed separately: page 1 requires the spouse's name and SSN, or NRA for a nonresident alien. Enter both.",
         )
 
 
@@ -39,8 +39,8 @@ def not_a_dependant(run):
             who = one.who
             yield found(
                 who.address("relationship"),
-                f"{who.title} cannot be claimed: as a child {one.not_a_child or 'yes'}; as a relative "
-                f"{one.not_a_relative}. Correct the answers or take {who.title} off.",
+                f"{who.title} cannot be claimed: as a qualifying child {one.not_a_child or 'yes'}; as a qualifying "
+                f"relative {one.not_a_relative}. Correct the answers or remove {who.title}.",
             )
 
 
@@ -54,14 +54,14 @@ def head_of_household_without_person(run):
     if filing.kept_home is not True:
         yield found(
             filing.address("kept_home"),
-            "Head of household needs an unmarried taxpayer who paid more than half of the home. Answer the "
+            "Head of household requires an unmarried taxpayer who paid over half the cost of keeping up the home. Answer the "
             "question, or choose another status.",
             code="us.filing.home-not-kept",
         )
     if not any(_makes_eligible(one) for one in run.every("us.dependent")):
         yield found(
             filing.address("status"),
-            "Nobody on the return makes the taxpayer a head of household. Add the child or relative, or choose another status.",
+            "No qualifying person for head of household. Add the child or relative, or choose another status.",
             code="us.filing.nobody-eligible",
         )
 
@@ -83,14 +83,15 @@ def surviving_spouse(run):
     if filing.spouse_died not in (run.year - 1, run.year - 2):
         yield found(
             filing.address("spouse_died"),
-            "A surviving spouse lost husband or wife in one of the two years before. Enter the year, or choose another status.",
+            "Qualifying surviving spouse requires that the spouse died in one of the 2 prior years. Enter the year, or "
+            "choose another status.",
             code="us.filing.spouse-died",
         )
     children = [one for one in run.every("us.dependent") if one.who.relationship == "child" and one.is_dependant]
     if not any((one.who.months_at_home or 0) == 12 for one in children):
         yield found(
             filing.address("status"),
-            "A surviving spouse has a child at home all year. Add the child, or choose another status.",
+            "Qualifying surviving spouse requires a dependent child at home all year. Add the child, or choose another status.",
             code="us.filing.no-child-at-home",
         )
 
@@ -103,8 +104,8 @@ def credit_lost_at_seventeen(run):
         if one.not_a_child == "" and one.who.years_old() == limit:
             yield found(
                 one.who.address("birth_date"),
-                f"{one.who.title} turned 17 this year: the child credit ends and the credit for other dependents "
-                "takes its place. Tell the client before they ask.",
+                f"{one.who.title} turned 17 this year: the child tax credit ends and the credit for other dependents "
+                "applies instead. Tell the client.",
             )
 
 

@@ -18,7 +18,7 @@ def living(run):
         for first, last in places.days_without(run, person.role):
             yield found(
                 residency.address("rows"),
-                f"{person.title} lived nowhere from {first:%-d %B} to {last:%-d %B}. Enter the state, or “abroad”.",
+                f"{person.title} has no residency from {first:%-d %B} to {last:%-d %B}. Enter the state, or “abroad”.",
                 code="us.places.gap",
             )
         mine = [stay for stay in places.stays(run) if stay.role == person.role]
@@ -26,15 +26,15 @@ def living(run):
             if other.first <= one.last:
                 yield found(
                     (other.address, one.address),
-                    f"{person.title} lived in two states from {other.first:%-d %B}. Right for somebody whom two states count as "
-                    "their own; otherwise correct the days.",
+                    f"{person.title} has two states of residence from {other.first:%-d %B}. Correct for a dual "
+                    "resident; otherwise correct the dates.",
                     code="us.places.two-homes",
                 )
     if filing.residence and any(stay.state != filing.residence for stay in places.stays(run)):
         yield found(
             (filing.address("residence"), residency.address("rows")),
-            f"The state of the whole year is {STATES[filing.residence]}, and other stays are entered. The stays count: "
-            "empty the other field.",
+            f"The full-year residence is {STATES[filing.residence]}, and residency periods are entered. The periods "
+            "count: clear the other field.",
             code="us.places.whole-year-differs",
         )
 
@@ -48,8 +48,8 @@ def withheld_by_the_wrong_state(run):
             if home and row.state != home and row.withheld > 0 and places.are_reciprocal(row.state, home):
                 yield found(
                     row.address("withheld"),
-                    f"{wage.title} withheld {row.withheld:,} for {STATES[row.state]}, which by agreement does not tax residents "
-                    f"of {STATES[home]}. A return there brings it back; give the employer the exemption form.",
+                    f"{wage.title} withheld {row.withheld:,} for {STATES[row.state]}, which has a reciprocal agreement "
+                    f"with {STATES[home]}. File there for a refund, and give the employer the exemption form.",
                     code="us.places.reciprocal-withheld",
                 )
 
@@ -61,7 +61,7 @@ def decided_by_hand(run):
         if one.left_out:
             yield found(
                 one.address,
-                f"{one.name} would want a {one.kind} return ({'; '.join(one.reasons)}). It is left out: {one.left_out}.",
+                f"{one.name} requires a {one.kind} return ({'; '.join(one.reasons)}). It is not prepared: {one.left_out}.",
                 code="us.places.left-out",
             )
     paper = run.single("state-returns")
@@ -69,7 +69,7 @@ def decided_by_hand(run):
         if row.state in UNTAXED and row.what == "make":
             yield found(
                 row.address("state"),
-                f"{STATES[row.state]} taxes neither wages nor interest, so no return is made. Take the row away.",
+                f"{STATES[row.state]} has no income tax, so no return is prepared. Remove the row.",
                 code="us.places.untaxed-state",
             )
 
@@ -99,13 +99,13 @@ def couple_of_two_states(run):
 def _together(run, state):
     if places.count_as_residents(run, state):
         return "On one return both count as residents, and all income is taxed there."
-    return "One return is made for both, with the part that is the state's."
+    return "One state return is prepared for both, with the state's share of income."
 
 
 def _allowed(run, state):
     if apart.may(run, state):
-        return "The state lets them file separately: Places shows what that comes to."
-    return "By what is known here the state wants one return of them."
+        return "The state allows separate returns: see Places for the effect."
+    return "As far as known here, the state requires one return."
 
 
 def _apart(run, one, filers):
@@ -115,7 +115,7 @@ def _apart(run, one, filers):
     if choice.saves > 0:
         yield found(
             one.address,
-            f"{one.name}: apart they would be {choice.saves:,} better off than on one return. Places makes the return apart.",
+            f"{one.name}: separate state returns save {choice.saves:,}. See Places.",
             code="us.places.apart-pays",
         )
     homes = {state for person in filers for state in places.days_in(run, person.role)} & apart.COMMUNITY
@@ -123,8 +123,8 @@ def _apart(run, one, filers):
         names = " and ".join(STATES[state] for state in sorted(homes))
         yield found(
             one.address,
-            f"In {names} half of a spouse's pay may be the other's. Apart, pay stays here with the one who earned it: "
-            "ask where each of them has their home for good, and enter the halves if they are due.",
+            f"In {names} community property rules may split income. On separate returns, income stays with the earner "
+            "here: ask about domicile, and enter the split if required.",
             code="us.places.community-property",
         )
 
@@ -135,9 +135,8 @@ def worked_out_apart(run):
     if state:
         yield found(
             run.single("filing").address("only_state"),
-            f"Worked out as if filed separately, for {STATES[state]} only. What belongs to both came in halves, and "
-            "lines set by hand "
-            "did not come along. Compare it with the return of both before it is signed.",
+            f"Figured as if filed separately, for {STATES[state]} only. Joint items were split in half, and overrides "
+            "were not copied. Compare with the joint return before signing.",
         )
 
 

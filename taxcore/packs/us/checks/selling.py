@@ -60,8 +60,8 @@ def _of_statement(paper, status):
                 if bought > sold:
                     yield found(
                         (row.address("acquired"), row.address("sold")),
-                        f"{paper.title}: acquired {values['acquired']}, sold before that. Short sales apart, correct one of "
-                        "the dates.",
+                        f"{paper.title}: acquired {values['acquired']}, sold before that. Except for short sales, "
+                        "correct one of the dates.",
                         code="us.sale.acquired-after-sold",
                     )
                 elif str(values.get("box")) in (SHORT if sold > _a_year_later(bought) else LONG):
@@ -71,7 +71,7 @@ def _of_statement(paper, status):
         elif row.proceeds > _NOTABLE and 0 < row.basis * _MANY < row.proceeds:
             yield found(
                 (row.address("proceeds"), row.address("basis")),
-                f"{paper.title}: sold for {row.proceeds:,}, bought for {row.basis:,}. Look for the decimal point.",
+                f"{paper.title}: sold for {row.proceeds:,}, bought for {row.basis:,}. Check the decimal point.",
                 code="us.sale.gain-unlikely",
             )
         if values.get("adjustment"):
@@ -81,23 +81,21 @@ def _of_statement(paper, status):
     if above_loss:
         yield found(
             _places(above_loss, "adjustment"),
-            f"{paper.title}: {_counted(above_loss)} with a wash sale adjustment above the loss, of which it takes away no "
-            "more than there is. Compare the adjustments.",
+            f"{paper.title}: {_counted(above_loss)} with a wash sale adjustment above the loss. Compare the adjustments.",
             code="us.sale.wash-sale-gain",
         )
     if other_term:
         yield found(
             _places(other_term, "box", "acquired"),
-            f"{paper.title}: {_counted(other_term)} in a box for another holding period than the dates say. Compare box "
-            "and dates.",
+            f"{paper.title}: {_counted(other_term)} in a box that does not match the holding period. Compare box and dates.",
             code="us.sale.term-differs",
         )
     if without_cost:
         proceeds = sum((row.proceeds for row in without_cost), ZERO)
         yield found(
             _places(without_cost, "basis"),
-            f"{paper.title}: {_counted(without_cost)} without a cost, so all of {proceeds:,} is gain. Ask what was paid, "
-            "and key 0 if it was nothing.",
+            f"{paper.title}: {_counted(without_cost)} without basis, so all of {proceeds:,} is gain. Ask for the basis; "
+            "enter 0 if none.",
             code="us.sale.no-basis",
         )
 
@@ -119,7 +117,7 @@ def _home(paper, row, status):
     if row.code == "H" and -row.adjustment > (law.joint if status == "joint" else law.alone):
         yield found(
             row.address("adjustment"),
-            f"{paper.title}: {-row.adjustment:,} of a home's gain is left out, above the limit. Compare it.",
+            f"{paper.title}: {-row.adjustment:,} of home sale gain is excluded, above the limit. Check it.",
             code="us.sale.home-above-limit",
         )
 
@@ -142,8 +140,8 @@ def wash_sales(run):
         ):
             yield found(
                 row.address("adjustment"),
-                f"{paper.title}: {row.description} was sold at a loss and bought within 30 days. If it is a wash "
-                "sale, key code W and the loss that does not count.",
+                f"{paper.title}: {row.description} was sold at a loss and bought within 30 days. If it is a wash sale, "
+                "enter code W and the disallowed loss.",
             )
 
 
@@ -158,15 +156,15 @@ def totals_and_rows(run):
             if both - {""}:
                 yield found(
                     paper.address("summaries"),
-                    f"{paper.title}: box {', '.join(sorted(both - {''}))} has totals and single sales. They are "
-                    "added: make sure that nothing is in both.",
+                    f"{paper.title}: box {', '.join(sorted(both - {''}))} has totals and transactions. Both are added: "
+                    "make sure nothing is in both.",
                     code="us.sale.totals-and-rows",
                 )
             for row in paper.summaries:
                 if row.collectible and row.collectible > max(row.proceeds - row.basis, ZERO):
                     yield found(
                         row.address("collectible"),
-                        f"{paper.title}: the collectibles gain is more than all gain of the box. Compare both.",
+                        f"{paper.title}: the collectibles gain exceeds the gain of the box. Compare both.",
                         code="us.sale.collectibles-above",
                     )
 
@@ -180,7 +178,7 @@ def loss_carried_on(run):
     if left > 0:
         yield found(
             (form.address("short_carried"), form.address("long_carried")),
-            f"{left:,} of loss is left for next year. Gains taken before it is used up cost nothing: tell the client.",
+            f"{left:,} of capital loss carries over to next year. Gains up to that amount are not taxed: tell the client.",
         )
 
 
@@ -200,15 +198,14 @@ def foreign_tax(run):
     if form.tax > 0 and form.gross == 0:
         yield found(
             (questions.address("gross_income"), form.address("gross")),
-            f"{form.tax:,} of foreign tax is entered without the income it was paid on, so nothing is credited. Key "
-            "the foreign income.",
+            f"{form.tax:,} of foreign tax is entered without foreign income, so nothing is credited. Enter the foreign income.",
             code="us.foreign-tax.income-missing",
         )
     elif form.credit < form.available:
         yield found(
             form.address("limit"),
-            f"{form.available - form.credit:,} of foreign tax is above the limit. It goes back one year and on for "
-            "ten; compare with deducting it.",
+            f"{form.available - form.credit:,} of foreign tax exceeds the limit. It carries back 1 year and forward 10; "
+            "compare with deducting it.",
             code="us.foreign-tax.limited",
         )
 
@@ -222,7 +219,7 @@ def payers(run):
         if paper.foreign_tax and filing.foreign_account is False:
             yield found(
                 (filing.address("foreign_account"), paper.address("foreign_tax")),
-                f"{paper.title} paid foreign tax on interest. Is there really no foreign account?",
+                f"{paper.title} paid foreign tax on interest. Confirm that there is no foreign account.",
                 code="us.foreign-account.likely",
             )
         if paper.exempt_interest >= 10 and paper.exempt_interest == paper.interest:
@@ -235,7 +232,7 @@ def payers(run):
         if paper.trust_dividends and paper.trust_dividends + paper.qualified > paper.dividends:
             yield found(
                 (paper.address("trust_dividends"), paper.address("qualified")),
-                f"{paper.title}: boxes 1b and 5 are more than box 1a, and a dividend is hardly both. Compare them.",
+                f"{paper.title}: boxes 1b and 5 exceed box 1a. Compare them.",
                 code="us.dividend.all-qualified-reit",
             )
 

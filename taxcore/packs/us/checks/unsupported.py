@@ -74,7 +74,7 @@ def _code(short):
 
 
 def _stop(short, at, form):
-    says = f"{form} is not computed yet. This return cannot be filed with it from here."
+    says = f"{form} is not supported yet. This return cannot be e-filed from here."
     return found(at, says, code=_code(short))
 
 
@@ -101,7 +101,7 @@ def planning_year(run):
     if run.laws["us"].year.planning:
         yield found(
             run.single("filing").address("status"),
-            f"The forms of {run.year} are not final. The figures serve for planning and cannot be filed.",
+            f"The forms of {run.year} are not final. The figures are for planning and cannot be filed.",
         )
 
 
@@ -238,8 +238,8 @@ def underpayment(run):
     if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
         yield found(
             form.address("owed"),
-            f"{form.owed:,} is owed and less than 90% was paid during the year. Enter last year's tax, so that the "
-            "penalty (Form 2210) can be worked out, or leave it to the authority.",
+            f"{form.owed:,} is due and less than 90% was paid during the year. Enter the prior year tax to figure the "
+            "penalty (Form 2210), or let the IRS figure it.",
         )
 
 

@@ -18,8 +18,7 @@ def employee_number_of_another(run):
         if digits(wage.employee_number) != digits(owner.number):
             yield found(
                 wage.address("employee_number"),
-                f"{wage.title}: box a is not {owner.title}'s number. Check whose statement this is, or ask the "
-                "employer for a corrected one.",
+                f"{wage.title}: box a is not {owner.title}'s number. Check whose W-2 this is, or ask for a corrected one.",
             )
 
 
@@ -30,7 +29,7 @@ def social_security_above_base(run):
         if wage.social_security_wages + wage.social_security_tips > base:
             yield found(
                 wage.address("social_security_wages"),
-                f"{wage.title}: boxes 3 and 7 are above {base:,}, the most one employer can report. Compare them with the paper.",
+                f"{wage.title}: boxes 3 and 7 exceed {base:,}, the maximum for one employer. Compare with the paper.",
             )
 
 
@@ -60,7 +59,7 @@ def social_security_withheld_differs(run):
             yield found(
                 wage.address("social_security_withheld"),
                 f"{wage.title}: box 4 is {wage.social_security_withheld:,}; 6.2% of boxes 3 and 7 is "
-                f"{expected:,.2f}. Compare them with the paper.",
+                f"{expected:,.2f}. Compare with the paper.",
             )
 
 
@@ -70,7 +69,7 @@ def medicare_below_social_security(run):
         if wage.medicare_wages < wage.social_security_wages + wage.social_security_tips - _CENT_ROUNDING:
             yield found(
                 wage.address("medicare_wages"),
-                f"{wage.title}: box 5 is below boxes 3 and 7, though Medicare has no ceiling. Compare them with the paper.",
+                f"{wage.title}: box 5 is below boxes 3 and 7, though Medicare has no wage limit. Compare with the paper.",
             )
 
 
@@ -80,7 +79,7 @@ def withheld_above_wages(run):
         if wage.federal_withheld > wage.wages:
             yield found(
                 (wage.address("federal_withheld"), wage.address("wages")),
-                f"{wage.title}: more tax is withheld than was paid in wages. Compare boxes 1 and 2 with the paper.",
+                f"{wage.title}: withholding exceeds wages. Compare boxes 1 and 2 with the paper.",
             )
 
 
@@ -91,7 +90,7 @@ def state_withheld_above_wages(run):
             if row.withheld > row.wages and row.withheld > 0:
                 yield found(
                     row.address("withheld"),
-                    f"{wage.title}: {row.state} withheld more than its wages. Compare boxes 16 and 17 with the paper.",
+                    f"{wage.title}: {row.state} withholding exceeds its wages. Compare boxes 16 and 17 with the paper.",
                 )
 
 
@@ -102,7 +101,7 @@ def state_number_missing(run):
             if row.withheld > 0 and not row.state_number:
                 yield found(
                     row.address("state_number"),
-                    f"{wage.title}: {row.state or 'a state'} withheld tax and has no state number. Copy box 15 from the paper.",
+                    f"{wage.title}: {row.state or 'a state'} withheld tax and has no state ID number. Enter box 15.",
                 )
 
 
@@ -113,8 +112,8 @@ def states_do_not_add_up(run):
         if wage.states and together != wage.wages:
             yield found(
                 (wage.address("states"), wage.address("wages")),
-                f"{wage.title}: the states' wages make {together:,}, box 1 is {wage.wages:,}. Often right; compare "
-                "box 16 with the paper.",
+                f"{wage.title}: state wages total {together:,}, box 1 is {wage.wages:,}. Often correct; compare box 16 "
+                "with the paper.",
             )
 
 
@@ -126,8 +125,7 @@ def code_twice(run):
         if twice:
             yield found(
                 wage.address("codes"),
-                f"{wage.title}: code {', '.join(twice)} stands twice in box 12. Keep one row of each unless the "
-                "paper repeats it.",
+                f"{wage.title}: code {', '.join(twice)} is in box 12 twice. Combine them unless the paper repeats the code.",
             )
 
 
@@ -139,7 +137,7 @@ def statement_twice(run):
         if wage.wages and mark[0] and mark in seen:
             yield found(
                 (wage.address("wages"), seen[mark].address("wages")),
-                f"{wage.title} was entered twice with the same amounts. Remove one unless there are two papers.",
+                f"{wage.title} was entered twice with the same amounts. Remove one unless there are two forms.",
             )
         seen.setdefault(mark, wage)
 
@@ -157,8 +155,8 @@ def deferrals_above_limit(run):
         if papers and deferred > limit:
             yield found(
                 papers[0].address("codes"),
-                f"{person.title} deferred {deferred:,}, more than {limit:,}. The excess is income, which is not "
-                "computed yet; compare box 12 with the papers.",
+                f"{person.title} deferred {deferred:,}, more than {limit:,}. The excess is taxable, which is not "
+                "supported yet; compare box 12 with the papers.",
             )
 
 

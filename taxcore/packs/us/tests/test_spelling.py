@@ -29,4 +29,4 @@ class SpellingTests(TestCase):
             self.assertIn(wanted, sent)
         self.assertEqual(found.run.person("taxpayer").last_name, "O’Béland")
         says = [one.says for one in found.findings if one.code == "us.person.name-characters"]
-        self.assertIn("“O’Béland” is sent as “OBeland”, as return headers take it. Everywhere else it stays as entered.", says)
+        self.assertIn("“O’Béland” is sent as “OBeland” in the e-filed return. Everywhere else it stays as entered.", says)

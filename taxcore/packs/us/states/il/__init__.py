@@ -52,8 +52,8 @@ def earned_income_credit_by_age(run):
     ):
         yield found(
             run.form("us-il.il-1040").address("earned_income_credit"),
-            "Illinois gives its earned income credit without the federal age limits, which is not computed yet. "
-            "This return cannot be filed with it from here.",
+            "Illinois gives its earned income credit without the federal age limits, which is not supported yet. This "
+            "return cannot be e-filed from here.",
         )
 
 
