@@ -71,7 +71,7 @@ class PlacesTests(RunningTestCase):
         walk = self.walk()
         walk.sign_in("bea")
         walk.go(f"/returns/{return_id}/places")
-        walk.sees("on one return both count as residents", "Apart brings")
+        walk.sees("both count as residents on a joint return", "Apart brings")
         walk.press("file separately")
         walk.sees("The return apart is made", "Left out: Ines files separately")
         self.assertNotIn("Illinois", self.bottom(walk))
@@ -157,7 +157,7 @@ class PlacesTests(RunningTestCase):
         walk.press("All ready")
         walk.sees("3 ready to go")
         walk.press("Send what is ready")
-        walk.sees("needs its routing number", "account number", "day of the debit")
+        walk.sees("needs its routing number", "account number", "debit date")
         paper = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'extension'")
         walk.sign_in("bea")  # an administrator files, a preparer enters
         walk.go(f"/returns/{return_id}/papers/{paper}")

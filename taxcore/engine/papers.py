@@ -521,7 +521,7 @@ def schema_of(paper: type[Paper]) -> dict[str, Any]:
         properties["role"] = {"enum": ["taxpayer", "spouse", "dependant"]}
     else:
         properties["kind"] = {"const": paper.kind}
-        properties["attached"] = {"type": "integer", "minimum": 0, "description": "Files beside it"}
+        properties["attached"] = {"type": "integer", "minimum": 0, "description": "Attached documents"}
     required = ["id", "role"] if issubclass(paper, Person) else ["id", "kind"]
     return {
         "type": "object",

@@ -81,12 +81,12 @@ class Result:
             yield from _of_paper(paper)
         pack = self.run.pack
         for values in self.run.unknown:
-            says = f"A paper of the kind {values.kind!r} is not computed yet. Remove it or file this return elsewhere."
+            says = f"A paper of kind {values.kind!r} is not supported yet. Remove it or file this return elsewhere."
             yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
         for cell, bad in self.run.bad_values:
             yield finding(pack.bad_value, cell.address, bad.says)
         for cell in self.run.unsettled:
-            says = f"{cell.label} and what it depends on do not come to rest. Set one of them by hand, with the reason."
+            says = f"{cell.label} and the lines it depends on do not settle. Override one of them, with the reason."
             yield finding(pack.unsettled, cell.address, says)
         for one in pack.checks:
             yield from findings_of(one, self.run)

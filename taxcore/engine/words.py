@@ -54,7 +54,7 @@ DOING = {
 def sentences(cell: Cell) -> list[Sentence]:
     """The explanation of a cell, the last step first, nested steps after it."""
     if cell.how == "overridden":
-        return [Sentence("Set by hand", (), cell.value, cell.reason)]
+        return [Sentence("Overridden", (), cell.value, cell.reason)]
     if cell.how == "answered":
         return [Sentence("The practice's answer", (), cell.value)] if cell.is_amount else []
     if cell.how == "keyed":

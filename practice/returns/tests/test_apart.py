@@ -230,7 +230,7 @@ class PageTests(ApartTestCase):
         page = self.client.get(reverse("places", args=[self.return_.pk]))
         self.assertContains(page, "Apart brings")
         self.assertContains(page, "Lorna alone")
-        self.assertContains(page, "on one return both count as residents")
+        self.assertContains(page, "both count as residents on a joint return")
 
     def test_apart_and_together_again(self):
         self.assertContains(self.post("apart"), "The return apart is made")

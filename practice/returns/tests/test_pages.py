@@ -185,7 +185,7 @@ class ManyPapersTests(PageTestCase):
         self.assertIn('<datalist id="list-of-person">', page)
         self.assertEqual(self.save("costs.1.person", "Ada, dependent", "").status_code, 200)
         self.paper.refresh_from_db()
-        self.assertEqual(self.paper.values["costs"][0]["person"], "person1")
+        self.assertEqual(self.paper.values["expenses"][0]["person"], "person1")
         self.assertContains(self.save("costs.1.person", "Nobody", "person1"), "is not one of this return", status_code=422)
 
     def test_a_reference_to_nothing_is_refused_at_its_field(self):

@@ -105,9 +105,9 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
             saves = _saves(result, change)
             yield Advice(
                 f"ira-{role}", f"An IRA for {person.title}",
-                f"Until the due date {person.title} may still pay {room:,.0f} into an IRA for {run.year}."
-                + ("" if saves > 0 else " It would not lower this year's tax; a Roth IRA would grow free of tax."),
-                (("Most for the year", most), ("Paid so far", paid), ("Room", room)),
+                f"By the due date {person.title} can still contribute {room:,.0f} into an IRA for {run.year}."
+                + ("" if saves > 0 else " It would not lower this year's tax; a Roth IRA would grow tax-free."),
+                (("Contribution limit", most), ("Contributed so far", paid), ("Room", room)),
                 saves, planned.saves(change), saves > 0, run.form("us.1040").address("adjusted_gross_income"),
                 "IRC 219, 408A",
             )  # fmt: skip
@@ -119,8 +119,8 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
             change = _of_paper(books.key, "business", "sep", room)
             yield Advice(
                 f"sep-{form.key}", f"A pension plan of {books.title}",
-                f"A SEP may still be set up and up to {room:,.0f} paid in before the return is due, extensions counted.",
-                (("Earnings that count", form.earnings), ("Paid so far", form.by_employer), ("Room", room)),
+                f"A SEP can still be set up and up to {room:,.0f} contributed by the due date, extensions included.",
+                (("Earned income", form.earnings), ("Contributed so far", form.by_employer), ("Room", room)),
                 _saves(result, change), planned.saves(change), True, form.address("deduction"), "IRC 404(h)",
             )  # fmt: skip
 
@@ -183,8 +183,8 @@ def _health(result: Result, planned: _NextYear) -> Iterator[Advice]:
             person, change = run.person(form.key), _adding("hsa", form.key, "paid_in", room)
             yield Advice(
                 f"hsa-{form.key}", f"The health savings account of {person.title}",
-                f"Until the due date {room:,.0f} may still be paid in for {run.year}.",
-                (("Most for the year", form.limit), ("Paid by the employer", form.employer), ("Paid in", form.paid_in)),
+                f"By the due date {room:,.0f} can still be contributed for {run.year}.",
+                (("Contribution limit", form.limit), ("Employer contributions", form.employer), ("Paid in", form.paid_in)),
                 _saves(result, change), planned.saves(change), True, form.address("limit"), "IRC 223",
             )  # fmt: skip
 
@@ -196,25 +196,31 @@ def _bands(result: Result) -> Iterator[Advice]:
     bands = law.income_tax[form.status]
     at = max(place for place, (begins, _) in enumerate(bands) if income >= begins)
     begins, rate = bands[at]
-    facts: list[tuple[str, Any]] = [("Taxable income", form.taxable_income), ("Highest rate on it", f"{rate:.0%}")]
+    facts: list[tuple[str, Any]] = [("Taxable income", form.taxable_income), ("Highest marginal rate", f"{rate:.0%}")]
     if at + 1 < len(bands):
         ends, following = bands[at + 1]
-        facts += [("Room until the next band", ends - income), ("Rate of the next band", f"{following:.0%}")]
+        facts += [("Room to the next bracket", ends - income), ("Next bracket rate", f"{following:.0%}")]
         says = f"Another {ends - income:,.0f} of ordinary income is taxed at {rate:.0%}, what follows at {following:.0%}."
         if at:
-            says += f" {income - begins:,.0f} less would bring income into the band of {bands[at - 1][1]:.0%}."
+            says += f" {income - begins:,.0f} less would bring income into the {bands[at - 1][1]:.0%} bracket."
     else:
-        says = f"Income is in the highest band, {rate:.0%}."
+        says = f"Income is in the highest bracket, {rate:.0%}."
     yield Advice(
-        "bands", "How far the next band is", says, tuple(facts), shown=False, at=form.address("taxable_income"), cites="IRC 1(j)"
+        "bands",
+        "Distance to the next bracket",
+        says,
+        tuple(facts),
+        shown=False,
+        at=form.address("taxable_income"),
+        cites="IRC 1(j)",
     )
     zero = law.capital_gains.zero_up_to[form.status]
     if form.taxable_income < zero and (run.papers("1099-b") or run.papers("1099-div")):
         room = zero - form.taxable_income
         yield Advice(
-            "zero-gains", "Gains that would not be taxed",
-            f"Long-term gains of up to {room:,.0f} more would have been taxed at 0% this year. Look before next year ends.",
-            (("Taxable income", form.taxable_income), ("Gains are free up to", zero)), shown=False,
+            "zero-gains", "Capital gains taxed at 0%",
+            f"Long-term gains of up to {room:,.0f} more would have been taxed at 0% this year. Review before next year end.",
+            (("Taxable income", form.taxable_income), ("0% rate up to", zero)), shown=False,
             at=form.address("taxable_income"), cites="IRC 1(h)",
         )  # fmt: skip
 
@@ -233,13 +239,13 @@ def _apart(result: Result) -> Iterator[Advice]:
     if abs(saves) < _WORTH / 2:
         return
     says = (
-        f"Two returns would together be about {saves:,.0f} better. What belongs to both was halved and dependents given to the "
-        "spouse who earns more: enter both returns before deciding."
+        f"Married filing separately would save about {saves:,.0f} in total. Joint items were split in half and "
+        "dependents assigned to the spouse who earns more: prepare both returns before deciding."
         if saves > 0
-        else f"Filing together is about {-saves:,.0f} better than two returns, where what belongs to both is halved."
+        else f"Married filing jointly saves about {-saves:,.0f} over two separate returns, with joint items split in half."
     )
     yield Advice(
-        "apart", "Together or apart", says, (("Together", _together(result)), ("Two returns", amount)),
+        "apart", "Joint or separate", says, (("Joint", _together(result)), ("Two returns", amount)),
         saves if saves > 0 else None, None, saves > 0, run.single("filing").address("status"), "IRC 1(d), 6013",
     )  # fmt: skip
 
@@ -254,15 +260,15 @@ def _withholding(result: Result, planned: _NextYear) -> Iterator[Advice]:
     each, year = abs(balance) / _PAYS, planned.year
     if balance > 0:
         says = (
-            f"With the same income and withholding {balance:,.0f} would come back for {year}: {each:,.0f} of every second "
-            "week's pay."
+            f"With the same income and withholding, {balance:,.0f} would be refunded for {year}: {each:,.0f} of each "
+            "biweekly paycheck."
         )
     else:
         says = (
-            f"With the same income and withholding {-balance:,.0f} would be owed for {year}: {each:,.0f} more of every second "
-            "week's pay should be withheld, or estimates paid."
+            f"With the same income and withholding, {-balance:,.0f} would be owed for {year}: {each:,.0f} more of each "
+            "biweekly paycheck should be withheld, or estimated tax paid."
         )
-    facts = ((f"Tax of {year} on the same facts", then.total_tax), ("Paid as this year", then.payments))
+    facts = ((f"Tax of {year} on the same facts", then.total_tax), ("Withholding as this year", then.payments))
     yield Advice(
         "withholding",
         f"Withholding in {year}",

@@ -78,7 +78,7 @@ def of_return(run: Any) -> tuple[MoreTime, ...]:
 
 
 def _federal(run: Any) -> MoreTime:
-    says = "A form is always filed; nothing needs to be owed."
+    says = "A form is always filed, whether or not tax is due."
     return _known(run, FEDERAL, run.form("us.4868"), (FORM, says), bool(run.single("extension").asked), True)
 
 
@@ -124,7 +124,7 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
 def _unknown(run: Any, state: str, row: Any) -> MoreTime:
     expected, paying = (row.expected_tax, row.paying) if row is not None else (ZERO, ZERO)
     due = run.pack.authority(FEDERAL).due_on(run.year, places.home_at_end(run))
-    says = "This state's rule is not known here. Look it up; nothing is sent from here."
+    says = "This state's rule is not known here. Look it up; nothing is filed from here."
     at = row.address("state") if row is not None else "us.state-extensions"
     return MoreTime(f"us-{state.lower()}", STATES[state], "", says, NOTHING, "", due, None, row is not None, False,
                     expected, ZERO, expected, paying, at)  # fmt: skip
@@ -134,15 +134,15 @@ def _sends(run: Any, rule: dict[str, Any], form: Any) -> tuple[str, str]:
     """What goes out, and the sentence that says why."""
     federal, paying = bool(run.single("extension").asked), form.paying > 0
     if rule["rule"] == "automatic":
-        return (PAYMENT if paying else NOTHING), "Time comes by itself; only a payment is sent."
+        return (PAYMENT if paying else NOTHING), "Automatic, no form needed; only a payment is sent."
     if rule["rule"] == "federal":
         if federal:
-            return (PAYMENT if paying else NOTHING), "The federal extension is enough; only a payment is sent."
+            return (PAYMENT if paying else NOTHING), "The federal extension is sufficient; only a payment is sent."
         return FORM, "Without a federal extension a form is filed."
     if federal and not form.balance and not paying:
-        return NOTHING, "Nothing is owed, so the federal extension is enough."
+        return NOTHING, "No tax is due, so the federal extension is sufficient."
     if form.balance or paying:
-        return FORM, "Something is owed, so the federal extension is not enough: a form is filed with the payment."
+        return FORM, "Tax is due, so the federal extension is not sufficient: a form is filed with the payment."
     return FORM, "Without a federal extension a form is filed."
 
 
@@ -166,8 +166,8 @@ def payment_lacks(run: Any) -> str:
     paper = run.single("extension")
     if paper.pay_how == "otherwise":
         return ""
-    wanted = {"routing number": paper.routing, "account number": paper.account, "kind of account": paper.account_kind,
-              "day of the debit": paper.debit_on}  # fmt: skip
+    wanted = {"routing number": paper.routing, "account number": paper.account, "type of account": paper.account_kind,
+              "debit date": paper.debit_on}  # fmt: skip
     return ", ".join(name for name, value in wanted.items() if not value)
 
 

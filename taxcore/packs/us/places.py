@@ -178,9 +178,9 @@ def _name_of(run: Any, paper: Any, rest: Decimal) -> str:
     if rest == 0:
         return ""
     if rest < 0:
-        return "more than the federal amount"
+        return "exceeds the federal amount"
     homes = days_in(run, _role(paper))
-    return "belongs nowhere taxable" if homes and set(homes) <= UNTAXED | {"abroad"} else "not yet allocated"
+    return "not taxed by any state" if homes and set(homes) <= UNTAXED | {"abroad"} else "not yet allocated"
 
 
 def _role(paper: Any) -> str:
@@ -209,7 +209,7 @@ def _shared(run: Any, paper: Any, amount: Decimal) -> tuple[dict[str, tuple[Deci
     for place, state in enumerate(homes, 1):
         part = left if place == len(homes) else (amount * part_lived(run, paper, state)).quantize(Decimal("0.01"))
         by_state[state], left = (part, ZERO), left - part
-    return by_state, left, "no residence is entered"
+    return by_state, left, "no residency is entered"
 
 
 def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], Decimal, str]:
@@ -229,7 +229,7 @@ def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], D
                 by_state[there] = (by_state.get(there, (ZERO, ZERO))[0] + part, ZERO)
             else:
                 left += part
-    return by_state, left, "no day of sale is entered"
+    return by_state, left, "no date of sale is entered"
 
 
 def situated(paper: Any) -> str:
@@ -296,7 +296,7 @@ def _want(run: Any, state: str, has_law: bool) -> Iterator[Wanted]:
     kind, decision = lived(run, state) or NONE, _decided(run).get(state)
     reasons, address = _reasons(run, state, kind)
     if decision is not None and decision.what == "make" and not reasons:
-        why = f"added by hand: {decision.reason}" if decision.reason else "added by hand"
+        why = f"added by hand: {decision.reason}" if decision.reason else "added manually"
         yield Wanted(state, kind, (why,), has_law, decision.address("state"), by_hand=True)
     elif reasons:
         left_out = ""
@@ -326,7 +326,7 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
         elif stay.state == state and not reasons:
             reasons, address = [f"{_alone(run, stay, kind)}lived there the whole year"], stay.address
     if kind == WHOLE and count_as_residents(run, state):
-        reasons.append("on one return both count as residents")
+        reasons.append("both count as residents on a joint return")
     if kind == NONE:
         for one in belongs(run):
             income, withheld = one.by_state.get(state, (ZERO, ZERO))

@@ -129,7 +129,7 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "30"}, "Car loan interest deduction", weight="total", cites="IRC 163(h)(4)")
     def car_deduction(self):
         if self.car_interest == 0:
-            none = "no loan of a car that qualifies was entered"
+            none = "no qualifying vehicle loan was entered"
             return nothing_because(none) if self.papers("car-loan") else absent(none)
         return excess(self.car_capped, over=self.car_reduction)
 
@@ -170,19 +170,19 @@ class AdditionalDeductions(FederalForm):
     @line({2025: "38"}, "Total additional deductions", weight="total")
     def deductions(self):
         if not self._begun():
-            return nothing_because("the law begins in 2025")
+            return nothing_because("it begins in 2025")
         return total(self.tips_deduction, self.overtime_deduction, self.car_deduction, self.seniors)
 
     def _unless_apart(self, amount):
-        return nothing_because("a married person must file jointly") if self.income.status == "separate" else amount
+        return nothing_because("a married taxpayer must file jointly") if self.income.status == "separate" else amount
 
     def _for(self, person):
         if person is None or not person.is_aged():
             return nothing_because("not 65 by the end of the year")
         if self.income.status == "separate":
-            return nothing_because("a married person must file jointly")
+            return nothing_because("a married taxpayer must file jointly")
         if not person.number:
-            return nothing_because("there is no Social Security number")
+            return nothing_because("there is no SSN")
         return times(1, self.each, of="person")
 
 

@@ -195,7 +195,7 @@ class Adjustments(FederalForm):
 
     @line("23", "Archer MSAs", cites="IRC 220")
     def archer(self):
-        return nothing_because("Form 8853 is not claimed on this return")
+        return nothing_because("Form 8853 is not supported")
 
     @line("24a", "Jury duty pay given to employer")
     def jury_given_up(self):

@@ -93,7 +93,7 @@ class Benefits(FederalForm):
         if self.received <= 0:
             return nothing_because("no benefits were received", self.received)
         if self.taxable_before_limit == 0:
-            return nothing_because("income is not above the first threshold", self.provisional)
+            return nothing_because("income does not exceed the base amount", self.provisional)
         found = {"by income": self.taxable_before_limit, "85% of the benefits": self.limit}
         lump_sum = [paper.lump_sum_taxable for paper in self.papers("ssa-1099") if paper.is_keyed("lump_sum_taxable")]
         return least(of=found | ({"lump-sum election": total(lump_sum)} if lump_sum else {}))

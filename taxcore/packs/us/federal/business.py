@@ -79,15 +79,15 @@ class Business(FederalForm):
     contract_labour = _from_books("11", "contract_labour", "Contract labor")
     depletion = _from_books("12", "depletion", "Depletion")
     depreciation = _from_books("13", "depreciation", "Depreciation and section 179")
-    employee_benefits = _from_books("14", "employee_benefits", "Employees' benefits")
-    insurance = _from_books("15", "insurance", "Insurance other than health")
-    mortgage_interest = _from_books("16a", "mortgage_interest", "Interest on mortgages")
+    employee_benefits = _from_books("14", "employee_benefits", "Employee benefit programs")
+    insurance = _from_books("15", "insurance", "Insurance (other than health)")
+    mortgage_interest = _from_books("16a", "mortgage_interest", "Mortgage interest")
     other_interest = _from_books("16b", "other_interest", "Other interest")
     professional = _from_books("17", "professional", "Legal and professional services")
     office = _from_books("18", "office", "Office expense")
-    employee_pensions = _from_books("19", "employee_pensions", "Employees' pension plans")
-    rent_equipment = _from_books("20a", "rent_equipment", "Rent, vehicles and equipment")
-    rent_property = _from_books("20b", "rent_property", "Rent, other property")
+    employee_pensions = _from_books("19", "employee_pensions", "Pension and profit-sharing plans")
+    rent_equipment = _from_books("20a", "rent_equipment", "Rent or lease: vehicles, machinery, equipment")
+    rent_property = _from_books("20b", "rent_property", "Rent or lease: other business property")
     repairs = _from_books("21", "repairs", "Repairs and maintenance")
     supplies = _from_books("22", "supplies", "Supplies")
     taxes = _from_books("23", "taxes", "Taxes and licenses")
@@ -133,7 +133,7 @@ class Business(FederalForm):
     def profit(self):
         return total(self.before_home, less=self.home)
 
-    inventory_start = _from_books("35", "inventory_start", "Inventory at the start")
+    inventory_start = _from_books("35", "inventory_start", "Inventory at beginning of year")
     purchases = _from_books("36", "purchases", "Purchases")
     labour = _from_books("37", "labour", "Cost of labor")
     materials = _from_books("38", "materials", "Materials and supplies")
@@ -143,7 +143,7 @@ class Business(FederalForm):
     def goods(self):
         return total(self.inventory_start, self.purchases, self.labour, self.materials, self.other_costs)
 
-    inventory_end = _from_books("41", "inventory_end", "Inventory at the end")
+    inventory_end = _from_books("41", "inventory_end", "Inventory at end of year")
 
     @line("42", "Cost of goods sold")
     def cost_sold(self):

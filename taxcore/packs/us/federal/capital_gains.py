@@ -115,9 +115,9 @@ class CapitalGains(FederalForm):
                 found.setdefault((row.box, is_plain(row)), []).append(row)
         return found
 
-    short_plain_proceeds = _plain_column("1a", "AG", "proceeds", ("d", "Proceeds, nothing adjusted"))
-    short_plain_basis = _plain_column("1a", "AG", "basis", ("e", "Basis, nothing adjusted"))
-    short_plain = _gain("1a", "short_plain_proceeds", "short_plain_basis", "", "Short-term, nothing adjusted")
+    short_plain_proceeds = _plain_column("1a", "AG", "proceeds", ("d", "Proceeds, no adjustments"))
+    short_plain_basis = _plain_column("1a", "AG", "basis", ("e", "Cost or other basis, no adjustments"))
+    short_plain = _gain("1a", "short_plain_proceeds", "short_plain_basis", "", "Short-term gain or (loss), no adjustments")
     short_a_proceeds = _boxes_column("1b", "AG", "proceeds", ("d", "Proceeds, box A or G"))
     short_a_basis = _boxes_column("1b", "AG", "basis", ("e", "Basis, box A or G"))
     short_a_adjusted = _boxes_column("1b", "AG", "adjustments", ("g", "Adjustments, box A or G"))
@@ -148,9 +148,9 @@ class CapitalGains(FederalForm):
         gains = (self.short_plain, self.short_a, self.short_b, self.short_c, self.other_short, self.short_shares)
         return total(gains, self.short_carried)
 
-    long_plain_proceeds = _plain_column("8a", "DJ", "proceeds", ("d", "Proceeds, nothing adjusted"))
-    long_plain_basis = _plain_column("8a", "DJ", "basis", ("e", "Basis, nothing adjusted"))
-    long_plain = _gain("8a", "long_plain_proceeds", "long_plain_basis", "", "Long-term, nothing adjusted")
+    long_plain_proceeds = _plain_column("8a", "DJ", "proceeds", ("d", "Proceeds, no adjustments"))
+    long_plain_basis = _plain_column("8a", "DJ", "basis", ("e", "Cost or other basis, no adjustments"))
+    long_plain = _gain("8a", "long_plain_proceeds", "long_plain_basis", "", "Long-term gain or (loss), no adjustments")
     long_d_proceeds = _boxes_column("8b", "DJ", "proceeds", ("d", "Proceeds, box D or J"))
     long_d_basis = _boxes_column("8b", "DJ", "basis", ("e", "Basis, box D or J"))
     long_d_adjusted = _boxes_column("8b", "DJ", "adjustments", ("g", "Adjustments, box D or J"))
@@ -197,7 +197,7 @@ class CapitalGains(FederalForm):
     def collectibles_gain(self):
         """The 28% worksheet: collectibles, less short-term loss and long-term loss carried over from last year."""
         if not self.is_gain:
-            return nothing_because("there is no long-term gain left")
+            return nothing_because("no long-term gain remains")
         losses = least(total(self.short_term), 0)
         return excess(total(self.collectibles, losses, self.long_carried), over=0)
 
@@ -226,7 +226,7 @@ class CapitalGains(FederalForm):
     def property_gain(self):
         """Its worksheet: less what of short-term loss, carried loss and collectibles loss line 18 has not used."""
         if not self.is_gain:
-            return nothing_because("there is no long-term gain left")
+            return nothing_because("no long-term gain remains")
         before = total(self.collectibles, least(total(self.short_term), 0), self.long_carried)
         return excess(total(self.unrecaptured, least(before, 0)), over=0)
 
@@ -272,7 +272,7 @@ class LossCarryover(FederalForm):
 
     @line("4", "Capital loss used")
     def used(self):
-        return least(of={"loss deducted": self.loss, "income it could lower": self.together})
+        return least(of={"loss deducted": self.loss, "income it can offset": self.together})
 
     @line("5", "Short-term loss")
     def short_loss(self):

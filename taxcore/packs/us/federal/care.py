@@ -4,7 +4,7 @@ from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_
 from taxcore.packs.us.base import FederalForm
 
 _AGE_BELOW = 13
-NOBODY_QUALIFIES = "nobody who was cared for is under 13 or incapable of self-care"
+NOBODY_QUALIFIES = "no qualifying person is under 13 or incapable of self-care"
 
 
 class CareCredit(FederalForm):
@@ -59,13 +59,13 @@ class CareCredit(FederalForm):
     @fact("Why not allowed")
     def not_allowed(self):
         apart = self.income.status == "separate" and not self.questions.lived_apart
-        return "a married person must file jointly, unless they lived apart" if apart else ""
+        return "a married taxpayer must file jointly, unless living apart" if apart else ""
 
     @line("3", "Qualified expenses, limited")
     def counted(self):
         if self.benefits_left > 0:
             return total(self.after_benefits)
-        return least(of={"costs": self.expenses, "most": self.most})
+        return least(of={"expenses": self.expenses, "most": self.most})
 
     @line("4", "Taxpayer's earned income")
     def taxpayers_earned(self):
@@ -84,11 +84,11 @@ class CareCredit(FederalForm):
         if not months:
             return own
         each = law.student_month_one if self.persons == 1 else law.student_month_several
-        return greatest(of={"earned": own, "as a student or disabled": times(months, each, of="months")})
+        return greatest(of={"earned": own, "student or incapable of self-care": times(months, each, of="months")})
 
     @line("6", "Smallest of lines 3, 4 and 5")
     def base(self):
-        return least(of={"costs": self.counted, "taxpayer's earned income": self.taxpayers_earned,
+        return least(of={"expenses": self.counted, "taxpayer's earned income": self.taxpayers_earned,
                          "spouse's earned income": self.spouses_earned})  # fmt: skip
 
     @line("7", "Adjusted gross income")
@@ -131,7 +131,7 @@ class CareCredit(FederalForm):
 
     @line("11", "Credit", weight="total")
     def credit(self):
-        return least(of={"credit": self.before_limit, "tax it can lower": self.limit})
+        return least(of={"credit": self.before_limit, "credit limit": self.limit})
 
     # Part III
 
@@ -169,7 +169,7 @@ class CareCredit(FederalForm):
 
     @line("20", "Smallest of lines 17, 18 and 19")
     def within_earnings(self):
-        return least(of={"benefits and costs": self.within_costs, "taxpayer's earned income": self.taxpayers_earned_again,
+        return least(of={"benefits and expenses": self.within_costs, "taxpayer's earned income": self.taxpayers_earned_again,
                          "spouse's earned income": self.spouses_earned_again})  # fmt: skip
 
     @line("21", "Maximum exclusion", cites="IRC 129(a)(2)(A)")
@@ -178,7 +178,7 @@ class CareCredit(FederalForm):
 
     @line("25", "Excluded benefits")
     def excluded(self):
-        return least(of={"benefits, costs and earnings": self.within_earnings, "most": self.most_excluded})
+        return least(of={"benefits, expenses and earned income": self.within_earnings, "most": self.most_excluded})
 
     @line("26", "Social Security benefits, taxable amount", weight="total", cites="IRC 129(a)")
     def taxable(self):

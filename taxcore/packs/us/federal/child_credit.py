@@ -72,13 +72,13 @@ class ChildCredit(FederalForm):
     def not_payable(self):
         """Credit limit worksheet B: credits that end unused come before the part of this one that can be paid out."""
         if self.before_limit == 0:
-            return nothing_because("there is no child credit")
+            return nothing_because("there is no child tax credit")
         cap = times(self.children, self.law.child_credit.refundable_each, of="children")
         return excess(self.before_limit, over=least(cap, self.larger_route))
 
     @line("14", "Nonrefundable credit", weight="total")
     def credit(self):
-        return least(of={"credit before the tax limit": self.before_limit, "tax that it can lower": self.limit})
+        return least(of={"credit before limit": self.before_limit, "credit limit": self.limit})
 
     @line("16a", "Credit not used against tax")
     def unused(self):
@@ -90,7 +90,7 @@ class ChildCredit(FederalForm):
 
     @line("17", "Smaller of the two")
     def refundable(self):
-        return least(of={"not used against tax": self.unused, "most that is paid out": self.most})
+        return least(of={"not used against tax": self.unused, "maximum refundable": self.most})
 
     @line("18a", "Earned income")
     def earned(self):
@@ -136,5 +136,5 @@ class ChildCredit(FederalForm):
     @line("27", "Additional child tax credit", weight="total")
     def paid_out(self):
         if self.children == 0:
-            return nothing_because("there is no child under 17")
-        return least(of={"not used, up to the most": self.refundable, "by earned income or payroll tax": self.larger_route})
+            return nothing_because("there is no qualifying child under 17")
+        return least(of={"unused credit, limited": self.refundable, "by earned income or payroll tax": self.larger_route})

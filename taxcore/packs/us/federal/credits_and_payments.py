@@ -42,9 +42,9 @@ class CreditsAndPayments(FederalForm):
     def adoption(self):
         """After the part of the child credit that cannot be paid out."""
         if self.paper("credits-carried").adoption == 0:
-            return absent("none was carried over from last year")
+            return absent("there is no carryover")
         room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
-        return least(of={"carried over from last year": self.paper("credits-carried").adoption, "tax it can lower": room})
+        return least(of={"carryover": self.paper("credits-carried").adoption, "credit limit": room})
 
     @line("7", "Total other nonrefundable credits")
     def others(self):
@@ -90,6 +90,6 @@ class CreditsAndPayments(FederalForm):
         """What several employers withheld above one person's most. One employer's own mistake is for that employer to mend."""
         papers = self.papers("w2", role)
         if len(papers) < 2:
-            return nothing_because("one employer withholds no more than the law asks")
+            return nothing_because("there is only one employer")
         withheld = [least(paper.social_security_withheld, self.most) for paper in papers]
         return excess(total(withheld), over=self.most)

@@ -31,10 +31,10 @@ class Dependant(FederalForm):
         young = age is not None and (age < 19 or (age < 24 and who.student))
         return first_failed([
             *self._for_anybody(),
-            (who.relationship in CHILD_KINDS, "the relationship is not that of a child or sibling"),
-            ((who.months_at_home or 0) >= _MORE_THAN_HALF, "lived here for half of the year or less"),
-            (young or who.disabled, "is 19 or older and neither a student below 24 nor disabled"),
-            (not who.supports_self, "paid more than half of the own support"),
+            (who.relationship in CHILD_KINDS, "the relationship is not that of a qualifying child"),
+            ((who.months_at_home or 0) >= _MORE_THAN_HALF, "lived with the taxpayer half the year or less"),
+            (young or who.disabled, "is 19 or older, and not a student under 24 or disabled"),
+            (not who.supports_self, "provided over half of own support"),
         ])  # fmt: skip
 
     @fact("Why not a qualifying relative")
@@ -44,9 +44,9 @@ class Dependant(FederalForm):
         return first_failed([
             *self._for_anybody(),
             (self.not_a_child != "", "is a qualifying child"),
-            (lived_here, "is no relative and did not live here all year"),
-            (who.gross_income < self.law.dependant.gross_income_below, "has too much income"),
-            (who.supported is True, "the taxpayer did not pay more than half of the support"),
+            (lived_here, "is not a relative and not a household member all year"),
+            (who.gross_income < self.law.dependant.gross_income_below, "gross income is too high"),
+            (who.supported is True, "the taxpayer did not provide over half of the support"),
         ])  # fmt: skip
 
     @fact("Is a dependent")
@@ -56,7 +56,7 @@ class Dependant(FederalForm):
     @fact("Is a qualifying child for the EIC")
     def counts_for_earned_income(self):
         """The support test does not matter there. IRC 32(c)(3)(A)."""
-        return self.not_a_child in ("", "paid more than half of the own support") and bool(self.who.number)
+        return self.not_a_child in ("", "provided over half of own support") and bool(self.who.number)
 
     @line("1", "Child tax credit", cites="IRC 24(a), (c), (h)")
     def child_credit(self):
@@ -69,7 +69,7 @@ class Dependant(FederalForm):
     @line("2", "Credit for other dependents", cites="IRC 24(h)(4)")
     def other_credit(self):
         if self.child_credit > 0:
-            return nothing_because("has the child credit")
+            return nothing_because("has the child tax credit")
         if not self.is_dependant:
             return nothing_because(self.not_a_relative)
         return total(self.law.child_credit.other_each)
@@ -78,7 +78,7 @@ class Dependant(FederalForm):
         who = self.who
         taxpayer = self.person("taxpayer")
         return [
-            (not (taxpayer is not None and taxpayer.claimed_by_other), "somebody else can claim the taxpayer"),
+            (not (taxpayer is not None and taxpayer.claimed_by_other), "the taxpayer can be claimed as a dependent"),
             (who.resident is True, "is not known to be a US citizen, national or resident"),
             (not who.joint_return, "files a joint return"),
         ]

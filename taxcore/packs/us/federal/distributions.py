@@ -48,7 +48,7 @@ class SimplifiedMethod(_OfDistribution):
     @line("3", "Number of expected payments")
     def payments(self):
         if self.statement.age_at_start is None:
-            return nothing_because("the age at the start is not known")
+            return nothing_because("the age at the annuity starting date is not entered")
         return times(expected_payments(self.statement.age_at_start, self.statement.joint_age_at_start), 1, of="payments")
 
     @line("4", "Cost per payment", rounding=None)
@@ -109,9 +109,9 @@ class Distribution(_OfDistribution):
         paper = self.statement
         codes = paper.codes()
         if _NOT_TAXED_NOW & codes and "8" not in codes:
-            return nothing_because("its codes say that it is not income of this year")
+            return nothing_because("its codes say it is not taxed this year")
         if codes & {"G", "H"} and not paper.is_keyed("taxable"):
-            return nothing_because("it went straight into another plan")
+            return nothing_because("it was a direct rollover")
         if self.method.applies:
             return total(self.method.taxable)
         if paper.is_keyed("taxable"):
@@ -123,4 +123,4 @@ class Distribution(_OfDistribution):
         if not self.statement.is_keyed("taxable"):
             return excess(self.stated, over=self.moved)
         kept = excess(self.gross, over=self.moved)
-        return least(of={"taxable on the statement": self.stated, "kept": kept}) if self.moved > 0 else total(self.stated)
+        return least(of={"taxable per Form 1099-R": self.stated, "kept": kept}) if self.moved > 0 else total(self.stated)

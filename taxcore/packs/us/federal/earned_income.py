@@ -10,11 +10,11 @@ _BAND = Decimal(50)
 NO_INCOME, APART, INVESTED, NO_NUMBER, AGE, CLAIMED = "no-income", "apart", "invested", "no-number", "age", "claimed"
 REASONS = {
     NO_INCOME: "there is no earned income",
-    APART: "a married person must file jointly",
+    APART: "a married taxpayer must file jointly",
     INVESTED: "investment income is above the limit",
-    NO_NUMBER: "somebody has no Social Security number",
-    AGE: "nobody is between 25 and 64 and there is no qualifying child",
-    CLAIMED: "somebody else can claim the taxpayer",
+    NO_NUMBER: "someone has no SSN",
+    AGE: "no one is age 25 to 64, and there is no qualifying child",
+    CLAIMED: "the taxpayer can be claimed as a dependent",
 }
 
 
@@ -88,7 +88,7 @@ class EarnedIncomeCredit(FederalForm):
 
     @line("6", "Earned income credit", weight="total")
     def credit(self):
-        return least(of={"credit at earned income": self.at_earned, "credit at adjusted gross income": self.at_agi})
+        return least(of={"credit on earned income": self.at_earned, "credit on AGI": self.at_agi})
 
     def _allowed(self, amount):
         return nothing_because(self.not_allowed) if self.not_allowed else self._by_table(amount)

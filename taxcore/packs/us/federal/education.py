@@ -26,17 +26,17 @@ class Student(FederalForm):
         person = next(one for one in self.run.people() if one.key == self.key)
         if person.role != "dependant":
             return "" if person in self.income.filers else "the student is not on this return"
-        return "" if self.run.form("us.dependent", self.key).is_dependant else "the student is no dependent on this return"
+        return "" if self.run.form("us.dependent", self.key).is_dependant else "the student is not a dependent on this return"
 
     @fact("Why not the American opportunity credit")
     def not_american(self):
         papers = self._papers()
         reasons = [
-            (any(p.half_time for p in papers), "was not at least half-time in a term"),
-            (not any(p.four_years_done for p in papers), "has finished the first four years"),
-            (all((p.years_claimed or 0) < 4 for p in papers), "had the credit for four years already"),
-            (not any(p.convicted for p in papers), "was convicted of a drug felony"),
-            (not any(p.degree is False for p in papers), "does not work for a degree"),
+            (any(p.half_time for p in papers), "was not enrolled at least half-time"),
+            (not any(p.four_years_done for p in papers), "has completed the first 4 years"),
+            (all((p.years_claimed or 0) < 4 for p in papers), "the credit was claimed for 4 years"),
+            (not any(p.convicted for p in papers), "has a felony drug conviction"),
+            (not any(p.degree is False for p in papers), "is not pursuing a degree"),
             (not any(p.graduate for p in papers), "is a graduate student"),
         ]
         return next((reason for holds, reason in reasons if not holds), "")
@@ -61,7 +61,7 @@ class Student(FederalForm):
             return nothing_because(self.not_allowed or self.not_american or "the other credit was chosen")
         law = self.law.education
         costs = excess(total([total(p.paid, p.books) for p in self._papers()]), over=self._help())
-        return least(of={"costs": costs, "most": total(law.full, law.quarter_of_next)})
+        return least(of={"expenses": costs, "most": total(law.full, law.quarter_of_next)})
 
     @line("28", "Expenses above 2,000")
     def above_full(self):
@@ -113,9 +113,14 @@ class EducationCredits(FederalForm):
     def part(self):
         """To three places; all of it when the room is as wide as the range."""
         if self.income.status == "separate":
-            return nothing_because("a married person must file jointly")
+            return nothing_because("a married taxpayer must file jointly")
         return least(
-            of={"room over the range": ratio(self.room, over=self.law.education.range[self.income.status], places=3), "all": 1}
+            of={
+                "remaining phaseout over its range": ratio(
+                    self.room, over=self.law.education.range[self.income.status], places=3
+                ),
+                "all": 1,
+            }
         )
 
     @line("7", "American opportunity credit")
@@ -134,7 +139,7 @@ class EducationCredits(FederalForm):
     @line("8", "Refundable American opportunity credit", weight="total")
     def paid_out(self):
         if self.too_young:
-            return nothing_because("a filer below 24 who lives on the parents has no payment")
+            return nothing_because("a filer under 24 supported by parents has no refundable part")
         return share(self.law.education.refundable, of=self.american_left)
 
     @line("9", "Nonrefundable part")
@@ -147,7 +152,7 @@ class EducationCredits(FederalForm):
 
     @line("11", "Limited to 10,000")
     def lifetime_capped(self):
-        return least(of={"costs": self.lifetime_costs, "most": self.law.education.lifetime_expenses})
+        return least(of={"expenses": self.lifetime_costs, "most": self.law.education.lifetime_expenses})
 
     @line("12", "20% of it")
     def lifetime(self):
@@ -168,4 +173,4 @@ class EducationCredits(FederalForm):
     @line("19", "Nonrefundable credit", weight="total")
     def credit(self):
         both = total(self.lifetime_left, self.american_against_tax)
-        return least(of={"credits": both, "tax it can lower": self.limit})
+        return least(of={"credits": both, "credit limit": self.limit})

@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, times, total
 from taxcore.packs.us.base import FederalForm
 
-_ENDED = "the law ended with 2025"
+_ENDED = "it ended with 2025"
 
 
 class EnergyCredits(FederalForm):
@@ -43,7 +43,7 @@ class EnergyCredits(FederalForm):
         law = self.law.clean_energy
         halves = Decimal(self.costs.fuel_cell_kilowatts or 0) / 5
         most = times(halves, law.fuel_cell_half_kilowatt, of="half kilowatts")
-        return least(of={"30% of the cost": share(law.rate, of=self.costs.fuel_cell), "by its capacity": most})
+        return least(of={"30% of costs": share(law.rate, of=self.costs.fuel_cell), "by capacity": most})
 
     @line("12", "Carryover from prior year")
     def carried_in(self):
@@ -61,7 +61,7 @@ class EnergyCredits(FederalForm):
 
     @line("15", "Residential clean energy credit", weight="total", cites="IRC 25D(c)")
     def clean_credit(self):
-        return least(of={"credit": self.clean, "tax it can lower": self.clean_limit})
+        return least(of={"credit": self.clean, "credit limit": self.clean_limit})
 
     @line("16", "Carryover to next year")
     def carried_on(self):
@@ -74,7 +74,7 @@ class EnergyCredits(FederalForm):
     @line({2022: None, 2023: "19h"}, "Doors")
     def doors(self):
         if "home_improvement" not in self.law:
-            return nothing_because("the law holds from 2023 to 2025")
+            return nothing_because("it applies from 2023 to 2025")
         first = self._part(self.costs.door_most, "door_each")
         return least(
             total(first, share(self.law.home_improvement.rate, of=self.costs.other_doors)), self.law.home_improvement.doors
@@ -128,15 +128,15 @@ class EnergyCredits(FederalForm):
 
     @line({2022: None, 2023: "32"}, "Energy efficient home improvement credit", weight="total", cites="IRC 25C")
     def improvement_credit(self):
-        return least(of={"credit": self.improvements, "tax it can lower": self.improvements_limit})
+        return least(of={"credit": self.improvements, "credit limit": self.improvements_limit})
 
     def _part(self, cost, most):
         if "home_improvement" not in self.law:
-            return nothing_because("the law holds from 2023 to 2025")
+            return nothing_because("it applies from 2023 to 2025")
         law = self.law.home_improvement
-        return least(of={"30% of the cost": share(law.rate, of=cost), "most": law[most]})
+        return least(of={"30% of costs": share(law.rate, of=cost), "most": law[most]})
 
     def _capped(self, amount):
         if "home_improvement" not in self.law:
-            return nothing_because("the law holds from 2023 to 2025")
+            return nothing_because("it applies from 2023 to 2025")
         return least(amount, self.law.home_improvement.most)

@@ -67,7 +67,7 @@ class ForeignTax(FederalForm):
     @line("4a", "Home mortgage interest apportioned")
     def mortgage_part(self):
         if not self.income.is_itemised:
-            return nothing_because("nothing is itemized")
+            return nothing_because("deductions are not itemized")
         return share(self.gross_share, of=self.itemized.home_interest)
 
     @line("6", "Total deductions")
@@ -116,7 +116,7 @@ class ForeignTax(FederalForm):
 
     @line("24", "Credit, this category", weight="total")
     def by_form(self):
-        return least(of={"tax available": self.available, "its share of the tax": self.limit})
+        return least(of={"tax available": self.available, "limitation": self.limit})
 
     @fact("Credit")
     def credit(self):

@@ -24,7 +24,7 @@ class HealthSavings(FederalForm):
 
     def _of(self, name):
         paper = self._paper()
-        return total(getattr(paper, name)) if paper is not None else absent("no paper of a health savings account")
+        return total(getattr(paper, name)) if paper is not None else absent("no HSA is entered")
 
     def _statements(self):
         return [paper for paper in self.papers("1099-sa", self.key) if paper.account_kind == "hsa"]
@@ -45,7 +45,7 @@ class HealthSavings(FederalForm):
         """A twelfth for each month, or the whole of December's where that was chosen; from 55 the added amount with it."""
         law, paper = self.law.hsa, self._paper()
         if paper is None:
-            return absent("no months of cover were entered")
+            return absent("no months of coverage are entered")
         yearly = {"alone": law.alone, "family": law.family, "": 0}
         if all(self._cover(month) == "family" for month in _MONTHS):
             return total(law.family)
@@ -72,7 +72,7 @@ class HealthSavings(FederalForm):
     def added(self):
         law, person, paper = self.law.hsa, self.person(self.key), self._paper()
         if person is None or (person.age_at_end() or 0) < law.catch_up_age:
-            return nothing_because("is younger than 55")
+            return nothing_because("is under 55")
         months = sum(1 for month in _MONTHS if self._cover(month))
         if paper is not None and paper.whole_year and self._cover(12):
             months = 12

@@ -29,7 +29,7 @@ class HomeOffice(FederalForm):
     def business_share(self):
         """To six places, which is two more than the form's percent asks for."""
         if self.whole_area == 0:
-            return nothing_because("the home's area was not entered")
+            return nothing_because("the area of the home is not entered")
         return least(ratio(self.area, over=self.whole_area, places=6), 1)
 
     @line("8", "Profit limit")

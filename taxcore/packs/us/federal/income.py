@@ -175,7 +175,7 @@ class IncomeTaxReturn(FederalForm):
 
     @fact("Schedule 1-A, where the year has it")
     def additional_in_all(self):
-        return total(self.additional_deductions) if self.year >= 2025 else nothing_because("the law begins in 2025")
+        return total(self.additional_deductions) if self.year >= 2025 else nothing_because("it begins in 2025")
 
     @fact("Charitable contributions without itemizing", cites="IRC 170(p)")
     def gifts_without_itemizing(self):

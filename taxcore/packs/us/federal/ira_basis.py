@@ -27,12 +27,12 @@ class Basis(FederalForm):
 
     def _of(self, name):
         account = self._account()
-        return total(getattr(account, name)) if account is not None else absent("no paper of IRAs is on the return")
+        return total(getattr(account, name)) if account is not None else absent("no IRA is entered")
 
     @line("1", "Nondeductible contributions")
     def not_deducted(self):
         if self._account() is None:
-            return absent("no paper of IRAs is on the return")
+            return absent("no IRA is entered")
         deduction = self.run.form("us.ira-deduction", self.key)
         return least(excess(deduction.paid, over=deduction.deduction), deduction.room)
 
@@ -74,7 +74,7 @@ class Basis(FederalForm):
     def basis_share(self):
         """To five places, never above one."""
         if self.together == 0:
-            return nothing_because("there is nothing to share it over")
+            return nothing_because("there are no distributions")
         return least(ratio(self.basis_now, over=self.together, places=5), 1)
 
     @line("11", "Nontaxable part of conversions")

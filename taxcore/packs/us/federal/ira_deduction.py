@@ -37,7 +37,7 @@ class IraDeduction(FederalForm):
     @line("1", "Traditional IRA contributions")
     def paid(self):
         account = self._account()
-        return total(account.traditional) if account is not None else absent("nothing was paid in")
+        return total(account.traditional) if account is not None else absent("there are no contributions")
 
     @line("2", "Contribution limit by age")
     def most(self):
@@ -59,7 +59,7 @@ class IraDeduction(FederalForm):
 
     @line("4", "Maximum contribution")
     def room(self):
-        return least(of={"most, by age": self.most, "pay that counts": self.pay})
+        return least(of={"contribution limit": self.most, "compensation": self.pay})
 
     @fact("Covered by a plan at work", cites="IRC 219(g)(5)")
     def covered(self):
@@ -110,20 +110,20 @@ class IraDeduction(FederalForm):
         begins, width = self.falls
         above = excess(self.modified_agi, over=begins)
         if above >= width:
-            return nothing_because("income is above the range for people covered by a plan", self.modified_agi)
+            return nothing_because("income exceeds the phaseout for active participants", self.modified_agi)
         if above == 0:
             return total(self.room)
         left = pro_rata(self.most, width - above, width)
-        return least(of={"reduced limit": self._rounded_up(left), "may be paid in": self.room})
+        return least(of={"reduced limit": self._rounded_up(left), "maximum contribution": self.room})
 
     @line("6", "Deduction", weight="total", loop=Loop(Decimal(1)))
     def deduction(self):
         """What is not deducted is basis, basis lowers taxable distributions, and those count in the income that limits this."""
         account = self._account()
         if account is None:
-            return absent("nothing was paid in")
+            return absent("there are no contributions")
         wanted = excess(self.paid, over=account.not_deducted)
-        return least(of={"paid in": wanted, "most that may be deducted": self.limit})
+        return least(of={"paid in": wanted, "maximum deduction": self.limit})
 
     @fact("Maximum Roth contribution", cites="IRC 408A(c)(3)")
     def roth_room(self):
@@ -136,7 +136,7 @@ class IraDeduction(FederalForm):
         above = excess(income, over=[self._conversion_income(), law.roth_from[status]])
         width = law.roth_range[status]
         if above >= width:
-            return nothing_because("income is above the range for Roth IRAs")
+            return nothing_because("income exceeds the phaseout for Roth IRAs")
         if above == 0:
             return left
         return least(self._rounded_up(pro_rata(self.most, width - above, width)), left)

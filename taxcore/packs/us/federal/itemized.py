@@ -100,7 +100,7 @@ class Itemized(FederalForm):
         if "state_tax_cap_fall" not in law:
             return total(most)
         fall = share(law.state_tax_cap_fall.rate, of=excess(self.agi, over=law.state_tax_cap_falls_from[status]))
-        return greatest(of={"cap less 30% of income above": total(most, less=fall), "least": law.state_tax_cap_least[status]})
+        return greatest(of={"limit less 30% of excess income": total(most, less=fall), "least": law.state_tax_cap_least[status]})
 
     @line("5e", "State and local taxes, limited")
     def taxes_capped(self):

@@ -84,7 +84,7 @@ class MinimumTax(FederalForm):
         full = excess(law.exemption[status], over=fall)
         if not self._is_child():
             return full
-        return least(of={"exemption": full, "earned income and the child's amount": total(self.earned, self._childs_amount())})
+        return least(of={"exemption": full, "earned income plus the child's amount": total(self.earned, self._childs_amount())})
 
     @fact("Child's earned income")
     def earned(self):
@@ -113,7 +113,7 @@ class MinimumTax(FederalForm):
             total(self.income.foreign_credit) if self.tax_on_base > 0 else nothing_because("there is no alternative minimum tax")
         )
 
-    @line("9", "Tentative alternative minimum tax")
+    @line("9", "Tentative minimum tax")
     def tentative(self):
         return excess(self.tax_on_base, over=self.foreign_credit)
 

@@ -146,7 +146,7 @@ class AdditionalMedicareTax(FederalForm):
     def counted_as_withheld(self):
         """A single dollar without tax is only what rounding left."""
         if self.tax == 0 and self.withheld_above <= 1:
-            return nothing_because("no more than the regular tax was withheld", self.withheld_above)
+            return nothing_because("no Additional Medicare tax was withheld", self.withheld_above)
         return total(self.withheld_above)
 
 
@@ -199,7 +199,7 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("9a", "Investment interest expense")
     def interest_deducted(self):
-        return self.brought("us.4952", "deduction") if self.income.is_itemised else nothing_because("nothing is itemized")
+        return self.brought("us.4952", "deduction") if self.income.is_itemised else nothing_because("deductions are not itemized")
 
     @line("9d", "Total deductions")
     def deductions(self):

@@ -18,7 +18,7 @@ class Extension(FederalForm):
         paper = self.paper("extension")
         return total(paper.expected_tax) if paper.is_keyed("expected_tax") else total(self.income.total_tax)
 
-    @line("5", "Paid so far")
+    @line("5", "Contributed so far")
     def paid(self):
         return excess(self.income.payments, over=self.paper("estimates").with_extension)
 

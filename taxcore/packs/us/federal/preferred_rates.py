@@ -109,7 +109,7 @@ class QualifiedDividends(FederalForm):
 
     @line("25", "Tax", weight="total")
     def tax(self):
-        return least(of={"with the lower rates": self.together, "at ordinary rates": self.without_preference})
+        return least(of={"at capital gain rates": self.together, "at ordinary rates": self.without_preference})
 
 
 class ScheduleDTax(FederalForm):
@@ -287,4 +287,4 @@ class ScheduleDTax(FederalForm):
 
     @line("47", "Tax", weight="total")
     def tax(self):
-        return least(of={"with the lower rates": self.together, "at ordinary rates": self.without_preference})
+        return least(of={"at capital gain rates": self.together, "at ordinary rates": self.without_preference})

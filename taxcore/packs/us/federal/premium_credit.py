@@ -87,10 +87,10 @@ class PremiumCredit(FederalForm):
         advance = any(row.advance for row in self._rows())
         apart = self.income.status == "separate" and not self.questions.abused_or_abandoned
         reasons = [
-            (not apart, "a married person must file jointly"),
-            (not any(person.claimed_by_other for person in self.income.filers), "somebody else can claim the taxpayer"),
+            (not apart, "a married taxpayer must file jointly"),
+            (not any(person.claimed_by_other for person in self.income.filers), "the taxpayer can be claimed as a dependent"),
             (self.percent >= 100 or advance, "income is below the poverty line"),
-            ("most_share_of_poverty" not in law or self.percent <= 400, "income is above four times the poverty line"),
+            ("most_share_of_poverty" not in law or self.percent <= 400, "income exceeds 400% of the poverty line"),
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
@@ -173,4 +173,4 @@ class PremiumCredit(FederalForm):
 
     @line("29", "Excess advance PTC repayment", weight="total")
     def to_repay(self):
-        return least(of={"advance above the credit": self.excess_advance, "most to repay": self.repayment_limit})
+        return least(of={"advance above the credit": self.excess_advance, "repayment limitation": self.repayment_limit})

@@ -25,25 +25,25 @@ class QualifiedIncome(FederalForm):
         if paper.kind != "business":
             return total(paper.qualified_income, less=paper.unreimbursed if paper.kind == "k1-1065" else ())
         if paper.not_qualified:
-            return nothing_because("it is no qualified business")
+            return nothing_because("it is not a qualified trade or business")
         return total(self.run.form("us.sch-c", self.key).profit)
 
     @line("2", "Deductible part of self-employment tax")
     def half(self):
-        return self._share_of_tax() if self._counts() else nothing_because("it does not lower this business")
+        return self._share_of_tax() if self._counts() else nothing_because("it does not reduce this business's QBI")
 
     @line("3", "Health insurance")
     def health(self):
         if not self._counts() or self.paper.kind == "k1-1041":
-            return nothing_because("it does not lower this business")
+            return nothing_because("it does not reduce this business's QBI")
         return total(self.run.form("us.7206", self.key).deduction)
 
     @line("4", "Retirement plan contributions")
     def plans(self):
         if not self._counts():
-            return nothing_because("it does not lower this business")
+            return nothing_because("it does not reduce this business's QBI")
         if self.run.is_idle("us.plans"):
-            return nothing_because("no plan was paid into")
+            return nothing_because("there are no plan contributions")
         return total(self.run.form("us.plans", self._owner()).of_paper(self.key))
 
     @line("5", "Qualified business income", weight="total")
@@ -71,14 +71,14 @@ class QualifiedIncome(FederalForm):
     def _share_of_tax(self):
         """In proportion to the profits that bear the tax."""
         if self.run.is_idle("us.sch-se"):
-            return nothing_because("nobody here is self-employed")
+            return nothing_because("no one is self-employed")
         schedule = self.run.form("us.sch-se", self._owner())
         mine = self.gross if self.paper.kind == "business" else getattr(self.paper, "self_employment", ZERO)
         profits = [one.profit for one in self.every("us.sch-c") if one.earner == self._owner() and one.profit > 0]
         profits += [p.self_employment for p in self.papers("k1-1065", self._owner()) if p.self_employment > 0]
         whole = sum(profits, ZERO)
         if mine <= 0 or whole <= 0:
-            return nothing_because("it bears no self-employment tax")
+            return nothing_because("it has no self-employment tax")
         return pro_rata(schedule.half, mine, whole)
 
 
@@ -156,7 +156,7 @@ class QualifiedBusiness(FederalForm):
         return self.with_least(
             least(
                 of={
-                    "20% of qualified income": self.before_limit,
+                    "20% of QBI": self.before_limit,
                     "20% of taxable income less net capital gain": self.income_limit,
                 }
             )
@@ -169,7 +169,7 @@ class QualifiedBusiness(FederalForm):
     @fact("QBI deduction")
     def deduction(self):
         if not self.exists:
-            return nothing_because("there is no qualified business on this return")
+            return nothing_because("there is no qualified trade or business")
         return total(self.limited.deduction) if self.above_threshold else total(self.simple_deduction)
 
     def with_least(self, found):
@@ -177,7 +177,7 @@ class QualifiedBusiness(FederalForm):
         law = self.law.qbi
         if "least" not in law or self._active_income() < law.least_from:
             return found
-        return least(of={"deduction or least": greatest(found, law.least), "taxable income": self.taxable_income})
+        return least(of={"deduction or minimum": greatest(found, law.least), "taxable income": self.taxable_income})
 
     def _active_income(self):
         """Of all active businesses together, losses included. IRC 199A(i)(2)."""
@@ -230,7 +230,7 @@ class LimitedBusiness(FederalForm):
         profits = sum((one.own_income for one in others if one.own_income > 0), ZERO)
         losses = -sum((one.own_income for one in others if one.own_income < 0), ZERO) - self.simple.loss_before
         if self.applicable == 0:
-            return nothing_because("it is a specified service trade and income is above the range")
+            return nothing_because("it is an SSTB and income exceeds the phase-in range")
         if self.own_income <= 0 or profits <= 0:
             return nothing_because("there is no profit", self.own_income)
         return excess(self.own_income, over=pro_rata(losses, self.own_income, profits))
@@ -287,7 +287,7 @@ class LimitedBusiness(FederalForm):
 
     def _in_range(self, amount):
         if self.phase_in >= 1 or self.limit >= self.component:
-            return nothing_because("the limit applies in full, or takes nothing away")
+            return nothing_because("the limit applies in full or not at all")
         return total(amount)
 
     @line("17", "20% of qualified business income")

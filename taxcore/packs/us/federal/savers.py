@@ -23,9 +23,9 @@ class SaversShare(FederalForm):
     def not_allowed(self):
         person = self.person(self.key)
         reasons = [
-            (person.age_at_end() is not None and person.years_old() >= 18, "is younger than 18"),
+            (person.age_at_end() is not None and person.years_old() >= 18, "is under 18"),
             (not person.student, "is a full-time student"),
-            (not person.claimed_by_other, "can be claimed by somebody else"),
+            (not person.claimed_by_other, "can be claimed as a dependent"),
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
@@ -91,7 +91,7 @@ class SaversCredit(FederalForm):
         for name in ("half", "fifth", "tenth"):
             if self.agi <= law[f"{name}_up_to"][status]:
                 return total(law[name])
-        return nothing_because("income is above the last step", self.agi)
+        return nothing_because("income exceeds the limit", self.agi)
 
     @line("10", "Credit before limit")
     def before_limit(self):
@@ -104,4 +104,4 @@ class SaversCredit(FederalForm):
 
     @line("12", "Credit", weight="total")
     def credit(self):
-        return least(of={"credit": self.before_limit, "tax it can lower": self.limit})
+        return least(of={"credit": self.before_limit, "credit limit": self.limit})

@@ -37,7 +37,7 @@ class SelfEmployedHealth(FederalForm):
         """Less the advance, more what of it is repaid, less the credit that is left: the credit depends on income, and income on
         this. The circle is cut at line 14. A policy of no business beside it stops filing, so the credit is this business's."""
         if self.marketplace == 0:
-            return nothing_because("no marketplace coverage belongs to this business")
+            return nothing_because("no marketplace coverage is linked to this business")
         repaid = total(self.marketplace, self.premium_credit.to_repay)
         return excess(repaid, over=[self.advance, self.premium_credit.net_credit])
 
@@ -75,7 +75,7 @@ class SelfEmployedHealth(FederalForm):
     @line("6", "This business's share", rounding=None)
     def profit_share(self):
         if self.all_profits == 0:
-            return nothing_because("no profit bears self-employment tax")
+            return nothing_because("no profit is subject to SE tax")
         return least(ratio(self.profit, over=self.all_profits), 1)
 
     @line("7", "Deductible part of SE tax, its share")
@@ -89,7 +89,7 @@ class SelfEmployedHealth(FederalForm):
     @line("9", "Retirement plan deduction, its share")
     def plans(self):
         if self.run.is_idle("us.plans"):
-            return nothing_because("no plan was paid into")
+            return nothing_because("there are no plan contributions")
         return total(self.run.form("us.plans", self.paper.owner or "taxpayer").of_paper(self.key))
 
     @line("10", "Remainder")
@@ -99,7 +99,7 @@ class SelfEmployedHealth(FederalForm):
     @line("11", "Medicare wages, S corporation shareholder")
     def wages(self):
         if self.paper.kind != "k1-1120s":
-            return nothing_because("it is no S corporation")
+            return nothing_because("it is not an S corporation")
         number = digits(self.paper.entity_number)
         statements = self.papers("w2", self.paper.owner or "taxpayer")
         return total([wage.medicare_wages for wage in statements if number and digits(wage.employer_number) == number])

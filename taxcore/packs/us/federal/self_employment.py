@@ -36,7 +36,7 @@ class SelfEmploymentTax(FederalForm):
     @line("4c", "Combined, if 400 or more", cites="IRC 1402(b)(2)")
     def taxed(self):
         if self.earnings < self.law.self_employment.least:
-            return nothing_because("earnings are below 400", self.earnings)
+            return nothing_because("earnings are under $400", self.earnings)
         return total(self.earnings)
 
     @line("6", "Self-employment earnings")
@@ -71,7 +71,7 @@ class SelfEmploymentTax(FederalForm):
     @line("12", "Self-employment tax", weight="total")
     def tax(self):
         if self.net_earnings == 0:
-            return total(self.taxed) if self.together > 0 else nothing_because("there are no earnings from self-employment")
+            return total(self.taxed) if self.together > 0 else nothing_because("there are no self-employment earnings")
         return total(self.social_security, self.medicare)
 
     @line("13", "Deduction for one-half", cites="IRC 164(f)")
@@ -115,7 +115,7 @@ class EarnedIncome(FederalForm):
 
     @line("4", "Statutory employee's profit")
     def statutory(self):
-        return absent("no statutory employee's books are on the return")
+        return absent("no statutory employee's Schedule C is entered")
 
     @line("5", "Earned income", weight="total")
     def earned(self):
@@ -160,7 +160,7 @@ class Plans(FederalForm):
     def employer_limit(self):
         """A quarter of what is left after it, which is a fifth of what there is before."""
         law = self.law.plans
-        return least(of={"a fifth of earnings": share(law.share, of=least(self.earnings, law.pay)), "most": law.additions})
+        return least(of={"20% of net earnings": share(law.share, of=least(self.earnings, law.pay)), "most": law.additions})
 
     @fact("50 or older")
     def is_older(self):
@@ -200,7 +200,7 @@ class Plans(FederalForm):
         law = self.law
         plan = total(least(self.by_employer, self.employer_limit), least(self.deferred, self.deferral_limit))
         most = total(law.plans.additions, law.deferrals.catch_up if self.is_older else 0)
-        within = total(least(of={"within each limit": plan, "most of all": most}), least(self.simple, self.simple_limit))
+        within = total(least(of={"within each limit": plan, "overall limit": most}), least(self.simple, self.simple_limit))
         return least(of={"within the limits": within, "earnings": self.earnings})
 
     def of_paper(self, key):

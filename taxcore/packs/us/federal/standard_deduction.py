@@ -21,7 +21,7 @@ class StandardDeduction(FederalForm):
     @line("2", "Earned income plus the added amount")
     def earned(self):
         if not self.is_dependant:
-            return nothing_because("nobody else can claim the taxpayer")
+            return nothing_because("the taxpayer cannot be claimed as a dependent")
         people = [self.run.form("us.earned-income", person.role) for person in self.income.filers]
         earned = excess(total([one.earned for one in people]), over=0)
         return total(earned, self.law.standard_deduction.dependant_added)

@@ -54,7 +54,7 @@ class StateRefund(FederalForm):
             return nothing_because("no refund was received")
         if not self.paper("prior-year").itemised:
             return nothing_because("last year's return was not itemized")
-        found = {"refund of deducted tax": self.of_deducted, "what itemizing added": self.advantage}
+        found = {"refund of deducted tax": self.of_deducted, "excess of itemized over standard": self.advantage}
         if self.paper("prior-year").is_keyed("sales_tax_then"):
             found["more than the sales tax"] = self.over_sales_tax
         negative = self.paper("prior-year").separate_or_negative

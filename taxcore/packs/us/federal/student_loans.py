@@ -55,7 +55,7 @@ class StudentLoans(FederalForm):
         if self.interest == 0:
             return nothing_because("no interest was paid")
         if self.income.status == "separate":
-            return nothing_because("a married person must file jointly")
+            return nothing_because("a married taxpayer must file jointly")
         if any(person.claimed_by_other for person in self.income.filers):
-            return nothing_because("somebody else can claim the taxpayer")
+            return nothing_because("the taxpayer can be claimed as a dependent")
         return excess(self.interest, over=self.reduction)

@@ -76,12 +76,12 @@ class Underpayment(FederalForm):
     def excused(self):
         law, questions = self.law.underpayment, self.paper("penalty")
         reasons = [
-            (self.not_withheld >= law.owed_below, "less than 1,000 was left after withholding"),
-            (self.prior.is_keyed("tax"), "last year's tax is not entered"),
-            (not (self.prior.tax == 0 and self.prior.whole_year is not False), "no tax was owed last year"),
-            (self.withheld < self.required_payment, "enough was withheld"),
-            (not questions.by_authority, "it is left to the authority"),
-            ("rates" in law, "the interest rates of the year are not all known"),
+            (self.not_withheld >= law.owed_below, "tax after withholding is less than $1,000"),
+            (self.prior.is_keyed("tax"), "prior year tax is not entered"),
+            (not (self.prior.tax == 0 and self.prior.whole_year is not False), "there was no tax last year"),
+            (self.withheld < self.required_payment, "withholding was sufficient"),
+            (not questions.by_authority, "it is left to the IRS"),
+            ("rates" in law, "not all interest rates of the year are published"),
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 
@@ -118,7 +118,7 @@ class Underpayment(FederalForm):
             return nothing_because(self.excused)
         spells = list(self._spells())
         if not spells:
-            return nothing_because("every installment was paid in time")
+            return nothing_because("all installments were paid on time")
         operands = [
             Operand(owed, f"installment of {due:%d %B}, from {since:%d %B} to {until:%d %B %Y}")
             for due, since, owed, until in spells

@@ -16,7 +16,7 @@ class StayRow(Row):
 
 
 class Residency(FederalPaper):
-    """Only where somebody moved, or the spouses lived in different states; else the state of the whole year says it all."""
+    """Only where someone moved, or the spouses lived in different states; else the state of the whole year says it all."""
 
     kind, name, official, group = "residency", "Residency", "", "places"
     single, owned = True, False

@@ -200,7 +200,7 @@ class StateForm(Form):
         """What the home state taxes of a non-resident's income here, where the credit is given here and not there."""
         home = places.taxed_at_home(self.run, self.state())
         if home is None:
-            return nothing_because("the state lived in credits its own residents")
+            return nothing_because("the home state credits its own residents")
         there = pro_rata(home.tax, base, home.income) if home.income > 0 and base > 0 else ZERO
         return least(of={"tax at home on the same income": there, "tax here": tax})
 
@@ -290,7 +290,7 @@ class StateExtension(StateForm):
             return total(row.expected_tax)
         return total(self._home.total_tax) if self._home else nothing_because("no return of this state is made yet")
 
-    @fact("Paid so far", rounding=whole)
+    @fact("Contributed so far", rounding=whole)
     def paid(self):
         """Withheld, estimated, applied and credits that are paid out; not what goes with this."""
         home = self._home

@@ -39,20 +39,19 @@ def _use_tax(mark, name, code):
     def use_tax_not_answered(run: Any) -> Iterator[Any]:
         questions = run.single(f"{code.lower()}-questions")
         if files_in(run, code) and not questions.is_answered("use_tax"):
-            says = f"{name} asks for use tax. Ask about purchases on which no tax was paid, and key 0 if there were none."
+            says = f"{name} asks for use tax. Ask about untaxed purchases, and enter 0 if none."
             yield found(questions.address("use_tax"), says)
 
     return use_tax_not_answered
 
 
 def _lines(mark, name, code, form):
-    @check(f"{mark}.lines-unconfirmed", f"{name}: line numbers were not compared with the printed form", "unlikely")
+    @check(f"{mark}.lines-unconfirmed", f"{name}: line numbers not compared with the form", "unlikely")
     def lines_unconfirmed(run: Any) -> Iterator[Any]:
         if files_in(run, code):
             says = (
-                f"{name}'s amounts and line numbers were entered from the law cited beside them and not compared with "
-                "this year's "
-                "printed form. Compare them once before the first return of the year goes out."
+                f"{name}'s amounts and line numbers follow the law cited and were not compared with this year's printed "
+                "form. Compare them once before the first return of the year is filed."
             )
             yield found(run.form(form).address("owed"), says)
 
@@ -60,7 +59,7 @@ def _lines(mark, name, code, form):
 
 
 def _planning(mark, name, code, form):
-    @check(f"{mark}.planning-amounts", f"{name}: amounts of an earlier year, for planning", "next-year")
+    @check(f"{mark}.planning-amounts", f"{name}: prior year amounts, for planning", "next-year")
     def amounts_of_another_year(run: Any) -> Iterator[Any]:
         if files_in(run, code) and "planning" in run.laws[mark]:
             known = run.laws[mark].planning.amounts_of
@@ -71,12 +70,16 @@ def _planning(mark, name, code, form):
 
 
 def _mover(mark, name, code):
-    @stops(f"{mark}.sales-of-mover", f"{name}: sales of movers and of land, without days or with a limited loss", "unsupported")
+    @stops(
+        f"{mark}.sales-of-mover",
+        f"{name}: sales by part-year residents or of real estate, without dates or with limited losses",
+        "unsupported",
+    )
     def mover(run: Any) -> Iterator[Any]:
         kind = places.calls(run, code) if files_in(run, code) else ""
         at = _undated(run) if kind == places.PART else _limited(run) if kind == places.NONE and _land(run, code) else ""
         if at:
-            says = f"{name}'s part of these sales {_NOT_YET} Sales need their day, and losses must be within the year's limit."
+            says = f"{name}'s part of these sales {_NOT_YET} Enter the dates of sale; losses must be within the year's limit."
             yield found(at, says)
 
     return mover
@@ -106,9 +109,9 @@ def _limited(run: Any) -> str:
 
 
 def _shared_by_days(mark, name, code):
-    @check(f"{mark}.shared-by-days", f"{name}: a business or share was divided by days or receipts", "unlikely")
-    @check(f"{mark}.wages-by-days", f"{name}: a mover's wages were divided by days", "unlikely")
-    @check(f"{mark}.adjustments-by-income", f"{name}: adjustments were divided by income", "unlikely")
+    @check(f"{mark}.shared-by-days", f"{name}: business or K-1 income allocated by days or receipts", "unlikely")
+    @check(f"{mark}.wages-by-days", f"{name}: part-year wages allocated by days", "unlikely")
+    @check(f"{mark}.adjustments-by-income", f"{name}: adjustments allocated by income", "unlikely")
     def shared_by_days(run: Any) -> Iterator[Any]:
         if not files_in(run, code) or places.calls(run, code) == places.WHOLE:
             return
@@ -116,20 +119,18 @@ def _shared_by_days(mark, name, code):
             for paper in run.papers(kind):
                 yield found(
                     paper.address_prefix,
-                    f"{paper.title}: {name}'s part follows receipts by state where they are entered, else the days its "
-                    "owner lived "
-                    "there. Enter the rows by state if the books say otherwise.",
+                    f"{paper.title}: {name}'s share follows receipts by state where entered, otherwise days of "
+                    "residence. Enter the state rows if the books differ.",
                     code=f"{mark}.shared-by-days",
                 )
         for wage in _by_days(run, code):
             says = (
-                f"{wage.title}: no row says that this pay belongs to a state lived in, so {name} has it by days. Enter "
-                "the rows by "
-                "state if the pay was earned before or after the move."
+                f"{wage.title}: no state row allocates these wages to a state of residence, so {name} includes them by "
+                "days. Enter the state rows if the wages were earned before or after the move."
             )
             yield found(wage.address("wages"), says, code=f"{mark}.wages-by-days")
         if run.form("us.1040").adjustments:
-            says = f"{name}'s part of the adjustments: those of a business follow its profit, the others the income. Compare it."
+            says = f"{name}'s share of adjustments: business adjustments follow the profit, the others follow income. Check it."
             yield found(run.form("us.1040").address("adjustments"), says, code=f"{mark}.adjustments-by-income")
 
     return shared_by_days
@@ -145,16 +146,14 @@ def _by_days(run: Any, code: str) -> Iterator[Any]:
 
 
 def _payments(mark, name, code, form):
-    @check(f"{mark}.underpaid", f"{name}: a penalty for paying late in the year is possible", "missing")
-    @check(f"{mark}.applied-too-much", f"{name}: more applied to next year than was overpaid", "conflict")
+    @check(f"{mark}.underpaid", f"{name}: underpayment penalty possible", "missing")
+    @check(f"{mark}.applied-too-much", f"{name}: applied to next year exceeds the overpayment", "conflict")
     def payments(run: Any) -> Iterator[Any]:
         if not files_in(run, code):
             return
         home, questions = run.form(form), run.single(f"{code.lower()}-questions")
         if home.owed > home.law.underpayment.owed_above and not home.penalty_is_known:
-            says = (
-                f"{home.owed:,} is owed to {name}. A penalty for paying late in the year may apply; it is left to the authority."
-            )
+            says = f"{home.owed:,} is due to {name}. An underpayment penalty may apply; it is left to the state."
             yield found(home.address("owed"), says, code=f"{mark}.underpaid")
         if questions.applied_to_next_year > home.overpaid:
             says = (
@@ -167,13 +166,13 @@ def _payments(mark, name, code, form):
 
 
 def _by_hand(mark, name, code):
-    @check(f"{mark}.added-by-hand", f"{name}: an amount was added or taken off by hand", "unlikely")
+    @check(f"{mark}.added-by-hand", f"{name}: manual addition or subtraction", "unlikely")
     def by_hand(run: Any) -> Iterator[Any]:
         questions = run.single(f"{code.lower()}-questions")
         if files_in(run, code):
             for field in ("other_additions", "other_subtractions"):
                 if getattr(questions, field):
-                    says = f"{getattr(questions, field):,} was entered by hand for {name}. Attach what explains it."
+                    says = f"{getattr(questions, field):,} was entered manually for {name}. Attach what explains it."
                     yield found(questions.address(field), says)
 
     return by_hand

@@ -130,7 +130,7 @@ class Here(_Income):
         if every <= 0:
             return share(self._lived(), of=amount)
         if not parts:
-            return nothing_because("its owner did not live here")
+            return nothing_because("the owner did not live here")
         return pro_rata(amount, total(parts), every)
 
     def _lived(self):
@@ -152,7 +152,7 @@ class Here(_Income):
             return total(wage.wages)
         if not lived:
             spared = here and places.is_spared(self.run, wage, self.state())
-            return nothing_because("by agreement these wages are taxed at home only") if spared else total(here)
+            return nothing_because("by reciprocal agreement these wages are taxed at home only") if spared else total(here)
         if not any(row.state for row in rows):
             return share(lived, of=wage.wages)
         homes = places.days_in(self.run, wage.owner or "taxpayer")
@@ -194,7 +194,7 @@ class Here(_Income):
         rows = [row for paper in (one.books, *self._given_to(one)) for row in paper.states if row.state]
         if not rows or one.net_receipts <= 0:
             lived = self._part(one.books)
-            return share(lived, of=one.profit) if lived else nothing_because("its owner did not live here")
+            return share(lived, of=one.profit) if lived else nothing_because("the owner did not live here")
         return pro_rata(one.profit, [row.income for row in rows if row.state == self.state()], one.net_receipts)
 
     def _given_to(self, one):
@@ -254,7 +254,7 @@ class Here(_Income):
         if rows and (amount or any(row.income for row in rows)):
             return total([row.income for row in rows if row.state == self.state()])
         lived = self._part(paper)
-        return share(lived, of=amount) if lived else nothing_because("its owner did not live here")
+        return share(lived, of=amount) if lived else nothing_because("the owner did not live here")
 
     @fact("Unemployment compensation", rounding=whole)
     def unemployment(self):

@@ -35,21 +35,21 @@ class AdviceTests(TestCase):
 
     def test_health_savings_and_own_plans(self):
         found = items(result(wage(), cover(paid_in="1000")))["hsa-taxpayer"]
-        self.assertEqual(dict(found.facts)["Most for the year"], 4_300)
+        self.assertEqual(dict(found.facts)["Contribution limit"], 4_300)
         self.assertIn("3,300", found.says)
         self.assertGreater(items(result(shop()))["sep-taxpayer"].saves, 0)
 
     def test_the_distance_to_the_next_band(self):
         facts = dict(items(result(wage(60_000)))["bands"].facts)
         self.assertEqual(facts["Taxable income"], 44_250)
-        self.assertEqual(facts["Room until the next band"], 48_475 - 44_250)
-        self.assertEqual((facts["Highest rate on it"], facts["Rate of the next band"]), ("12%", "22%"))
-        self.assertNotIn("Room until the next band", dict(items(result(wage(900_000)))["bands"].facts))
+        self.assertEqual(facts["Room to the next bracket"], 48_475 - 44_250)
+        self.assertEqual((facts["Highest marginal rate"], facts["Next bracket rate"]), ("12%", "22%"))
+        self.assertNotIn("Room to the next bracket", dict(items(result(wage(900_000)))["bands"].facts))
 
     def test_together_or_apart_is_computed_both_ways(self):
         one = items(couple(w2(200_000, 30_000), w2(20_000, 1_000, "w2", "spouse")))["apart"]
         facts = dict(one.facts)
-        self.assertGreater(facts["Together"], facts["Two returns"])
+        self.assertGreater(facts["Joint"], facts["Two returns"])
         self.assertIsNone(one.saves)
         self.assertNotIn("apart", items(result(wage())))
 

@@ -111,9 +111,9 @@ class BelongsTests(TestCase):
         one = self.one(w2(50_000, **at(("IL", "30000", "1485"))))
         self.assertEqual((one.by_state["IL"], one.rest, one.rest_is), ((30_000, 1485), 20_000, "not yet allocated"))
         over = self.one(w2(50_000, **at(("IL", "50000", "0"), ("MO", "20000", "0"))))
-        self.assertEqual((over.rest, over.rest_is), (-20_000, "more than the federal amount"))
+        self.assertEqual((over.rest, over.rest_is), (-20_000, "exceeds the federal amount"))
         nowhere = self.one(filing(residence="TX", state="TX"), w2(50_000, **at(("IL", "30000", "1485"))))
-        self.assertEqual(nowhere.rest_is, "belongs nowhere taxable")
+        self.assertEqual(nowhere.rest_is, "not taxed by any state")
 
     def test_interest_belongs_where_its_owner_lives_by_days_when_they_moved(self):
         one = self.one(*MOVED, interest("365"), kind="1099-int")
@@ -133,7 +133,7 @@ class BelongsTests(TestCase):
 
         one = sold("2025-03-01", "2025-05-31", "2025-06-01")
         self.assertEqual({state: amount for state, (amount, _) in one.by_state.items()}, {"IL": 200, "OH": 100})
-        self.assertEqual((sold("").rest, sold("").rest_is), (100, "no day of sale is entered"))
+        self.assertEqual((sold("").rest, sold("").rest_is), (100, "no date of sale is entered"))
 
     def test_capital_gain_distributions_belong_with_their_dividends(self):
         one = self.one(paper("1099-div", payer="Heron", dividends="300", capital_gain="200"), kind="1099-div")

@@ -12,12 +12,12 @@ CASES = list(all_cases())
 
 DENIED = [  # case                                 the benefit        why it is zero
     ("care/one-earner",                          "us.1040.20",       "the spouse has no earned income"),
-    ("care/too-old",                             "us.2441.11",       "nobody who was cared for is under 13 or incapable of self-care"),
-    ("earned-income/filed-apart",                "us.1040.27a",      "a married person must file jointly"),
+    ("care/too-old",                             "us.2441.11",       "no qualifying person is under 13 or incapable of self-care"),
+    ("earned-income/filed-apart",                "us.1040.27a",      "a married taxpayer must file jointly"),
     ("earned-income/investments-over",           "us.1040.27a",      "investment income is above the limit"),
     ("education/past-the-range",                 "us.1040.29",       "180,000 is not above"),
     ("education/filer-below-24",                 "us.1040.29",       "lives on the parents"),
-    ("savers/above",                             "us.sch-3.4",       "income is above the last step"),
+    ("savers/above",                             "us.sch-3.4",       "income exceeds the limit"),
     ("marketplace/above-400-in-2026",            "us.8962.24",       "four times the poverty line"),
     ("additional-deductions/car-loan-older",     "us.1040.13b",      "no loan of a car that qualifies"),
     ("additional-deductions/senior-past",        "us.1040.13b",      "6,000 is not above"),
@@ -25,10 +25,10 @@ DENIED = [  # case                                 the benefit        why it is 
     ("adjustments/refund-not-itemised",          "us.sch-1.1",       "last year's return was not itemized"),
     ("ira/covered-at-the-end",                   "us.sch-1.20",      "above the range for people covered by a plan"),
     ("qualified-business/service-trade-above",   "us.1040.13a",      "specified service trade"),
-    ("underpayment/last-years-tax",              "us.1040.38",       "enough was withheld"),
-    ("self-employed/below-400",                  "us.sch-2.4",       "earnings are below 400"),
-    ("energy/ended",                             "us.sch-3.8",       "the law ended with 2025"),
-    ("benefits/below-the-base",                  "us.1040.6b",       "income is not above the first threshold"),
+    ("underpayment/last-years-tax",              "us.1040.38",       "withholding was sufficient"),
+    ("self-employed/below-400",                  "us.sch-2.4",       "earnings are under $400"),
+    ("energy/ended",                             "us.sch-3.8",       "it ended with 2025"),
+    ("benefits/below-the-base",                  "us.1040.6b",       "income does not exceed the base amount"),
     ("minimum-tax/taxes-added-back",             "us.6251.11",       "the regular tax is higher"),
 ]  # fmt: skip
 

@@ -25,7 +25,7 @@ class Questions(StateQuestions):
 def health_coverage(run):
     questions = run.single("ca-questions")
     if files_in(run, "CA") and places.calls(run, "CA") != places.NONE and not questions.is_answered("health_coverage"):
-        says = "California asks whether everybody had health coverage the whole year; a gap may cost a penalty."
+        says = "California asks about full-year health coverage; a gap may cause a penalty."
         yield found(questions.address("health_coverage"), says)
 
 

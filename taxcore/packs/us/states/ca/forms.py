@@ -114,7 +114,7 @@ class IncomeTax(StateReturn):
     @line({2023: "36-NR"}, "CA tax rate", rounding=None)
     def rate(self):
         if self.is_whole:
-            return nothing_because("all income is California's")
+            return nothing_because("all income is from California")
         return ratio(self.tax, over=self.taxable_income, places=4)
 
     @line({2023: "35-NR"}, "CA taxable income")
@@ -143,7 +143,7 @@ class IncomeTax(StateReturn):
     def care_credit(self):
         """A part of the federal credit as it is before the federal tax limits it."""
         if self.run.is_idle("us.2441"):
-            return nothing_because("no care was paid for")
+            return nothing_because("there are no care expenses")
         rate = next((rate for up_to, rate in self.law.care.steps if self.federal_agi <= up_to), None)
         if rate is None:
             return nothing_because("federal income is above the credit's limit", self.federal_agi)
@@ -161,7 +161,7 @@ class IncomeTax(StateReturn):
     def renter(self):
         law = self.law.renter
         if not self.questions.renter:
-            return nothing_because("nobody said that a home was rented for half the year")
+            return nothing_because("renting half the year is not answered yes")
         if self.agi > self.by_status(law.up_to):
             return nothing_because("the income is above the limit", self.agi)
         return total(self.by_status(law))

@@ -19,14 +19,14 @@ def _own_tax(run):
     form = run.form("us-ga.500")
     if form.state_tax_in_itemized() <= 0:
         return None
-    return form.address("itemized"), "its own income tax stays among the itemized deductions, other states' is removed."
+    return form.address("itemized"), "its own income tax stays in itemized deductions, other states' tax is removed."
 
 
 def _earned_then(run):
     form = run.form("us-ga.500")
     if run.year != 2023 or not form.retirement or not form.federal.wages:
         return None
-    return form.address("adjustments"), "pay for work counts up to 4,000 in the retirement exclusion of 2023."
+    return form.address("adjustments"), "earned income counts up to $4,000 in the 2023 retirement exclusion."
 
 
 STATE = State(
@@ -38,9 +38,9 @@ STATE = State(
     papers=(Questions,),
     law=folder("GA"),
     checks=(
-        in_doubt("us-ga", "Georgia", "own-tax-itemized", "its own income tax among the itemized deductions",
+        in_doubt("us-ga", "Georgia", "own-tax-itemized", "its own income tax in itemized deductions",
                  "O.C.G.A. 48-7-27(b)(3)", _own_tax),
-        in_doubt("us-ga", "Georgia", "earned-retirement", "pay for work in the retirement exclusion of 2023",
+        in_doubt("us-ga", "Georgia", "earned-retirement", "earned income in the 2023 retirement exclusion",
                  "O.C.G.A. 48-7-27(a)(5)(E)", _earned_then),
         *common("GA", "Georgia", "us-ga.500", use_tax=False),
     ),

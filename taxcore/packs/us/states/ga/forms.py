@@ -24,7 +24,7 @@ class IncomeTax(StateReturn):
         law, person = self.law.retirement, self.person(own.key)
         age = person.age_at_end() or 0
         if age < law.age and not person.disabled:
-            return nothing_because("neither 62 nor disabled")
+            return nothing_because("under 62 and not disabled")
         unearned = total(own.interest, own.dividends, excess(own.gains, over=0), own.retirement, less=self._federal_bonds(own))
         earned = least(total(own.wages, excess(own.business, over=0)), law.earned_most)
         return least(total(unearned, earned), law.older_each if age >= law.older_age else law.each)
@@ -33,7 +33,7 @@ class IncomeTax(StateReturn):
         every = [form.interest for form in self.every("us-ga.own-income")]
         return pro_rata(self.everywhere.government_interest, own.interest, every) if total(every) > 0 else ZERO
 
-    @line("9", "Adjustments to income, Schedule 1")
+    @line("9", "Adjustments, Schedule 1")
     def adjustments(self):
         of = self.everywhere
         added = total(of.other_bonds, self.questions.other_additions)
@@ -99,7 +99,7 @@ class IncomeTax(StateReturn):
     def low_income(self):
         """For each exemption; one more for each person of 65. Nobody who can be claimed by others has it."""
         if self.federal.standard.is_dependant or not self.is_whole:
-            return nothing_because("it is for people of the whole year whom nobody else can claim")
+            return nothing_because("it requires full-year residency and not being claimed as a dependent")
         each = next((each for below, each in self.law.low_income.steps if self.federal_agi < below), None)
         if each is None:
             return nothing_because("the income is above the limit", self.federal_agi)

@@ -22,13 +22,13 @@ class Questions(StateQuestions):
                             cites="Iowa Code 422.12(2)")  # fmt: skip
 
 
-@check("us-ia.school-district-open", "Iowa: no school district or no surtax", "missing", "Iowa Code 257.21")
+@check("us-ia.school-district-open", "Iowa: school district or surtax missing", "missing", "Iowa Code 257.21")
 def school_district(run):
     questions = run.single("ia-questions")
     if files_in(run, "IA") and places.home_at_end(run) == "IA":
         open_ = next((name for name in ("school_district", "surtax_rate") if not questions.is_answered(name)), None)
         if open_:
-            says = "Iowa asks for the school district of 31 December, and its surtax is a percentage of the tax. Enter both."
+            says = "Enter the school district on December 31 and its surtax rate."
             yield found(questions.address(open_), says)
 
 

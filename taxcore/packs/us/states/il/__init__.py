@@ -28,8 +28,7 @@ def schedule_m_line_number(run):
     if _lives_here(run) and run.form("us-il.sch-m").government_interest > 0:
         yield found(
             run.form("us-il.sch-m").address("government_interest"),
-            "Interest on US obligations is subtracted on Schedule M. The amount is certain; look up the number of "
-            "its line, which is not confirmed here.",
+            "Interest on U.S. obligations is subtracted on Schedule M. The line number is not confirmed here: check it.",
         )
 
 
@@ -62,8 +61,8 @@ def schedule_cr_line_numbers(run):
     if files_in(run, "IL") and run.form("us-il.il-1040").other_state_credit > 0:
         yield found(
             run.form("us-il.il-1040").address("other_state_credit"),
-            "The credit for other states' tax is computed on Schedule CR. The amount is certain; look up the numbers of its "
-            "lines, which are not confirmed here.",
+            "The credit for tax paid to other states is figured on Schedule CR. The line numbers are not confirmed "
+            "here: check them.",
         )
 
 
@@ -72,8 +71,7 @@ def schedule_nr_line_numbers(run):
     if files_in(run, "IL") and not _lives_here(run):
         yield found(
             run.form("us-il.sch-nr").address("net_income"),
-            "Illinois' part of the income is computed on Schedule NR. Compare it: the numbers of its lines "
-            "are not confirmed here.",
+            "Illinois income is figured on Schedule NR. The line numbers are not confirmed here: check them.",
         )
 
 

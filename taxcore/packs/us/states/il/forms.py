@@ -198,7 +198,7 @@ class IncomeTax(StateReturn):
 
     @line("13", "Recapture of investment credits")
     def recapture(self):
-        return nothing_because("no investment credit was taken on earlier returns")
+        return nothing_because("no investment credit was taken on prior returns")
 
     @line("14", "Income tax")
     def income_tax(self):
@@ -234,7 +234,7 @@ class IncomeTax(StateReturn):
 
     @line("20", "Household employment tax")
     def household_tax(self):
-        return nothing_because("no household employee is on this return")
+        return nothing_because("there is no household employee")
 
     @line("21", "Use tax")
     def use_tax(self):
@@ -274,7 +274,7 @@ class IncomeTax(StateReturn):
             one for one in self.every("us.dependent") if one.counts_for_earned_income and one.who.years_old() < law.child_below
         ]
         if not young:
-            return nothing_because("there is no qualifying child below 12")
+            return nothing_because("there is no qualifying child under 12")
         return share(law.share_of_earned_income_credit, of=self.earned_income_credit)
 
     @line({2022: "30", 2024: "31"}, "Payments", weight="total")

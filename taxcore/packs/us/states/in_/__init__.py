@@ -35,23 +35,23 @@ class Questions(StateQuestions):
 _COUNTIES = (("county", "county_rate"), ("spouse_county", "spouse_county_rate"))
 
 
-@stops("us-in.county-open", "Indiana: no county on 1 January", "missing", "IC 6-3.6-4")
-@stops("us-in.county-rate-open", "Indiana: no rate of the county", "missing", "IC 6-3.6-4")
-@check("us-in.county-rate", "Indiana: the county's rate was not compared with the notice", "unlikely", "IC 6-3.6-4")
-@check("us-in.divided-between-counties", "Indiana: taxable income divided between two counties", "unlikely", "Schedule CT-40")
+@stops("us-in.county-open", "Indiana: county on January 1 missing", "missing", "IC 6-3.6-4")
+@stops("us-in.county-rate-open", "Indiana: county tax rate missing", "missing", "IC 6-3.6-4")
+@check("us-in.county-rate", "Indiana: county tax rate not compared with the notice", "unlikely", "IC 6-3.6-4")
+@check("us-in.divided-between-counties", "Indiana: income divided between two counties", "unlikely", "Schedule CT-40")
 def county(run):
     if not files_in(run, "IN"):
         return
     questions, form = run.single("in-questions"), run.form("us-in.it-40")
     if not questions.county:
-        says = "Indiana counties tax the same income. Choose the county of 1 January, or that there was none."
+        says = "Choose the county of residence on January 1, or none."
         yield found(questions.address("county"), says, code="us-in.county-open")
     for name, rate in _COUNTIES[: 1 + form.has_two_counties]:
         yield from _rate_of(getattr(questions, name), rate, questions, form)
     if form.has_two_counties:
         says = (
-            f"{form.spouse_taxable:,} of the taxable income is the spouse's, as their federal income is to that of both. "
-            "Compare it with the schedule's own division."
+            f"{form.spouse_taxable:,} of the taxable income is the spouse's, in proportion to federal income. Compare "
+            "with Schedule CT-40."
         )
         yield found(form.address("spouse_taxable"), says, code="us-in.divided-between-counties")
 
@@ -60,7 +60,7 @@ def _rate_of(county, rate, questions, form):
     if county in ("", "none"):
         return
     if not getattr(form, rate):
-        says = f"The rate of {county} County is not in the files for {form.year}. Enter it from the department's notice."
+        says = f"The rate of {county} County is not on file for {form.year}. Enter it from the department's notice."
         yield found(questions.address(rate), says, code="us-in.county-rate-open")
     elif not getattr(questions, rate):
         says = f"{county} County's rate is taken as {getattr(form, rate) * 100:f}%. Compare it with the department's notice."

@@ -91,7 +91,7 @@ class IncomeTax(StateReturn):
         if keyed:
             return total(keyed) / 100
         known = self.law.county
-        return total(known[county]) if county in known else nothing_because("no rate of the county is known")
+        return total(known[county]) if county in known else nothing_because("the county rate is not known")
 
     @fact("County tax rate", rounding=None, cites="IC 6-3.6-4")
     def county_rate(self):

@@ -71,9 +71,9 @@ class Underpayment(StateForm):
     @fact("Penalty", rounding=whole)
     def penalty(self):
         if not self.is_worked_out:
-            return nothing_because("last year's tax is not entered")
+            return nothing_because("prior year tax is not entered")
         if not self.questions.tax_last_year:
-            return nothing_because("no tax was owed last year")
+            return nothing_because("there was no tax last year")
         if self.not_withheld < self.law.underpayment.owed_above:
-            return nothing_because("less than 1,000 was left after withholding", self.not_withheld)
+            return nothing_because("tax after withholding is less than $1,000", self.not_withheld)
         return share(self.law.penalty.rate, of=self.short)

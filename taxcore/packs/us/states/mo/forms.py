@@ -64,7 +64,7 @@ class Column(StateForm):
     @fact("Capital gain subtraction", rounding=whole)
     def gains(self):
         if "gains" not in self.law:
-            return nothing_because("the law begins in 2025")
+            return nothing_because("it begins in 2025")
         return share(self.law.gains.excluded, of=excess(self.own.gains, over=0))
 
     @line("5", "Missouri adjusted gross income", weight="total")
@@ -226,7 +226,7 @@ class IncomeTax(StateReturn):
     @line("15", "Additional deduction: head of household or surviving spouse")
     def head_of_household(self):
         if self.federal.status not in ("head_of_household", "surviving_spouse"):
-            return nothing_because("the filing status is another")
+            return nothing_because("it does not apply to the filing status")
         return total(self.law.head_of_household.more)
 
     @line("25", "Deductions", weight="total")
@@ -257,7 +257,7 @@ class IncomeTax(StateReturn):
     def working_family(self):
         """Not paid out; for residents of the whole year."""
         if not self.is_whole:
-            return nothing_because("it is for a whole year here")
+            return nothing_because("it requires full-year residency")
         credit = share(self.law.working_family.share_of_federal, of=self.federal.earned_income_credit)
         return least(credit, excess(self.tax, over=self.other_states))
 

@@ -20,7 +20,7 @@ class Questions(StateQuestions):
                                help="Alimony, gifts, inheritances, income earned elsewhere; not pensions.")  # fmt: skip
 
 
-@check("us-pa.forgiveness-possible", "Income is low enough for tax forgiveness", "missed", "72 P.S. 7304")
+@check("us-pa.forgiveness-possible", "Pennsylvania: tax forgiveness possible", "missed", "72 P.S. 7304")
 def forgiveness(run):
     if not files_in(run, "PA"):
         return
@@ -30,8 +30,8 @@ def forgiveness(run):
     if questions.forgiveness is None and form.residency == places.WHOLE and 0 < form.taxable_income < free + 10 * law.step:
         yield found(
             questions.address("forgiveness"),
-            f"Income in Pennsylvania is {form.taxable_income:,}: part of the tax, or all of it, may be forgiven. Ask about "
-            "other income and answer the question.",
+            f"Income in Pennsylvania is {form.taxable_income:,}: tax forgiveness may apply. Ask about other eligibility "
+            "income and answer the question.",
         )
 
 
@@ -44,15 +44,15 @@ def classes(run):
     if form.business:
         yield found(
             form.address("business"),
-            "Business income is taken as the federal return has it. Pennsylvania deducts meals in full and "
-            "depreciates otherwise: compare.",
+            "Business income is taken from the federal return. Pennsylvania allows meals in full and differs in "
+            "depreciation: check.",
             code="us-pa.books-differ",
         )
     amounts = [one.profit for one in run.every("us.sch-c")]
     if len(form.federal.filers) == 2 and any(a < 0 for a in amounts) and any(a > 0 for a in amounts):
         yield found(
             form.address("business"),
-            "A loss of one spouse does not lower the other's income here. If the businesses are of both, override line 4.",
+            "One spouse's loss does not offset the other's income. If the businesses are jointly owned, override line 4.",
             code="us-pa.losses-of-couple",
         )
 

@@ -27,7 +27,7 @@ class IncomeTax(StateReturn):
         lived = self._lived(paper)
         if lived == _ALL:
             return total(amount)
-        return share(lived, of=amount) if lived else nothing_because("its owner did not live in Pennsylvania")
+        return share(lived, of=amount) if lived else nothing_because("the owner did not live in Pennsylvania")
 
     @line("1a", "Gross compensation", cites="72 P.S. 7303(a)(1)")
     def gross_compensation(self):
@@ -44,7 +44,7 @@ class IncomeTax(StateReturn):
 
     @line("1b", "Unreimbursed employee expenses")
     def expenses(self):
-        return nothing_because("no paper here has them")
+        return nothing_because("no form reports them")
 
     @line("1c", "Net compensation")
     def compensation(self):
@@ -92,11 +92,11 @@ class IncomeTax(StateReturn):
 
     @line("6", "Rents and royalties")
     def rents(self):
-        return nothing_because("no rents are on this return")
+        return nothing_because("there are no rents")
 
-    @line("7", "Total estate and trust income or (loss)")
+    @line("7", "Estates and trusts")
     def trusts(self):
-        return nothing_because("no share of an estate or trust is on this return")
+        return nothing_because("there is no estate or trust K-1")
 
     @line("8", "Gambling winnings", cites="72 P.S. 7303(a)(7)")
     def gambling(self):
@@ -165,7 +165,7 @@ class IncomeTax(StateReturn):
     def forgiven(self):
         """All up to the limit, a tenth less for each step begun above it."""
         if not self.questions.forgiveness or not self.is_whole:
-            return nothing_because("tax forgiveness is not claimed" if self.is_whole else "it is for a full year here")
+            return nothing_because("tax forgiveness is not claimed" if self.is_whole else "it requires full-year residency")
         law = self.law.tax_forgiveness
         free = (law.couple if len(self.federal.filers) == 2 else law.alone) + law.each_child * int(self.children)
         steps = (max(self.eligibility_income - free, ZERO) / law.step).to_integral_value(ROUND_CEILING)
@@ -176,7 +176,7 @@ class IncomeTax(StateReturn):
         """Of the tax less the credit for other states' tax, which is never paid out. Schedule SP, lines 12 to 16."""
         return share(self.forgiven, of=excess(self.tax, over=self.resident_credit))
 
-    @line("22", "Other state(s) tax credit", cites="72 P.S. 7314")
+    @line("22", "Resident credit", cites="72 P.S. 7314")
     def resident_credit(self):
         """In each state, no more than Pennsylvania's own tax on the same income."""
         elsewhere = self.taxed_elsewhere()

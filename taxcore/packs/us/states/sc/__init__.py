@@ -22,8 +22,8 @@ def conformity(run):
         form = run.form("us-sc.sc1040")
         yield found(
             form.address("federal_taxable"),
-            "Federal taxable income holds what the federal law of July 2025 gave, such as a higher standard deduction. "
-            "Whether South Carolina follows it was not known here: enter what it adds back among the other additions.",
+            "Federal taxable income includes changes of July 2025 law, such as the higher standard deduction. South "
+            "Carolina conformity is not confirmed: enter any addback as other additions.",
         )
 
 

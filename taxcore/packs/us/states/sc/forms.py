@@ -93,7 +93,7 @@ class IncomeTax(StateReturn):
     def care_credit(self):
         """Of the costs that the federal credit counts."""
         if self.run.is_idle("us.2441") or self.run.form("us.2441").not_allowed:
-            return nothing_because("the federal return counts no costs of care")
+            return nothing_because("there are no federal care expenses")
         return share(self.part, of=share(self.law.care.rate, of=self.run.form("us.2441").base))
 
     @line("12", "Two wage earner credit", cites="S.C. Code 12-6-3330")
@@ -115,7 +115,7 @@ class IncomeTax(StateReturn):
     @fact("Earned income credit, SC1040TC", rounding=whole, cites="S.C. Code 12-6-3632")
     def earned_income_credit(self):
         if not self.is_whole:
-            return nothing_because("it is for a whole year here")
+            return nothing_because("it requires full-year residency")
         return share(self.law.earned_income_credit.share_of_federal, of=self.federal.earned_income_credit)
 
     @line("13", "Other credits, SC1040TC")

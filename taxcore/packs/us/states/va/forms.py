@@ -68,7 +68,7 @@ class IncomeTax(StateReturn):
     def _own_age_deduction(self, person):
         """The whole amount of the oldest; what fell is divided evenly among the others of 65."""
         if (person.age_at_end() or 0) < 65:
-            return nothing_because("is younger than 65")
+            return nothing_because("is under 65")
         oldest = sum(1 for one in self.federal.filers if (one.age_at_end() or 0) >= 65 and self._is_oldest(one))
         if self._is_oldest(person):
             return total(self.law.age_deduction.each)
@@ -133,7 +133,7 @@ class IncomeTax(StateReturn):
     def care(self):
         """The costs that the federal care credit counts."""
         if self.run.is_idle("us.2441") or self.run.form("us.2441").not_allowed:
-            return nothing_because("the federal return counts no costs of care")
+            return nothing_because("there are no federal care expenses")
         return share(self.part_of_deductions, of=self.run.form("us.2441").base)
 
     @line("15", "Virginia taxable income", weight="total")
@@ -218,7 +218,7 @@ class IncomeTax(StateReturn):
         if self.age_deduction > 0 or self.aged() or self.blind():
             return nothing_because("the age deduction or an exemption for 65 or blind is claimed")
         if any(one.claimed_by_other for one in self.federal.filers):
-            return nothing_because("somebody else can claim the taxpayer")
+            return nothing_because("the taxpayer can be claimed as a dependent")
         law, earned = self.law.earned_income_credit, share(self.part, of=self.federal.earned_income_credit)
         return greatest(
             of={

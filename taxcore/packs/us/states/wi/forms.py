@@ -141,12 +141,12 @@ class IncomeTax(StateReturn):
     @fact("Care credit before proration", rounding=None, cites="2023 Wisconsin Act 101")
     def care_on_costs(self):
         if self.run.is_idle("us.2441"):
-            return nothing_because("no care was paid for")
+            return nothing_because("there are no care expenses")
         care, law = self.run.form("us.2441"), self.law.care
         if care.not_allowed or not care.persons:
             return nothing_because(care.not_allowed or NOBODY_QUALIFIES)
         most = law.one if care.persons == 1 else law.several
-        return share(care.rate, of=least(of={"costs": care.expenses, "most": most,
+        return share(care.rate, of=least(of={"expenses": care.expenses, "most": most,
                                              "taxpayer's earned income": care.taxpayers_earned,
                                              "spouse's earned income": care.spouses_earned}))  # fmt: skip
 
@@ -220,7 +220,7 @@ class IncomeTax(StateReturn):
         """A part of the federal credit that depends on the children; for residents of the whole year."""
         if not self.is_whole or self.excludes_pensions:
             return nothing_because(
-                "it is for a whole year here" if not self.is_whole else "the larger pension exclusion is chosen"
+                "it requires full-year residency" if not self.is_whole else "the larger pension exclusion is chosen"
             )
         children = f"{min(int(self.federal.earned.children), 3)}"
         return share(self.law.earned_income_credit[children], of=self.federal.earned_income_credit)
