@@ -1,6 +1,7 @@
 """A benefit that came out at zero or smaller for a reason a preparer can act on: named with the reason and the paper."""
 
 from taxcore.engine import ZERO, check, found, idea
+from taxcore.packs.us.federal.education import NOT_HALF_TIME
 
 
 @check("us.care.one-earner", "No care credit: one spouse has no earned income", "lost", "IRC 21(d)")
@@ -97,7 +98,7 @@ def student_loans_apart(run):
 @check("us.1098-t.half-time-open", "Half-time student question not answered", "lost", "IRC 25A(b)(3)")
 def tuition_without_first_credit(run):
     for form in run.every("us.8863-student"):
-        if form.chosen == "lifetime" and form.not_american == "was not at least half-time in a term":
+        if form.chosen == "lifetime" and form.not_american == NOT_HALF_TIME:
             paper = next(paper for paper in run.papers("1098-t") if paper.student == form.key)
             if paper.half_time is None:
                 yield found(

@@ -3,6 +3,7 @@
 from taxcore.engine import STOPS, ZERO, Diagnostic, check, declares, found, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN, RATES_UNKNOWN
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CODES = {
@@ -234,7 +235,7 @@ def other_states(run):
 def underpayment(run):
     """Where last year's tax is not known nobody can say whether there is a penalty."""
     form, penalty = run.form("us.1040"), run.form("us.2210")
-    unknown = penalty.excused in ("last year's tax is not entered", "the interest rates of the year are not all known")
+    unknown = penalty.excused in (PRIOR_TAX_UNKNOWN, RATES_UNKNOWN)
     if unknown and form.owed > 0 and penalty.withheld + form.estimates < penalty.share_of_year:
         yield found(
             form.address("owed"),

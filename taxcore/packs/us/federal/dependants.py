@@ -16,6 +16,9 @@ def first_failed(conditions):
     return next((reason for holds, reason in conditions if not holds), "")
 
 
+OWN_SUPPORT = "provided over half of own support"  # a reason that another rule looks for: it is written once
+
+
 class Dependant(FederalForm):
     """What the law makes of one person. IRC 152(c) qualifying child, 152(d) qualifying relative, 24(c), (h)."""
 
@@ -34,7 +37,7 @@ class Dependant(FederalForm):
             (who.relationship in CHILD_KINDS, "the relationship is not that of a qualifying child"),
             ((who.months_at_home or 0) >= _MORE_THAN_HALF, "lived with the taxpayer half the year or less"),
             (young or who.disabled, "is 19 or older, and not a student under 24 or disabled"),
-            (not who.supports_self, "provided over half of own support"),
+            (not who.supports_self, OWN_SUPPORT),
         ])  # fmt: skip
 
     @fact("Why not a qualifying relative")
@@ -56,7 +59,7 @@ class Dependant(FederalForm):
     @fact("Is a qualifying child for the EIC")
     def counts_for_earned_income(self):
         """The support test does not matter there. IRC 32(c)(3)(A)."""
-        return self.not_a_child in ("", "provided over half of own support") and bool(self.who.number)
+        return self.not_a_child in ("", OWN_SUPPORT) and bool(self.who.number)
 
     @line("1", "Child tax credit", cites="IRC 24(a), (c), (h)")
     def child_credit(self):

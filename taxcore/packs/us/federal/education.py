@@ -3,6 +3,8 @@
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 
+NOT_HALF_TIME = "was not enrolled at least half-time"
+
 
 class Student(FederalForm):
     """Part III for one student: which credit, and how much of the costs counts. IRC 25A(b)(2), (c), (f), (g)."""
@@ -32,7 +34,7 @@ class Student(FederalForm):
     def not_american(self):
         papers = self._papers()
         reasons = [
-            (any(p.half_time for p in papers), "was not enrolled at least half-time"),
+            (any(p.half_time for p in papers), NOT_HALF_TIME),
             (not any(p.four_years_done for p in papers), "has completed the first 4 years"),
             (all((p.years_claimed or 0) < 4 for p in papers), "the credit was claimed for 4 years"),
             (not any(p.convicted for p in papers), "has a felony drug conviction"),

@@ -14,6 +14,9 @@ from taxcore.packs.us.base import FederalForm
 
 _QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
 
+PRIOR_TAX_UNKNOWN = "prior year tax is not entered"
+RATES_UNKNOWN = "not all interest rates of the year are published"
+
 
 class Underpayment(FederalForm):
     """Whether there is a penalty, and how much. IRC 6654(a), (b), (d), (e)."""
@@ -77,11 +80,11 @@ class Underpayment(FederalForm):
         law, questions = self.law.underpayment, self.paper("penalty")
         reasons = [
             (self.not_withheld >= law.owed_below, "tax after withholding is less than $1,000"),
-            (self.prior.is_keyed("tax"), "prior year tax is not entered"),
+            (self.prior.is_keyed("tax"), PRIOR_TAX_UNKNOWN),
             (not (self.prior.tax == 0 and self.prior.whole_year is not False), "there was no tax last year"),
             (self.withheld < self.required_payment, "withholding was sufficient"),
             (not questions.by_authority, "it is left to the IRS"),
-            ("rates" in law, "not all interest rates of the year are published"),
+            ("rates" in law, RATES_UNKNOWN),
         ]
         return next((reason for holds, reason in reasons if not holds), "")
 

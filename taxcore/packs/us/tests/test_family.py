@@ -41,7 +41,7 @@ class DependantTests(TestCase):
 
     def test_a_denied_benefit_says_why(self):
         found = result(person(), filing(), child(months_at_home="6"), w2(60_000))
-        self.assertIn("half of the year or less", found["us.dependent[d1].1"].because.note)
+        self.assertIn("half the year or less", found["us.dependent[d1].1"].because.note)
 
     def test_nobody_has_dependants_who_is_one(self):
         found = result(person(claimed_by_other="yes"), filing(), child(), w2(60_000))
