@@ -60,7 +60,7 @@ def _asked_for():
     """A refusal that somebody asked for on the console; counts down."""
     asked = Mood.objects.filter(pk=1, to_refuse__gt=0).update(to_refuse=models.F("to_refuse") - 1)
     if asked:
-        yield Fault("C-0901", "Refused because the console of the simulated authorities asked for it.", "/Return")
+        yield Fault("C-0901", "Rejected by request of the simulator's console.", "/Return")
 
 
 def learn(document):
@@ -92,7 +92,9 @@ def _too_late(document, authority, year):
     """Nobody needs more time for a return that is here."""
     for person in document.people():
         if Claim.objects.filter(authority=authority, year=year, number=digits(document.text("Number", person))).exists():
-            yield Fault("E-0501", f"A return for {year} was accepted already; no more time is given.", path_of(person, "Number"))
+            yield Fault(
+                "E-0501", f"A return for {year} was accepted already; no extension is granted.", path_of(person, "Number")
+            )
 
 
 class Document:
@@ -150,7 +152,7 @@ def person_matches(document, authority, year):
         number, last = digits(document.text("Number", person)), document.text("LastName", person)
         known = Person.objects.filter(number=number).first()
         if number[3:5] == UNKNOWN_PEOPLE:
-            says = "is in no register"
+            says = "does not match IRS records"
         elif known is not None and name_control(known.last_name) != name_control(last):
             says = "belongs to another last name"
         else:
@@ -178,7 +180,7 @@ def employer_known(document, authority, year):
     for statement in document.all("Papers/WageStatement"):
         number = document.text("EmployerNumber", statement)
         if digits(number).startswith(UNKNOWN_EMPLOYERS):
-            message = f"{document.text('Employer', statement)}, {number}: this EIN is in no register."
+            message = f"{document.text('Employer', statement)}, {number}: this EIN does not match IRS records."
             yield Fault("E-0301", message, path_of(statement, "EmployerNumber"))
 
 

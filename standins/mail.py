@@ -43,7 +43,7 @@ class Mailbox:
             f"{time.strftime('%d %b %H:%M', time.localtime(message['at']))}</p><pre>{_linked(message['text'])}</pre></article>"
             for message in reversed(list(self.messages()))
         ]
-        return _PAGE.format("".join(rows) or "<p>No mail yet. Ask a client for a signature.</p>")
+        return _PAGE.format("".join(rows) or "<p>No mail yet. Request an e-signature from a client.</p>")
 
 
 _PAGE = """<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Clients' mailboxes</title><style>

@@ -76,7 +76,7 @@ class PlacesTests(RunningTestCase):
         walk.sees("The return apart is made", "Left out: Ines files separately")
         self.assertNotIn("Illinois", self.bottom(walk))
         walk.driver.find_element(By.LINK_TEXT, "Ines's return").click()
-        walk.sees("Illinois only: Ines, apart from the return of both")
+        walk.sees("Illinois only: Ines, separate from the joint return")
         self.assertIn("Illinois", self.bottom(walk))
         self.assertNotIn("United States", self.bottom(walk))
         wages = self.practice.sql(
@@ -169,7 +169,7 @@ class PlacesTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/more-time")
         walk.press("Send what is ready")
         walk.sees("on their way")
-        walk.until(lambda: walk.text().count("more time given") >= 2, 40)
+        walk.until(lambda: walk.text().count("extension accepted") >= 2, 40)
         walk.sees("nothing to send", "receipt US-2025")
         walk.go("/dispatch")
         walk.sees("More time to file", "IT-9", "15 Oct 2026")

@@ -58,7 +58,7 @@ class HouseholdForm(forms.Form):
             if isinstance(value, str) and (says := refused(value)):
                 self.add_error(name, says[0].upper() + says[1:] + ".")
         if data.get("spouse_last_name") and not data.get("spouse_first_name"):
-            self.add_error("spouse_first_name", "Give the spouse's first name too.")
+            self.add_error("spouse_first_name", "Enter the spouse's first name too.")
         return data
 
     def people(self):

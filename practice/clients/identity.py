@@ -29,15 +29,15 @@ def record_identity(actor, person_id, document, ending="", expires="", issued_by
         errors["document"] = "Choose what was shown."
     known = document == IdentityDocument.KNOWN
     if not known and not (2 <= len(ending.strip()) <= 4 and ending.strip().isalnum()):
-        errors["ending"] = "Enter the last two to four characters of its number, no more."
+        errors["ending"] = "Enter only the last 2 to 4 characters of its number."
     if not known and not issued_by.strip():
-        errors["issued_by"] = "Say which state or country gave it out."
+        errors["issued_by"] = "Enter the issuing state or country."
     try:
         day = typed_day(expires.strip(), _EXPIRES) if expires.strip() else None
     except BadValue as bad:
         errors["expires"] = bad.says
     if not known and day is None and "expires" not in errors:
-        errors["expires"] = "Enter the day it expires."
+        errors["expires"] = "Enter the expiration date."
     if day is not None and day < actor.firm.today():
         errors["expires"] = "It has expired. Ask for another document."
     if errors:

@@ -58,4 +58,4 @@ def _refuse_number_of_another(client, value, declared):
     plain = "".join(character for character in value if character.isdigit())
     others = Person.objects.for_firm(client.firm_id).filter(number_digest=digest(client.firm_id, plain)).exclude(pk=client.pk)
     if other := others.select_related("household").first():
-        raise BadValue(f"{declared.label} belongs to {other.full_name}, {other.household}. Compare both with their cards.", value)
+        raise BadValue(f"{declared.label} belongs to {other.full_name}, {other.household}. Check both cards.", value)

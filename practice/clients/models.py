@@ -74,10 +74,10 @@ class Person(FirmOwned):
 class IdentityDocument(models.TextChoices):
     LICENCE = "licence", "Driving license"
     PASSPORT = "passport", "Passport"
-    STATE_CARD = "state-card", "State identity card"
-    MILITARY = "military", "Military identity card"
-    OTHER = "other", "Another card of an authority, with a picture"
-    KNOWN = "known", "Known to the practice for years, from earlier returns"
+    STATE_CARD = "state-card", "State ID"
+    MILITARY = "military", "Military ID"
+    OTHER = "other", "Other government photo ID"
+    KNOWN = "known", "Known to the practice from prior years"
 
 
 class IdentityRecord(FirmOwned):

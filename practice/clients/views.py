@@ -73,7 +73,7 @@ def new(request):
                 request.user, form.household_name(), form.people(), **{n: data[n] for n in ("street", "city", "state", "zip")}
             )
         except IntegrityError:
-            form.add_error("number", "This number belongs to a client of yours already. Find the household instead.")
+            form.add_error("number", "This number belongs to a client already. Open that household instead.")
         else:
             roles = zip(made.people.all(), ("taxpayer", "spouse"), strict=False)
             return_ = open_return(request.user, made.pk, data["year"], [(person.pk, role) for person, role in roles])

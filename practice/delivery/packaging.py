@@ -29,12 +29,12 @@ def make_package(actor, return_id):
     accepted = set(return_.submissions.filter(state=State.ACCEPTED).values_list("authority", flat=True))
     wanted = [line["code"] for line in return_.snapshot.bottom_lines] if return_.snapshot else ["?"]
     if not accepted.issuperset(wanted):
-        raise CannotDeliver("The package is made once every authority has accepted the return.")
+        raise CannotDeliver("The package is assembled once every return is accepted.")
     making = return_.packages.filter(snapshot=return_.snapshot, state__in=["making", "ready"]).first()
     if making:
         return making
     package = Package.objects.create(firm=return_.firm, of=return_, snapshot=return_.snapshot, asked_by=actor)
-    record(actor, "package asked for", return_)
+    record(actor, "package requested", return_)
     build.ask(package_id=package.pk)
     return package
 

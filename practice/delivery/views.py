@@ -26,7 +26,7 @@ def deliver(request, package_id):
     package = fetch(Package.objects, request.user, pk=package_id)
     try:
         packaging.deliver(request.user, package_id)
-        messages.success(request, "The package is in the portal and the clients are told by mail.")
+        messages.success(request, "The package is in the portal, and the clients are notified by email.")
     except packaging.CannotDeliver as error:
         messages.error(request, error.says)
     return redirect("sign", package.of_id)

@@ -59,7 +59,7 @@ def ask(actor, return_id, codes=None):
     known = {one.code: one for one in extensions.of_return(before.run)}
     wanted = [code for code, one in known.items() if one.made] if codes is None else codes
     if unknown := [code for code in wanted if not _is_authority(code)]:
-        raise CannotExtend(f"There is no authority {unknown[0]} to ask for more time.")
+        raise CannotExtend(f"There is no {unknown[0]} to request an extension from.")
     live = {one.authority: one for one in return_.extensions.exclude(state=Asked.REJECTED)}
     open_ = [code for code in wanted if code not in live or (live[code].state == Asked.OPEN and not _asks(known, code))]
     batch = uuid.uuid4().hex
@@ -70,7 +70,7 @@ def ask(actor, return_id, codes=None):
     if open_:
         forget(return_, "papers")
         changed(actor, return_, before)
-        record(actor, "more time asked", return_, says=", ".join(code.upper() for code in open_))
+        record(actor, "extension requested", return_, says=", ".join(code.upper() for code in open_))
     return open_
 
 
@@ -112,7 +112,7 @@ def take_back(actor, return_id, code):
     request.delete()
     forget(return_, "papers")
     changed(actor, return_, before)
-    record(actor, "more time no longer asked", return_, says=code.upper())
+    record(actor, "extension request canceled", return_, says=code.upper())
 
 
 @transaction.atomic
@@ -121,10 +121,10 @@ def send_ready(actor, return_id):
     return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "file", return_)
     if return_.given_up_at:
-        raise CannotExtend("This return apart was given up. Nothing goes out from here.")
+        raise CannotExtend("This separate state return was canceled. Nothing is filed from here.")
     ready = list(return_.extensions.filter(state=Asked.OPEN, ready=True))
     if not ready:
-        raise CannotExtend("Nothing is ready. Mark the authorities whose request may go.")
+        raise CannotExtend("Nothing is ready. Check the requests to send.")
     result = result_of(return_)
     known = {one.code: one for one in extensions.of_return(result.run)}
     _nobody_unnamed(result)
@@ -133,15 +133,13 @@ def send_ready(actor, return_id):
 
 def _send(actor, return_, result, request, one):
     if one is None or not one.asked:
-        raise CannotExtend(
-            f"{request.authority.upper()} is no longer asked on the return's papers. Ask it again, or do not ask it."
-        )
+        raise CannotExtend(f"{request.authority.upper()} is no longer requested on the return. Request it again, or cancel it.")
     if one.until is None:
         raise CannotExtend(f"{one.name}: {one.says}")
     if one.paying and (lacks := extensions.payment_lacks(result.run)):
         raise CannotExtend(
-            f"{one.name}: the payment of {one.paying:,} needs its {lacks}. Enter it on the paper “Extension”, choose another way "
-            "to pay there, or remove the payment."
+            f"{one.name}: the payment of {one.paying:,} needs its {lacks}. Enter it on the Extension paper, choose "
+            "another payment method there, or remove the payment."
         )
     request.form, request.paying, request.until, request.by = one.form, one.paying, one.until, actor
     if one.sends == extensions.NOTHING and one.rule != "automatic" and not _federal_stands(return_):
@@ -153,12 +151,12 @@ def _send(actor, return_, result, request, one):
         request.state, request.answered_at = Asked.UNNEEDED, timezone.now()
         request.save()
         _due_later(request)
-        record(actor, "more time without a form", return_, says=f"{one.name}: {one.says}")
+        record(actor, "automatic extension", return_, says=f"{one.name}: {one.says}")
         return False
     request.document = seal_bytes(extensions.document(result.run, one, str(return_.pk)))
     request.state = Asked.QUEUED
     request.save()
-    record(actor, "more time requested", return_, says=f"{one.name}, {one.form}, paying {one.paying:,}")
+    record(actor, "extension requested", return_, says=f"{one.name}, {one.form}, paying {one.paying:,}")
     queue(request)
     return True
 
@@ -187,13 +185,13 @@ def settle(request_id, answer):
     request.refused_rules = answer.faults
     request.save()
     if accepted:
-        record(None, "more time given", request.of, says=f"{request.authority.upper()} until {request.until:%B %-d, %Y}")
+        record(None, "extension accepted", request.of, says=f"{request.authority.upper()} until {request.until:%B %-d, %Y}")
         _due_later(request)
         _granted(request)
     else:
         first = answer.faults[0] if answer.faults else {"rule": "", "message": "no reason given"}
         says = f"{request.authority.upper()}: {first['rule']} {first['message']}"
-        record(None, "more time refused", request.of, says=says, faults=answer.faults)
+        record(None, "extension refused", request.of, says=says, faults=answer.faults)
         _refused(request)
 
 
@@ -206,9 +204,7 @@ def _granted(request):
             held.state, held.answered_at = Asked.UNNEEDED, timezone.now()
             held.save()
             _due_later(held)
-            record(
-                None, "more time without a form", request.of, says=f"{held.authority.upper()}: the federal extension is enough"
-            )
+            record(None, "automatic extension", request.of, says=f"{held.authority.upper()}: the federal extension is sufficient")
 
 
 def _refused(request):
@@ -216,9 +212,7 @@ def _refused(request):
     if request.authority == FEDERAL:
         _say_on_papers(request, "asked", "", "the extension was refused")
         held = request.of.extensions.filter(state=Asked.WAITING)
-        held.update(
-            state=Asked.OPEN, ready=False, trouble="The federal extension was refused; this one needs a request of its own."
-        )
+        held.update(state=Asked.OPEN, ready=False, trouble="The federal extension was refused; this one needs its own request.")
 
 
 def _say_on_papers(request, field, value, why):
@@ -248,7 +242,7 @@ def _due_later(request):
 def _request(return_, code):
     request = return_.extensions.filter(authority=code).exclude(state=Asked.REJECTED).first()
     if request is None:
-        raise CannotExtend("Ask for more time first.")
+        raise CannotExtend("Request the extension first.")
     if request.state != Asked.OPEN:
         raise CannotExtend("This request was sent already.")
     return request
@@ -257,7 +251,7 @@ def _request(return_, code):
 def _nobody_unnamed(result):
     for person in result.run.form("us.1040").filers:
         if not (person.first_name and person.last_name and person.number):
-            raise CannotExtend("Name and number of everybody who files are needed. Enter them under People.")
+            raise CannotExtend("Names and SSNs of everyone filing are required. Enter them under People.")
 
 
 def _kind(code):
@@ -290,5 +284,5 @@ def code_of(text):
     """The authority's code of a state as it is typed: MO or Missouri. BadValue if there is none."""
     state = state_named(text)
     if state in UNTAXED:
-        raise BadValue(f"{STATES[state]} taxes neither wages nor interest: there is nothing to ask for.", text)
+        raise BadValue(f"{STATES[state]} has no income tax: no extension is needed.", text)
     return f"us-{state.lower()}"

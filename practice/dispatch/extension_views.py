@@ -149,13 +149,13 @@ def ask(request, return_id):
     if not code and "state" in request.POST:
         code = extending.code_of(request.POST["state"])
     asked = extending.ask(request.user, return_id, [code] if code else None)
-    return f"More time is asked of {len(asked)} authorities." if asked else "More time was asked already."
+    return f"{len(asked)} extensions requested." if asked else "All extensions were requested already."
 
 
 @_refused
 def pay(request, return_id, code):
     value = extending.pay(request.user, return_id, code, request.POST.get("amount", ""))
-    return f"{value or 0} goes with the extension, and stands on the final return."
+    return f"{value or 0} is paid with the extension, and counts on the return."
 
 
 @_refused
@@ -168,10 +168,10 @@ def ready(request, return_id):
 @_refused
 def take_back(request, return_id, code):
     extending.take_back(request.user, return_id, code)
-    return "No more time is asked there."
+    return "No extension is requested there."
 
 
 @_refused
 def send(request, return_id):
     sent = extending.send_ready(request.user, return_id)
-    return f"{len(sent)} on their way." if sent else "Nothing had to be sent; the later due dates stand."
+    return f"{len(sent)} on their way." if sent else "Nothing had to be sent; the extended due dates apply."

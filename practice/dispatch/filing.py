@@ -26,7 +26,7 @@ def file_return(actor, return_id):
     return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "file", return_)
     if return_.snapshot_id is None:
-        raise CannotFile("The figures are not locked. Lock them and have them signed first.")
+        raise CannotFile("The return is not locked. Lock it and have it signed first.")
     missing = missing_signatures(return_)
     if missing:
         client, _, authority = missing[0]

@@ -9,12 +9,12 @@ from practice.firm.scope import FirmOwned
 
 
 class State(models.TextChoices):
-    WAITING = "waiting", "waiting for the federal return"
+    WAITING = "waiting", "held until the federal return is accepted"
     QUEUED = "queued", "to be sent"
-    SENT = "sent", "sent, no answer yet"
+    SENT = "sent", "sent, awaiting acknowledgment"
     ACCEPTED = "accepted", "accepted"
     REJECTED = "rejected", "rejected"
-    WITHDRAWN = "withdrawn", "withdrawn before it was sent"
+    WITHDRAWN = "withdrawn", "canceled before sending"
 
 
 LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
@@ -81,8 +81,8 @@ class Asked(models.TextChoices):
     OPEN = "open", "not sent"
     WAITING = "waiting", "held until the federal extension is accepted"
     QUEUED = "queued", "to be sent"
-    SENT = "sent", "sent, no answer yet"
-    ACCEPTED = "accepted", "more time given"
+    SENT = "sent", "sent, awaiting acknowledgment"
+    ACCEPTED = "accepted", "extension accepted"
     REJECTED = "rejected", "refused"
     UNNEEDED = "unneeded", "nothing to send"
 
@@ -107,13 +107,13 @@ class Extension(Conversation):
         indexes = [models.Index(fields=["firm", "state", "-id"], name="extension_by_state")]
 
     def __str__(self):
-        return f"more time of {self.authority} for {self.of}: {self.state}"
+        return f"extension of {self.authority} for {self.of}: {self.state}"
 
 
 class Act(models.TextChoices):
     """What can be done to many returns in one round."""
 
-    ASK = "ask", "Ask for more time"
+    ASK = "ask", "Request extensions"
     SEND = "send", "Send what is ready"
 
 

@@ -56,18 +56,18 @@ def _do(act, actor, return_id):
         return refused.says[:300], False
     except Exception:  # one return must not hold up the others, nor come back every minute
         _log.exception("round: %s of return %s", act, return_id)
-        return "failed for a reason of the program's own; it was logged, try it on the return itself", False
+        return "failed because of a program error; it was logged, try it on the return itself", False
 
 
 def _ask(actor, return_id):
     asked = extending.ask(actor, return_id)
     extending.make_ready(actor, return_id)
-    return f"asked of {', '.join(code.upper() for code in asked)}, ready" if asked else "was asked already"
+    return f"requested from {', '.join(code.upper() for code in asked)}, ready" if asked else "was requested already"
 
 
 def _send(actor, return_id):
     sent = extending.send_ready(actor, return_id)
-    return f"{len(sent)} on their way" if sent else "nothing had to be sent; the later due dates stand"
+    return f"{len(sent)} on their way" if sent else "nothing had to be sent; the extended due dates apply"
 
 
 def give_up(round_id, says):

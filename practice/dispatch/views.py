@@ -68,7 +68,7 @@ def _exported(one, what):
 def _rows(submissions):
     """What the list shows of each; nothing is computed, and the newest of each return and authority is asked for once."""
     newest = dict.fromkeys(((one.of_id, one.authority) for one in submissions), 0)
-    found = Submission.objects.across_firms("of the submissions at hand").filter(of__in={of for of, _ in newest})
+    found = Submission.objects.across_firms("of the selected submissions").filter(of__in={of for of, _ in newest})
     newest |= {(of, code): last for of, code, last in found.order_by().values_list("of", "authority").annotate(Max("pk"))}
     return [
         {

@@ -12,17 +12,24 @@ MAY = {
     "review": {R, S},
     "note": {P, R, S, A},  # margin notes and open points
     "lock": {P, S},
-    "ask for signature": {P, S, A},
-    "sign in office": {P, S, A},
+    "request e-signatures": {P, S, A},
+    "take signatures in the office": {P, S, A},
     "file": {S, A},
-    "extend": {P, S, A},  # ask for more time and key what is paid with it
+    "extend": {P, S, A},  # request extensions and enter what is paid with them
     "deliver": {P, S, A},
     "reveal": {P, R, S},
-    "look at the log": {S, A},
+    "see the log": {S, A},
     "administer": {S, A},  # what holds for the whole practice
     "silence": {R, S},  # a diagnostic on one return
     "verify identity": {P, R, S, A},
 }
+
+WORDS = {  # what the refused page says of each
+    "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add households and returns",
+    "review": "review", "note": "write notes", "lock": "lock returns", "file": "file returns", "extend": "request extensions",
+    "deliver": "deliver packages", "reveal": "see full numbers", "administer": "change practice settings",
+    "silence": "suppress diagnostics",
+}  # fmt: skip
 
 
 class Refused(Exception):
@@ -34,8 +41,8 @@ class Refused(Exception):
 
     @property
     def says(self):
-        who = ", ".join(sorted(role.label.lower() for role in MAY[self.action]))
-        return f"Your role, {self.actor.get_role_display().lower()}, may not {self.action}. Who may: {who}."
+        who = " or ".join(sorted(role.label.lower() for role in MAY[self.action]))
+        return f"{self.actor.get_role_display()}s cannot {WORDS.get(self.action, self.action)}. Ask a colleague: {who}."
 
 
 def may(actor, action) -> bool:

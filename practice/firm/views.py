@@ -16,8 +16,8 @@ FROM_ONE_ADDRESS = 25  # wrong passwords within a quarter of an hour, over all n
 
 class SignInForm(AuthenticationForm):
     error_messages = {
-        "invalid_login": "That address and password do not belong together. Check both; letter case matters in the password.",
-        "inactive": "This person does not work here any more.",
+        "invalid_login": "Wrong email or password. Passwords are case sensitive.",
+        "inactive": "This account is no longer active.",
     }
 
     def __init__(self, *args, **kwargs):
@@ -57,5 +57,5 @@ def attempted_name(request, credentials=None):
 
 def locked_out(request, credentials=None, *args, **kwargs):
     """Too many wrong passwords from one place."""
-    says = "Too many wrong passwords. Wait a quarter of an hour, or ask your administrator."
+    says = "Too many wrong passwords. Wait 15 minutes, or ask your administrator."
     return render(request, "web/refused.html", {"title": "Locked for a while", "says": says}, status=429)

@@ -56,7 +56,7 @@ def attach(actor, return_id, paper_id, name, content):
         file=default_storage.save(f"attachments/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content))),
     )  # fmt: skip
     draw_pages.ask(attachment_id=made.pk)
-    record(actor, "page attached", return_, says=made.name, paper=paper_id)
+    record(actor, "document attached", return_, says=made.name, paper=paper_id)
     count_pages(return_, paper)
     return made
 
@@ -98,7 +98,7 @@ def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=
         touched.append(row.paper)
     if remove:
         row.removed_at = timezone.now()
-        record(actor, "page removed", return_, says=row.name)
+        record(actor, "document removed", return_, says=row.name)
     row.save(update_fields=["paper", "removed_at"])  # the rest is the worker's
     if remove or paper_id:
         count_pages(return_, *touched)
@@ -136,11 +136,11 @@ def choose_statement(actor, return_id, token, chosen):
     cannot go, or is not read yet. What its words lack is kept with it; a scan has none."""
     row = find(actor, return_id, token)
     if chosen and (row.paper is None or not pack_of(row.of).paper(row.paper.kind).stands_for):
-        raise BadValue("Only a statement beside a paper with totals goes with the filing.", "")
+        raise BadValue("Only a statement attached to a paper with totals is e-filed.", "")
     if chosen and row.size > LARGEST_ALONG:
-        raise BadValue(f"It has {row.size / 1e6:.1f} MB; up to {LARGEST_ALONG / 1e6:.0f} MB can go with a filing.", "")
+        raise BadValue(f"It has {row.size / 1e6:.1f} MB; up to {LARGEST_ALONG / 1e6:.0f} MB can be e-filed.", "")
     if chosen and row.state != Attachment.State.READY:
-        raise BadValue("It is still being read. Choose it in a moment.", "")
+        raise BadValue("It is still being read. Try again in a moment.", "")
     doubt = _doubt(row) if chosen else ""
     return _choose(actor, return_id, row.pk, chosen, doubt)
 
@@ -168,7 +168,7 @@ def _doubt(row):
     ]
     if not words or not lacks:
         return ""
-    return f"it nowhere has the {' and the '.join(lacks)} of {row.paper.values.get(declared.heading) or 'its sender'}"
+    return f"it does not show the {' and the '.join(lacks)} of {row.paper.values.get(declared.heading) or 'its sender'}"
 
 
 def find(actor, return_id, token):

@@ -31,7 +31,7 @@ def opened(do, content, *, seconds=10, **arguments):
     if done.returncode == 3:
         raise NotOpened(json.loads(done.stdout))
     if done.returncode:
-        raise NotOpened("The file takes more time or memory to open than any of its kind should; it was given up.")
+        raise NotOpened("The file takes more time or memory to open than any of its kind should; it was stopped.")
     return done.stdout if do == "picture" else json.loads(done.stdout)
 
 
@@ -44,4 +44,4 @@ def _run(do, content, seconds, arguments):
             command, input=asked + content, capture_output=True, timeout=seconds * 2, cwd="/", env=around, check=False
         )
     except subprocess.TimeoutExpired:
-        raise NotOpened("The file takes more time to open than any of its kind should; it was given up.") from None
+        raise NotOpened("The file takes more time to open than any of its kind should; it was stopped.") from None

@@ -77,7 +77,7 @@ def refuse(row, says):
     return_ = returns.prefetch_related("papers", "overrides").get(pk=row.of_id)
     row.state, row.says, row.goes_along = _State.REFUSED, says[:300], False
     row.save(update_fields=["state", "says", "goes_along", "touched_at"])
-    record(row.by, "page not accepted", return_, says=f"{row.name}: {says}")
+    record(row.by, "document not accepted", return_, says=f"{row.name}: {says}")
     count_pages(return_, row.paper)
 
 

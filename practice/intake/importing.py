@@ -36,7 +36,7 @@ def bring(actor, return_id, name, content, target="", paper_id=None, in_backgrou
     return_ = open_for_change(actor, return_id)
     suffix = name.rsplit(".", 1)[-1].lower() if "." in name else ""
     if suffix not in FORMS:
-        raise BadValue("Bring a CSV, XLSX or OFX file, or a return in the open format (JSON).", name)
+        raise BadValue("Choose a CSV, XLSX or OFX file, or a return in the open format (JSON).", name)
     if not content:
         raise BadValue("The file is empty.", name)
     if len(content) > LARGEST:
@@ -50,7 +50,7 @@ def bring(actor, return_id, name, content, target="", paper_id=None, in_backgrou
     )  # fmt: skip
     if in_background:
         read_file.ask(import_id=row.pk)
-    record(actor, "file brought", return_, says=row.name)
+    record(actor, "file uploaded", return_, says=row.name)
     return row
 
 
@@ -98,9 +98,9 @@ def _remember(row):
 def _still_open(row):
     """What was imported, or is on its way, keeps its marks: by them its records are known again."""
     if row.state not in (Import.State.MAPPING, Import.State.READ, Import.State.FAILED):
-        raise BadValue("This file is being read or was imported. Bring it again to read it otherwise.", row.name)
+        raise BadValue("This file is being read or was imported. Upload it again to import it differently.", row.name)
     if not row.sample:
-        raise BadValue("This file has no columns to choose.", row.name)
+        raise BadValue("This file has no columns to map.", row.name)
 
 
 @transaction.atomic
@@ -128,10 +128,10 @@ def choose_columns(actor, return_id, import_id, columns, fixed, paper_id=None, i
     known = target.columns() if target else {}
     columns = {str(at): name for at, name in columns.items() if name in known}
     if not columns:
-        raise BadValue("Say of at least one column what it is.", "")
+        raise BadValue("Map at least one column.", "")
     twice = [name for name, count in Counter(columns.values()).items() if count > 1]
     if twice:
-        raise BadValue(f"Two columns are said to be “{known[twice[0]].label}”. Choose one of them.", twice[0])
+        raise BadValue(f"Two columns are mapped to “{known[twice[0]].label}”. Choose one of them.", twice[0])
     fixed = {name: text for name, text in fixed.items() if name in known and text and name not in columns.values()}
     row.columns, row.state, row.progress = {"columns": columns, "fixed": fixed}, Import.State.READING, 0
     if paper_id:

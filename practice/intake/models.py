@@ -75,9 +75,9 @@ class Import(FirmOwned):
     """
 
     class State(models.TextChoices):
-        MAPPING = "mapping", "columns to choose"
+        MAPPING = "mapping", "columns to map"
         READING = "reading", "being read"
-        READ = "read", "ready to look at"
+        READ = "read", "ready to preview"
         TAKING = "taking", "being imported"
         DONE = "done", "imported"
         FAILED = "failed", "not imported"

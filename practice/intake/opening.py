@@ -38,11 +38,11 @@ def sheet(content, form):
             row.pop()
         cells += len(row)
         if cells > MOST_CELLS:
-            raise Refused(f"The file has more than {MOST_CELLS:,} cells. Cut it in parts.")
+            raise Refused(f"The file has more than {MOST_CELLS:,} cells. Split it.")
         if any(cell.strip() for cell in row):
             rows.append(row)
         if len(rows) - 1 > MOST_ROWS:
-            raise Refused(f"The file has more than {MOST_ROWS:,} rows, which is what can be read at once. Cut it in parts.")
+            raise Refused(f"The file has more than {MOST_ROWS:,} rows, which is what can be read at once. Split it.")
     if len(rows) < 2:
         raise Refused("The file has no row below its headings.")
     width = max(len(row) for row in rows)
@@ -78,7 +78,7 @@ def _of_workbook(content):
         if unpacked > MOST_UNPACKED:
             raise Refused(f"The workbook unpacks to {unpacked / 1e6:,.0f} MB; {MOST_UNPACKED / 1e6:,.0f} can be read at once.")
         if documents:
-            raise Refused("The workbook declares entities of its own, which no spreadsheet does. Save it anew.")
+            raise Refused("The workbook declares XML entities. Save it again.")
         book = load_workbook(io.BytesIO(content), read_only=True, data_only=True)
         for row in book.worksheets[0].iter_rows(values_only=True, max_col=MOST_COLUMNS):
             yield [_cell_text(cell) for cell in row]
@@ -175,7 +175,7 @@ def ofx(content, pack):
     read = pack_named(pack).ofx
     found = [made for made in map(read, statements) if made] if read else []
     if not found:
-        raise Refused("The file has no tax statement that there is a paper for. OFX with bank or card movements is not read.")
+        raise Refused("The file has no tax form that can be imported. OFX bank or card transactions are not read.")
     return found
 
 

@@ -32,7 +32,7 @@ def read_file(import_id):
         importing.read(row)
 
 
-@job("take file in", lost=_lost(Import.State.TAKING), failed=_failed)
+@job("import file", lost=_lost(Import.State.TAKING), failed=_failed)
 def take_file_in(import_id):
     row = _row(import_id)
     if row.state != Import.State.TAKING:

@@ -70,7 +70,7 @@ def choose_statement(request, return_id, token):
     try:
         row = attaching.choose_statement(request.user, return_id, token, "chosen" in request.POST)
         if row.doubt:
-            messages.warning(request, f"Chosen. Compare it once more: {row.doubt}.")
+            messages.warning(request, f"Chosen. Check it again: {row.doubt}.")
     except BadValue as bad:
         messages.error(request, bad.says)
     row = attaching.find(request.user, return_id, token)
@@ -86,7 +86,7 @@ def page_picture(request, return_id, token, page):
     except BadValue as bad:
         return render(request, "intake/undrawn.svg", {"says": bad.says}, content_type="image/svg+xml", status=422)
     if page == 1:
-        record(request.user, "page looked at", row.of, says=row.name)
+        record(request.user, "document viewed", row.of, says=row.name)
     return HttpResponse(picture, content_type="image/png")
 
 
@@ -95,7 +95,7 @@ def original(request, return_id, token):
     """The file as it came, as a download."""
     row = attaching.find(request.user, return_id, token)
     require(request.user, "reveal", row)  # it shows the numbers that are masked elsewhere
-    record(request.user, "page downloaded", row.of, says=row.name)
+    record(request.user, "document downloaded", row.of, says=row.name)
     types = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
     response = HttpResponse(attaching.content_of(row), content_type=types[row.kind])
     response["Content-Disposition"] = f'attachment; filename="{row.token}.{row.kind}"'

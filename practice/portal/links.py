@@ -49,7 +49,7 @@ def look_up(token):
     link = _all().select_related("of", "client", "firm", "of__household").filter(token_digest=_digest(token)).first()
     if link is None:
         log.warning("a portal link that is none of ours was tried, digest %s", _digest(token)[:12])  # no firm to log it for
-        raise LinkRefused("This link is not one of ours. Please use the newest mail from the office, or call.")
+        raise LinkRefused("This link is not valid. Please use the newest email from the office, or call.")
     if link.closed_at or link.opened_at or link.expires_at < timezone.now():
         why = "used before" if link.opened_at else "expired" if link.expires_at < timezone.now() else "replaced by a newer one"
         record(None, "portal link refused", link.of, says=f"The link was {why}.", by=link.client.full_name)
@@ -76,7 +76,7 @@ def send_code_again(link_id):
         if link.codes_sent >= CODES or link.code_tries >= CODE_TRIES:
             raise LinkRefused("No more codes are sent for this link. Please ask the office for a new one.")
         if link.code_sent_at and timezone.now() - link.code_sent_at < timedelta(seconds=30):
-            raise LinkRefused("A code was sent a moment ago. Please wait half a minute.")
+            raise LinkRefused("A code was just sent. Please wait 30 seconds.")
         _new_code(link)
 
 
@@ -99,12 +99,12 @@ def enter_code(link_id, code):
         if link.closed_at or link.expires_at < timezone.now() or link.code_tries >= CODE_TRIES:
             refusal = "This code does not work any more. Please ask the office for a new link."
         elif link.code_sent_at is None or timezone.now() - link.code_sent_at > timedelta(minutes=CODE_MINUTES):
-            refusal = "The code is too old. Ask for a new one below."
+            refusal = "The code has expired. Request a new one below."
         elif not hmac.compare_digest(link.code_digest, _digest(f"{link.pk}:{code.strip()}")):
             link.code_tries += 1
             link.save(update_fields=["code_tries"])
             record(None, "portal code wrong", link.of, by=link.client.full_name)
-            refusal = f"That is not the code. {CODE_TRIES - link.code_tries} tries are left."
+            refusal = f"Wrong code. {CODE_TRIES - link.code_tries} tries left."
         else:
             link.code_digest = ""
             link.save(update_fields=["code_digest"])

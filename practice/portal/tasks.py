@@ -27,7 +27,7 @@ def _send(link, name, facts):
 
 def _failed(says, link_id):
     """The office sees it beside the request; a code is asked for again by the client."""
-    _all().filter(pk=link_id).update(trouble=f"The mail could not be sent: {says}"[:200], token_to_mail="", code_to_mail="")
+    _all().filter(pk=link_id).update(trouble=f"The email could not be sent: {says}"[:200], token_to_mail="", code_to_mail="")
 
 
 def _lost_links(before):

@@ -43,7 +43,7 @@ def code(request):
     """The code from the second mail."""
     pending = request.session.get("portal_pending")
     if pending is None:
-        return _refused(request, "Please open the link in the mail from the office.", 403)
+        return _refused(request, "Please open the link in the email from the office.", 403)
     error = ""
     if request.method == "POST":
         try:
@@ -69,7 +69,7 @@ def client_only(view):
         rows = PortalLink.objects.across_firms("the session proves the client").select_related("of__household", "client", "firm")
         link = rows.filter(pk=request.session.get("portal"), closed_at=None, expires_at__gt=timezone.now()).first()
         if link is None:
-            return _refused(request, "Please open the newest link in the mail from the office.", 403)
+            return _refused(request, "Please open the newest link in the email from the office.", 403)
         request.link = link
         return view(request, *args, **kwargs)
 
@@ -126,14 +126,14 @@ def identity(request):
             if asked.identity_proved_at:
                 return redirect("portal-sign")
             if asked.identity_failed_at:
-                return _refused(request, "These answers do not fit. Please call the office; you can sign there.", 403)
-            error = "Not every answer fits. You can try once more."
+                return _refused(request, "Your answers do not match. Please call the office; you can sign there.", 403)
+            error = "Some answers do not match. You can try once more."
         if not asked.identity_proved_at and not asked.identity_questions:
             asked = asking.begin_identity_check(asked.pk, request.link.client)
     except asking.CannotSign as cannot:
         return _refused(request, cannot.says, 403)
     except asking.ServiceAway:
-        says = "The service that asks the questions does not answer just now. Nothing is lost; please try again in a few minutes."
+        says = "The verification service is not available. Nothing is lost; please try again in a few minutes."
         return _refused(request, says, 503)
     if asked.identity_proved_at:
         return redirect("portal-sign")
@@ -204,4 +204,4 @@ def download(request):
 @require_POST
 def leave(request):
     request.session.pop("portal", None)
-    return render(request, "portal/refused.html", {"says": "You have left. Use a new link to come back.", "calm": True})
+    return render(request, "portal/refused.html", {"says": "You are signed out. Use a new link to come back.", "calm": True})

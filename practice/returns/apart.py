@@ -1,4 +1,4 @@
-"""A couple's state returns apart: made from the return of both, known as such, given up again.
+"""A couple's state returns apart: made from the joint return, known as such, given up again.
 
 The return of both stays as it is, and leaves the state out with the reason. A return apart is worked out whole, as if its one
 filer had filed separately everywhere; only the state's return goes out (`filing.only_state`).
@@ -34,12 +34,12 @@ def file_apart(actor, return_id, state):
     require(actor, "open", return_)
     result = result_of(return_)
     if return_.apart_from_id or not places.calls(result.run, state) or not apart.may(result.run, state):
-        raise BadValue(f"By what is known here {STATES[state]} wants one return of this couple.", state)
+        raise BadValue(f"As far as known here, {STATES[state]} requires one return of this couple.", state)
     choice = apart.comparison(result.run, state)
     made = [_made(actor, return_, result, role, state) for role in choice.each]
     names = " and ".join(choice.names.values())
     decide(actor, return_id, state, LEAVE_OUT, f"{names} {'file' if len(made) > 1 else 'files'} apart")
-    record(actor, "returns apart made", return_, says=f"{STATES[state]}: {names}")
+    record(actor, "separate state returns made", return_, says=f"{STATES[state]}: {names}")
     return made
 
 
@@ -50,7 +50,7 @@ def _made(actor, both, result, role, state):
         due=pack_of(both).authority(f"us-{state.lower()}").due_on(both.year), apart_from=both, apart_role=role, apart_state=state,
         apart_made=_marks(both, data),
     )  # fmt: skip
-    reach(return_, Stage.PREPARE, "made from the return of both")
+    reach(return_, Stage.PREPARE, "made from the joint return")
     return_.save()
     people = {(paper.kind, paper.key): paper.person for paper in both.papers.all()}
     for position, paper in enumerate(data.papers):
@@ -79,7 +79,7 @@ def _marks(both, data):
 
 
 def differences(return_):
-    """What of the return of both is other than when this one was made: (titles of papers, a mark of what they are now)."""
+    """What of the joint return is other than when this one was made: (titles of papers, a mark of what they are now)."""
     both = Return.objects.for_firm(return_.firm_id).select_related("firm").get(pk=return_.apart_from_id)
     known = return_.apart_made
     if both.version == known.get("version"):
@@ -98,7 +98,7 @@ def living(return_):
 
 
 def twice(return_):
-    """States that would be filed on the return of both and apart."""
+    """States that would be filed on the joint return and apart."""
     states = {one.apart_state for one in living(return_)} if not return_.apart_from_id else set()
     return sorted(state for state in states if places.calls(result_of(return_).run, state))
 
@@ -110,9 +110,9 @@ def file_together(actor, return_id, state):
     require(actor, "open", return_)
     given_up = list(living(return_).filter(apart_state=state).select_for_update(of=("self",)))
     if not given_up:
-        raise BadValue(f"No return apart of {STATES[state]} is open.", state)
+        raise BadValue(f"No separate {STATES[state]} return is open.", state)
     if any(one.submissions.filter(state__in=[*LIVE, State.ACCEPTED]).exists() for one in given_up):
-        raise Settled(f"A return apart was sent to {STATES[state]}. What changes now belongs in an amended return.")
+        raise Settled(f"A separate {STATES[state]} return was filed. Changes now belong in an amended return.")
     for one in given_up:
         _give_up(actor, one)
     return decide(actor, return_id, state, "", "")
@@ -123,9 +123,9 @@ def _give_up(actor, return_):
 
     if return_.snapshot_id:
         codes = [line["code"] for line in return_.snapshot.bottom_lines]
-        void_signatures(actor, return_, dict.fromkeys(codes, "the couple files together"))
+        void_signatures(actor, return_, dict.fromkeys(codes, "the couple files jointly"))
         return_.snapshot = None
     return_.given_up_at = timezone.now()
     reach(return_, Stage.DONE, "given up")
     return_.save()
-    record(actor, "return apart given up", return_, says=f"{STATES[return_.apart_state]}: the couple files together")
+    record(actor, "separate state return canceled", return_, says=f"{STATES[return_.apart_state]}: the couple files together")

@@ -25,7 +25,7 @@ def copy_paper(actor, return_id, paper_id, everything=True):
     paper = keyed_paper(return_, paper_id)
     declared = pack_of(return_).paper(paper.kind)
     if declared.single or declared is pack_of(return_).people:
-        raise BadValue(f"{declared.name} exists once on a return.", paper.kind)
+        raise BadValue(f"{declared.name} can be on a return only once.", paper.kind)
     before = result_of(return_)
     wanted = set(declared.fields()) if everything else {"owner", *declared.party.values()}
     values = {name: value for name, value in paper.values.items() if name in wanted and not declared.fields()[name].secret}
@@ -65,7 +65,7 @@ def take_party(actor, return_id, paper_id):
             put_value(paper, place, value, actor, "")
     paper.save()
     after = changed(actor, return_, before)
-    return Saved(return_, paper, before, after, f"{party.name}: name and address taken over")
+    return Saved(return_, paper, before, after, f"{party.name}: name and address filled in")
 
 
 @transaction.atomic

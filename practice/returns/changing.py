@@ -31,10 +31,10 @@ def open_for_change(actor, return_id, action="key"):
 def closed_because(return_):
     """Why nothing can be entered in a return at the moment; empty while it is open."""
     if return_.given_up_at:
-        return "This return apart was given up: the couple files together. Nothing is entered or filed in it."
+        return "This separate state return was canceled: the couple files jointly. Nothing is entered or filed in it."
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
-        return "This return is on its way to an authority. Wait for the acknowledgment, then change it."
+        return "This return is being filed. Wait for the acknowledgment, then change it."
     if State.ACCEPTED in newest.values() and not {State.REJECTED, State.WITHDRAWN} & set(newest.values()):
         return "This return was accepted. Changes belong in an amended return."
     return ""

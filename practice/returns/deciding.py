@@ -17,7 +17,7 @@ from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.papers.places import WHERE
 
 MAKE, LEAVE_OUT = "make", "leave-out"
-_DAY = Day(None, "Day of the move")
+_DAY = Day(None, "Date of the move")
 
 
 def state_named(text, known=STATES):
@@ -25,7 +25,7 @@ def state_named(text, known=STATES):
     typed = text.strip()
     found = next((code for code, name in known.items() if typed.upper() == code.upper() or typed.lower() == name.lower()), None)
     if found is None:
-        raise BadValue(f"“{typed}” is no state. Write its name or its two letters.", typed)
+        raise BadValue(f"“{typed}” is not a state. Enter its name or two letters.", typed)
     return found
 
 
@@ -35,11 +35,11 @@ def decide(actor, return_id, state, what, reason):
     reason, since whoever reads the return next year must know it."""
     return_ = open_for_change(actor, return_id)
     if what and not reason.strip():
-        raise BadValue("Say why, for whoever reads this next year.", reason)
+        raise BadValue("Enter the reason for the file.", reason)
     if what == MAKE and state in UNTAXED:
-        raise BadValue(f"{STATES[state]} taxes neither wages nor interest, so there is no return to make.", state)
+        raise BadValue(f"{STATES[state]} has no income tax, so there is no return to prepare.", state)
     if what != LEAVE_OUT and return_.apart.for_firm(return_.firm_id).filter(apart_state=state, given_up_at=None).exists():
-        raise BadValue(f"Returns apart are open for {STATES[state]}. File jointly again instead.", state)
+        raise BadValue(f"Separate state returns are open for {STATES[state]}. File jointly again instead.", state)
     before, batch = result_of(return_), uuid.uuid4().hex
     paper = paper_of(actor, return_, "state-returns", batch)
     row = row_where(paper, state=state)
@@ -49,7 +49,7 @@ def decide(actor, return_id, state, what, reason):
         add_rows(actor, return_, paper, [{"state": state, "what": what, "reason": reason.strip()}], batch)
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    says = {MAKE: "is made by hand", LEAVE_OUT: "is left out"}.get(what, "follows the facts again")
+    says = {MAKE: "is prepared by choice", LEAVE_OUT: "is not prepared"}.get(what, "follows the facts again")
     record(actor, "state return decided", return_, says=f"{STATES[state]} {says}: {reason.strip()}".removesuffix(": "))
     return Saved(return_, paper, before, after, f"{STATES[state]}'s return {says}")
 
@@ -66,7 +66,7 @@ def move(actor, return_id, who, state, day):
         raise BadValue("Enter the first day in the new state.", day)
     first = _DAY.parse(text)
     if first.year != return_.year or (first.month, first.day) == (1, 1):
-        raise BadValue(f"The day must be within {return_.year}, after 1 January.", day)
+        raise BadValue(f"The date must be within {return_.year}, after January 1.", day)
     rows = _rows_after(before.run, who, state, first)
     paper = paper_of(actor, return_, "residency", batch)
     for row in list(paper.values.get("rows", [])):
@@ -89,14 +89,17 @@ def _rows_after(run, who, state, first):
     for role in roles:
         stays = [stay for stay in places.stays(run) if stay.role == role]
         if not stays:
-            raise BadValue("Key first where they lived before.", who)
+            raise BadValue("Enter first where they lived before.", who)
         if role not in moving:
             rows += [_row(role, stay.state, stay.first, stay.last, run.year) for stay in stays]
             continue
         earlier = [stay for stay in stays if stay.first < first]
         if not earlier or earlier[-1].state == state:
             raise BadValue(
-                f"On that day {WHERE[state]} was home already." if earlier else "There is no home before that day.", state
+                f"{WHERE[state]} was already the residence on that date."
+                if earlier
+                else "There is no residence before that date.",
+                state,
             )
         rows += [_row(role, s.state, s.first, min(s.last, first - timedelta(days=1)), run.year) for s in earlier]
         rows.append(_row(role, state, first, None, run.year))

@@ -246,7 +246,7 @@ def field_view(return_, paper, node, name, path, by_address):
 def _answered_by(return_, node, name):
     """Who answered a field for the whole practice."""
     answer = return_.firm.answers.get(f"{node.jurisdiction}.{node.kind}.{name}", {})
-    return f"The practice's answer ({answer.get('by', '')}, {answer.get('on', '')}). Key another for this return."
+    return f"The practice's answer ({answer.get('by', '')}, {answer.get('on', '')}). Enter another for this return."
 
 
 def _number(spec, year):

@@ -42,7 +42,7 @@ class FieldGone(NoSuchField):
 
     def __init__(self, label, typed):
         super().__init__(label)
-        self.says = f"“{label}” is not on this paper any more: another entry took it away. Not saved: {typed[:120]}"
+        self.says = f"“{label}” is no longer on this paper: another entry removed it. Not saved: {typed[:120]}"
 
 
 @dataclass
@@ -127,7 +127,7 @@ def _refuse_stranger(return_, paper, result, owner):
     declared = pack_of(return_).paper(paper.kind)
     allowed = people | ({"joint"} if declared.joint_owner and len(people) > 1 else set())
     if owner and owner not in allowed:
-        raise BadValue(f"{OWNERS[owner]} cannot own this paper: choose somebody on this return.", owner)
+        raise BadValue(f"{OWNERS[owner]} cannot own this paper: choose someone on this return.", owner)
 
 
 def _still_there(result, paper, place, text):

@@ -37,7 +37,7 @@ def answer(actor, return_id, key, yes, counts):
     question, kinds = found
     wanted = {kind.kind: 1 if kind.single and counts.get(kind.kind) else counts.get(kind.kind, 0) for kind in kinds}
     if yes and not any(wanted.values()):
-        raise BadValue("Say how many papers there are of at least one kind.", key)
+        raise BadValue("Enter how many there are of at least one kind.", key)
     if any(count > MOST for count in wanted.values()):
         raise BadValue(f"Up to {MOST} papers of a kind can be added here; use the table for more.", key)
     return_.guide.setdefault("answers", {})[key] = {"yes": yes, "by": actor.initials}

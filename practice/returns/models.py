@@ -31,7 +31,7 @@ class Return(FirmOwned):
     the day each stage was reached. `snapshot` is the locked figures, if locked; `signed` the ones that stand under signatures,
     which a correction that moves no signed figure leaves alone.
 
-    `apart_from` is the return of both that a state's return apart was made from, for one of them (`apart_role`) and one state
+    `apart_from` is the joint return that a state's return apart was made from, for one of them (`apart_role`) and one state
     (`apart_state`); `apart_made` are the keyed fingerprints of what came over. `given_up_at`: it is not filed after all.
     """
 

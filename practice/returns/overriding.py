@@ -20,15 +20,15 @@ def set_override(actor, return_id, address, amount: Decimal, reason: str):
     before = result_of(return_)
     cell = before.get(address)
     if cell is None or not isinstance(cell.spec, Line) or not cell.is_amount:
-        raise BadValue(f"There is no line {address} to set.", address)
-    reason = written(reason, "The reason", 300, needed="Say why the computed amount does not stand.")
+        raise BadValue(f"There is no line {address} to override.", address)
+    reason = written(reason, "The reason", 300, needed="Enter the reason for the override.")
     row, _ = return_.overrides.update_or_create(
         address=address, defaults={"firm": return_.firm, "amount": amount, "reason": reason, "by": actor}
     )
     _history(actor, return_, address, str(cell.value), str(amount), reason)
     forget(return_, "overrides")
     after = changed(actor, return_, before)
-    record(actor, "line set by hand", return_, says=f"{address} = {amount}: {reason}", address=address)
+    record(actor, "line overridden", return_, says=f"{address} = {amount}: {reason}", address=address)
     return return_, row, before, after
 
 

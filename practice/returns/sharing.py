@@ -26,7 +26,7 @@ def share_out(actor, return_id, paper_id, way, percent=""):
     return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id)
     if paper.kind not in KINDS:
-        raise BadValue("The amounts of this paper are not shared out over states.", paper.kind)
+        raise BadValue("The amounts of this paper are not allocated to states.", paper.kind)
     before = result_of(return_)
     node = next(one for one in before.run.papers(paper.kind) if one.key == paper.key)
     parts = _by_days(before.run, node) if way == "days" else _by_percent(percent)
@@ -35,14 +35,14 @@ def share_out(actor, return_id, paper_id, way, percent=""):
     forget(return_, "papers")
     after = changed(actor, return_, before)
     said = ", ".join(f"{state} {amount:,}" for state, amount in amounts.items())
-    return Saved(return_, paper, before, after, f"{node.title} shared out: {said}", "states")
+    return Saved(return_, paper, before, after, f"{node.title} allocated: {said}", "states")
 
 
 def _by_days(run, node):
     role = node.owner if node.owned and node.owner in ("taxpayer", "spouse") else "taxpayer"
     days = {state: number for state, number in places.days_in(run, role).items() if state in STATES}
     if not days:
-        raise BadValue("Key first where the owner lived.", role)
+        raise BadValue("Enter first where the owner lived.", role)
     whole = sum(places.days_in(run, role).values())
     return {state: Decimal(number) / whole for state, number in days.items()}
 
@@ -53,10 +53,10 @@ def _by_percent(text):
         found = _PART.fullmatch(piece)
         state = found[1].upper() if found else ""
         if state not in STATES:
-            raise BadValue(f"“{piece.strip()}” is no state with a percentage. Write them as IL 60, IN 40.", text)
+            raise BadValue(f"“{piece.strip()}” is not a state with a percentage. Enter them as IL 60, IN 40.", text)
         parts[state] = parts.get(state, Decimal(0)) + Decimal(found[2]) / 100
     if not parts:
-        raise BadValue("Write the states with their percentages, as IL 60, IN 40.", text)
+        raise BadValue("Enter states with percentages, such as IL 60, IN 40.", text)
     return parts
 
 

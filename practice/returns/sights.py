@@ -49,6 +49,6 @@ def moved_since(actor, return_, result, base):
         return ripple_since(figures(result_of(before)), result), f"Against the return of {before.year}"
     sight = Sight.objects.for_firm(actor.firm).filter(of=return_, staff=actor, occasion=base).first()
     if sight is None:
-        return None, "You have initialled nothing on this return yet." if base == "initials" else "You have just opened it."
+        return None, "You have not initialed anything on this return yet." if base == "initials" else "You have just opened it."
     old = {name: Decimal(value) for name, value in sight.figures.items()}
     return ripple_since(old, result), f"Since {timezone.localtime(sight.at):%b %-d, %H:%M}"

@@ -62,7 +62,7 @@ def amount(text, field=None):
     try:
         value = _Sum(tokens).read()
     except (InvalidOperation, DivisionByZero, IndexError, ZeroDivisionError):
-        raise BadValue(f"{label} cannot be worked out from {text!r}.", text) from None
+        raise BadValue(f"{label} cannot be calculated from {text!r}.", text) from None
     return _bounded(value, text, label), (text if len(tokens) > 2 else "")
 
 

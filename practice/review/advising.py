@@ -37,7 +37,7 @@ def choose(actor, return_id, item, shown):
     return_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
     require(actor, "note", return_)
     if item not in {one.key for one in advice(result_of(return_))}:
-        raise BadValue("This advice is not for this return any more.", item)
+        raise BadValue("This advice no longer applies.", item)
     AdviceChoice.objects.for_firm(actor.firm).update_or_create(
         of=return_, item=item, defaults={"firm": actor.firm, "shown": shown, "by": actor}
     )

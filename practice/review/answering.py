@@ -87,9 +87,9 @@ def set_what_matters(actor, amount, lines):
     try:
         least = Decimal(amount.replace(",", "").strip() or "0")
     except InvalidOperation:
-        raise BadValue("From which amount on? Enter a number.", amount) from None
+        raise BadValue("Enter an amount.", amount) from None
     if not (least.is_finite() and 0 <= least < 10**9):
-        raise BadValue("From which amount on? Enter a number that is not negative.", amount)
+        raise BadValue("Enter an amount that is not negative.", amount)
     names = [_line_named(text) for text in lines.splitlines() if text.strip()]
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
     firm.matters_from, firm.matters_lines = least, list(dict.fromkeys(names))
@@ -133,4 +133,4 @@ def _line_named(text, pack="us"):
         for name, spec in form.specs.items():
             if wanted == f"{form.number} {spec.number_in(year)}".lower() or wanted == f"{form.code()}:{name}".lower():
                 return f"{form.code()}:{name}"
-    raise BadValue(f"“{text.strip()}” is no line. Write the form and the number, as 1040 16.", text)
+    raise BadValue(f"“{text.strip()}” is not a line. Enter form and line, such as 1040 16.", text)

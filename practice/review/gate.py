@@ -12,8 +12,8 @@ from practice.review.progress import progress_of
 
 CONDITIONS = {
     "first": "First review done",
-    "second": "Second review done, by somebody else",
-    "points": "No open point left",
+    "second": "Second review done, by someone else",
+    "points": "No open point",
     "initials": "Every line that matters initialed",
     "brought": "Values rolled forward confirmed",
 }

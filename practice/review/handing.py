@@ -44,9 +44,9 @@ def hand_over(actor, return_id, to_id):
     if colleague is None:
         raise CannotHand("Choose a colleague of your practice.")
     if return_.stage not in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW):
-        raise CannotHand("The figures are locked or sent; there is nothing left to look over.")
+        raise CannotHand("The return is locked or filed; there is nothing left to review.")
     if may(colleague, "review"):
-        reach(return_, Stage.REVIEW, "to look at")
+        reach(return_, Stage.REVIEW, "to review")
     else:
         reach(return_, Stage.PREPARE, "handed back")
         return_.preparer = colleague

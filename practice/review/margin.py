@@ -33,7 +33,7 @@ def take_initials_back(actor, return_id, address):
     return_ = fetch(Return.objects.all(), actor, pk=return_id)
     require(actor, "review", return_)
     if return_.initials.filter(address=address, by=actor).delete()[0]:
-        record(actor, "initials taken back", return_, says=address, address=address)
+        record(actor, "initials removed", return_, says=address, address=address)
 
 
 def _sources(cell):
@@ -44,7 +44,7 @@ def lapsed(row, result):
     """Why a reviewer's initials no longer hold: what moved since, in words; empty while they do."""
     cell = result.get(row.address)
     if cell is None:
-        return "the line is not there any more"
+        return "the line no longer exists"
     if str(cell.value) != row.value:
         return f"was {row.value}, is {cell.value}"
     now = _sources(cell)
@@ -64,7 +64,7 @@ def initials_on(return_, result):
 def add_note(actor, return_id, address, text, asked=None):
     """A margin note; with a colleague's id in `asked` an open point. BadValue without text or for a stranger."""
     return_, _, _ = _figure(actor, return_id, address, "note")
-    text = written(text, "The note", 1000, needed="Write what there is to say.")
+    text = written(text, "The note", 1000, needed="Enter a note.")
     colleague = Staff.objects.filter(firm=actor.firm, is_active=True, pk=asked).first() if asked else None
     if asked and colleague is None:
         raise BadValue("Choose a colleague of your practice.", asked)
@@ -81,7 +81,7 @@ def close_note(actor, return_id, note_id, answer):
     note = return_.notes.filter(pk=note_id, closed_at=None).first()
     if note is None:
         raise BadValue("This point is closed already.", note_id)
-    answer = written(answer, "The answer", 1000, needed="Write the answer first.")
+    answer = written(answer, "The answer", 1000, needed="Enter the answer first.")
     note.answer, note.closed_at, note.closed_by = answer, timezone.now(), actor
     note.save()
     record(actor, "open point closed", return_, says=answer[:100], address=note.address)
@@ -94,7 +94,7 @@ def _figure(actor, return_id, address, action):
     result = result_of(return_)
     cell = result.get(address)
     if cell is None:
-        raise BadValue("There is no such figure on this return.", address)
+        raise BadValue("There is no such amount on this return.", address)
     return return_, cell, result
 
 

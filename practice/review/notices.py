@@ -74,15 +74,15 @@ def _rejected(return_):
     newest = {one.authority: one for one in return_.submissions.order_by("pk")}
     for one in newest.values():
         if one.state == State.REJECTED:
-            yield Notice("rejected", str(one.pk), "stops", f"{one.authority.upper()} rejected this return. What was wrong stands "
-                         "under Sign and file.", reverse("sign", args=[return_.pk]), "fix it")  # fmt: skip
+            says = f"{one.authority.upper()} rejected this return. See Sign and file."
+            yield Notice("rejected", str(one.pk), "stops", says, reverse("sign", args=[return_.pk]), "fix it")
 
 
 def _no_more_time(return_):
     newest = {one.authority: one for one in return_.extensions.order_by("pk")}
     for one in newest.values():
         if one.state == Asked.REJECTED:
-            yield Notice("no-more-time", str(one.pk), "stops", f"{one.authority.upper()} refused the request for more time.",
+            yield Notice("no-more-time", str(one.pk), "stops", f"{one.authority.upper()} refused the extension.",
                          reverse("extensions", args=[return_.pk]), "ask again")  # fmt: skip
 
 
@@ -95,18 +95,18 @@ def _changed_after_signing(return_):
 
 
 def _apart(return_):
-    """A return apart and the return of both: filed twice, or no longer the same facts."""
+    """A return apart and the joint return: filed twice, or no longer the same facts."""
     if return_.given_up_at:
-        yield Notice("given-up", str(return_.pk), "check", "Given up: the couple files together. Nothing goes out from here.",
-                     reverse("papers", args=[return_.apart_from_id]), "the return of both")  # fmt: skip
+        yield Notice("given-up", str(return_.pk), "check", "Canceled: the couple files jointly. Nothing is filed from here.",
+                     reverse("papers", args=[return_.apart_from_id]), "the joint return")  # fmt: skip
     elif return_.apart_from_id:
         differing, mark = apart.differences(return_)
         if differing:
-            says = f"The return of both was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
+            says = f"The joint return was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
             yield Notice("apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there")
     for state in apart.twice(return_):
-        yield Notice("twice", state, "stops", f"{STATES[state]} is on this return and on a return apart. File jointly again, or "
-                     "leave it out here.", reverse("places", args=[return_.pk]), "Places")  # fmt: skip
+        says = f"{STATES[state]} is on this return and on a separate state return. File jointly again, or do not prepare it here."
+        yield Notice("twice", state, "stops", says, reverse("places", args=[return_.pk]), "Places")
 
 
 def _law(return_, result):
@@ -121,7 +121,7 @@ def _law(return_, result):
         if line.authority.code in old and str(line.amount) != old[line.authority.code]
     ]
     says = "; ".join(moved) if moved else "no bottom line moved"
-    yield Notice("law", now, "check", f"The law's amounts were updated since this return was last entered: {says}.")
+    yield Notice("law", now, "check", f"Tax law amounts were updated since this return was last changed: {says}.")
 
 
 def _newer(return_):
@@ -129,7 +129,7 @@ def _newer(return_):
         Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, year__gt=return_.year).order_by("year")
     )
     if found := newer.first():
-        yield Notice("newer", str(found.pk), "check", f"There is a return of {found.year} for this household already.",
+        yield Notice("newer", str(found.pk), "check", f"There is already a {found.year} return for this household.",
                      reverse("papers", args=[found.pk]), "open it")  # fmt: skip
 
 

@@ -18,10 +18,10 @@ def mark_seen(actor, return_id, code, place, reason):
     result = result_of(return_)
     finding = next((one for one in result.findings if one.code == code and one.at[0] == place), None)
     if finding is None:
-        raise BadValue("This is not said of the return any more.", code)
+        raise BadValue("This diagnostic no longer applies.", code)
     if finding.weight == "stops":
-        raise BadValue("What stops filing cannot be put aside; it has to be fixed.", code)
-    reason = written(reason, "The reason", 300, needed="Say why it may stand.")
+        raise BadValue("What stops filing cannot be set aside; it must be fixed.", code)
+    reason = written(reason, "The reason", 300, needed="Enter a reason.")
     row, _ = return_.seen.update_or_create(
         code=code, place=place, by=actor,
         defaults={"firm": return_.firm, "reason": reason, "figures": _figures(finding, result)},

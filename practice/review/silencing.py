@@ -42,12 +42,12 @@ def _may_be_silenced(diagnostic, code):
     if diagnostic is None:
         raise BadValue("There is no such diagnostic.", code)
     if diagnostic.weight == STOPS:
-        raise BadValue(f"“{diagnostic.title}” stops filing. That cannot be suppressed; it has to be fixed.", code)
+        raise BadValue(f"“{diagnostic.title}” stops filing. It cannot be suppressed; it must be fixed.", code)
 
 
 def _who(actor, why, code):
     if not why.strip():
-        raise BadValue("Say why nobody needs to hear it.", code)
+        raise BadValue("Enter a reason.", code)
     why = written(why, "The reason", 200)
     return {"by": actor.initials, "on": actor.firm.today().isoformat(), "why": why}
 
@@ -70,7 +70,7 @@ def hear_again_in_firm(actor, code):
     if code in firm.silenced:
         firm.silenced = {known: said for known, said in firm.silenced.items() if known != code}
         firm.save(update_fields=["silenced"])
-        record(actor, "diagnostic heard again", firm=firm, says=f"{code}, whole practice", code=code)
+        record(actor, "diagnostic no longer suppressed", firm=firm, says=f"{code}, whole practice", code=code)
 
 
 @transaction.atomic
@@ -89,7 +89,7 @@ def hear_again_on_return(actor, return_id, code):
     if code in return_.silenced:
         return_.silenced = {known: said for known, said in return_.silenced.items() if known != code}
         refreshed(return_)
-        record(actor, "diagnostic heard again", return_, says=code, code=code)
+        record(actor, "diagnostic no longer suppressed", return_, says=code, code=code)
 
 
 def _locked(actor, return_id):

@@ -31,7 +31,7 @@ class ServiceAway(Exception):
 @transaction.atomic
 def ask_for_signature(actor, return_id):
     """Lock the figures if they are not, and send every signer a link. Asking again sends new links."""
-    require(actor, "ask for signature")
+    require(actor, "request e-signatures")
     snapshot = lock_figures(actor, return_id)
     return_ = snapshot.of
     asked = []
@@ -43,7 +43,7 @@ def ask_for_signature(actor, return_id):
         if client.email and not _all_signed_by(return_, client):
             send_link(return_, client, "signature")
     move_on(return_)
-    record(actor, "signature asked for", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
+    record(actor, "e-signature requested", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
     return asked
 
 
@@ -59,7 +59,7 @@ def begin_identity_check(request_id, client):
     """Questions for this client. ServiceAway, or CannotSign when the service knows nobody like this."""
     asked = _request_of(request_id, client)
     if asked.identity_failed_at:
-        raise CannotSign("The questions were answered wrongly twice. Please call the office; you can sign there.")
+        raise CannotSign("The questions were answered incorrectly twice. Please call the office; you can sign there.")
     claim = {
         "number_end": "".join(c for c in client.number if c in "0123456789")[-4:],
         "last_name": client.last_name,
@@ -89,7 +89,7 @@ def answer_identity_check(request_id, client, answers):
             asked.identity_failed_at = timezone.now()
         asked.save()
         passed = bool(reply and reply["passed"])
-        record(None, "identity proved" if passed else "identity not proved", asked.of, by=client.full_name)
+        record(None, "identity proved" if passed else "identity not verified", asked.of, by=client.full_name)
     return asked
 
 
@@ -97,11 +97,11 @@ def answer_identity_check(request_id, client, answers):
 def _note_refusal(asked, client):
     """The office must see that its client stands before a closed door, and the way on."""
     asked.identity_refused = (
-        f"The identity service does not know {client.full_name[:60]} by name, birth date and number. Compare them with the "
-        "client's papers and send new links, or have the client sign in the office."
+        f"The identity service cannot verify {client.full_name[:60]} by name, date of birth and SSN. Compare them with "
+        "the client's records and send new links, or have the client sign in the office."
     )
     asked.save(update_fields=["identity_refused"])
-    record(None, "identity service refused", asked.of, says=asked.identity_refused, by=client.full_name)
+    record(None, "identity not verified by the service", asked.of, says=asked.identity_refused, by=client.full_name)
 
 
 @transaction.atomic
@@ -135,9 +135,9 @@ def sign_in_portal(client, request_id, authority, image, address, pin):
     """The client's own signature for one authority, after examining the return and proving identity."""
     asked = _request_of(request_id, client)
     if asked.identity_proved_at is None:
-        raise CannotSign("First answer the questions that show it is you.")
+        raise CannotSign("First answer the questions that verify your identity.")
     if asked.read_at is None:
-        raise CannotSign("First read the whole return; then sign it.")
+        raise CannotSign("Review the whole return first; then sign it.")
     return _sign(asked.of_id, client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
 
 
@@ -145,13 +145,13 @@ def sign_in_portal(client, request_id, authority, image, address, pin):
 def sign_in_office(actor, return_id, client_id, authority, image, address, pin):
     """A signature drawn in the office before a member of staff, who is its witness."""
     return_ = fetch(Return.objects, actor, pk=return_id)
-    require(actor, "sign in office", return_)
+    require(actor, "take signatures in the office", return_)
     found = next(((client, role) for client, role in signers(return_) if client.pk == client_id), None)
     if found is None or return_.snapshot_id is None:
-        raise CannotSign("Lock the figures first; then choose who signs.")
+        raise CannotSign("Lock the return first; then choose who signs.")
     if verified(found[0], return_.firm.today()) is None:
         raise CannotSign(
-            f"How did you see who {found[0].full_name} is? Record it below; the law wants it before a signature here."
+            f"How did you verify {found[0].full_name}'s identity? Record it below; it is required before a signature here."
         )
     return _sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id, pin)
 
@@ -161,9 +161,9 @@ def _sign(return_id, client, role, authority, image, manner, witness, address, s
         Return.objects.across_firms("fetched for its client or firm before").select_for_update(of=("self",)).get(pk=return_id)
     )
     if return_.snapshot_id != snapshot_id:
-        raise CannotSign("The return was changed meanwhile. The office will send you the new figures.")
+        raise CannotSign("The return was changed in the meantime. The office will send you the new version.")
     if authority not in [known.code for known in authorities_to_sign(return_)]:
-        raise CannotSign("This authority is not on the return.")
+        raise CannotSign("This return is not filed there.")
     if return_.signatures.filter(authority=authority, client=client, voided_at=None).exists():
         raise CannotSign("This was signed already.")
     signature = Signature.objects.create(
@@ -186,7 +186,7 @@ def make_authorization_again(actor, return_id, signature_id):
     from practice.signing.tasks import make_authorization
 
     return_ = fetch(Return.objects, actor, pk=return_id)
-    require(actor, "ask for signature", return_)
+    require(actor, "request e-signatures", return_)
     if return_.signatures.filter(pk=signature_id, pdf="").update(trouble=""):
         make_authorization.ask(signature_id=signature_id)
 
@@ -195,7 +195,7 @@ def _checked_pin(pin):
     """The five digits that a client chose as part of the signature; CannotSign for anything else. Pub. 1345: not all zeros."""
     pin = pin.strip()
     if not re.fullmatch(r"[0-9]{5}", pin) or pin == "00000":
-        raise CannotSign("The PIN takes five digits, not all of them zero.")
+        raise CannotSign("The PIN has five digits, not all zeros.")
     return pin
 
 
@@ -204,13 +204,13 @@ def _checked(image):
     try:
         content = base64.b64decode(image.removeprefix("data:image/png;base64,"), validate=True)
         if not content or len(content) > LARGEST_IMAGE:
-            raise CannotSign("The signature did not arrive. Please draw it again.")
+            raise CannotSign("The signature was not received. Please draw it again.")
         with Image.open(io.BytesIO(content), formats=["PNG"]) as picture:
             if picture.width * picture.height > 4_000_000:
                 raise CannotSign("The signature is too large. Please draw it again.")
             low, high = picture.convert("RGBA").getchannel("A").getextrema()
     except (ValueError, UnidentifiedImageError, OSError):
-        raise CannotSign("The signature did not arrive. Please draw it again.") from None
+        raise CannotSign("The signature was not received. Please draw it again.") from None
     if low == high:
-        raise CannotSign("The field is empty. Please sign in it.")
+        raise CannotSign("The signature is empty. Please sign.")
     return base64.b64encode(content).decode()

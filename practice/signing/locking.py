@@ -42,7 +42,9 @@ def lock_figures(actor, return_id):
     if return_.snapshot_id:
         return return_.snapshot
     if states := twice(return_):
-        raise Settled(f"{STATES[states[0]]} is on this return and on a return apart. Decide on Places which of them is filed.")
+        raise Settled(
+            f"{STATES[states[0]]} is on this return and on a separate state return. Decide under Places which one is filed."
+        )
     result = result_of(return_)
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:

@@ -21,7 +21,7 @@ def signers(return_):
     roles = drawn_of(return_.snapshot).signers if return_.snapshot_id else pack_of(return_).signers(result_of(return_).run)
     missing = [role for role in roles if role not in by_role]
     if missing:
-        raise CannotSign(f"The {missing[0]} is not a client yet, so nobody could sign. Add the {missing[0]} to the return.")
+        raise CannotSign(f"The {missing[0]} is not a client yet, so no one could sign. Add the {missing[0]} to the return.")
     return [(by_role[role], role) for role in roles]
 
 

@@ -45,8 +45,8 @@ def _track(request, return_, result):
         "package": return_.packages.first(),
         "may_file": may(request.user, "file"),
         "may_lock": may(request.user, "lock"),
-        "may_ask": may(request.user, "ask for signature"),
-        "may_office": may(request.user, "sign in office"),
+        "may_ask": may(request.user, "request e-signatures"),
+        "may_office": may(request.user, "take signatures in the office"),
         "may_deliver": may(request.user, "deliver"),
         "under_way": any(s.state in ("queued", "sent", "waiting") for s in submissions) or _making(return_),
         "accepted_all": bool(snapshot)
@@ -91,7 +91,7 @@ def ask(request, return_id):
     try:
         asked = asking.ask_for_signature(request.user, return_id)
         without = [one.client.full_name for one in asked if not one.client.email]
-        messages.success(request, "Links are on their way by mail." if not without else f"No mail address: {', '.join(without)}.")
+        messages.success(request, "Links are being emailed." if not without else f"No email address: {', '.join(without)}.")
     except locking.StillStopped as stopped:
         messages.error(request, f"Not locked: {len(stopped.findings)} diagnostics stop filing. Fix them in Review first.")
     except gate.NotReviewed as unreviewed:
@@ -101,7 +101,7 @@ def ask(request, return_id):
 
 def office(request, return_id, client_id, authority):
     """A signature drawn at the desk, witnessed by whoever is signed in."""
-    return_, result, context = open_page(request, return_id, "sign in office")
+    return_, result, context = open_page(request, return_id, "take signatures in the office")
     if request.method == "POST":
         try:
             image, address = request.POST.get("image", ""), request.META.get("REMOTE_ADDR")

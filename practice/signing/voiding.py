@@ -28,7 +28,7 @@ def let_go(actor, return_, result):
         return_.submissions.filter(state=State.WAITING).update(state=State.WITHDRAWN, trouble="changed before it was sent")
         return_.snapshot = None
         if not moved:
-            record(actor, "lock opened", return_, says="No figure that is signed moved.")
+            record(actor, "lock opened", return_, says="No signed amount changed.")
 
 
 def keep_or_void(actor, return_, result):

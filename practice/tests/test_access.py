@@ -35,7 +35,7 @@ class RoleTests(OfficeTestCase):
             "key": lambda actor: entry.save_field(actor, self.return_.pk, self.paper.pk, "control_number", "1", ""),
             "override": lambda actor: overriding.release_override(actor, self.return_.pk, "us.1040.16"),
             "lock": lambda actor: lock_figures(actor, self.return_.pk),
-            "ask for signature": lambda actor: ask_for_signature(actor, self.return_.pk),
+            "request e-signatures": lambda actor: ask_for_signature(actor, self.return_.pk),
             "file": lambda actor: file_return(actor, self.return_.pk),
         }
         for action, attempt in tries.items():

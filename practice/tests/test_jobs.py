@@ -76,7 +76,7 @@ class JobsTests(TransactionTestCase):
         )
         return {
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
-            "read file": {"import_id": brought.pk}, "take file in": {"import_id": taken.pk},
+            "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},
             "draw pages": {"attachment_id": page.pk},
             "send": {"submission_id": submission.pk, "kind": "return"}, "poll": {"submission_id": sent.pk, "kind": "return"},
             "round": {"round_id": of.pk}, "package": {"package_id": package.pk},
@@ -152,7 +152,7 @@ class JobsTests(TransactionTestCase):
         self.assertIn(failed, PortalLink.objects.for_firm(firm).get(pk=wanted["mail link"]["link_id"]).trouble)
         self.assertIn(failed, Signature.objects.for_firm(firm).get(pk=wanted["authorization"]["signature_id"]).trouble)
         self.assertIn(failed, Package.objects.for_firm(firm).get(pk=wanted["package"]["package_id"]).trouble)
-        for name in ("read file", "take file in"):
+        for name in ("read file", "import file"):
             self.assertIn(failed, Import.objects.for_firm(firm).get(pk=wanted[name]["import_id"]).errors[0]["says"])
         self.assertIn(failed, Attachment.objects.for_firm(firm).get(pk=wanted["draw pages"]["attachment_id"]).says)
         for name in ("send", "poll"):

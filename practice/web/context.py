@@ -1,6 +1,6 @@
 """What every page knows: who looks, which theme they chose."""
 
-THEMES = (("", "As the machine"), ("light", "Light"), ("dark", "Dark"))
+THEMES = (("", "System theme"), ("light", "Light"), ("dark", "Dark"))
 
 
 def everywhere(request):

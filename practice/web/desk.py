@@ -18,8 +18,8 @@ _SORT_NAMES = (
     ("-together", "largest refund"), ("together", "largest balance"),
 )  # fmt: skip
 _SHOWN = [stage for stage in Stage if stage != Stage.DONE]
-_NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not proved", "portal link refused", "signatures void",
-         "package ready"]  # fmt: skip
+_NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not verified", "portal link refused",
+         "signatures void", "package ready"]  # fmt: skip
 _PAGE = 60
 
 

@@ -7,8 +7,8 @@ from django.http import HttpResponse
 from django.template.loader import get_template
 from psycopg import errors
 
-_AWAY = "The database does not answer at the moment. Nothing is lost; it is tried again."
-_LOCKED = "Somebody else has been saving in this return for too long, so this was not done. Nothing is lost; try again."
+_AWAY = "The database is not responding. Nothing is lost; it is retried."
+_LOCKED = "Someone else has been saving in this return for too long, so this was not done. Nothing is lost; try again."
 _TOO_LONG = "This took too long and was stopped. Nothing was changed. Ask for less at once, or try again in a quiet minute."
 
 
@@ -37,5 +37,5 @@ def handler500(request):
         request,
         500,
         "This failed",
-        "The program made a mistake. Nothing was changed; it is in the log. Try again, or do it another way.",
+        "A program error occurred. Nothing was changed; it is logged. Try again, or do it another way.",
     )

@@ -82,7 +82,7 @@ def _fields(declared, title, url, paper, words):
 def _actions(request, return_, words):
     """What can be done with the return, by name."""
     pages = {
-        "Guided entry": "guide", "Take in a file": "import-file", "Who changed what": "changes", "Flow, the picture": "flow",
+        "Guided entry": "guide", "Import a file": "import-file", "History": "changes", "Flow": "flow",
         "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
         "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",
         "Save as a document": "download-return", "Save all lines": "download-lines",

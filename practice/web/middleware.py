@@ -134,14 +134,14 @@ class refusals:
         if isinstance(exception, Refused):
             says = exception.says
             record(exception.actor, "refused", says=f"{exception.action}: {says}", path=request.path)
-            return self._page(request, 403, "That is not for your role", says)
+            return self._page(request, 403, "Not allowed for your role", says)
         if isinstance(exception, NotOfThisFirm):
             record(exception.actor, "refused", says=f"not of this firm: {exception}", path=request.path)
-            return self._page(request, 404, "Nothing here", "There is nothing at this address in your practice.")
+            return self._page(request, 404, "Nothing here", "There is no such page in your practice.")
         if isinstance(exception, FieldGone):
             return self._page(request, 410, "Not saved", exception.says)
         if isinstance(exception, NoSuchField):
-            return self._page(request, 404, "Nothing here", "This field or paper is not on the return any more. Reload the page.")
+            return self._page(request, 404, "Nothing here", "This field or paper is no longer on the return. Reload the page.")
         if isinstance(exception, (Settled, CannotSign)):
             return self._page(request, 409, "Not done", exception.says)
         if isinstance(exception, OperationalError):

@@ -64,7 +64,7 @@ class AskingTests(ExtendingTestCase):
         self.assertEqual(self.ask(), [])
         self.assertEqual(self.return_.papers.get(kind="extension").values["asked"], "yes")
         self.assertEqual(self.return_.papers.get(kind="state-extensions").values["rows"][0]["state"], "IL")
-        self.assertEqual(self.events("more time asked").count(), 1)
+        self.assertEqual(self.events("extension requested").count(), 1)
 
     def test_a_state_that_the_return_does_not_have_yet(self):
         self.ask(["us-ga"])
@@ -231,7 +231,7 @@ class SendingTests(ExtendingTestCase):
         handed = self.answered(self.one("us"), "accepted")
         self.assertEqual(handed.call_args.args[4], "extensions")
         self.assertEqual((self.one("us").state, f"{self.again().due:%Y-%m-%d}"), (Asked.ACCEPTED, "2026-10-15"))
-        self.assertEqual(self.events("more time given").count(), 1)
+        self.assertEqual(self.events("extension accepted").count(), 1)
 
     def test_refused_may_be_asked_again(self):
         self.ask()
@@ -300,7 +300,7 @@ class PageTests(ExtendingTestCase):
         page = self.round_({"of": [str(self.return_.pk), "999", "x"]})
         self.assertContains(page, "asked of US, US-IL, ready")
         self.assertTrue(all(one.ready for one in self.return_.extensions.all()))
-        self.assertContains(self.round_({"of": [str(self.return_.pk)]}), "was asked already")
+        self.assertContains(self.round_({"of": [str(self.return_.pk)]}), "was requested already")
         self.assertIn("US not sent", self.client.get(f"{url}?as=csv").getvalue().decode())
         self.assertNotContains(self.client.get(f"{url}?q=nobody"), "Abernathy")
 

@@ -78,7 +78,7 @@ class AttachTests(PageTestCase):
             self.assertEqual(self.page(row, page)["Content-Type"], "image/png")
         beyond = self.page(row, 3)
         self.assertEqual((beyond.status_code, beyond["Content-Type"]), (422, "image/svg+xml"))
-        self.assertEqual(self.events("page looked at").count(), 1)
+        self.assertEqual(self.events("document viewed").count(), 1)
 
     def test_turned_pages_stay_turned(self):
         row = self.attach(picture(size=(60, 30)))
@@ -130,7 +130,7 @@ class AttachTests(PageTestCase):
         page = self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk]))
         self.assertContains(page, "Not accepted. The PDF cannot be opened")
         self.assertEqual(self.return_.papers.get(pk=self.paper.pk).attached, 0)
-        self.assertEqual(self.events("page not accepted").count(), 2)
+        self.assertEqual(self.events("document not accepted").count(), 2)
         self.change(row, again="1")
         self.assertEqual((row.state, row.says), (Attachment.State.READING, ""))
 

@@ -1,4 +1,4 @@
-"""Returns apart of a couple: made, known as such, filed alone, kept in view of the return of both, given up."""
+"""Returns apart of a couple: made, known as such, filed alone, kept in view of the joint return, given up."""
 
 import io
 from unittest import mock
@@ -236,8 +236,8 @@ class PageTests(ApartTestCase):
         self.assertContains(self.post("apart"), "The return apart is made")
         made = self.return_.apart.for_firm(self.firm).get()
         page = self.client.get(reverse("places", args=[made.pk]))
-        self.assertContains(page, "the return of both")
-        self.assertContains(page, "Illinois only: Lorna, apart from the return of both")
+        self.assertContains(page, "the joint return")
+        self.assertContains(page, "Illinois only: Lorna, separate from the joint return")
         self.assertNotContains(page, "Apart brings")
         self.assertContains(self.client.get(reverse("household", args=[self.household.pk])), "IL apart")
         self.assertContains(self.post("together"), "They file jointly again")

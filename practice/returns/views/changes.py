@@ -49,7 +49,7 @@ def what(result, change):
     declared = pack.paper(change.paper.kind) if change.paper else None
     if declared is None:
         cell = result.get(change.path)
-        return "Set by hand", f"{cell.node.title} {cell.number}" if cell else change.path, ""
+        return "Overridden", f"{cell.node.title} {cell.number}" if cell else change.path, ""
     name = str(change.paper.values.get(declared.heading, "") or declared.name)
     rows, _, inner = change.path.partition(".")
     field = declared.fields().get(rows)

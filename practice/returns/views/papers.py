@@ -136,10 +136,10 @@ def undo(request, return_id):
     try:
         saved = undoing.undo_last(request.user, return_id)
     except (entry.Conflict, undoing.SomebodyElse):
-        messages.error(request, "A colleague changed it since, so it was not undone. See who changed what.")
+        messages.error(request, "A colleague changed it since, so it was not undone. See History.")
         return go(request, papers)
     if saved is None:
-        messages.error(request, "There is nothing of yours to undo.")
+        messages.error(request, "You have nothing to undo.")
         return go(request, papers)
     messages.success(request, f"{saved.says}.")
     if back or saved.paper.removed_at:

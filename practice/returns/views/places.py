@@ -93,7 +93,7 @@ def share(request, return_id, paper_id):
     """Share a paper's amount out over states: by the days its owner lived there, or by percent."""
     try:
         saved = sharing.share_out(request.user, return_id, paper_id, request.POST.get("way", ""), request.POST.get("percent", ""))
-        messages.success(request, f"{saved.says}. Alt Z takes it back.")
+        messages.success(request, f"{saved.says}. Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused=bad.says, refused_paper=paper_id, typed=request.POST.get("percent", ""))
     return redirect("places", return_id)
@@ -106,7 +106,7 @@ def decide(request, return_id):
     try:
         state = deciding.state_named(typed["state"])
         saved = deciding.decide(request.user, return_id, state, typed["what"], typed["reason"])
-        messages.success(request, f"{saved.says}. Alt Z takes it back.")
+        messages.success(request, f"{saved.says}. Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_decision=bad.says, decision=typed)
     return redirect("places", return_id)
@@ -120,12 +120,12 @@ def part(request, return_id):
         state = deciding.state_named(state)
         if way == "together":
             apart.file_together(request.user, return_id, state)
-            messages.success(request, "They file jointly again. The returns apart are given up and stay in the records.")
+            messages.success(request, "They file jointly again. The separate state returns are canceled and stay on record.")
         else:
             made = apart.file_apart(request.user, return_id, state)
-            many = "The returns apart are" if len(made) > 1 else "The return apart is"
+            many = "The separate state returns are" if len(made) > 1 else "The separate state return is"
             where = WHERE[state]
-            messages.success(request, f"{many} made: see {where} at the right. Compare with this one, then go on there.")
+            messages.success(request, f"{many} made: see {where} at the right. Compare with this one, then continue there.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_decision=bad.says, decision={"state": state, "what": "apart"})
     return redirect("places", return_id)
@@ -138,7 +138,7 @@ def move(request, return_id):
     try:
         state = deciding.state_named(typed["state"], WHERE)
         saved = deciding.move(request.user, return_id, typed["who"], state, typed["day"])
-        messages.success(request, f"{saved.says}. Everything entered stays; Alt Z takes it back.")
+        messages.success(request, f"{saved.says}. Everything entered stays; Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_move=bad.says, moving=typed)
     return redirect("places", return_id)

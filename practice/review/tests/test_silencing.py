@@ -33,7 +33,7 @@ class SilencingTests(OfficeTestCase):
         )
         silencing.hear_again_on_return(self.reviewer, self.return_.pk, CODE)
         self.assertIn(CODE, codes(self.fresh()))
-        self.assertEqual(self.events("diagnostic heard again").count(), 1)
+        self.assertEqual(self.events("diagnostic no longer suppressed").count(), 1)
 
     def test_for_the_whole_practice_and_no_other(self):
         silencing.silence_for_firm(self.signer, CODE, "we ask by telephone")

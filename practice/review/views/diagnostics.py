@@ -103,7 +103,7 @@ def hand(request, return_id):
     to = request.POST.get("to", "")
     try:
         return_ = handing.hand_over(request.user, return_id, whole_number(to) or 0)
-        messages.success(request, f"Handed to {return_.waiting_for.name}.")
+        messages.success(request, f"Assigned to {return_.waiting_for.name}.")
     except handing.CannotHand as error:
         messages.error(request, error.says)
     return redirect("review", return_id)
@@ -115,11 +115,11 @@ def mend(request, return_id):
     given = request.POST if request.method == "POST" else request.GET
     finding = mending.finding_at(result, given.get("code", ""), given.get("at", ""))
     if finding is None:
-        messages.info(request, "This is not said of the return any more.")
+        messages.info(request, "This diagnostic no longer applies.")
         return redirect("review", return_id)
     if request.method == "POST":
         if mending.make(request.user, return_, result, live_papers(return_), finding) is not None:
-            messages.success(request, f"Made: {finding.mend.label}. Alt Z, or the button beside, takes it back.")
+            messages.success(request, f"Made: {finding.mend.label}. Alt Z, or the button beside, undoes it.")
         return redirect(f"{reverse('review', args=[return_id])}?made={finding.code}")
     moved, gone, come = mending.preview(result, finding)
     context |= {"tab": "review", "sub": "review", "finding": finding, "moved": moved, "gone": gone, "come": come}
@@ -131,9 +131,9 @@ def undo(request, return_id):
     """Take back the actor's own last change, from Review."""
     try:
         saved = undo_last(request.user, return_id)
-        messages.success(request, saved.says + "." if saved else "There is nothing of yours to take back.")
+        messages.success(request, saved.says + "." if saved else "You have nothing to undo.")
     except (Conflict, SomebodyElse):
-        messages.error(request, "Not taken back: a colleague changed it since. Who changed what shows who and when.")
+        messages.error(request, "Not undone: a colleague changed it since. See History.")
     return redirect("review", return_id)
 
 
@@ -146,7 +146,7 @@ def silence(request, return_id):
             silencing.hear_again_on_return(request.user, return_id, code)
         elif "firm" in request.POST:
             silencing.silence_for_firm(request.user, code, why)
-            messages.success(request, "Suppressed for the whole practice. The catalogue of diagnostics lists it.")
+            messages.success(request, "Suppressed for the whole practice. See the diagnostics catalog.")
         else:
             silencing.silence_on_return(request.user, return_id, code, why)
     except BadValue as bad:

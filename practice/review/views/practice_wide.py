@@ -53,7 +53,7 @@ def answer(request):
     field, value = request.POST.get("field", ""), request.POST.get("value", "")
     try:
         answering.answer(request.user, field, value)
-        messages.success(request, "Kept. It shows as the practice's answer on every return that has none of its own.")
+        messages.success(request, "Saved. It shows as the practice's answer on every return that has none.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field=field, typed=value)
     return redirect("firm-answers")
@@ -63,7 +63,7 @@ def answer(request):
 def locking(request):
     """What must be done before a return is locked, and whether reviewers may enter amounts."""
     answering.set_locking(request.user, request.POST.getlist("needs"), "reviewers_correct" in request.POST)
-    messages.success(request, "Kept. It holds for every return that is not locked yet.")
+    messages.success(request, "Saved. It applies to every return that is not locked yet.")
     return redirect("firm-answers")
 
 
@@ -72,7 +72,7 @@ def efile(request):
     efin, pin = request.POST.get("efin", ""), request.POST.get("pin", "")
     try:
         answering.set_efile_numbers(request.user, efin, pin)
-        messages.success(request, "Kept. Authorizations signed from now on show them.")
+        messages.success(request, "Saved. Authorizations signed from now on show them.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field="efile", typed=efin, typed_pin=pin)
     return redirect("firm-answers")
@@ -82,7 +82,7 @@ def efile(request):
 def matters(request):
     try:
         answering.set_what_matters(request.user, request.POST.get("from", ""), request.POST.get("lines", ""))
-        messages.success(request, "Kept. Progress is measured by it from now on.")
+        messages.success(request, "Saved. Progress is measured by it from now on.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field="matters", typed=request.POST.get("lines", ""))
     return redirect("firm-answers")

@@ -219,7 +219,7 @@ class IdentityTests(SigningTestCase):
             self.assertIsNotNone(asking.answer_identity_check(self.asked.pk, self.client_person, {}).identity_failed_at)
         with self.assertRaisesRegex(asking.CannotSign, "call the office"):
             asking.begin_identity_check(self.asked.pk, self.client_person)
-        self.assertEqual(self.events("identity not proved").count(), 2)
+        self.assertEqual(self.events("identity not verified").count(), 2)
 
     def test_a_service_that_is_away_loses_nothing(self):
         with mock.patch.object(httpx, "post", side_effect=httpx.ConnectError("no")), self.assertRaises(asking.ServiceAway):
