@@ -130,7 +130,7 @@ class Round(FirmOwned):
         constraints = [models.CheckConstraint(condition=Q(act__in=Act.values), name="act_is_known")]
 
     def __str__(self):
-        return f"{self.get_act_display()}, {self.made_at:%-d %b %H:%M}"
+        return f"{self.get_act_display()}, {self.made_at:%b %-d %H:%M}"
 
 
 class RoundItem(FirmOwned):

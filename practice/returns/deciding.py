@@ -75,8 +75,8 @@ def move(actor, return_id, who, state, day):
     put(actor, return_, return_.papers.get(kind="filing"), "residence", "", batch)
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    record(actor, "move entered", return_, says=f"{who} to {WHERE[state]} from {first:%-d %B %Y}")
-    return Saved(return_, paper, before, after, f"Moved to {WHERE[state]} on {first:%-d %B}")
+    record(actor, "move entered", return_, says=f"{who} to {WHERE[state]} from {first:%B %-d, %Y}")
+    return Saved(return_, paper, before, after, f"Moved to {WHERE[state]} on {first:%B %-d}")
 
 
 def _rows_after(run, who, state, first):

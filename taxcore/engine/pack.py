@@ -68,6 +68,7 @@ class Authority:
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
     `credited_taxable` the taxable income that the tax is on, where some credit goes by it.
     `closed` gives the legal holidays of a calendar year for somebody who lives somewhere, which move what is due.
+    `agency` is what sentences call whom the return is filed with.
     `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
     """
 
@@ -94,6 +95,12 @@ class Authority:
         "four digits of your Social Security number on it."
     )
     authorized: tuple[tuple[str, int], ...] = ()
+    agency: str = ""
+
+    @property
+    def filed_with(self) -> str:
+        """For sentences: "the IRS", "the Illinois Department of Revenue"."""
+        return self.agency or f"the {self.name} Department of Revenue"
 
     @property
     def stated(self) -> tuple[tuple[str, int], ...]:

@@ -88,7 +88,7 @@ class StatementTests(OfficeTestCase):
         self.assertEqual(etree.fromstring(frozen.document_of(snapshot, "us-il")).findall(".//{*}Attachment"), [])
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(reverse("sign", args=[self.return_.pk]))
-        self.assertContains(page, "Goes with it: 2025 statement.pdf, 2 pages, behind the totals of Sandbar Brokers")
+        self.assertContains(page, "Attached: 2025 statement.pdf, 2 pages, behind the totals of Sandbar Brokers")
 
     def test_it_is_chosen_once_it_is_read(self):
         row = attaching.attach(self.preparer, self.return_.pk, self.broker.pk, "x.pdf", pdf(1))

@@ -55,7 +55,7 @@ def short_day(iso):
     if not iso:
         return ""
     found = iso if isinstance(iso, date) else date.fromisoformat(str(iso)[:10])
-    return f"{found.day} {found:%b}"
+    return f"{found:%b} {found.day}"
 
 
 @register.filter

@@ -16,7 +16,7 @@ _YEARS = Path(__file__).parent / "years"
 _STATES = all_states()
 
 FEDERAL = Authority(
-    code="us", name="United States", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
+    code="us", name="Federal", agency="the IRS", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
     due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
     how_to_pay="Pay from a bank account or by card at irs.gov/payments, or mail a check to “United States Treasury” with Form "
     "1040-V; write the tax year, the form and your Social Security number on it.",

@@ -321,7 +321,7 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
     for stay in stays(run):
         if stay.state == state and kind == PART:
             who = run.person(stay.role)
-            reasons.append(f"{who.title if who else stay.role} lived there from {stay.first:%-d %B} to {stay.last:%-d %B}")
+            reasons.append(f"{who.title if who else stay.role} lived there from {stay.first:%B %-d} to {stay.last:%B %-d}")
             address = address or stay.address
         elif stay.state == state and not reasons:
             reasons, address = [f"{_alone(run, stay, kind)}lived there the whole year"], stay.address

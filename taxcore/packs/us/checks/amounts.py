@@ -347,7 +347,7 @@ def payments(run):
         if row.paid is not None and not early <= row.paid.timetuple()[:3] <= late:
             yield found(
                 row.address("paid"),
-                f"A payment of {row.paid:%d %B %Y} is outside the estimated tax dates for {run.year}. Compare it with "
+                f"A payment of {row.paid:%B %-d, %Y} is outside the estimated tax dates for {run.year}. Compare it with "
                 "the client's records.",
                 code="us.estimates.other-year",
             )

@@ -125,7 +125,7 @@ def other_income(run):
         if paper.won is not None and paper.won.year != run.year:
             yield found(
                 paper.address("won"),
-                f"{paper.title}: won on {paper.won:%d %B %Y}. Winnings are taxed in the year paid.",
+                f"{paper.title}: won on {paper.won:%B %-d, %Y}. Winnings are taxed in the year paid.",
                 code="us.w2g.other-year",
             )
     if losses > schedule.gambling:

@@ -18,7 +18,7 @@ def living(run):
         for first, last in places.days_without(run, person.role):
             yield found(
                 residency.address("rows"),
-                f"{person.title} has no residency from {first:%-d %B} to {last:%-d %B}. Enter the state, or “abroad”.",
+                f"{person.title} has no residency from {first:%B %-d} to {last:%B %-d}. Enter the state, or “abroad”.",
                 code="us.places.gap",
             )
         mine = [stay for stay in places.stays(run) if stay.role == person.role]
@@ -26,7 +26,7 @@ def living(run):
             if other.first <= one.last:
                 yield found(
                     (other.address, one.address),
-                    f"{person.title} has two states of residence from {other.first:%-d %B}. Correct for a dual "
+                    f"{person.title} has two states of residence from {other.first:%B %-d}. Correct for a dual "
                     "resident; otherwise correct the dates.",
                     code="us.places.two-homes",
                 )

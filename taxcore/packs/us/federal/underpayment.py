@@ -123,7 +123,7 @@ class Underpayment(FederalForm):
         if not spells:
             return nothing_because("all installments were paid on time")
         operands = [
-            Operand(owed, f"installment of {due:%d %B}, from {since:%d %B} to {until:%d %B %Y}")
+            Operand(owed, f"installment of {due:%B %-d}, from {since:%B %-d} to {until:%B %-d, %Y}")
             for due, since, owed, until in spells
         ]
 
