@@ -38,7 +38,7 @@ class ReviewTests(RunningTestCase):
         preparer = self.walk()
         preparer.sign_in("bea")
         preparer.go(f"/returns/{return_id}/papers/{self.paper_of(return_id, 'w2')}")
-        preparer.key("Wages, tips, other pay", "70001")
+        preparer.key("Wages, tips, other compensation", "70001")
         walk.go(f"/returns/{return_id}/review")
         walk.sees("lapsed: was", "first reviewer\n0 of", "second reviewer\n0 of")
         walk.press("Since my initials")

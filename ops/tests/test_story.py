@@ -84,7 +84,7 @@ class StoryTests(RunningTestCase):
         staff.sees("W-2, W-2")
         for label, value in {
             "Employer": "Cattail Weir Works", "Employer number": "006543210", "Street": "4 Slipway", "City": "Savanna",
-            "ZIP code": "61074", "Wages, tips, other pay": "5000*12+1480", "Federal tax withheld": "5,812",
+            "ZIP code": "61074", "Wages, tips, other compensation": "5000*12+1480", "Federal income tax withheld": "5,812",
         }.items():  # fmt: skip
             staff.key(label, value)
         # Boxes 3 to 6 follow, the ripple tells what moved, the bottom line shows it
@@ -97,7 +97,7 @@ class StoryTests(RunningTestCase):
         return_id = int(re.search(r"/returns/(\d+)/", staff.driver.current_url)[1])
         staff.go(f"/returns/{return_id}/forms?at=us.1040.25a")
         staff.sees("1040 line 25a · 5,812", "Cattail Weir Works")
-        staff.key("Federal tax withheld", "5830", "#lineage")
+        staff.key("Federal income tax withheld", "5830", "#lineage")
         staff.sees("1040 line 25a · 5,830", "581")
         # Review, as the practice wants it before the return is locked
         staff.go(f"/returns/{return_id}/sign")
@@ -111,7 +111,7 @@ class StoryTests(RunningTestCase):
         staff.sees("Links are on their way")
         client = self.walk(390, 844)
         self.enter_portal(client, "new.client@mail.example")
-        client.sees("United States: you will receive", "581")
+        client.sees("Federal: you will receive", "581")
         client.press("Read the whole return")
         client.sees("Every form, with the official line numbers", "Total income", "61,480")
         client.press("I have examined it: go on to sign")
@@ -119,14 +119,14 @@ class StoryTests(RunningTestCase):
         self.answer(client, {"street": "Heron Street", "month": "May", "year": "1983"})
         client.sees("Not every answer fits")
         self.answer(client, {"street": "Cattail Road", "month": "May", "year": "1983"})
-        for authority in ("United States", "Illinois"):
+        for authority in ("Federal", "Illinois"):
             client.sees(f"Sign for {authority}", "Under penalties of perjury")
             client.find("[name=pin]").send_keys("41706")
             client.press("Sign")
             client.sees("The field is empty")
             client.draw()
             client.press("Sign")
-        client.sees("We send the return next")
+        client.sees("We will file the return next")
         # Filing: federal first, then the state; then the package
         staff.go(f"/returns/{return_id}/sign")
         staff.press("File")
@@ -178,7 +178,7 @@ class StoryTests(RunningTestCase):
         staff.go(f"/returns/{return_id}/sign")
         staff.sees("Ines Pilcrow", "in the office")
         staff.go(f"/returns/{return_id}/papers")
-        staff.key("Federal tax withheld", "3300")
+        staff.key("Federal income tax withheld", "3300")
         staff.go(f"/returns/{return_id}/sign")
         staff.sees("The return was changed after it was signed", "review lapsed: a figure moved since")
         staff.go(f"/returns/{return_id}/review")
@@ -204,8 +204,8 @@ class StoryTests(RunningTestCase):
             walk.go(f"/returns/{return_id}/papers")
         bea.go(f"/returns/{return_id}/papers")
         self.assertIn("TM", bea.find("#presence").text)
-        bea.key("Federal tax withheld", "5300")
-        tilde.key("Federal tax withheld", "5400")
+        bea.key("Federal income tax withheld", "5300")
+        tilde.key("Federal income tax withheld", "5400")
         tilde.sees("Bea Thorne entered 5,300.00", "you entered 5400")
         self.assertEqual(
             self.practice.sql(f"select values->>'federal_withheld' from returns_paper where of_id={return_id} and key='w1'"),

@@ -16,6 +16,7 @@ from practice.returns.drawing import node_of, paper_view
 from practice.returns.index import coming_next, index_view
 from practice.returns.views.common import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
+from taxcore.engine.characters import within
 
 
 @require_POST
@@ -142,7 +143,7 @@ def _targets(return_):
             found.append((kind.kind, f"{kind.name}, one a row"))
         for name, spec in kind.fields().items():
             if hasattr(spec, "row") and len(spec.row.fields()) > 4 and not kind.single and spec.row.known_as:
-                found.append((f"{kind.kind}.{name}", f"{kind.name}: {spec.label.lower()}"))
+                found.append((f"{kind.kind}.{name}", f"{kind.name}: {within(spec.label)}"))
     return found
 
 

@@ -126,6 +126,6 @@ def _give_up(actor, return_):
         void_signatures(actor, return_, dict.fromkeys(codes, "the couple files jointly"))
         return_.snapshot = None
     return_.given_up_at = timezone.now()
-    reach(return_, Stage.DONE, "given up")
+    reach(return_, Stage.DONE, "canceled")
     return_.save()
     record(actor, "separate state return canceled", return_, says=f"{STATES[return_.apart_state]}: the couple files together")

@@ -20,6 +20,7 @@ from practice.returns.models import FieldChange, Paper
 from practice.returns.parties import learn
 from practice.returns.typed import read_typed
 from taxcore.engine import Amount, BadValue, Choice, Refer, Result, Rows
+from taxcore.engine.characters import within
 from taxcore.engine.papers import OWNERS
 
 ROWS_CAME = ("imported", "row added")  # how a change came that has the ids of new rows in `after`
@@ -224,7 +225,7 @@ def _computed_text(result, paper, place):
 
 def _says(place, value, was):
     number = place.declared.numbers if isinstance(place.declared.numbers, str) else ""
-    what = f"Box {number}, {place.declared.label.lower()}," if number else place.declared.label
+    what = f"Box {number}, {within(place.declared.label)}," if number else place.declared.label
     if value == "":
         return f"{what} emptied: was {was}"
     return f"{what} entered: {_in_words(place, value)}, was {_in_words(place, was) or 'empty'}"
@@ -351,7 +352,7 @@ def add_row(actor, return_id, paper_id, rows):
         firm=return_.firm, of=return_, paper=paper, path=rows, after=key, how="row added", note="row added", by=actor
     )
     after = changed(actor, return_, before)
-    return Saved(return_, paper, before, after, f"Row added to {declared.label.lower()}")
+    return Saved(return_, paper, before, after, f"Row added to {within(declared.label)}")
 
 
 def last_row_id(paper, rows):

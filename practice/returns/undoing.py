@@ -7,6 +7,7 @@ from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import ROWS_CAME, Conflict, NoSuchField, Saved, note_paper, place_at, put_value
 from practice.returns.models import FieldChange
+from taxcore.engine.characters import within
 
 
 class SomebodyElse(Exception):
@@ -51,7 +52,7 @@ def _undo_one(actor, return_, change):
         paper.removed_at = timezone.now() if change.how == "added" else None
         paper.save()
         note_paper(actor, return_, paper, "undone", undoes=change)
-        return f"{declared.name.lower()} {change.how}"
+        return f"{within(declared.name)} {change.how}"
     if change.how in ROWS_CAME:
         return _undo_rows(actor, return_, change)
     try:
@@ -67,7 +68,7 @@ def _undo_one(actor, return_, change):
     )  # fmt: skip
     put_value(paper, place, was, actor, "")
     paper.save()
-    return place.declared.label.lower()
+    return within(place.declared.label)
 
 
 def _undo_rows(actor, return_, change):

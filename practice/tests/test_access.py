@@ -54,7 +54,7 @@ class RoleTests(OfficeTestCase):
         url = reverse("save-field", args=[self.return_.pk, self.paper.pk])
         answer = self.client.post(url, {"path": "wages", "value": "1", "was": "61480.00"})
         self.assertEqual(answer.status_code, 403)
-        self.assertContains(answer, "may not key", status_code=403)
+        self.assertContains(answer, "cannot enter amounts", status_code=403)
         self.assertEqual(self.events("refused").count(), 1)
 
 
@@ -136,7 +136,7 @@ class SignInTests(OfficeTestCase):
 
     def test_the_right_password_opens_and_a_wrong_one_says_so(self):
         wrong = self.client.post("/sign-in", {"username": self.preparer.email, "password": "no"})
-        self.assertContains(wrong, "do not belong together")
+        self.assertContains(wrong, "Wrong email or password")
         right = self.client.post("/sign-in", {"username": self.preparer.email.upper(), "password": PASSWORD})
         self.assertEqual(right.status_code, 302)
 
@@ -205,7 +205,7 @@ class AddressTests(OfficeTestCase):
 
     def test_an_owner_is_one_of_the_returns_people(self):
         for owner in ("spouse", "joint"):
-            with self.subTest(owner), self.assertRaisesRegex(BadValue, "somebody on this return"):
+            with self.subTest(owner), self.assertRaisesRegex(BadValue, "someone on this return"):
                 self.key("owner", owner)
 
 
@@ -284,14 +284,14 @@ class PortalLinkTests(OfficeTestCase):
         self.client.post(reverse("portal-code"), {"code": self.code()})
         for code in ("us", "us-il"):
             sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
-        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
+        self.assertContains(self.client.get(reverse("portal")), "We will file the return next")
         made = file_return(self.signer, self.return_.pk)[0]
-        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
+        self.assertContains(self.client.get(reverse("portal")), "We will file the return next")
         rows = Submission.objects.for_firm(self.firm).filter(pk=made.pk)
         rows.update(state=State.SENT, sent_at=timezone.now())
-        self.assertContains(self.client.get(reverse("portal")), "We sent the return on")
+        self.assertContains(self.client.get(reverse("portal")), "We filed the return on")
         rows.update(state=State.REJECTED, receipt="R-1")
-        self.assertContains(self.client.get(reverse("portal")), "We send the return next")
+        self.assertContains(self.client.get(reverse("portal")), "We will file the return next")
 
     def test_a_session_ends_when_its_link_does(self):
         self.open()
@@ -314,7 +314,7 @@ class PortalLinkTests(OfficeTestCase):
         self.open()
         code = self.code()
         PortalLink.objects.for_firm(self.firm).update(code_sent_at=timezone.now() - timedelta(minutes=11))
-        self.assertContains(self.client.post(reverse("portal-code"), {"code": code}), "too old", status_code=422)
+        self.assertContains(self.client.post(reverse("portal-code"), {"code": code}), "has expired", status_code=422)
 
     def test_nothing_in_the_portal_opens_without_it(self):
         for name in ("portal", "portal-identity", "portal-sign", "portal-download", "portal-code"):

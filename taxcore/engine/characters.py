@@ -12,7 +12,7 @@ _REFUSED = {
 
 
 def refused(text: str, lines: bool = False) -> str:
-    """What cannot be imported a text, in words; empty where all can. `lines`: line breaks and tabs may stand in it."""
+    """What cannot be taken into a text, in words; empty where all can. `lines`: line breaks and tabs may stand in it."""
     if text.isascii() and text.isprintable():
         return ""
     if "\ufffd" in text:
@@ -26,3 +26,18 @@ def refused(text: str, lines: bool = False) -> str:
         if kind:
             return f"{kind} (U+{ord(character):04X}) cannot be taken: type the text again"
     return ""
+
+
+# Words that keep their capital inside a sentence: names of forms, laws and institutions
+_NAMES = frozenset(
+    ["Form", "Schedule", "Social", "Medicare", "Medicaid", "Treasury", "Marketplace", "American", "Armed", "Roth", "Archer", "Alaska"]
+    + ["California", "Georgia", "Illinois", "Indiana", "Iowa", "Missouri", "Pennsylvania", "Virginia", "Wisconsin"]
+)
+
+
+def within(label: str) -> str:
+    """A label as it stands inside a sentence: its first letter small, unless the word is a name or an abbreviation."""
+    first = label.split(" ", 1)[0].split("'", 1)[0]
+    if first in _NAMES or not first[1:].islower():
+        return label
+    return label[:1].lower() + label[1:]

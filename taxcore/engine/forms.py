@@ -7,6 +7,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.characters import within
 from taxcore.engine.explain import absent, total
 from taxcore.engine.figures import Figure
 from taxcore.engine.papers import Paper
@@ -149,7 +150,7 @@ class Form(Node):
         """A line of another form, or nothing because no paper calls for that form."""
         if self.run.is_idle(code):
             called = self.run.declared(code)
-            return absent(f"nothing on this return calls for {called.number}, {called.name.lower()}")
+            return absent(f"nothing on this return calls for {called.number}, {within(called.name)}")
         return total(getattr(self.run.form(code, key), name))
 
     def every(self, code: str) -> list[Any]:

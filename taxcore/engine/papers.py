@@ -9,7 +9,7 @@ from decimal import Decimal, InvalidOperation
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from taxcore.engine.cells import Cell, Node, Numbers, Spec
-from taxcore.engine.characters import refused
+from taxcore.engine.characters import refused, within
 from taxcore.engine.figures import ZERO, Figure, cents
 
 if TYPE_CHECKING:
@@ -329,7 +329,7 @@ class Refer(Field):
     @staticmethod
     def called(one: Any) -> str:
         """What people read and choose: a title, and what it is."""
-        return f"{one.title}, {getattr(one, 'role', one.name.lower())}"
+        return f"{one.title}, {getattr(one, 'role', within(one.name))}"
 
     def key_named(self, run: Run, text: str) -> str:
         """The id of what was chosen by its words, or by a title that only one has; any other text unchanged."""

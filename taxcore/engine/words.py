@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 
 from taxcore.engine.cells import Cell
+from taxcore.engine.characters import within
 from taxcore.engine.figures import Because, Explained, Figure, LawFigure, Operand
 
 
@@ -158,7 +159,7 @@ def _why_cell(cell: Cell, depth: int) -> tuple[int, str]:
     given = cell.computed
     if isinstance(given, Figure) and given.cell is not cell:
         return _why_cell(given.cell, depth + 1)
-    return (_ABSENT, f"{cell.node.title} has nothing entered at {cell.label.lower()}") if cell.how == "empty" else (_UNKNOWN, "")
+    return (_ABSENT, f"{cell.node.title} has nothing entered at {within(cell.label)}") if cell.how == "empty" else (_UNKNOWN, "")
 
 
 def _why(because: Because, depth: int) -> tuple[int, str]:

@@ -66,7 +66,7 @@ class PackageTests(OfficeTestCase):
         tasks.build(package.pk)
         package.refresh_from_db()
         text = "\n".join(page.extract_text() for page in PdfReader(io.BytesIO(tasks.read_package(package))).pages)
-        self.assertIn("due on April 15, 2026", text)
+        self.assertIn("due April 15, 2026", text)
         self.assertIn("R-more", text)
 
     def test_making_it_twice_is_one_package_and_what_goes_wrong_is_shown(self):

@@ -68,7 +68,7 @@ class FilingTests(DispatchTestCase):
         with self.assertRaisesRegex(filing.CannotFile, "not locked"):
             self.file()
         asking.ask_for_signature(self.signer, self.return_.pk)
-        with self.assertRaisesRegex(filing.CannotFile, "has not signed for United States"):
+        with self.assertRaisesRegex(filing.CannotFile, "has not signed for Federal"):
             self.file()
 
     def test_the_document_carries_the_signed_hash(self):

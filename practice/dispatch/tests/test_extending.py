@@ -78,13 +78,13 @@ class AskingTests(ExtendingTestCase):
 
     def test_a_state_is_read_by_name_or_letters(self):
         self.assertEqual((extending.code_of("missouri"), extending.code_of(" mo ")), ("us-mo", "us-mo"))
-        for text, says in (("Atlantis", "no state"), ("TX", "nothing to ask for"), ("", "no state")):
+        for text, says in (("Atlantis", "not a state"), ("TX", "no extension is needed"), ("", "not a state")):
             with self.subTest(text), self.assertRaisesRegex(BadValue, says):
                 extending.code_of(text)
 
     def test_nobody_is_asked_who_is_no_authority(self):
         for code in ("us-zz", "us-tx", "fr", ""):
-            with self.subTest(code), self.assertRaisesRegex(extending.CannotExtend, "no authority"):
+            with self.subTest(code), self.assertRaisesRegex(extending.CannotExtend, "to request an extension from"):
                 self.ask([code])
         self.assertEqual(self.return_.extensions.count(), 0)
 
@@ -106,7 +106,7 @@ class AskingTests(ExtendingTestCase):
     def test_what_an_undo_took_back_is_not_sent_and_can_be_asked_again(self):
         self.ask()
         undo_last(self.preparer, self.return_.pk)
-        with self.assertRaisesRegex(extending.CannotExtend, "no longer asked"):
+        with self.assertRaisesRegex(extending.CannotExtend, "no longer requested"):
             self.send("us")
         self.assertEqual(self.ask(), ["us", "us-il"])
         self.pay("us-il", "30")
@@ -161,7 +161,7 @@ class PayingTests(ExtendingTestCase):
         self.assertTrue(waiting.exists())
         self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
         self.assertFalse(waiting.exists())
-        self.assertIn("needs a request of its own", self.one("us-ga").trouble)
+        self.assertIn("needs its own request", self.one("us-ga").trouble)
 
     def test_and_has_its_time_once_that_is_accepted(self):
         self.ask(["us", "us-ga"])
@@ -172,7 +172,7 @@ class PayingTests(ExtendingTestCase):
     def test_a_payment_wants_its_account_and_day_or_another_way(self):
         self.ask(["us"])
         self.pay("us", "250")
-        with self.assertRaisesRegex(extending.CannotExtend, "routing number, account number, kind of account, day of the debit"):
+        with self.assertRaisesRegex(extending.CannotExtend, "routing number, account number, type of account, debit date"):
             self.send("us")
         self.key("pay_how", "otherwise", paper=self.return_.papers.get(kind="extension"))
         self.assertEqual(self.send("us"), ["us"])
@@ -195,7 +195,7 @@ class PayingTests(ExtendingTestCase):
         self.assertEqual(self.line("us-il.il-1040.26"), 0)
 
     def test_nobody_pays_where_nothing_was_asked(self):
-        with self.assertRaisesRegex(extending.CannotExtend, "Ask for more time first"):
+        with self.assertRaisesRegex(extending.CannotExtend, "Request the extension first"):
             self.pay("us", "5")
 
 
@@ -276,8 +276,8 @@ class PageTests(ExtendingTestCase):
         self.url = reverse("extensions", args=[self.return_.pk])
 
     def test_the_page_from_nothing_asked_to_sent(self):
-        self.assertContains(self.client.get(self.url), "Ask all of this return")
-        self.assertContains(self.client.post(f"{self.url}/ask", follow=True), "asked of 2 authorities")
+        self.assertContains(self.client.get(self.url), "Request all")
+        self.assertContains(self.client.post(f"{self.url}/ask", follow=True), "2 extensions requested")
         self.assertContains(self.client.post(f"{self.url}/us-il/pay", {"amount": "75"}, follow=True), "Payment with IL-505-I")
         self.account()
         self.assertContains(self.client.post(f"{self.url}/ready", {"ready": "yes"}, follow=True), "2 ready to go")
@@ -292,13 +292,13 @@ class PageTests(ExtendingTestCase):
         self.assertContains(page, "a lot", status_code=422)
 
     def test_a_state_that_is_none_is_said_at_its_field(self):
-        self.assertContains(self.client.post(f"{self.url}/ask", {"state": "Atlantis"}), "no state", status_code=422)
+        self.assertContains(self.client.post(f"{self.url}/ask", {"state": "Atlantis"}), "not a state", status_code=422)
 
     def test_many_returns_at_once_with_a_result_for_each(self):
         url = reverse("more-time")
         self.assertContains(self.client.get(url), "Abernathy, Lorna")
         page = self.round_({"of": [str(self.return_.pk), "999", "x"]})
-        self.assertContains(page, "asked of US, US-IL, ready")
+        self.assertContains(page, "requested from US, US-IL, ready")
         self.assertTrue(all(one.ready for one in self.return_.extensions.all()))
         self.assertContains(self.round_({"of": [str(self.return_.pk)]}), "was requested already")
         self.assertIn("US not sent", self.client.get(f"{url}?as=csv").getvalue().decode())
@@ -364,4 +364,4 @@ class PageTests(ExtendingTestCase):
         self.send("us")
         self.answered(self.one("us"), "rejected", [{"rule": "P-0101", "message": "No match.", "path": "/"}])
         page = self.client.get(reverse("papers", args=[self.return_.pk]))
-        self.assertContains(page, "refused the request for more time")
+        self.assertContains(page, "refused the extension")

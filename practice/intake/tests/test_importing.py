@@ -175,7 +175,7 @@ class PaperFileTests(ImportTestCase):
 
     def test_files_that_cannot_be(self):
         for name, content, words in (
-            ("a.exe", b"1", "Bring a CSV"),
+            ("a.exe", b"1", "Choose a CSV"),
             ("a.csv", b"", "is empty"),
             ("a.csv", b"1" * (importing.LARGEST + 1), "MB"),
         ):

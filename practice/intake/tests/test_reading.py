@@ -85,7 +85,7 @@ class ColumnTests(TestCase):
         )
 
     def test_a_field_is_proposed_once(self):
-        self.assertEqual(list(reading.suggest(WAGES, ["Wages, tips, other pay", "Box 1"]).values()), ["wages"])
+        self.assertEqual(list(reading.suggest(WAGES, ["Wages, tips, other compensation", "Box 1"]).values()), ["wages"])
 
 
 class RowTests(TestCase):
@@ -102,7 +102,7 @@ class RowTests(TestCase):
     def test_what_cannot_be_read_is_told_by_row_field_and_word(self):
         one = self.read("Alder", "the fourth", "lots", "100", "Short", "")
         self.assertEqual(
-            [(e["row"], e["field"], e["given"]) for e in one.errors], [(1, "Sold", "the fourth"), (1, "Proceeds", "lots")]
+            [(e["row"], e["field"], e["given"]) for e in one.errors], [(1, "Date sold", "the fourth"), (1, "Proceeds", "lots")]
         )
 
     def test_a_row_that_tells_no_box_is_an_error(self):

@@ -68,8 +68,8 @@ class StatementTests(OfficeTestCase):
     def test_words_that_lack_the_brokers_name_or_number_raise_a_doubt_and_a_scan_none(self):
         cases = [
             ("Sandbar Brokers, payer 00-3090128, proceeds", ""),
-            ("Sandbar Brokers, proceeds", "it nowhere has the number of Sandbar Brokers"),
-            ("Electric bill of March", "it nowhere has the name and the number of Sandbar Brokers"),
+            ("Sandbar Brokers, proceeds", "it does not show the number of Sandbar Brokers"),
+            ("Electric bill of March", "it does not show the name and the number of Sandbar Brokers"),
         ]
         for words, doubt in cases:
             with self.subTest(words):

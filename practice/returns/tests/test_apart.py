@@ -87,10 +87,10 @@ class MakingTests(ApartTestCase):
         self.part()
         self.again()
         said = [one.says for one in result_of(self.return_).findings if one.code == "us.places.left-out"]
-        self.assertIn("Lorna files separately", said[0])
+        self.assertIn("Lorna files apart", said[0])
 
     def test_what_the_state_does_not_allow_is_refused(self):
-        with self.assertRaisesRegex(BadValue, "wants one return"):
+        with self.assertRaisesRegex(BadValue, "requires one return"):
             apart.file_apart(self.preparer, self.return_.pk, "IA")
         made = self.part()
         for return_ in (self.return_, made):
@@ -130,7 +130,7 @@ class KeepingInViewTests(ApartTestCase):
         self.part()
         undo_last(self.preparer, self.return_.pk)
         self.assertIn("twice", self.notices(self.return_))
-        with self.assertRaisesRegex(Settled, "on a return apart"):
+        with self.assertRaisesRegex(Settled, "on a separate state return"):
             locking.lock_figures(self.signer, self.return_.pk)
 
 
@@ -139,9 +139,9 @@ class GivingUpTests(ApartTestCase):
         made = self.part()
         apart.file_together(self.preparer, self.return_.pk, "IL")
         made.refresh_from_db()
-        self.assertEqual((self.lines(), made.stage, made.state_note), (["us", "us-il"], Stage.DONE, "given up"))
+        self.assertEqual((self.lines(), made.stage, made.state_note), (["us", "us-il"], Stage.DONE, "canceled"))
         self.assertIn("given-up", self.notices(made))
-        with self.assertRaisesRegex(Settled, "given up"):
+        with self.assertRaisesRegex(Settled, "canceled"):
             save_field(self.preparer, made.pk, made.papers.get(kind="w2").pk, "wages", "1", "61480.00")
 
     def test_more_time_that_was_ready_does_not_go_out_any_more(self):
@@ -149,7 +149,7 @@ class GivingUpTests(ApartTestCase):
         extending.ask(self.preparer, made.pk)
         extending.make_ready(self.preparer, made.pk)
         apart.file_together(self.preparer, self.return_.pk, "IL")
-        with self.assertRaisesRegex(extending.CannotExtend, "given up"):
+        with self.assertRaisesRegex(extending.CannotExtend, "canceled"):
             extending.send_ready(self.signer, made.pk)
 
     def test_a_return_apart_without_its_person_still_opens(self):
@@ -167,7 +167,7 @@ class GivingUpTests(ApartTestCase):
         self.assertEqual(result_of(again)["us.1040.1z"].value, 70_000)
 
     def test_there_must_be_one_to_give_up(self):
-        with self.assertRaisesRegex(BadValue, "No return apart"):
+        with self.assertRaisesRegex(BadValue, "No separate Illinois return"):
             apart.file_together(self.preparer, self.return_.pk, "IL")
 
 
@@ -199,10 +199,10 @@ class FilingTests(ApartTestCase):
         package.refresh_from_db()
         pages = PdfReader(io.BytesIO(delivered.read_package(package))).pages
         text = " ".join(" ".join(page.extract_text() for page in pages).split())
-        self.assertIn("1040 Individual income tax return, 2025 Worked out for another return. This form is not filed.", text)
+        self.assertIn("1040 Individual income tax return, 2025 Figured for another return. This form is not filed.", text)
         self.assertIn("R-us-il", text)
         self.assertIn("Your 2025 IL tax return", text)
-        self.assertNotIn("United States, tax", text)
+        self.assertNotIn("Federal, tax", text)
 
     def test_more_time_with_the_state_is_more_time_for_the_return(self):
         made = self.part()
@@ -214,7 +214,7 @@ class FilingTests(ApartTestCase):
 
     def test_what_was_sent_is_not_given_up(self):
         filing.file_return(self.signer, self.signed().pk)
-        with self.assertRaisesRegex(Settled, "was sent"):
+        with self.assertRaisesRegex(Settled, "was filed"):
             apart.file_together(self.preparer, self.return_.pk, "IL")
 
 
@@ -233,7 +233,7 @@ class PageTests(ApartTestCase):
         self.assertContains(page, "both count as residents on a joint return")
 
     def test_apart_and_together_again(self):
-        self.assertContains(self.post("apart"), "The return apart is made")
+        self.assertContains(self.post("apart"), "The separate state return is made")
         made = self.return_.apart.for_firm(self.firm).get()
         page = self.client.get(reverse("places", args=[made.pk]))
         self.assertContains(page, "the joint return")
@@ -244,5 +244,5 @@ class PageTests(ApartTestCase):
 
     def test_what_cannot_be_is_said_there(self):
         answer = self.post("apart", "IA")
-        self.assertContains(answer, "wants one return of this couple", status_code=422)
-        self.assertContains(self.post("apart", "nowhere"), "is no state", status_code=422)
+        self.assertContains(answer, "requires one return of this couple", status_code=422)
+        self.assertContains(self.post("apart", "nowhere"), "is not a state", status_code=422)

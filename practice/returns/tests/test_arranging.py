@@ -40,7 +40,7 @@ class CopyTests(SeatTestCase):
 
     def test_what_exists_once_is_not_copied(self):
         filing = self.return_.papers.get(kind="filing")
-        with self.assertRaisesRegex(BadValue, "exists once"):
+        with self.assertRaisesRegex(BadValue, "only once"):
             arranging.copy_paper(self.preparer, self.return_.pk, filing.pk)
 
 
@@ -69,7 +69,7 @@ class SenderTests(SeatTestCase):
         saved = arranging.take_party(self.preparer, self.return_.pk, paper.pk)
         paper.refresh_from_db()
         self.assertEqual((paper.values["employer"], paper.values["employer_state"]), ("Kittiwake Boatworks LLC", "IL"))
-        self.assertIn("taken over", saved.says)
+        self.assertIn("filled in", saved.says)
         self.assertEqual(paper.changes.get(path="employer").note, "known to the practice")
 
     def test_what_somebody_keyed_stays(self):

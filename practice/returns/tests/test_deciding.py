@@ -40,7 +40,7 @@ class DecidingTests(DecidingTestCase):
 
     def test_a_return_that_nothing_calls_for(self):
         saved = self.decide("GA", "make", "Estimates were paid")
-        self.assertIn("Georgia's return is made by hand", saved.says)
+        self.assertIn("Georgia's return is prepared by choice", saved.says)
         self.assertEqual(self.lines(), ["us", "us-il", "us-ga"])
         self.assertTrue(self.wanted()["GA"].by_hand)
         undo_last(self.preparer, self.return_.pk)
@@ -53,7 +53,10 @@ class DecidingTests(DecidingTestCase):
         self.assertEqual([row["reason"] for row in rows], ["Two"])
 
     def test_what_cannot_be_decided_says_why(self):
-        for state, what, reason, says in (("IL", "leave-out", " ", "Say why"), ("TX", "make", "Why not", "no return to make")):
+        for state, what, reason, says in (
+            ("IL", "leave-out", " ", "Enter the reason"),
+            ("TX", "make", "Why not", "no return to prepare"),
+        ):
             with self.subTest(state), self.assertRaisesRegex(BadValue, says):
                 self.decide(state, what, reason)
         self.assertFalse(self.return_.papers.filter(kind="state-returns").exists())
@@ -106,9 +109,9 @@ class MovingTests(DecidingTestCase):
     def test_what_cannot_be_says_why_and_changes_nothing(self):
         cases = (
             ("spouse", "IN", "07/01/2025", "no spouse"),
-            ("taxpayer", "IL", "07/01/2025", "home already"),
+            ("taxpayer", "IL", "07/01/2025", "already the residence"),
             ("taxpayer", "IN", "07/01/2024", "within 2025"),
-            ("taxpayer", "IN", "01/01/2025", "after 1 January"),
+            ("taxpayer", "IN", "01/01/2025", "after January 1"),
             ("taxpayer", "IN", "", "first day"),
             ("taxpayer", "IN", "someday", ""),
         )
@@ -143,7 +146,7 @@ class PageTests(DecidingTestCase):
 
     def test_a_move_from_the_page(self):
         page = self.client.post(f"{self.url}/move", {"who": "taxpayer", "state": "Indiana", "day": "7/1/2025"}, follow=True)
-        self.assertContains(page, "Moved to Indiana on 1 July")
+        self.assertContains(page, "Moved to Indiana on July 1")
         self.assertContains(page, "IN 184")
 
     def test_what_was_typed_stays_where_it_is_refused(self):
@@ -151,7 +154,7 @@ class PageTests(DecidingTestCase):
         self.assertContains(page, "Atlantis", status_code=422)
         self.assertContains(page, "7/1/2025", status_code=422)
         page = self.client.post(f"{self.url}/decide", {"state": "Georgia", "what": "make", "reason": ""})
-        self.assertContains(page, "Say why", status_code=422)
+        self.assertContains(page, "Enter the reason", status_code=422)
         self.assertContains(page, 'value="Georgia"', status_code=422)
 
     def test_left_out_from_the_page_and_back(self):

@@ -51,14 +51,14 @@ class PlacesTests(OfficeTestCase):
     def test_what_cannot_be_shared_says_why_and_changes_nothing(self):
         before = FieldChange.objects.for_firm(self.firm).exclude(how="added").count()
         for way, percent, says in (
-            ("percent", "half IL", "no state"),
-            ("percent", "", "Write the states"),
-            ("percent", "ZZ 50", "no state"),
+            ("percent", "half IL", "not a state"),
+            ("percent", "", "Enter states"),
+            ("percent", "ZZ 50", "not a state"),
         ):
             with self.subTest(percent), self.assertRaisesRegex(BadValue, says):
                 self.share(way, percent)
         _, deposit = add_paper(self.preparer, self.return_.pk, "deposit")
-        with self.assertRaisesRegex(BadValue, "not shared out"):
+        with self.assertRaisesRegex(BadValue, "not allocated"):
             share_out(self.preparer, self.return_.pk, deposit.pk, "days")
         self.assertEqual(FieldChange.objects.for_firm(self.firm).exclude(how="added").count(), before)
 
@@ -70,7 +70,7 @@ class PlacesTests(OfficeTestCase):
         page = self.client.get(url)
         self.assertContains(page, "IL 151")
         self.assertContains(page, "part-year")
-        self.assertContains(page, "not made here")
+        self.assertContains(page, "not supported here")
         refused = self.client.post(f"{url}/{self.paper.pk}/share", {"way": "percent", "percent": "all of it"})
         self.assertEqual(refused.status_code, 422)
         self.assertContains(refused, "all of it", status_code=422)

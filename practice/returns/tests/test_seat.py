@@ -108,7 +108,7 @@ class RippleSinceTests(PageTestCase):
         self.assertEqual((income.before, income.after), (50000, 61480))
 
     def test_a_base_that_is_not_there_says_why(self):
-        for base, words in (("initials", "initialled nothing"), ("year", "no return of 2024")):
+        for base, words in (("initials", "not initialed anything"), ("year", "no return of 2024")):
             self.assertContains(self.get("ripple", base=base), words)
 
 
@@ -119,7 +119,7 @@ class FigureTests(PageTestCase):
         self.assertContains(page, "+0.12")
 
     def test_an_address_that_is_no_amount_is_no_error(self):
-        self.assertContains(self.get("most-moving", at="us.1040.999"), "leaves this figure as it is")
+        self.assertContains(self.get("most-moving", at="us.1040.999"), "leaves this amount unchanged")
 
     def test_a_lineage_lists_its_sources_as_a_tree(self):
         page = self.get("forms", at="us.1040.15").content.decode()
@@ -145,7 +145,7 @@ class FigureTests(PageTestCase):
 class FlowPageTests(PageTestCase):
     def test_the_picture_names_sources_and_bottom_lines_with_their_lineage(self):
         page = self.get("flow").content.decode()
-        for words in ("Wages", "Taxable income", "United States, refund", "?at=us.1040.1z"):
+        for words in ("Wages", "Taxable income", "Federal, refund", "?at=us.1040.1z"):
             self.assertIn(words, page)
 
     def test_last_year_is_a_ghost(self):
@@ -173,7 +173,7 @@ class GuideTests(PageTestCase):
 
     def test_a_yes_to_nothing_says_what_is_missing(self):
         answer = self.answer("wages", "yes", **{"n-w2": "0"})
-        self.assertContains(answer, "Say how many", status_code=422)
+        self.assertContains(answer, "Enter how many", status_code=422)
 
     def test_dependants_are_counted_without_taxpayer_and_spouse(self):
         self.answer("family", "yes", **{"n-person": "2"})
@@ -197,7 +197,7 @@ class ChangesTests(PageTestCase):
         self.key("wages", "62000")
         self.key("federal_withheld", "1", actor=self.signer)
         page = self.get("changes", who=self.signer.pk, since="hour").content.decode()
-        self.assertIn("Federal tax withheld", page)
+        self.assertIn("Federal income tax withheld", page)
         self.assertNotIn("61480.00", page)
         self.assertContains(self.get("changes", q="wages"), "61480.00")
 
@@ -236,7 +236,7 @@ class CommandLineTests(PageTestCase):
     def test_fields_and_actions_are_found(self):
         self.assertIn(f"#f-{self.paper.pk}-federal_withheld", self.find("kittiwake withheld"))
         self.assertIn("Guided entry", self.find("guided"))
-        self.assertIn("Table: W-2", self.find("table wage"))
+        self.assertIn("Table: Wage statement", self.find("table wage"))
 
     def test_nothing_typed_shows_where_one_was_lately(self):
         self.get("paper", self.paper.pk)

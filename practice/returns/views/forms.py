@@ -12,6 +12,7 @@ from practice.returns.views.common import live_papers, open_page, shared
 from practice.review.margin import about_figure, initials_on
 from practice.web.recent import note_recent
 from taxcore.engine import BadValue
+from taxcore.engine.characters import within
 from taxcore.engine.papers import Row
 
 
@@ -86,7 +87,7 @@ def _weights(result):
 
 def _last_touched(return_, fields):
     """(change, label) of the last one among the fields that feed a line; None where nobody changed any since they came."""
-    labels = {(field.paper, field.path): f"{owner.title}, {field.label.lower()}" for owner, field in fields}
+    labels = {(field.paper, field.path): f"{owner.title}, {within(field.label)}" for owner, field in fields}
     if not labels:
         return None
     rows = return_.changes.filter(paper__in={paper for paper, _ in labels}, path__in={path for _, path in labels})

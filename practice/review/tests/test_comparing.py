@@ -93,9 +93,9 @@ class ProgressTests(OfficeTestCase):
         self.assertTrue(all(value >= 50_000 for at, value in found.items() if at != "us.1040.16"))
         with self.assertRaisesRegex(BadValue, "1040 999"):
             answering.set_what_matters(self.signer, "0", "1040 999")
-        with self.assertRaisesRegex(BadValue, "number"):
+        with self.assertRaisesRegex(BadValue, "amount"):
             answering.set_what_matters(self.signer, "much", "")
-        with self.assertRaisesRegex(BadValue, "number"):
+        with self.assertRaisesRegex(BadValue, "amount"):
             answering.set_what_matters(self.signer, "NaN", "")
 
 

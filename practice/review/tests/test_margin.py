@@ -54,7 +54,7 @@ class NoteTests(PageTestCase):
         self.assertContains(self.post("add-note", text="Is this right?", asked=self.reviewer.pk), "open point for")
         self.assertContains(self.get("review"), "Is this right?")
         note = self.return_.notes.get()
-        self.assertContains(self.post("close-note", note.pk, answer=" "), "Write the answer first", status_code=422)
+        self.assertContains(self.post("close-note", note.pk, answer=" "), "Enter the answer first", status_code=422)
         self.assertContains(self.post("close-note", note.pk, answer="Yes, see box 2"), "Yes, see box 2")
         self.assertNotContains(self.get("review"), "Is this right?")
 
@@ -63,7 +63,7 @@ class NoteTests(PageTestCase):
         self.assertContains(self.get("forms", at="us.1040.24"), 'title="margin note"')
 
     def test_nothing_written_is_refused_and_a_stranger_is_nobody_to_ask(self):
-        self.assertContains(self.post("add-note", text=" "), "Write what there is", status_code=422)
+        self.assertContains(self.post("add-note", text=" "), "Enter a note", status_code=422)
         answer = self.post("add-note", text="Is this right?", asked=self.stranger.pk)
         self.assertContains(answer, 'value="Is this right?"', status_code=422)
 

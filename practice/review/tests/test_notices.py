@@ -28,14 +28,14 @@ class NoticeTests(PageTestCase):
 
     def test_a_newer_year_leads_there_and_can_be_put_away(self):
         newer = open_return(self.preparer, self.household.pk, 2026, [(self.client_person.pk, "taxpayer")])
-        self.assertContains(self.page(), "There is a return of 2026")
+        self.assertContains(self.page(), "There is already a 2026 return")
         self.assertContains(self.page(), reverse("papers", args=[newer.pk]))
         self.put_away(f"newer:{newer.pk}")
-        self.assertNotContains(self.page(), "There is a return of 2026")
+        self.assertNotContains(self.page(), "There is already a 2026 return")
         session = self.client.session
         session["opened"] = {}  # the next morning
         session.save()
-        self.assertContains(self.page(), "There is a return of 2026")
+        self.assertContains(self.page(), "There is already a 2026 return")
 
     def test_a_reviewers_initials_put_it_away_for_everybody(self):
         newer = open_return(self.preparer, self.household.pk, 2026, [(self.client_person.pk, "taxpayer")])
@@ -43,7 +43,7 @@ class NoticeTests(PageTestCase):
         self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
         self.put_away(f"newer:{newer.pk}", settle="1")
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
-        self.assertNotContains(self.page(), "There is a return of 2026")
+        self.assertNotContains(self.page(), "There is already a 2026 return")
 
     def test_signed_and_then_changed(self):
         ask_for_signature(self.signer, self.return_.pk)
@@ -74,7 +74,7 @@ class NoticeTests(PageTestCase):
         self.return_.summary["law"] = "another"
         self.return_.summary["lines"][0]["amount"] = "500"
         self.return_.save()
-        self.assertContains(self.page(), "United States was 500, is 563")
+        self.assertContains(self.page(), "Federal was 500, is 563")
 
     def test_another_firms_notices_are_not_there(self):
         self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")

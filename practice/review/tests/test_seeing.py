@@ -12,8 +12,8 @@ from taxcore.engine import BadValue
 class SeenTests(PageTestCase):
     def setUp(self):
         super().setUp()
-        self.key("wages", "61500")  # the states' wages stay at 61,480
-        self.finding = next(one for one in result_of(self.again()).findings if "states' wages" in one.says)
+        self.key("wages", "61500")  # the state wages stay at 61,480
+        self.finding = next(one for one in result_of(self.again()).findings if "state wages" in one.says)
 
     def see(self, actor=None, reason="corrected statement to come"):
         return seeing.mark_seen(actor or self.reviewer, self.return_.pk, self.finding.code, self.finding.at[0], reason)
@@ -43,13 +43,13 @@ class SeenTests(PageTestCase):
     def test_what_stops_filing_can_never_be_put_aside(self):
         self.key("employer_number", "")
         stop = next(one for one in result_of(self.again()).findings if one.weight == "stops")
-        with self.assertRaisesRegex(BadValue, "cannot be put aside"):
+        with self.assertRaisesRegex(BadValue, "cannot be set aside"):
             seeing.mark_seen(self.reviewer, self.return_.pk, stop.code, stop.at[0], "never mind")
 
     def test_review_lists_it_apart_with_who_and_why_and_keeps_what_was_refused(self):
         self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
         url, body = reverse("mark-seen", args=[self.return_.pk]), {"code": self.finding.code, "at": self.finding.at[0]}
-        self.assertContains(self.client.post(url, body | {"reason": " "}), "Say why it may stand", status_code=422)
+        self.assertContains(self.client.post(url, body | {"reason": " "}), "Enter a reason", status_code=422)
         page = self.client.post(url, body | {"reason": "corrected statement to come"}, follow=True)
-        self.assertContains(page, "Seen, and put aside")
+        self.assertContains(page, "Set aside")
         self.assertContains(page, "corrected statement to come")

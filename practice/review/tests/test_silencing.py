@@ -59,7 +59,7 @@ class SilencingTests(OfficeTestCase):
         self.assertIn(code, codes(self.fresh()))
 
     def test_needs_a_reason_and_the_right_to_do_it(self):
-        with self.assertRaisesRegex(BadValue, "Say why"):
+        with self.assertRaisesRegex(BadValue, "Enter a reason"):
             silencing.silence_for_firm(self.signer, CODE, "  ")
         with self.assertRaises(Refused):
             silencing.silence_for_firm(self.reviewer, CODE, "why")

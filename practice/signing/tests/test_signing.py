@@ -161,7 +161,7 @@ class SignatureTests(SigningTestCase):
         self.assertEqual((found.signed, found.locked), (signed.hash, self.return_.snapshot.hash))
         self.assertEqual([after for _, _, after in found.changes], ["00-2905518", "5 Slipway", "5819.00"])
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
-        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "no signed figure moved")
+        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "no signed amount changed")
 
     def test_who_examined_the_return_examines_it_again_when_its_words_changed(self):
         asking.note_read(self.asked.pk, self.client_person)
@@ -201,7 +201,7 @@ class IdentityTests(SigningTestCase):
         with self.answer({"id": "c", "questions": []}, {"passed": True, "tries_left": 0}):
             asking.begin_identity_check(self.asked.pk, self.client_person)
             asking.answer_identity_check(self.asked.pk, self.client_person, {})
-        with self.assertRaisesRegex(asking.CannotSign, "read the whole return"):
+        with self.assertRaisesRegex(asking.CannotSign, "Review the whole return"):
             asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", "41706")
         asking.note_read(self.asked.pk, self.client_person)
         for pin in ("", "1234", "00000", "1234x", "١٢٣٤٥"):
@@ -235,7 +235,7 @@ class SettledTests(SigningTestCase):
 
     def test_a_return_on_its_way_cannot_be_changed(self):
         self.submission(State.SENT)
-        with self.assertRaisesRegex(Settled, "on its way"):
+        with self.assertRaisesRegex(Settled, "being filed"):
             self.key("wages", "1")
 
     def test_an_accepted_return_wants_an_amended_one(self):

@@ -6,6 +6,7 @@ from decimal import Decimal
 from django import template
 
 from practice.firm.crypto import masked
+from taxcore.engine.characters import within
 
 register = template.Library()
 
@@ -108,3 +109,9 @@ def add_dy(value, more):
 def veiled(number):
     """A taxpayer number with only its last four characters."""
     return masked(number) if number else ""
+
+
+@register.filter
+def inside(label):
+    """A label as it stands inside a sentence."""
+    return within(str(label))

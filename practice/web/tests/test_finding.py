@@ -98,4 +98,4 @@ class OneStepTests(OfficeTestCase):
         page = self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk])).content.decode()
         self.assertIn("This return was accepted. Changes belong in an amended return.", page)
         self.assertNotIn("Add a paper", page)
-        self.assertRegex(page, r'aria-label="Wages, tips, other pay"[^>]* disabled')
+        self.assertRegex(page, r'aria-label="Wages, tips, other compensation"[^>]* disabled')

@@ -4,6 +4,7 @@ Silent on a return whose last year is not known.
 """
 
 from taxcore.engine import CHECK, IDEA, ZERO, Diagnostic, Mend, check, declares, found, idea
+from taxcore.engine.characters import within
 from taxcore.packs.us.base import STATUSES, digits
 from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before, pairs
 
@@ -122,7 +123,7 @@ def business_against_last_year(run):
         fields = books.fields()
         costs = [name for name in _COSTS if amount_of(earlier, name) >= 500 and not books.is_keyed(name)]
         if costs:
-            names = ", ".join(fields[name].label.lower() for name in costs)
+            names = ", ".join(within(fields[name].label) for name in costs)
             yield found(
                 tuple(books.address(name) for name in costs),
                 f"{books.title}: last year had {names}, this year has none. Ask the client.",

@@ -1,6 +1,7 @@
 """Boxes of one statement against each other: parts above the whole, more withheld than paid; papers twice or blank."""
 
 from taxcore.engine import CHECK, ZERO, Amount, Diagnostic, Mend, Rows, check, declares, found, stops
+from taxcore.engine.characters import within
 from taxcore.packs.us.base import digits
 from taxcore.packs.us.checks.spotting import slip
 
@@ -141,7 +142,7 @@ def blank(run):
         counted = (name for name in paper.values if isinstance(fields.get(name), Amount | Rows))
         if all(paper.values[name] in _NOTHING for name in counted) and not paper.attached:
             yield found(
-                paper.address(paper.main), f"{paper.title} ({paper.name.lower()}) has no amount. Enter it, or remove the paper."
+                paper.address(paper.main), f"{paper.title} ({within(paper.name)}) has no amount. Enter it, or remove the paper."
             )
 
 

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import ZERO
+from taxcore.engine.characters import within
 from taxcore.packs.us.base import digits
 
 
@@ -13,7 +14,7 @@ def line_before(run, name):
 def title_before(run, kind, values):
     declared = run.pack.paper(kind)
     person = run.person(str(values.values.get("owner", "")))
-    return str(values.values.get(declared.heading) or "") or (person.title if person is not None else declared.name.lower())
+    return str(values.values.get(declared.heading) or "") or (person.title if person is not None else within(declared.name))
 
 
 def earlier_of(run, paper):

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import ZERO, Mend, check, found, idea
+from taxcore.engine.characters import within
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.checks.carrying import by_year
 from taxcore.packs.us.federal import earned_income as earned_income_credit
@@ -224,7 +225,7 @@ def gifts(run):
             asked = [name for name in ("description", "given", "acquired", "how_acquired", "method") if not paper.is_keyed(name)]
             if asked:
                 fields = paper.fields()
-                names = ", ".join(fields[name].label.lower() for name in asked)
+                names = ", ".join(within(fields[name].label) for name in asked)
                 yield found(
                     tuple(paper.address(name) for name in asked),
                     f"{paper.title}: noncash contributions over $500 require Form 8283: enter {names}.",

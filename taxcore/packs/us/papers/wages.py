@@ -77,7 +77,7 @@ class WageStatement(FederalPaper):
     """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
 
     placed = Placed("wages", rows="wages")
-    kind, name, official, group = "w2", "Wages", "W-2", "income"
+    kind, name, official, group = "w2", "Wage statement", "W-2", "income"
     short = "Wages"
     heading, main = "employer", "wages"
     party = {"number": "employer_number", "name": "employer", "street": "employer_street", "city": "employer_city",

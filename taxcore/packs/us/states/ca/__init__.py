@@ -53,7 +53,8 @@ def _minimum_tax(run):
 STATE = State(
     code="CA",
     authority=authority("CA", "California", IncomeTax, return_type="540", due=(4, 15), declaration="FTB 8879",
-                        agency="the Franchise Tax Board", tax="total_tax", income="agi", credited_tax="after_credits", credited_income="agi_here",
+                        agency="the Franchise Tax Board", tax="total_tax", income="agi",
+                        credited_tax="after_credits", credited_income="agi_here",
                         credited_taxable="taxable_here"),
     forms=(IncomeTax, *worksheets("us-ca")),
     papers=(Questions,),

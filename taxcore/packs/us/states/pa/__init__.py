@@ -1,6 +1,7 @@
 """Pennsylvania: personal income tax return of residents, part-year residents and non-residents."""
 
 from taxcore.engine import Amount, Flag, check, found, stops
+from taxcore.engine.characters import within
 from taxcore.packs.us import places
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
@@ -76,7 +77,7 @@ def beyond(run):
     for kind in ("other-income", "1099-misc", "k1-1041", "1099-q"):
         for paper in run.papers(kind):
             yield found(
-                paper.address_prefix, f"{paper.title} ({paper.name.lower()}) in Pennsylvania {says}", code="us-pa.other-income"
+                paper.address_prefix, f"{paper.title} ({within(paper.name)}) in Pennsylvania {says}", code="us-pa.other-income"
             )
     if run.papers("care") and run.form("us.2441").credit > 0:
         yield found(run.form("us.2441").address("credit"), f"Pennsylvania's care credit {says}", code="us-pa.care-credit")

@@ -24,7 +24,8 @@ def _by_taxable(run):
 STATE = State(
     code="VA",
     authority=authority("VA", "Virginia", IncomeTax, return_type="760", due=(5, 1), declaration="VA-8453",
-                        agency="the Virginia Department of Taxation", tax="net_tax", income="agi", credited_tax="taxed", credited_income="agi_here",
+                        agency="the Virginia Department of Taxation", tax="net_tax", income="agi",
+                        credited_tax="taxed", credited_income="agi_here",
                         credited_taxable="taxed_income"),
     forms=(IncomeTax, *worksheets("us-va", own=True)),
     papers=(Questions,),
