@@ -95,7 +95,7 @@ def _import(walk: Walk) -> None:
         walk.go("/returns/8/import?into=1099-b.sales")
         walk.find("#file").send_keys(str(path))
         walk.press("Preview")
-        walk.press("Read it")
+        walk.press("Preview")
         walk.sees("1 with errors")
         _shoot(walk, "import")
 
@@ -112,7 +112,7 @@ def _portal(practice: RunningPractice) -> None:
         walk.sees("How we got there")
         _shoot(walk, "portal")
         walk.press("Read the whole return")
-        walk.press("I have examined it: go on to sign")
+        walk.press("I have examined it: continue to sign")
         for question, option in (("street", "Apiary Lane"), ("month", "December"), ("place", "Driftless Honey LLC")):
             walk.find(f'[name="q-{question}"][value="{option}"]').click()
         walk.press("Answer")

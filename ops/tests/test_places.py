@@ -1,4 +1,4 @@
-"""Clients of several states, in a browser: moves, residency changed in place, income shared out, returns left out, more time."""
+"""Clients of several states, in a browser: moves, residency changed in place, income allocated, returns left out, more time."""
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
@@ -25,22 +25,22 @@ class PlacesTests(RunningTestCase):
         walk.sign_in("bea")
         walk.go(f"/returns/{return_id}/places")
         walk.sees("lived there the whole year")
-        walk.press("Enter the stays")
-        walk.sees("Stays")
+        walk.press("Enter residency periods")
+        walk.sees("Residency periods")
         stays = (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025"))
         for count, (state, label, day) in enumerate(stays, 1):
             walk.press("add a row")
-            walk.until(lambda count=count: len(self.fields(walk, "Who")) == count)
+            walk.until(lambda count=count: len(self.fields(walk, "Person")) == count)
             walk.settle()
-            for name, text in (("Who", "Taxpayer"), ("State", state), (label, day)):
+            for name, text in (("Person", "Taxpayer"), ("State", state), (label, day)):
                 self.fields(walk, name)[-1].send_keys(text, Keys.TAB)
                 walk.settle()
-        walk.sees("From entered: 2025-06-01")
+        walk.sees("From entered: June 1, 2025")
         walk.go(f"/returns/{return_id}/places")
         walk.sees("TX 151", "PA 214", "Pennsylvania, part-year")
         walk.find(".share summary").click()
         walk.press("by days")
-        walk.sees("shared out", "Pennsylvania")
+        walk.sees("allocated", "Pennsylvania")
         walk.go(f"/returns/{return_id}/forms?at=us-pa.pa-40.1a")
         walk.sees("Gross compensation")
 
@@ -58,7 +58,7 @@ class PlacesTests(RunningTestCase):
         self.assertIn("Indiana", self.bottom(walk))
         walk.find(".share summary").click()
         walk.press("by days")
-        walk.sees("shared out")
+        walk.sees("allocated")
         walk.find("body").send_keys(Keys.ALT, "z")
         walk.sees("Undone:")
         walk.find("body").send_keys(Keys.ALT, "z")
@@ -73,7 +73,7 @@ class PlacesTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/places")
         walk.sees("both count as residents on a joint return", "Apart brings")
         walk.press("file separately")
-        walk.sees("The separate state return is made", "Left out: Ines files separately")
+        walk.sees("The separate state return is made", "Not prepared: Ines files separately")
         self.assertNotIn("Illinois", self.bottom(walk))
         walk.driver.find_element(By.LINK_TEXT, "Ines's return").click()
         walk.sees("Illinois only: Ines, separate from the joint return")
@@ -86,7 +86,7 @@ class PlacesTests(RunningTestCase):
         walk.key("Wages, tips, other compensation", "72000")
         walk.go(f"/returns/{return_id}/places")
         walk.driver.find_element(By.LINK_TEXT, "Ines's return").click()
-        walk.sees("The return of both was changed since this one was made from it: Pelorus Lock Authority")
+        walk.sees("The joint return was changed since this one was made from it: Pelorus Lock Authority")
         walk.go(f"/returns/{return_id}/places")
         walk.press("file jointly again")
         walk.sees("They file jointly again", "Apart brings")
@@ -106,7 +106,7 @@ class PlacesTests(RunningTestCase):
         walk.driver.find_elements(By.XPATH, "//div[contains(., 'Indiana')]//button[normalize-space()='its questions']")[
             -1
         ].click()
-        walk.key("Rent paid for the home in Indiana", "900")
+        walk.key("Rent paid, Indiana home", "900")
         for state, day, kind in (("Indiana", "4/1/2025", "Indiana, part-year"),):
             walk.go(f"/returns/{return_id}/places")
             walk.find('[aria-label="State moved to"]').send_keys(state)
@@ -114,14 +114,14 @@ class PlacesTests(RunningTestCase):
             walk.press("move")
             walk.sees(kind)
         filing = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'residency'")
-        walk.press("Change the stays")
+        walk.press("Change residency periods")
         walk.find('#paper [aria-label^="From"]')
-        walk.press("Take out (Alt X)") if "Take out (Alt X)" in walk.text() else walk.find("body").send_keys(Keys.ALT, "x")
+        walk.press("Remove (Alt X)") if "Remove (Alt X)" in walk.text() else walk.find("body").send_keys(Keys.ALT, "x")
         walk.settle()
         self.assertTrue(filing)
         wanted = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'filing'")
         walk.go(f"/returns/{return_id}/papers/{wanted}")
-        walk.key("State lived in, whole year", "Indiana")
+        walk.key("State of residence, full year", "Indiana")
         walk.go(f"/returns/{return_id}/places")
         walk.sees("Indiana, full-year")
         walk.go(f"/returns/{return_id}/forms?at=us-in.it-40.4")
@@ -136,9 +136,9 @@ class PlacesTests(RunningTestCase):
         panel = walk.driver.find_elements(By.CSS_SELECTOR, ".state-return")[-1]
         panel.find_element(By.CSS_SELECTOR, "summary").click()
         panel.find_element(By.CSS_SELECTOR, "[name=reason]").send_keys("Below what Georgia asks for", Keys.ENTER)
-        walk.sees("Georgia's return is left out", "Left out: Below what Georgia asks for")
+        walk.sees("Georgia's return is not prepared", "Not prepared: Below what Georgia asks for")
         self.assertNotIn("Georgia", self.bottom(walk))
-        walk.press("make it after all")
+        walk.press("prepare it anyway")
         walk.sees("follows the facts again")
         self.assertIn("Georgia", self.bottom(walk))
 
@@ -149,11 +149,11 @@ class PlacesTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/more-time")
         walk.sees("Indiana", "Wisconsin", "4868")
         walk.press("Request all")
-        walk.sees("More time is asked of 3 authorities")
+        walk.sees("3 extensions requested")
         for name, amount in (("Federal", "1600+53"), ("Indiana", "843")):
             field = walk.find(f'[aria-label="Paying with the extension, {name}"]')
             field.send_keys(amount, Keys.ENTER)
-            walk.sees("stands on the final return")
+            walk.sees("counts on the return")
         walk.press("All ready")
         walk.sees("3 ready to go")
         walk.press("Send what is ready")
@@ -161,8 +161,8 @@ class PlacesTests(RunningTestCase):
         paper = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'extension'")
         walk.sign_in("bea")  # an administrator files, a preparer enters
         walk.go(f"/returns/{return_id}/papers/{paper}")
-        account = (("Bank routing number", "000000518"), ("Account number", "4471-0029"), ("Kind of account", "Checking"),
-                   ("Day of the debit", "4/15/2026"))  # fmt: skip
+        account = (("Routing number", "000000518"), ("Account number", "4471-0029"), ("Type of account", "Checking"),
+                   ("Debit date", "4/15/2026"))  # fmt: skip
         for label, text in account:
             walk.key(label, text)
         walk.sign_in("amos")
@@ -172,11 +172,11 @@ class PlacesTests(RunningTestCase):
         walk.until(lambda: walk.text().count("extension accepted") >= 2, 40)
         walk.sees("nothing to send", "receipt US-2025")
         walk.go("/dispatch")
-        walk.sees("More time to file", "IT-9", "15 Oct 2026")
+        walk.sees("Extensions", "IT-9", "Oct 15, 2026")
         due = self.practice.sql(f"select due from returns_return where id = {return_id}")
         self.assertEqual(due, "2026-10-15")
         walk.go(f"/returns/{return_id}/forms?at=us.sch-3.10")
-        walk.sees("Paid with the extension", "1,653")
+        walk.sees("Amount paid with request for extension", "1,653")
         walk.go(f"/returns/{return_id}/forms?at=us-in.it-40.12")
         walk.sees("Credits, Schedule 5", "2,859")
         self.assertEqual(walk.complaints(), [])
@@ -186,11 +186,11 @@ class PlacesTests(RunningTestCase):
         walk.sign_in("sunniva")
         walk.go("/more-time?q=Roake")
         walk.find('[aria-label="Choose all"]').click()
-        walk.press("Ask for those chosen")
-        walk.sees("Ask for more time 1 of 1", "Roake, Tamsin: asked of US")
+        walk.press("Request for those selected")
+        walk.sees("Request extensions 1 of 1", "Roake, Tamsin: requested from US")
         walk.go("/more-time?q=Roake")
         walk.sees("US not sent")
         walk.find('[aria-label="Choose all"]').click()
-        walk.press("Send what is ready of those chosen")
+        walk.press("Send what is ready of those selected")
         walk.sees("1 on their way")
         self.assertEqual(walk.complaints(), [])

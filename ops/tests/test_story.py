@@ -24,12 +24,12 @@ class StoryTests(RunningTestCase):
     def enter_portal(self, walk: Walk, mail: str, words: str = "sign it here") -> None:
         codes = [m for m in self.practice.mails() if m["to"] == mail and "Your code" in m["text"]]
         walk.go(LINK.search(self.newest(walk, mail, words))[1])
-        walk.press("Send me the code")
+        walk.press("Send me a code")
         new = walk.until(
             lambda: [m for m in self.practice.mails() if m["to"] == mail and "Your code" in m["text"]][len(codes) :], 30
         )
         walk.find("[name=code]").send_keys(re.search(r"\d{6}", new[-1]["text"])[0])
-        walk.press("Go on")
+        walk.press("Continue")
         walk.sees("tax return")
 
     def sign_in_office(self, walk: Walk, return_id: int, times: int = 2) -> None:
@@ -50,7 +50,7 @@ class StoryTests(RunningTestCase):
         walk.find("[name=issued_by]").send_keys("Illinois")
         walk.find("[name=expires]").send_keys("6/30/2029")
         walk.press("Record it")
-        walk.sees("last two to four characters")
+        walk.sees("last 2 to 4 characters")
         self.assertEqual(walk.find("[name=issued_by]").get_attribute("value"), "Illinois")
         walk.find("[name=ending]").send_keys("4417")
         walk.press("Record it")
@@ -70,26 +70,26 @@ class StoryTests(RunningTestCase):
         staff.press("Open")
         staff.sees("Add a paper")
         # Status and questions, with the keyboard
-        staff.press("Status and questions")
-        staff.key("State lived in, whole year", "IL")
+        staff.press("Filing status and information")
+        staff.key("State of residence, full year", "IL")
         staff.key("Received or disposed of digital assets", "No")
         # The command line adds a wage statement
         staff.find("h1").click()
         staff.driver.switch_to.active_element.send_keys("/")
-        staff.sees("Add: W-2")
+        staff.sees("Add: Wage statement")
         staff.driver.switch_to.active_element.send_keys("wage st")
         staff.sees("W-2")
         staff.settle()
         staff.driver.switch_to.active_element.send_keys(Keys.ENTER)
-        staff.sees("W-2, W-2")
+        staff.sees("Wage statement, W-2")
         for label, value in {
-            "Employer": "Cattail Weir Works", "Employer number": "006543210", "Street": "4 Slipway", "City": "Savanna",
+            "Employer": "Cattail Weir Works", "EIN": "006543210", "Street address": "4 Slipway", "City": "Savanna",
             "ZIP code": "61074", "Wages, tips, other compensation": "5000*12+1480", "Federal income tax withheld": "5,812",
         }.items():  # fmt: skip
             staff.key(label, value)
         # Boxes 3 to 6 follow, the ripple tells what moved, the bottom line shows it
         self.assertEqual(staff.field("Social Security wages").get_attribute("placeholder"), "= 61,480.00")
-        staff.sees("federal tax withheld, entered: 5,812.00", "Withheld together", "563")
+        staff.sees("federal income tax withheld, entered: 5,812.00", "Total federal income tax withheld", "563")
         staff.key("State", "IL")
         review = staff.find("#bottom").text
         self.assertIn("nothing stops filing", review)
@@ -112,36 +112,36 @@ class StoryTests(RunningTestCase):
         client = self.walk(390, 844)
         self.enter_portal(client, "new.client@mail.example")
         client.sees("Federal: you will receive", "581")
-        client.press("Read the whole return")
+        client.press("Review your return")
         client.sees("Every form, with the official line numbers", "Total income", "61,480")
-        client.press("I have examined it: go on to sign")
-        client.sees("Is it you?")
+        client.press("I have examined it: continue to sign")
+        client.sees("Verify your identity")
         self.answer(client, {"street": "Heron Street", "month": "May", "year": "1983"})
-        client.sees("Not every answer fits")
+        client.sees("Some answers do not match")
         self.answer(client, {"street": "Cattail Road", "month": "May", "year": "1983"})
         for authority in ("Federal", "Illinois"):
-            client.sees(f"Sign for {authority}", "Under penalties of perjury")
+            client.sees(f"Sign your {authority} return", "Under penalties of perjury")
             client.find("[name=pin]").send_keys("41706")
             client.press("Sign")
-            client.sees("The field is empty")
+            client.sees("The signature is empty")
             client.draw()
             client.press("Sign")
         client.sees("We will file the return next")
         # Filing: federal first, then the state; then the package
         staff.go(f"/returns/{return_id}/sign")
-        staff.press("File")
+        staff.press("E-file")
         staff.sees("documents are on their way")
         staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
         staff.go(f"/returns/{return_id}/sign")
         staff.press("Assemble the package")
-        staff.sees("pages, made", seconds=60)
+        staff.sees("pages, assembled", seconds=60)
         staff.press("Deliver")
         staff.sees("The package is in the portal")
         self.enter_portal(client, "new.client@mail.example", "was accepted")
         client.press("Download")
         staff.until(lambda: self.practice.sql("select count(*) from delivery_download") == "1")
         staff.go(f"/returns/{return_id}/sign")
-        staff.sees("Posy Nettle-Béland took it")
+        staff.sees("Posy Nettle-Béland downloaded it")
         self.assertEqual(staff.complaints() + client.complaints(), [])
 
     def answer(self, client: Walk, answers: dict[str, str]) -> None:
@@ -164,8 +164,8 @@ class StoryTests(RunningTestCase):
         staff.go(f"/returns/{return_id}/sign")
         # The corrected number moved no signed figure: the signatures stand, and what was corrected is shown
         staff.press("Lock the return")
-        staff.sees("Corrected since it was signed", "so the signatures stand")
-        staff.press("Send again")
+        staff.sees("Corrected since signing", "so the signatures stand")
+        staff.press("E-file again")
         staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
         staff.go("/dispatch?q=Fennimore")
         staff.sees("sent again since")
@@ -191,7 +191,7 @@ class StoryTests(RunningTestCase):
         staff.sees("Links are on their way")
         self.sign_in_office(staff, return_id, 3)  # the state's figures did not move: one signature for it stands
         staff.go(f"/returns/{return_id}/sign")
-        staff.press("File")
+        staff.press("E-file")
         staff.until(lambda: staff.text().count("accepted ·") == 2, 60)
         self.assertEqual(staff.complaints(), [])
 

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from datetime import date
 from decimal import Decimal
 from itertools import islice
 from typing import Any
@@ -19,11 +20,13 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FieldChange, Paper
 from practice.returns.parties import learn
 from practice.returns.typed import read_typed
-from taxcore.engine import Amount, BadValue, Choice, Refer, Result, Rows
+from taxcore.engine import Amount, BadValue, Choice, Day, Refer, Result, Rows
 from taxcore.engine.characters import within
 from taxcore.engine.papers import OWNERS
 
 ROWS_CAME = ("imported", "row added")  # how a change came that has the ids of new rows in `after`
+
+_ISO = re.compile(r"\d{4}-\d{2}-\d{2}")
 
 
 class Conflict(Exception):
@@ -232,8 +235,11 @@ def _says(place, value, was):
 
 
 def _in_words(place, text):
-    """A code with what it means; anything else as it is shown."""
+    """A code with what it means, a day as people write it; anything else as it is shown."""
     declared = place.declared
+    if isinstance(declared, Day) and _ISO.fullmatch(text):
+        day = date.fromisoformat(text)
+        return f"{day:%B} {day.day}, {day.year}"
     return declared.shown(text) if isinstance(declared, Choice) and text in declared.options else _shown(place, text)
 
 

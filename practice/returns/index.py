@@ -98,7 +98,7 @@ def _item(declared, paper, node, worst, missing):
         if declared.heading and node.title != node.name and paper.kind != "person"
         else node.title
     )
-    note = node.role if paper.kind == "person" else ""
+    note = node.called if paper.kind == "person" else ""
     if paper.kind == "filing":
         note = (node.status or "").replace("_", " ")
     amount = node.cell(declared.main).value if declared.main else None

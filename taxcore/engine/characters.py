@@ -29,10 +29,10 @@ def refused(text: str, lines: bool = False) -> str:
 
 
 # Words that keep their capital inside a sentence: names of forms, laws and institutions
-_NAMES = frozenset(
-    ["Form", "Schedule", "Social", "Medicare", "Medicaid", "Treasury", "Marketplace", "American", "Armed", "Roth", "Archer", "Alaska"]
-    + ["California", "Georgia", "Illinois", "Indiana", "Iowa", "Missouri", "Pennsylvania", "Virginia", "Wisconsin"]
-)
+_NAMES = {
+    "Form", "Schedule", "Social", "Medicare", "Medicaid", "Treasury", "Marketplace", "American", "Armed", "Roth", "Archer",
+    "Alaska", "California", "Georgia", "Illinois", "Indiana", "Iowa", "Missouri", "Pennsylvania", "Virginia", "Wisconsin",
+}  # fmt: skip
 
 
 def within(label: str) -> str:

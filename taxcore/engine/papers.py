@@ -329,7 +329,7 @@ class Refer(Field):
     @staticmethod
     def called(one: Any) -> str:
         """What people read and choose: a title, and what it is."""
-        return f"{one.title}, {getattr(one, 'role', within(one.name))}"
+        return f"{one.title}, {getattr(one, 'called', within(one.name))}"
 
     def key_named(self, run: Run, text: str) -> str:
         """The id of what was chosen by its words, or by a title that only one has; any other text unchanged."""
@@ -505,9 +505,16 @@ class Person(Paper):
     owned = False
     heading = "first_name"
 
+    role_names: ClassVar[Mapping[str, str]] = {}  # where a role is called otherwise than it is coded
+
     @property
     def role(self) -> str:
         return str(self.values.get("role", ""))
+
+    @property
+    def called(self) -> str:
+        """The role in the pack's words."""
+        return self.role_names.get(self.role, self.role)
 
 
 def _schemas(node: type[_Keyed]) -> dict[str, Any]:

@@ -1,5 +1,7 @@
 """Who is on the return, and the questions that the return as a whole must answer."""
 
+from typing import ClassVar
+
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Text
 from taxcore.packs.us.base import STATES, STATUSES, FederalPaper
 from taxcore.packs.us.spelling import header_address, header_name
@@ -39,6 +41,7 @@ class UnitedStatesPerson(Person):
     """Taxpayer, spouse or dependent. IRC 6109 (number), 63(f) (aged, blind), 63(c)(5) (claimed by another), 152."""
 
     jurisdiction = "us"
+    role_names: ClassVar = {"dependant": "dependent"}
 
     first_name = Text(
         None, "First name and initial", needed="Copy it from the Social Security card.", longest=40, filed_as=header_name

@@ -86,7 +86,7 @@ class WantedTests(TestCase):
     def test_a_mover_is_a_part_year_resident_of_both(self):
         found = wanted(*MOVED, w2(50_000, **at(("IL", "50000", "2000"))))
         self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "part-year", "OH": "part-year"})
-        self.assertIn("from 1 June to 31 December", found["OH"].reasons[0])
+        self.assertIn("from June 1 to December 31", found["OH"].reasons[0])
         self.assertEqual((found["IL"].made, found["OH"].made), (True, False))
 
     def test_every_agreement_stands_once_between_two_taxing_states(self):
