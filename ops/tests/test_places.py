@@ -71,7 +71,7 @@ class PlacesTests(RunningTestCase):
         walk = self.walk()
         walk.sign_in("bea")
         walk.go(f"/returns/{return_id}/places")
-        walk.sees("both count as residents on a joint return", "Apart brings")
+        walk.sees("both count as residents on a joint return", "Separate returns save")
         walk.press("file separately")
         walk.sees("The separate state return is made", "Not prepared: Ines files separately")
         self.assertNotIn("Illinois", self.bottom(walk))
@@ -89,7 +89,7 @@ class PlacesTests(RunningTestCase):
         walk.sees("The joint return was changed since this one was made from it: Pelorus Lock Authority")
         walk.go(f"/returns/{return_id}/places")
         walk.press("file jointly again")
-        walk.sees("They file jointly again", "Apart brings")
+        walk.sees("They file jointly again", "Separate returns save")
         self.assertIn("Illinois", self.bottom(walk))
         self.assertEqual(walk.complaints(), [])
 
@@ -100,7 +100,7 @@ class PlacesTests(RunningTestCase):
         walk.sign_in("bea")
         walk.go(f"/returns/{return_id}/places")
         walk.find('[aria-label="State to add"]').send_keys("Indiana")
-        walk.find('[aria-label="Why it is made"]').send_keys("Worked there in March")
+        walk.find('[aria-label="Why it is prepared"]').send_keys("Worked there in March")
         walk.press("add")
         walk.sees("Indiana, non-resident", "Worked there in March")
         walk.driver.find_elements(By.XPATH, "//div[contains(., 'Indiana')]//button[normalize-space()='its questions']")[

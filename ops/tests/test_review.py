@@ -51,7 +51,7 @@ class ReviewTests(RunningTestCase):
         reviewer.sign_in("rafe")
         reviewer.go("/practice/diagnostics?q=turned+17")
         reviewer.sees("Child turned 17")
-        self.assertFalse(reviewer.driver.find_elements(By.XPATH, "//summary[.='silence']"))  # not a reviewer's to decide
+        self.assertFalse(reviewer.driver.find_elements(By.XPATH, "//summary[.='suppress']"))  # not a reviewer's to decide
         signer.sign_in("sunniva")
         signer.go(f"/returns/{return_id}/review?q=us.care.not-asked")
         signer.sees("Ask about day care")
@@ -67,10 +67,10 @@ class ReviewTests(RunningTestCase):
         signer.sees("0 suppressed for the practice")
         signer.go("/practice/diagnostics?q=us.diligence.missing")
         signer.sees("always")
-        self.assertFalse(signer.driver.find_elements(By.XPATH, "//summary[.='silence']"))
+        self.assertFalse(signer.driver.find_elements(By.XPATH, "//summary[.='suppress']"))
         token = signer.driver.get_cookie("csrftoken")["value"]
         refused = signer.driver.execute_async_script(
-            "const done = arguments[1]; fetch('/practice/diagnostics/suppress', {method: 'POST', body: new URLSearchParams("
+            "const done = arguments[1]; fetch('/practice/diagnostics/silence', {method: 'POST', body: new URLSearchParams("
             "{code: 'us.diligence.missing', reason: 'x', csrfmiddlewaretoken: arguments[0]})})"
             ".then(async answer => done([answer.status, await answer.text()]))", token,
         )  # fmt: skip
@@ -147,12 +147,12 @@ class ReviewTests(RunningTestCase):
         walk = self.walk()
         walk.sign_in("sunniva")
         walk.go("/practice/answers")
-        walk.find('[aria-label="Make vouchers"]').send_keys("no")
-        walk.find('form:has([aria-label="Make vouchers"]) button').click()
+        walk.find('[aria-label="Prepare vouchers"]').send_keys("no")
+        walk.find('form:has([aria-label="Prepare vouchers"]) button').click()
         walk.sees("Saved.")
         walk.go(f"/returns/{return_id}/review?q=vouchers")
         walk.sees("No matches")
         walk.go("/practice/answers")
-        walk.find('[aria-label="Make vouchers"]').send_keys("asked")
-        walk.find('form:has([aria-label="Make vouchers"]) button').click()
+        walk.find('[aria-label="Prepare vouchers"]').send_keys("asked")
+        walk.find('form:has([aria-label="Prepare vouchers"]) button').click()
         walk.sees("Saved.")

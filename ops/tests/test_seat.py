@@ -60,12 +60,12 @@ class SeatTests(RunningTestCase):
             bea.at("Control number")
             bea.fill("", wages, withheld)
             bea.settle()
-        bea.command("1099-int", "Add: Interest statement")
+        bea.command("1099-int", "Add: Interest income")
         bea.at("Payer")
         bea.fill("River Bend Savings", "003090128", "", "420*2+10")
         bea.sees("Box 1, interest, entered: 850.00")
-        bea.command("gifts to ch", "Add: Gifts to charity")
-        bea.command("care pro", "Add: Care provider")
+        bea.command("charitable", "Add: Charitable contributions")
+        bea.command("care pro", "Add: Dependent care provider")
         bea.sees("Dependent care provider, 2441")
         bea.hit("alt+e")
         bea.at("Qualifying person")
@@ -179,7 +179,7 @@ class SeatTests(RunningTestCase):
             bea.sees("mapped as last time")
             bea.press("Preview")
             bea.press("Import 2")
-            bea.press("Preview")
+            bea.press("Open the paper")
             bea.sees("Transactions", "Total")
             bea.go(f"/returns/{return_id}/forms?at=us.sch-d.16")
             bea.sees("Schedule D line 16 · 30")
@@ -207,7 +207,7 @@ class SeatTests(RunningTestCase):
         self.assertEqual(bea.field("Federal income tax withheld").get_attribute("value"), was)
         bea.at("Federal income tax withheld")
         bea.hit("alt+x")
-        bea.sees("wage statement removed")
+        bea.sees("removed")
         bea.press("Restore")
         bea.sees("Wage statement, W-2")
         self.assertEqual(self.bottom(bea).split("Saved")[0], before.split("Saved")[0])
@@ -238,7 +238,7 @@ class SeatTests(RunningTestCase):
         bea.sees("AA Designated Roth contributions, 401(k)", "EE Designated Roth contributions, governmental 457(b)")
         bea.hit("Down", "Enter")
         self.assertIn(
-            "BB Roth payment into a 403(b)",
+            "BB Designated Roth contributions, 403(b)",
             [one.get_attribute("value") for one in bea.driver.find_elements("css selector", "#paper [aria-label=Code]")],
         )
         bea.at("Amount")

@@ -108,7 +108,7 @@ class StoryTests(RunningTestCase):
         # Signature by the client
         staff.go(f"/returns/{return_id}/sign")
         staff.press("Request e-signatures")
-        staff.sees("Links are on their way")
+        staff.sees("Links are being emailed")
         client = self.walk(390, 844)
         self.enter_portal(client, "new.client@mail.example")
         client.sees("Federal: you will receive", "581")
@@ -188,7 +188,7 @@ class StoryTests(RunningTestCase):
         self.assertNotIn("File", [b.text for b in staff.driver.find_elements("css selector", "button.go")])
         # The clients get new links, and sign the new figures
         staff.press("Request e-signatures")
-        staff.sees("Links are on their way")
+        staff.sees("Links are being emailed")
         self.sign_in_office(staff, return_id, 3)  # the state's figures did not move: one signature for it stands
         staff.go(f"/returns/{return_id}/sign")
         staff.press("E-file")

@@ -38,7 +38,7 @@ def file_apart(actor, return_id, state):
     choice = apart.comparison(result.run, state)
     made = [_made(actor, return_, result, role, state) for role in choice.each]
     names = " and ".join(choice.names.values())
-    decide(actor, return_id, state, LEAVE_OUT, f"{names} {'file' if len(made) > 1 else 'files'} apart")
+    decide(actor, return_id, state, LEAVE_OUT, f"{names} {'file' if len(made) > 1 else 'files'} separately")
     record(actor, "separate state returns made", return_, says=f"{STATES[state]}: {names}")
     return made
 
@@ -57,7 +57,7 @@ def _made(actor, both, result, role, state):
         _copy(actor, return_, paper, position, people.get((paper.kind, role if paper.id == "taxpayer" else paper.id)))
     summarise(return_, result_of(return_))
     return_.save()
-    record(actor, "return opened", return_, says=f"{both.year}, {STATES[state]} apart")
+    record(actor, "return opened", return_, says=f"{both.year}, {STATES[state]}, separate return")
     return return_
 
 

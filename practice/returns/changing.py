@@ -81,7 +81,7 @@ def summarise(return_, result):
     return_.summary["law"] = law_mark(return_)
     return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
     if return_.apart_from_id:
-        return_.authorities += " apart"
+        return_.authorities += " separate"
     return_.together = sum(b.amount for b in result.bottom_lines)
 
 

@@ -87,7 +87,7 @@ class MakingTests(ApartTestCase):
         self.part()
         self.again()
         said = [one.says for one in result_of(self.return_).findings if one.code == "us.places.left-out"]
-        self.assertIn("Lorna files apart", said[0])
+        self.assertIn("Lorna files separately", said[0])
 
     def test_what_the_state_does_not_allow_is_refused(self):
         with self.assertRaisesRegex(BadValue, "requires one return"):

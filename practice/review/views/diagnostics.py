@@ -119,7 +119,7 @@ def mend(request, return_id):
         return redirect("review", return_id)
     if request.method == "POST":
         if mending.make(request.user, return_, result, live_papers(return_), finding) is not None:
-            messages.success(request, f"Made: {finding.mend.label}. Alt Z, or the button beside, undoes it.")
+            messages.success(request, f"Done: {finding.mend.label}. Alt Z, or the button beside it, undoes it.")
         return redirect(f"{reverse('review', args=[return_id])}?made={finding.code}")
     moved, gone, come = mending.preview(result, finding)
     context |= {"tab": "review", "sub": "review", "finding": finding, "moved": moved, "gone": gone, "come": come}
