@@ -188,7 +188,8 @@ def _measure(installation: Installation, base: str, places: dict[str, list], ret
     print(f"  field left to ripple drawn {seen}   (in Chromium, three others entry)")
     print(f"\nPages, one user; the desk with {returns:,} returns, dispatch with {4 * returns:,} submissions")
     pages = (
-        ("desk, in my care", "/?of=mine"), ("desk, everyone", "/?of=everyone"), ("desk, search", "/?of=everyone&q=Crowd 0041"),
+        ("desk, assigned to me", "/?of=mine"), ("desk, everyone", "/?of=everyone"),
+        ("desk, search", "/?of=everyone&q=Crowd 0041"),
         ("dispatch", "/dispatch"), ("dispatch, rejected", "/dispatch?state=rejected"),
         ("papers of a return", "/returns/1/papers"), ("forms with lineage", "/returns/1/forms?at=us.1040.16"),
     )  # fmt: skip

@@ -105,7 +105,7 @@ def _bring_to_stage(staff, return_, entry):
     elif stage == "prepare":
         reach(return_, Stage.PREPARE, "keying")
     elif stage == "review":
-        reach(return_, Stage.REVIEW, "first look")
+        reach(return_, Stage.REVIEW, "first review")
         return_.waiting_for = reviewer
     return_.save()
     if stage == "sign":

@@ -105,7 +105,7 @@ def _list(request, status=200, **more):
     if words := request.GET.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
     if form := request.GET.get("as"):
-        heads = ["Household", "Year", "Stage", "Authorities", "Due", "More time"]
+        heads = ["Household", "Year", "Stage", "Authorities", "Due", "Extensions"]
         return export(form, "more-time", heads, [
             [row.household.name, row.year, row.get_stage_display(), row.authorities, row.due.isoformat(), _asked_words(row)]
             for row in rows

@@ -22,7 +22,7 @@ class SignInForm(AuthenticationForm):
 
     def __init__(self, *args, **kwargs):
         super().__init__(*args, **kwargs)
-        self.fields["username"].label = "Mail address"
+        self.fields["username"].label = "Email"
         self.fields["username"].widget.attrs |= {"autocomplete": "username", "inputmode": "email"}
 
 

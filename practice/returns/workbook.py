@@ -116,7 +116,7 @@ class _Maker:
         remark = ""
         if cell.how in ("overridden", "keyed", "answered", "empty"):
             target.value = cell.value
-            remark = f"Set by hand: {cell.reason}" if cell.how == "overridden" else ""
+            remark = f"Overridden: {cell.reason}" if cell.how == "overridden" else ""
         else:
             try:
                 target.value = f"={self._rounded(cell)}"

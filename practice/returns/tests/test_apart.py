@@ -228,7 +228,7 @@ class PageTests(ApartTestCase):
 
     def test_places_shows_what_both_ways_come_to(self):
         page = self.client.get(reverse("places", args=[self.return_.pk]))
-        self.assertContains(page, "Apart brings")
+        self.assertContains(page, "Separate returns save")
         self.assertContains(page, "Lorna alone")
         self.assertContains(page, "both count as residents on a joint return")
 
@@ -238,7 +238,7 @@ class PageTests(ApartTestCase):
         page = self.client.get(reverse("places", args=[made.pk]))
         self.assertContains(page, "the joint return")
         self.assertContains(page, "Illinois only: Lorna, separate from the joint return")
-        self.assertNotContains(page, "Apart brings")
+        self.assertNotContains(page, "Separate returns save")
         self.assertContains(self.client.get(reverse("household", args=[self.household.pk])), "IL apart")
         self.assertContains(self.post("together"), "They file jointly again")
 
