@@ -21,7 +21,7 @@ class StoryTests(RunningTestCase):
 
         return walk.until(found, 30)
 
-    def enter_portal(self, walk: Walk, mail: str, words: str = "sign it here") -> None:
+    def enter_portal(self, walk: Walk, mail: str, words: str = "sign here") -> None:
         codes = [m for m in self.practice.mails() if m["to"] == mail and "Your code" in m["text"]]
         walk.go(LINK.search(self.newest(walk, mail, words))[1])
         walk.press("Send me a code")
@@ -37,7 +37,7 @@ class StoryTests(RunningTestCase):
             walk.go(f"/returns/{return_id}/sign")
             walk.press("sign here in the office")
             walk.sees("witnessed by")
-            if "how did you see" in walk.text():
+            if "First verify the identity" in walk.text():
                 self.record_identity(walk)
             walk.find("[name=pin]").send_keys("41706")
             walk.draw()
@@ -46,7 +46,7 @@ class StoryTests(RunningTestCase):
 
     def record_identity(self, walk: Walk) -> None:
         """First too little, which is said at its field with nothing lost; then all of it."""
-        walk.find("[name=document]").send_keys("Driving license")
+        walk.find("[name=document]").send_keys("Driver")
         walk.find("[name=issued_by]").send_keys("Illinois")
         walk.find("[name=expires]").send_keys("6/30/2029")
         walk.press("Record it")

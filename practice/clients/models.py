@@ -72,7 +72,7 @@ class Person(FirmOwned):
 
 
 class IdentityDocument(models.TextChoices):
-    LICENCE = "licence", "Driving license"
+    LICENCE = "licence", "Driver’s license"
     PASSPORT = "passport", "Passport"
     STATE_CARD = "state-card", "State ID"
     MILITARY = "military", "Military ID"

@@ -103,7 +103,7 @@ def _bring_to_stage(staff, return_, entry):
     if stage == "gather":
         reach(return_, Stage.GATHER, "papers to come")
     elif stage == "prepare":
-        reach(return_, Stage.PREPARE, "keying")
+        reach(return_, Stage.PREPARE, "data entry")
     elif stage == "review":
         reach(return_, Stage.REVIEW, "first review")
         return_.waiting_for = reviewer

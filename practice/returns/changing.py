@@ -53,7 +53,7 @@ def changed(actor, return_, before):
     _keep_accepted(return_, before, after)
     summarise(return_, after)
     if return_.stage == Stage.GATHER:
-        reach(return_, Stage.PREPARE, "keying")
+        reach(return_, Stage.PREPARE, "data entry")
     if return_.snapshot_id or return_.signed_id:
         _let_go(actor, return_, after)
     return_.save()

@@ -1,4 +1,4 @@
-"""What a ripple can be measured from: the last field, the return as I opened it or initialled it, last year's return."""
+"""What a ripple can be measured from: the last field, the return as I opened it or initialed it, last year's return."""
 
 from datetime import timedelta
 from decimal import Decimal

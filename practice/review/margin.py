@@ -53,7 +53,7 @@ def lapsed(row, result):
 
 
 def initials_on(return_, result):
-    """{address: [(row, why it lapsed)]} of every initialled figure."""
+    """{address: [(row, why it lapsed)]} of every initialed figure."""
     found = {}
     for row in return_.initials.select_related("by"):
         found.setdefault(row.address, []).append((row, lapsed(row, result)))

@@ -70,7 +70,7 @@ class MarginNote(FirmOwned):
 
 
 class NoticeSettled(FirmOwned):
-    """A notice at the head of a return that a reviewer initialled: put away for good."""
+    """A notice at the head of a return that a reviewer initialed: put away for good."""
 
     of = models.ForeignKey("returns.Return", on_delete=models.CASCADE, related_name="notices_settled")
     key = models.CharField(max_length=80)

@@ -1,4 +1,4 @@
-"""How much of what matters is initialled, by a first and a second reviewer. What matters: by amount, and what the firm chose."""
+"""How much of what matters is initialed, by a first and a second reviewer. What matters: by amount, and what the firm chose."""
 
 from dataclasses import dataclass
 

@@ -58,7 +58,7 @@ def _living(return_, result):
     if return_.apart_from_id:
         who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
         return f"{return_.year} · {WHERE[return_.apart_state]} only: {who}, separate from the joint return"
-    return f"{return_.year} · {result.run.pack.name}, {status}" + (f" · lives in {home}" if home else "")
+    return f"{return_.year} · {status}" + (f" · lives in {home}" if home else "")
 
 
 def live_papers(return_):

@@ -16,7 +16,7 @@ from taxcore.packs.us.peers import comparisons
 
 
 def since(request, return_id):
-    """What moved since the actor last initialled something, and which initials lapsed."""
+    """What moved since the actor last initialed something, and which initials lapsed."""
     return_, result, context = open_page(request, return_id)
     moved, words = moved_since(request.user, return_, result, "initials")
     mine = {
@@ -89,7 +89,7 @@ def printed(request, return_id):
     context |= {
         "tab": "review", "sub": "print", "groups": grouped(lines_of(return_, result, live_papers(return_))),
         "progress": progress_of(return_.firm, result, initials),
-        "initialled": [(rows, result.get(at)) for at, rows in initials.items()],
+        "initialed": [(rows, result.get(at)) for at, rows in initials.items()],
         "notes": [(note, result.get(note.address)) for note in return_.notes.select_related("by", "asked", "closed_by")],
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
         "before": before, "differences": differences,

@@ -1,4 +1,4 @@
-"""Return / Review: what the return says about itself, what is initialled, open points, overrides; and what to do about it."""
+"""Return / Review: what the return says about itself, what is initialed, open points, overrides; and what to do about it."""
 
 from django.contrib import messages
 from django.shortcuts import redirect, render
@@ -59,7 +59,7 @@ def _beside(request, return_, result):
         "overrides": [(row, result.get(row.address)) for row in return_.overrides.select_related("by")],
         "changes": [(one, ": ".join(what(result, one)[:2])) for one in return_.changes.select_related("by", "paper")[:8]],
         "points": [(note, result.get(note.address)) for note in return_.notes.select_related("by", "asked") if note.is_open],
-        "initialled": [(rows, result.get(at)) for at, rows in initials.items()],
+        "initialed": [(rows, result.get(at)) for at, rows in initials.items()],
         "colleagues": return_.firm.staff.filter(is_active=True).exclude(pk=request.user.pk).order_by("name"),
         "may_hand": return_.stage in (Stage.GATHER, Stage.PREPARE, Stage.REVIEW),
     }
