@@ -19,7 +19,7 @@ if (canvas) {
     const error = form.querySelector("[data-error]");
     if (pad.isEmpty()) {
       event.preventDefault();
-      error.textContent = "The field is empty. Please sign in it with a finger, a pen or the mouse.";
+      error.textContent = "The signature is empty. Please sign with a finger, a pen or the mouse.";
       return;
     }
     form.querySelector("[name=image]").value = pad.toDataURL("image/png");

@@ -38,7 +38,8 @@ class Itemized(FederalForm):
     def medical(self):
         premiums = [paper.medicare_premiums for paper in self.papers("ssa-1099")]
         care = [self._care("care_premiums", "taxpayer"), self._care("spouse_care_premiums", "spouse")]
-        return total(self.costs.medical, self.costs.health_premiums, premiums, care, self._medical_miles())
+        own = [one.unused for one in self.every("us.7206")]
+        return total(self.costs.medical, self.costs.health_premiums, premiums, care, self._medical_miles(), own)
 
     def _care(self, name, role):
         person, paid = self.person(role), getattr(self.costs, name)

@@ -45,10 +45,12 @@ class SaversShare(FederalForm):
 
     @line("4", "Distributions in the testing period")
     def distributions(self):
-        """Of this year; those of the two years before and up to the due date are entered with the IRAs."""
-        papers = [p for p in self.papers("1099-r", self.key) if not p.codes() & _NO_DISTRIBUTION]
+        """Of this year; those of the two years before and up to the due date are entered with the IRAs. On a joint return what
+        either spouse received lowers what each of them saved. IRC 25B(d)(2)(C)."""
+        people = [person.role for person in self.run.form("us.1040").filers]
+        papers = [p for who in people for p in self.papers("1099-r", who) if not p.codes() & _NO_DISTRIBUTION]
         kept = [excess(p.gross, over=[p.rolled_over, p.converted]) for p in papers]
-        return total(kept, [paper.testing_distributions for paper in self.papers("ira", self.key)])
+        return total(kept, [paper.testing_distributions for who in people for paper in self.papers("ira", who)])
 
     @line("5", "Contributions less distributions")
     def saved(self):

@@ -112,6 +112,11 @@ class SelfEmployedHealth(FederalForm):
     def deduction(self):
         return least(of={"premiums": self.together, "limit": self.limit})
 
+    @fact("Premiums not deducted here")
+    def unused(self):
+        """What stays a medical expense. IRC 162(l)(3)."""
+        return excess(self.together, over=self.deduction)
+
 
 def care_limit(law, age):
     """Most of one person's long-term care premiums. IRC 213(d)(10)."""

@@ -17,7 +17,9 @@ class Itemizing(FederalPaper):
         "1", "Medical and dental expenses", cites="IRC 213", help="Net of insurance reimbursement.", begins="Medical"
     )
     health_premiums = Amount(
-        None, "Health insurance premiums", help="Not pre-tax through an employer. Medicare premiums on the SSA-1099 are added."
+        None,
+        "Health insurance premiums",
+        help="Not pre-tax through an employer. Added: Medicare premiums on the SSA-1099, and those a business leaves undeducted.",
     )
     care_premiums = Amount(None, "Long-term care insurance, taxpayer", cites="IRC 213(d)(10)")
     spouse_care_premiums = Amount(None, "Long-term care insurance, spouse", cites="IRC 213(d)(10)")

@@ -1,0 +1,395 @@
+"""A household put together at random: what is true of it, and the papers that say so. Whole dollars; edges of the law often."""
+
+from dataclasses import dataclass, field
+from datetime import date
+from decimal import Decimal
+
+from taxcore.packs.us.tests import returns
+from taxcore.packs.us.tests.diagnosed.making import paper, rows
+from taxcore.packs.us.tests.straight_line import BASE, hundredths
+
+YEARS = (2022, 2023, 2024, 2025)
+
+
+@dataclass
+class Job:
+    wages: int
+    withheld: int
+    deferral: int = 0
+    health: int = 0  # paid by the employer into a health savings account
+    care: int = 0
+    tips: int = 0
+    overtime: int = 0
+
+    @property
+    def insured(self):
+        return self.wages + self.deferral
+
+
+@dataclass
+class Trade:
+    receipts: int
+    supplies: int
+    meals: int = 0
+    miles: int = 0
+    area: int = 0
+    insurance: int = 0
+    plan: int = 0  # paid into a SEP
+
+
+@dataclass
+class Someone:
+    role: str
+    born: date
+    blind: bool = False
+    jobs: list = field(default_factory=list)
+    trade: Trade | None = None
+    ira: int = 0
+    roth: int = 0
+    pension: int = 0
+    early: int = 0  # out of an IRA before 59 1/2
+    benefits: int = 0
+    health: int = 0  # own contributions to a health savings account
+    family_cover: bool = False
+    educator: int = 0
+
+    def aged(self, year, years):
+        """Whether that age is reached in the year, by the calendar; the old rule of the day before is `reached`."""
+        return year - self.born.year >= years
+
+
+@dataclass
+class Child:
+    key: str
+    born: date
+    student: bool = False
+    care: int = 0
+
+    def age(self, year):
+        return year - self.born.year
+
+
+@dataclass
+class Facts:
+    year: int
+    status: str
+    people: list
+    children: list
+    amounts: dict
+    tuition: tuple = ()  # (who, paid, credit)
+    cover: tuple = ()  # (premium, benchmark, advance) of each month
+
+    def __getattr__(self, name):
+        """An amount that was not drawn is nothing."""
+        if name.startswith("_"):
+            raise AttributeError(name)
+        return self.amounts.get(name, 0)
+
+    @property
+    def joint(self):
+        return self.status == "joint"
+
+    @property
+    def jobs(self):
+        return [job for one in self.people for job in one.jobs]
+
+
+# What belongs to the household: (share of returns that have it, amounts)
+_SOMETIMES = {
+    "interest": (0.5, (0, 14_000)), "government": (0.2, (0, 3_000)), "exempt": (0.2, (0, 20_000)), "private": (0.05, (0, 9_000)),
+    "early_withdrawal": (0.1, (0, 300)), "dividends": (0.4, (0, 40_000)), "distributions": (0.25, (0, 9_000)),
+    "short": (0.35, (-12_000, 20_000)), "long": (0.45, (-15_000, 150_000)), "carried_short": (0.1, (1, 9_000)),
+    "carried_long": (0.1, (1, 9_000)), "unemployment": (0.12, (0, 15_000)), "winnings": (0.1, (0, 12_000)), "lost": (0.08, (0, 15_000)),
+    "alimony": (0.08, (1, 15_000)), "student_loan": (0.25, (1, 4_000)), "medical": (0.25, (1, 30_000)), "state_tax": (0.4, (1, 25_000)),
+    "property_tax": (0.4, (1, 25_000)), "mortgage": (0.4, (1, 30_000)), "given": (0.4, (1, 15_000)), "given_things": (0.2, (1, 4_900)),
+    "solar": (0.06, (1, 20_000)), "insulation": (0.08, (1, 9_000)), "heat_pump": (0.08, (1, 12_000)), "windows": (0.08, (1, 4_000)),
+    "car_loan": (0.3, (1, 14_000)), "options": (0.08, (1, 250_000)), "estimates": (0.2, (1, 20_000)), "foreign": (0.15, (1, 300)),
+    "share": (0.15, (-5_000, 120_000)), "margin": (0.08, (1, 9_000)),
+}  # fmt: skip
+_PAY = ((0, 14_000), (8_000, 60_000), (30_000, 130_000), (90_000, 300_000), (300_000, 900_000))
+
+
+class Drawing:
+    """One household from a source of chance (random.Random)."""
+
+    def __init__(self, chance):
+        self.chance = chance
+
+    def facts(self):
+        chance = self.chance
+        self.year = chance.choice(YEARS)
+        self.status = chance.choice(
+            ("single", "single", "joint", "joint", "joint", "head_of_household", "separate", "surviving_spouse")
+        )
+        self.pay = chance.choice(_PAY)
+        needs_child = self.status in ("head_of_household", "surviving_spouse")
+        children = [
+            self.child(number) for number in range(1, chance.choice((0, 0, 1, 2, 3, 4) if not needs_child else (1, 1, 2, 3)) + 1)
+        ]
+        if needs_child:
+            children[0].born, children[0].student = date(self.year - 9, 4, 1), False
+        people = [self.someone(role) for role in (("taxpayer", "spouse") if self.status == "joint" else ("taxpayer",))]
+        facts = Facts(self.year, self.status, people, children, self.amounts())
+        self.costs_of_care(facts)
+        if self.often(0.15):
+            who = next((child.key for child in children if child.student), "taxpayer")
+            facts.tuition = (who, chance.randint(500, 14_000), chance.choice(("american", "lifetime")))
+        if self.status != "separate" and self.often(0.12):
+            facts.cover = (chance.randint(300, 1_400), chance.randint(300, 1_500), chance.choice((0, chance.randint(1, 900))))
+        return facts
+
+    def often(self, share):
+        return self.chance.random() < share
+
+    def someone(self, role):
+        chance, year = self.chance, self.year
+        one = Someone(
+            role,
+            chance.choice(
+                (date(1985, 6, 15), date(1972, 2, 1), date(1968, 3, 3), date(1950, 1, 2), date(year - 64, 1, 1), date(1999, 9, 9))
+            ),
+        )
+        one.blind = self.often(0.04)
+        one.jobs = [self.job() for _ in range(chance.choice((0, 1, 1, 1, 2)))]
+        if self.often(0.3):
+            one.trade = self.trade()
+        young = year - one.born.year < 59
+        if self.often(0.15):
+            one.pension = chance.randint(1_000, 60_000)
+        if young and self.often(0.08):
+            one.early = chance.randint(500, 20_000)
+        if not young and self.often(0.5):
+            one.benefits = chance.randint(3_000, 40_000)
+        if not one.early and self.often(0.15):  # a distribution would bring the basis of what was not deducted with it
+            one.ira = chance.randint(1, 6_000)
+        elif self.often(0.15):
+            one.roth = chance.randint(1, 6_000)
+        if one.born.year > 1960 and self.often(0.1):
+            one.health, one.family_cover = chance.randint(1, 4_000), self.status != "joint" and self.often(0.4)
+        if self.often(0.05):
+            one.educator = chance.randint(1, 500)
+        return one
+
+    def job(self):
+        chance = self.chance
+        pay = chance.randint(*self.pay)
+        job = Job(pay, chance.randint(0, pay // 4 + 1))
+        if self.often(0.3):
+            job.deferral = chance.randint(1, 9_000)
+        if self.year >= 2025 and self.often(0.3):
+            job.tips, job.overtime = chance.randint(0, pay // 3), chance.choice((0, chance.randint(0, pay // 4)))
+        return job
+
+    def trade(self):
+        chance = self.chance
+        trade = Trade(chance.randint(0, 2 * self.pay[1]), chance.choice((0, chance.randint(0, self.pay[1]))))
+        trade.meals = chance.choice((0, chance.randint(1, 3_000)))
+        trade.miles = chance.choice((0, chance.randint(1, 9_000))) if self.year > 2022 else 0
+        trade.area = chance.choice((0, 0, chance.randint(1, 400)))
+        trade.insurance = chance.choice((0, 0, chance.randint(1, 9_000)))
+        trade.plan = chance.choice((0, 0, chance.randint(1, 9_000)))
+        return trade
+
+    def child(self, number):
+        child = Child(f"d{number}", date(self.year - self.chance.choice((1, 4, 9, 12, 13, 16, 17, 18, 20, 23)), 4, 1))
+        child.student = 18 <= child.age(self.year) <= 23
+        return child
+
+    def costs_of_care(self, facts):
+        if self.status == "separate" or not self.often(0.3):
+            return
+        for child in facts.children:
+            if child.age(self.year) < 13:
+                child.care = self.chance.choice((0, self.chance.randint(1, 6_000)))
+        if facts.jobs and self.often(0.3):
+            facts.jobs[0].care = self.chance.randint(1, 6_000)
+
+    def amounts(self):
+        """Those of `_SOMETIMES` that this household has, and parts of its dividends."""
+        chance = self.chance
+        found = {name: chance.randint(*span) for name, (share, span) in _SOMETIMES.items() if self.often(share)}
+        if dividends := found.get("dividends"):
+            found["qualified"] = chance.randint(0, dividends)
+            found["trust"] = chance.choice((0, chance.randint(0, dividends - found["qualified"])))
+        if gains := found.get("distributions"):
+            found["unrecaptured"] = chance.choice((0, 0, chance.randint(0, gains)))
+            found["collectibles"] = chance.choice((0, 0, chance.randint(0, gains - found["unrecaptured"])))
+        if self.year < 2023:
+            found = {name: amount for name, amount in found.items() if name not in ("insulation", "heat_pump", "windows")}
+        return found if self.year >= 2025 else {name: amount for name, amount in found.items() if name != "car_loan"}
+
+
+def papers(facts):
+    """The papers that say so, one after another."""
+    yield from _people(facts)
+    for one in facts.people:
+        yield from _of_person(facts.year, one)
+    yield from _money(facts)
+    yield from _spending(facts)
+
+
+def _people(facts):
+    for one in facts.people:
+        yield returns.person(one.role, born=one.born.isoformat(), blind="yes" if one.blind else "no", student="no")
+    for child in facts.children:
+        yield returns.child(child.key, born=child.born.isoformat(), student="yes" if child.student else "no")
+    answers = {"kept_home": "yes"} if facts.status in ("head_of_household", "surviving_spouse") else {}
+    if facts.status == "surviving_spouse":
+        answers["spouse_died"] = str(facts.year - 1)
+    if facts.status == "separate":
+        answers |= {"spouse_itemises": "no", "spouse_covered": "no", "lived_apart": "no", "lived_apart_half": "no"}
+    yield returns.filing(facts.status, residence="TX", state="TX", **answers)
+
+
+def _of_person(year, one):
+    mine = {"owner": one.role}
+    for number, job in enumerate(one.jobs):
+        yield _w2(year, one, number, job)
+    if trade := one.trade:
+        yield paper(
+            "business", f"business-{one.role}", activity="Net mending", code="811490", participates="yes", service_trade="no",
+            **mine, **_given(receipts=trade.receipts, supplies=trade.supplies, meals=trade.meals, health_insurance=trade.insurance,
+                             sep=trade.plan),
+            **({"miles": str(trade.miles), "car_method": "miles", "car_placed": "2021-01-01", "car_evidence": "yes"} if trade.miles else {}),
+            **({"home_method": "simplified", "home_area": str(trade.area), "home_months": "12"} if trade.area else {}),
+        )  # fmt: skip
+    if one.pension:
+        yield paper(
+            "1099-r",
+            f"pension-{one.role}",
+            payer="Tern Pension",
+            gross=str(one.pension),
+            taxable=str(one.pension),
+            code="7",
+            ira="no",
+            **mine,
+        )
+    if one.early:
+        yield paper(
+            "1099-r",
+            f"early-{one.role}",
+            payer="Sandbar Trust",
+            gross=str(one.early),
+            taxable=str(one.early),
+            code="1",
+            ira="yes",
+            **mine,
+        )
+    if one.benefits:
+        yield paper("ssa-1099", f"benefits-{one.role}", net=str(one.benefits), **mine)
+    if one.ira or one.roth:
+        yield paper("ira", f"ira-{one.role}", value_at_end="90000", **mine, **_given(traditional=one.ira, roth=one.roth))
+    if one.health or any(job.health for job in one.jobs):
+        cover = {"kind": "family" if one.family_cover else "alone", "first": "1", "last": "12"}
+        yield paper("hsa", f"hsa-{one.role}", value_at_end="90000", coverage=rows(cover), **mine, **_given(paid_in=one.health))
+    if one.educator:
+        yield paper("adjustments", f"adjustments-{one.role}", educator=str(one.educator), **mine)
+
+
+def _w2(year, one, number, job):
+    codes = [{"code": code, "amount": str(amount)} for code, amount in (("D", job.deferral), ("W", job.health)) if amount]
+    others = [
+        {"kind": kind, "amount": str(amount)} for kind, amount in (("tips", job.tips), ("overtime", job.overtime)) if amount
+    ]
+    capped = min(job.insured, BASE[year])
+    boxes = {
+        "social_security_wages": str(capped), "social_security_withheld": f"{box_4(year, job):.2f}", "medicare_wages": str(job.insured),
+        "medicare_withheld": f"{box_6(job):.2f}", "retirement_plan": "yes" if job.deferral else "no",
+        **({"care_benefits": str(job.care)} if job.care else {}), **({"codes": rows(*codes)} if codes else {}),
+        **({"others": rows(*others)} if others else {}), "states": [],
+    }  # fmt: skip
+    return returns.w2(job.wages, job.withheld, f"w-{one.role}-{number}", one.role, **boxes)
+
+
+def box_4(year, job):
+    return hundredths(Decimal(min(job.insured, BASE[year])) * 62 / 1_000)
+
+
+def box_6(job):
+    return hundredths(Decimal(job.insured) * 145 / 10_000 + Decimal(max(job.insured - 200_000, 0)) * 9 / 1_000)
+
+
+def _given(**amounts):
+    return {name: str(amount) for name, amount in amounts.items() if amount}
+
+
+def _money(facts):
+    mine = {"owner": "taxpayer"}
+    if facts.interest or facts.government or facts.exempt or facts.early_withdrawal or facts.private:
+        yield paper("1099-int", "interest", payer="River Bank", **mine, **_given(
+            interest=facts.interest, government_interest=facts.government, exempt_interest=facts.exempt + facts.private,
+            private_activity=facts.private, early_withdrawal=facts.early_withdrawal))  # fmt: skip
+    if facts.dividends or facts.distributions or facts.foreign:
+        yield paper("1099-div", "dividends", payer="Heron Fund", **mine, **_given(
+            dividends=facts.dividends, qualified=facts.qualified, capital_gain=facts.distributions, unrecaptured=facts.unrecaptured,
+            collectibles=facts.collectibles, trust_dividends=facts.trust, foreign_tax=facts.foreign),
+            **({"foreign_country": "Norway"} if facts.foreign else {}))  # fmt: skip
+    sold = [
+        {"box": box, "proceeds": str(max(amount, 0)), "basis": str(max(-amount, 0))}
+        for box, amount in (("A", facts.short), ("D", facts.long))
+        if amount
+    ]
+    if sold:
+        yield paper("1099-b", "sold", payer="Sandbar Brokers", summaries=rows(*sold), **mine)
+    if facts.carried_short or facts.carried_long:
+        yield paper(
+            "capital-carryover", "capital-carryover", **_given(short_term=facts.carried_short, long_term=facts.carried_long)
+        )
+    if facts.unemployment:
+        yield paper("1099-g", "unemployed", payer="State of Texas", unemployment=str(facts.unemployment), **mine)
+    if facts.winnings:
+        yield paper("w2g", "won", payer="Levee Casino", winnings=str(facts.winnings), **mine)
+    if facts.share:
+        yield paper("k1-1065", "share", entity="Quay Partners", entity_number="00-4455668", participates="yes", all_at_risk="yes",
+                    ordinary=str(facts.share), qualified_income=str(facts.share), service_trade="no", publicly_traded="no",
+                    qualified_wages=str(abs(facts.share)), **mine)  # fmt: skip
+    if facts.options:
+        yield paper("minimum-tax", "minimum-tax", stock_options=str(facts.options))
+    yield paper("prior-year", "prior-year", tax="0", adjusted_gross_income="1", whole_year="yes")
+    if facts.estimates:
+        yield paper("estimates", "estimates", rows=rows({"paid": f"{facts.year}-04-15", "amount": str(facts.estimates)}))
+
+
+def _spending(facts):
+    mine = {"owner": "taxpayer"}
+    if facts.alimony:
+        to = {"recipient": "Edda Roe", "number": "916-20-1111", "since": "2017-05-01", "amount": str(facts.alimony)}
+        yield paper("adjustments", "alimony", alimony=rows(to), **mine)
+    if facts.student_loan:
+        yield paper("1098-e", "loan", lender="Loan House", interest=str(facts.student_loan), **mine)
+    spent = _given(medical=facts.medical, state_income_tax=facts.state_tax, property_tax=facts.property_tax, gambling_losses=facts.lost,
+                   investment_interest=facts.margin)  # fmt: skip
+    yield paper("itemized", "itemized", choice="better", **spent)
+    if facts.mortgage:
+        yield paper(
+            "1098",
+            "mortgage",
+            lender="Ferry Bank",
+            use="main",
+            interest=str(facts.mortgage),
+            principal="200000",
+            origin="2019-05-05",
+            **mine,
+        )
+    for key, kind, amount in (("given", "cash", facts.given), ("things", "property", facts.given_things)):
+        if amount:
+            yield paper("gift", key, charity="Lamplighters", gift_kind=kind, amount=str(amount), acknowledged="yes", **mine)
+    energy = _given(solar_electric=facts.solar, insulation=facts.insulation, heat_pump=facts.heat_pump, windows=facts.windows)
+    if energy:
+        yield paper("energy", "energy", **energy)
+    if facts.car_loan:
+        yield paper("car-loan", "car", interest=str(facts.car_loan), lender="Lock Motors", vin="1HGCM82633A004352", loan_date="2025-03-01",
+                    new_for_owner="yes", assembled_here="yes", personal="yes", **mine)  # fmt: skip
+    costs = [{"person": child.key, "amount": str(child.care)} for child in facts.children if child.care]
+    if costs:
+        yield paper(
+            "care", "care", provider="Wren Nursery", provider_address="3 Dock Road", number="00-1122334", costs=rows(*costs)
+        )
+    if facts.tuition:
+        who, paid, credit = facts.tuition
+        yield paper("1098-t", "tuition", payer="Galena College", payer_number="00-1122335", student=who, paid=str(paid), half_time="yes",
+                    degree="yes", four_years_done="no", convicted="no", graduate="no", years_claimed="0", credit=credit)  # fmt: skip
+    if facts.cover:
+        premium, benchmark, advance = facts.cover
+        month = {"first": "1", "last": "12", "premium": str(premium), "benchmark": str(benchmark), "advance": str(advance)}
+        yield paper("1095-a", "cover", marketplace="Prairie Exchange", months=rows(month))
