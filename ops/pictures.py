@@ -61,7 +61,7 @@ def _staff(practice: RunningPractice) -> None:
         _shoot(walk, "places")
         walk.go("/returns/26/more-time")
         walk.press("Request all")
-        walk.sees("asked of 3")
+        walk.sees("3 extensions requested")
         _shoot(walk, "more-time")
         walk.go("/returns/8/papers")
         walk.key("Federal income tax withheld", "3381+200")

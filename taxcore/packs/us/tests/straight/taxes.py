@@ -60,7 +60,7 @@ def minimum_tax(facts, income, taken, regular_tax):
     exemption, start = (D(table[year][married]) / (2 if separate else 1) for table in (law.MINIMUM_EXEMPTION, law.MINIMUM_FROM))
     if separate:
         base += min(dollars(max(base - start - 4 * exemption, D(0)) / 4), exemption)
-    above = max(base - max(exemption - dollars(max(base - start, D(0)) / 4), D(0)), D(0))
+    above = max(base - dollars(max(exemption - max(base - start, D(0)) / 4, D(0))), D(0))
     return max(_tentative(facts, above, income.gains, taken.taxable) - regular_tax, D(0))
 
 
