@@ -105,18 +105,18 @@ def _portal(practice: RunningPractice) -> None:
     try:
         mail = next(mail for mail in practice.mails() if mail["to"].startswith("dov"))
         walk.go(re.search(r"(http://\S+/portal/enter/\S+)", mail["text"])[1])  # type: ignore[index]
-        walk.press("Send me the code")
+        walk.press("Send me a code")
         code = walk.until(lambda: next(m for m in practice.mails() if m["to"] == mail["to"] and "Your code" in m["text"]))
         walk.find("[name=code]").send_keys(re.search(r"\d{6}", code["text"])[0])  # type: ignore[index]
-        walk.press("Go on")
-        walk.sees("How we got there")
+        walk.press("Continue")
+        walk.sees("Summary")
         _shoot(walk, "portal")
-        walk.press("Read the whole return")
+        walk.press("Review your return")
         walk.press("I have examined it: continue to sign")
         for question, option in (("street", "Apiary Lane"), ("month", "December"), ("place", "Driftless Honey LLC")):
             walk.find(f'[name="q-{question}"][value="{option}"]').click()
         walk.press("Answer")
-        walk.sees("Sign for")
+        walk.sees("Under penalties of perjury")
         walk.find("[name=pin]").send_keys("41706")
         walk.draw()
         _shoot(walk, "portal-sign")
