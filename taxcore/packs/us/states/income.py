@@ -365,6 +365,20 @@ class Own(StateForm):
         weights = self._weights(("1099-g", "unemployment"), ("w2g", "winnings"), *((kind, "ordinary") for kind in SHARES))
         return self._mine(total(self.federal.additional_income, less=self.federal.adjusting.business), weights)
 
+    @fact("Interest on US obligations", rounding=whole, cites="31 USC 3124")
+    def government_interest(self):
+        named = (("1099-int", "government_interest"), ("1099-oid", "treasury_discount"), ("1099-div", "government_interest"))
+        shares = ((kind, "government_interest") for kind in SHARES)
+        return self._mine(total(self.federal.interest.from_government), self._weights(*named, *shares))
+
+    @fact("State tax refunds", rounding=whole)
+    def refunds(self):
+        return self._mine(total(self.federal.adjusting.state_refunds), self._weights(("1099-g", "state_refund")))
+
+    @fact("Unemployment compensation", rounding=whole)
+    def unemployment(self):
+        return self._mine(total(self.federal.adjusting.unemployment), self._weights(("1099-g", "unemployment")))
+
     @fact("Income", rounding=whole)
     def total_income(self):
         names = ("wages", "interest", "dividends", "gains", "retirement", "benefits", "business", "other")

@@ -83,9 +83,9 @@ class IncomeTax(StateReturn):
     def refunds(self):
         return total(self.counted.refunds)
 
-    @line("7", "Subtractions, Schedule ADJ")
+    @line("7", "Subtractions, Schedule ADJ", cites="Va. Code 58.1-322.02")
     def subtractions(self):
-        return total(self.counted.government_interest, self.questions.other_subtractions)
+        return total(self.counted.government_interest, self.counted.unemployment, self.questions.other_subtractions)
 
     @line("8", "Total subtractions")
     def all_subtractions(self):
@@ -145,7 +145,8 @@ class IncomeTax(StateReturn):
         if self.kind_of_return != places.NONE:
             return total(self.agi)
         of = self.here
-        return total(of.agi, of.other_bonds, self.by_hand(), less=[of.benefits, of.refunds, of.government_interest])
+        spared = [of.benefits, of.refunds, of.government_interest, of.unemployment]
+        return total(of.agi, of.other_bonds, self.by_hand(), less=spared)
 
     @fact("Nonresident allocation percentage", rounding=None, cites="Va. Code 58.1-325")
     def virginias_part(self):
@@ -188,7 +189,8 @@ class IncomeTax(StateReturn):
         """One spouse's income here after the own age deduction, less the own exemptions."""
         own, law, person = self.run.form("us-va.own-income", role), self.law.exemption, self.person(role)
         boxes = (1 if (person.age_at_end() or 0) >= 65 else 0) + (1 if person.blind else 0)
-        return total(own.agi, less=[own.benefits, self._own_age_deduction(person), law.each, law.aged_or_blind * boxes])
+        spared = [own.benefits, own.refunds, own.government_interest, own.unemployment]
+        return total(own.agi, less=[*spared, self._own_age_deduction(person), law.each, law.aged_or_blind * boxes])
 
     @line("18", "Net tax", weight="total")
     def net_tax(self):

@@ -78,6 +78,7 @@ class Facts:
     amounts: dict
     tuition: tuple = ()  # (who, paid, credit)
     cover: tuple = ()  # (premium, benchmark, advance) of each month
+    home: str = "TX"
 
     def __getattr__(self, name):
         """An amount that was not drawn is nothing."""
@@ -109,11 +110,42 @@ _SOMETIMES = {
 _PAY = ((0, 14_000), (8_000, 60_000), (30_000, 130_000), (90_000, 300_000), (300_000, 900_000))
 
 
+# What a household of a state's test may have: the rest is for the federal one alone
+_PLAIN = (
+    "interest",
+    "government",
+    "dividends",
+    "distributions",
+    "short",
+    "long",
+    "unemployment",
+    "medical",
+    "property_tax",
+    "mortgage",
+    "given",
+)
+
+
 class Drawing:
     """One household from a source of chance (random.Random)."""
 
     def __init__(self, chance):
         self.chance = chance
+
+    def plain(self, home, years):
+        """One that lives in a state all year: pay, savings, pensions and children; nothing that only federal law knows."""
+        facts = self.facts()
+        while facts.year not in years:
+            facts = self.facts()
+        facts.home, facts.tuition, facts.cover = home, (), ()
+        facts.amounts = {name: amount for name, amount in facts.amounts.items() if name in (*_PLAIN, "qualified")}
+        for one in facts.people:
+            one.trade, one.ira, one.roth, one.health, one.educator = None, 0, 0, 0, 0
+            for job in one.jobs:
+                job.deferral = job.care = job.tips = job.overtime = 0
+        for child in facts.children:
+            child.care = 0
+        return facts
 
     def facts(self):
         chance = self.chance
@@ -223,7 +255,7 @@ def papers(facts):
     """The papers that say so, one after another."""
     yield from _people(facts)
     for one in facts.people:
-        yield from _of_person(facts.year, one)
+        yield from _of_person(facts, one)
     yield from _money(facts)
     yield from _spending(facts)
 
@@ -238,13 +270,13 @@ def _people(facts):
         answers["spouse_died"] = str(facts.year - 1)
     if facts.status == "separate":
         answers |= {"spouse_itemises": "no", "spouse_covered": "no", "lived_apart": "no", "lived_apart_half": "no"}
-    yield returns.filing(facts.status, residence="TX", state="TX", **answers)
+    yield returns.filing(facts.status, residence=facts.home, state=facts.home, **answers)
 
 
-def _of_person(year, one):
+def _of_person(facts, one):
     mine = {"owner": one.role}
     for number, job in enumerate(one.jobs):
-        yield _w2(year, one, number, job)
+        yield _w2(facts, one, number, job)
     if trade := one.trade:
         yield paper(
             "business", f"business-{one.role}", activity="Net mending", code="811490", participates="yes", service_trade="no",
@@ -286,7 +318,11 @@ def _of_person(year, one):
         yield paper("adjustments", f"adjustments-{one.role}", educator=str(one.educator), **mine)
 
 
-def _w2(year, one, number, job):
+def _w2(facts, one, number, job):
+    year = facts.year
+    there = (
+        [] if facts.home == "TX" else [{"state": facts.home, "state_number": "0071", "wages": str(job.wages), "withheld": "0"}]
+    )
     codes = [{"code": code, "amount": str(amount)} for code, amount in (("D", job.deferral), ("W", job.health)) if amount]
     others = [
         {"kind": kind, "amount": str(amount)} for kind, amount in (("tips", job.tips), ("overtime", job.overtime)) if amount
@@ -296,7 +332,7 @@ def _w2(year, one, number, job):
         "social_security_wages": str(capped), "social_security_withheld": f"{box_4(year, job):.2f}", "medicare_wages": str(job.insured),
         "medicare_withheld": f"{box_6(job):.2f}", "retirement_plan": "yes" if job.deferral else "no",
         **({"care_benefits": str(job.care)} if job.care else {}), **({"codes": rows(*codes)} if codes else {}),
-        **({"others": rows(*others)} if others else {}), "states": [],
+        **({"others": rows(*others)} if others else {}), "states": rows(*there),
     }  # fmt: skip
     return returns.w2(job.wages, job.withheld, f"w-{one.role}-{number}", one.role, **boxes)
 
@@ -325,7 +361,7 @@ def _money(facts):
             collectibles=facts.collectibles, trust_dividends=facts.trust, foreign_tax=facts.foreign),
             **({"foreign_country": "Norway"} if facts.foreign else {}))  # fmt: skip
     sold = [
-        {"box": box, "proceeds": str(max(amount, 0)), "basis": str(max(-amount, 0))}
+        {"box": box, "proceeds": str(max(amount, 0) + 1_000), "basis": str(max(-amount, 0) + 1_000)}
         for box, amount in (("A", facts.short), ("D", facts.long))
         if amount
     ]

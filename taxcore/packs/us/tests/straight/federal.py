@@ -1,13 +1,15 @@
 """The whole federal return in a straight line: facts in, {address of a line: amount} out."""
 
 from decimal import Decimal
+from types import SimpleNamespace
 
 from taxcore.packs.us.tests.straight import credits, deductions, income, taxes
 
 D = Decimal
 
 
-def computed(facts):
+def whole(facts):
+    """Everything that a state's return may start from."""
     found = income.of(facts)
     taken = deductions.of(facts, found)
     tax = taxes.regular(facts, taken.taxable, found.gains)
@@ -16,36 +18,43 @@ def computed(facts):
     before = tax + minimum + back
     out_tuition, used = _credits(facts, found, before, tax + back)
     others = taxes.others(facts, found, taken)
-    total = before - sum(used.values()) + sum(others.values())
     paid, excess = taxes.withheld(facts, others["medicare"])
     by_work = credits.earned(facts, found)
-    whole, small = credits.families(facts, found)
-    by_child = credits.child_paid_out(facts, found, whole - used["child"], small, by_work, excess)
-    payments = paid + facts.estimates + excess + by_work + by_child + out_tuition + out_premium
-    new = facts.year >= 2025
+    children, small = credits.families(facts, found)
+    by_child = credits.child_paid_out(facts, found, children - used["child"], small, by_work, excess)
+    return SimpleNamespace(
+        income=found, agi=found.agi, taken=taken, tax=tax, added=minimum + back, used=used, others=sum(others.values()),
+        total=before - sum(used.values()) + sum(others.values()), by_work=by_work, by_child=by_child, out_tuition=out_tuition,
+        payments=paid + facts.estimates + excess + by_work + by_child + out_tuition + out_premium,
+    )  # fmt: skip
+
+
+def computed(facts):
+    """{address: amount}."""
+    of, new = whole(facts), facts.year >= 2025
     return {
-        "us.1040.1z": found.wages,
-        "us.1040.6b": found.taxed_benefits,
-        "us.1040.7a" if new else "us.1040.7": found.gains.counted,
-        "us.1040.9": found.total,
-        "us.1040.10": found.adjustments,
-        "us.1040.11a" if new else "us.1040.11": found.agi,
-        "us.1040.12e" if new else "us.1040.12": taken.taken,
-        "us.1040.13a" if new else "us.1040.13": taken.business,
-        **({"us.1040.13b": taken.new} if new else {}),
-        "us.1040.15": taken.taxable,
-        "us.1040.16": tax,
-        "us.1040.17": minimum + back,
-        "us.1040.19": used["child"],
-        "us.1040.20": sum(used.values()) - used["child"],
-        "us.1040.23": sum(others.values()),
-        "us.1040.24": total,
-        "us.1040.27a" if new else "us.1040.27": by_work,
-        "us.1040.28": by_child,
-        "us.1040.29": out_tuition,
-        "us.1040.33": payments,
-        "us.1040.34": max(payments - total, D(0)),
-        "us.1040.37": max(total - payments, D(0)),
+        "us.1040.1z": of.income.wages,
+        "us.1040.6b": of.income.taxed_benefits,
+        "us.1040.7a" if new else "us.1040.7": of.income.gains.counted,
+        "us.1040.9": of.income.total,
+        "us.1040.10": of.income.adjustments,
+        "us.1040.11a" if new else "us.1040.11": of.agi,
+        "us.1040.12e" if new else "us.1040.12": of.taken.taken,
+        "us.1040.13a" if new else "us.1040.13": of.taken.business,
+        **({"us.1040.13b": of.taken.new} if new else {}),
+        "us.1040.15": of.taken.taxable,
+        "us.1040.16": of.tax,
+        "us.1040.17": of.added,
+        "us.1040.19": of.used["child"],
+        "us.1040.20": sum(of.used.values()) - of.used["child"],
+        "us.1040.23": of.others,
+        "us.1040.24": of.total,
+        "us.1040.27a" if new else "us.1040.27": of.by_work,
+        "us.1040.28": of.by_child,
+        "us.1040.29": of.out_tuition,
+        "us.1040.33": of.payments,
+        "us.1040.34": max(of.payments - of.total, D(0)),
+        "us.1040.37": max(of.total - of.payments, D(0)),
     }
 
 
