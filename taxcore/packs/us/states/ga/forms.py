@@ -20,13 +20,15 @@ class IncomeTax(StateReturn):
         return total([self._left_out(form) for form in self.every("us-ga.own-income")])
 
     def _left_out(self, own):
-        """Of somebody of 62, or disabled: what is no pay for work, and a little of what is, up to an amount by age."""
+        """Of somebody of 62, or disabled: what is no pay for work, and a little of what is, up to an amount by age. Losses count
+        against the rest, as lines 9, 10 and 13 of Schedule 1, page 2, have it."""
         law, person = self.law.retirement, self.person(own.key)
         age = person.age_at_end() or 0
         if age < law.age and not person.disabled:
             return nothing_because("under 62 and not disabled")
-        unearned = total(own.interest, own.dividends, excess(own.gains, over=0), own.retirement, less=self._federal_bonds(own))
-        earned = least(total(own.wages, excess(own.business, over=0)), law.earned_most)
+        left_out = [self._federal_bonds(own), own.refunds]
+        unearned = excess(total(own.interest, own.dividends, own.gains, own.retirement, own.other), over=left_out)
+        earned = least(excess(total(own.wages, own.business), over=0), law.earned_most)
         return least(total(unearned, earned), law.older_each if age >= law.older_age else law.each)
 
     def _federal_bonds(self, own):

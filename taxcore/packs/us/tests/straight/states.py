@@ -137,3 +137,74 @@ def _for_low_income(facts, federal, agi, tax):
     nonrefundable = max(D(300 * size) if poor else D(0), dollars(federal.by_work * 20 / 100))
     refundable = dollars(federal.by_work * (20 if facts.year >= 2025 else 15) / 100)
     return max(min(nonrefundable, tax), refundable)
+
+
+def georgia(facts, federal):
+    """O.C.G.A. 48-7-20, 48-7-26, 48-7-27, 48-7A-3."""
+    found, year, joint, separate = federal.income, facts.year, facts.joint, facts.status == "separate"
+    excluded = sum(_georgian_pension(facts, federal, one) for one in facts.people)
+    agi = federal.agi - found.taxed_benefits - facts.government - excluded
+    if year == 2023:
+        plain = (7_100 if joint else 3_550 if separate else 5_400) + 1_300 * _boxes(facts)
+        exempt = (7_400 if joint else 3_700 if separate else 2_700) + 3_000 * len(facts.children)
+    else:
+        plain, exempt = 24_000 if joint else 12_000, 4_000 * len(facts.children)
+    taxable = max(agi - (federal.taken.taken if federal.taken.itemizes else plain) - exempt, D(0))
+    if year == 2023:
+        steps = (1_000, 3_000, 5_000, 7_000, 10_000)
+        if not joint and facts.status not in ("head_of_household", "surviving_spouse"):
+            steps = (500, 1_500, 2_500, 3_500, 5_000) if separate else (750, 2_250, 3_750, 5_250, 7_000)
+        tax = dollars(_bands(taxable, *zip((0, *steps), (1, 2, 3, 4, 5, "5.75"), strict=True)))
+    else:
+        tax = dollars(taxable * D({2024: "5.39", 2025: "5.19"}[year]) / 100)
+    each = next((amount for limit, amount in ((6_000, 26), (8_000, 20), (10_000, 14), (15_000, 8), (20_000, 5)) if federal.agi < limit), 0)
+    return max(tax - each * (len(facts.people) + len(facts.children) + aged(facts)), D(0))
+
+
+def _georgian_pension(facts, federal, one):
+    """Up to 65,000 from 65 on: what is not worked for, with a little of what is."""
+    if one.born > date(facts.year - 64, 1, 1):
+        return D(0)
+    idle = D(one.pension + one.early)
+    if one.role == "taxpayer":
+        idle += facts.interest + facts.dividends + federal.income.gains.counted + facts.unemployment
+    worked = min(sum(job.wages for job in one.jobs), 4_000 if facts.year == 2023 else 5_000)
+    return min(max(idle, D(0)) + worked, D(65_000))
+
+
+def south_carolina(facts, federal):
+    """S.C. Code 12-6-510, 520, 1110 to 1170, 3330, 3632."""
+    found, year = federal.income, facts.year
+    income = federal.taken.unbounded
+    income -= facts.government + found.taxed_benefits + dollars(found.gains.net * 44 / 100)
+    each = {2023: 4_610, 2024: 4_790, 2025: 4_930}[year]
+    income -= each * (len(facts.children) + sum(child.age(year) < 6 for child in facts.children))
+    for one in facts.people:
+        old = one.born <= date(year - 64, 1, 1)
+        retired = min(one.pension + one.early, 10_000 if old else 3_000)
+        income -= retired + (15_000 - retired if old else 0)
+    low, high, top = {2023: (3_460, 17_330, "6.4"), 2024: (3_560, 17_830, "6.2"), 2025: (3_640, 18_230, "6.0")}[year]
+    taxable = max(income, D(0))
+    if taxable < 100_000:
+        taxable = taxable // 100 * 100 + 50 if taxable >= 100 else D(0)
+    tax = dollars(_bands(taxable, (low, 3), (high, top)))
+    pay = [sum(job.wages for job in one.jobs) for one in facts.people]
+    two = dollars(min(D(min(pay)), D(50_000)) * 7 / 1_000) if facts.joint else D(0)
+    return max(tax - two - dollars(federal.by_work * 125 / 100), D(0))
+
+
+def iowa(facts, federal):
+    """Iowa Code 422.5, 422.7, 422.12, 422.12B."""
+    found, year, joint = federal.income, facts.year, facts.joint
+    retired = D(sum(one.pension + one.early for one in facts.people if one.aged(year, 55)))
+    taxable = max(federal.taken.unbounded - facts.government - found.taxed_benefits - retired, D(0))
+    wide = 2 if joint else 1
+    if year == 2023:
+        tax = _bands(taxable, (0, "4.4"), (6_000 * wide, "4.82"), (30_000 * wide, "5.7"), (75_000 * wide, 6))
+    elif year == 2024:
+        tax = _bands(taxable, (0, "4.4"), (6_210 * wide, "4.82"), (31_050 * wide, "5.7"))
+    else:
+        tax = taxable * D("3.8") / 100
+    tax = dollars(tax)
+    credit = 40 * (2 if joint or facts.status == "head_of_household" else 1) + 20 * _boxes(facts) + 40 * len(facts.children)
+    return max(tax - credit, D(0)) - dollars(federal.by_work * 15 / 100)
