@@ -3,7 +3,7 @@
 Lines whose numbers are not certain have none here, see docs/law-coverage.md.
 """
 
-from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.federal.care import NOBODY_QUALIFIES
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
@@ -28,7 +28,7 @@ class IncomeTax(StateReturn):
     def with_additions(self):
         return total(self.federal_agi, self.additions)
 
-    @fact("Capital gain exclusion", rounding=None, cites="Wis. Stat. 71.05(6)(b)9")
+    @fact("Capital gain exclusion", rounding=whole, cites="Wis. Stat. 71.05(6)(b)9")
     def gain_excluded(self):
         """30% of the smaller of the long-term gain and the gain together; of a mover in the part that is Wisconsin's."""
         if self.run.is_idle("us.sch-d"):
@@ -40,7 +40,7 @@ class IncomeTax(StateReturn):
         excluded = share(self.law.gains.excluded, of=net)
         return excluded if self.is_whole else pro_rata(excluded, self.here.gains, self.everywhere.gains)
 
-    @fact("Retirement income subtraction", rounding=None, cites="Wis. Stat. 71.05(6)(b)54")
+    @fact("Retirement income subtraction", rounding=whole, cites="Wis. Stat. 71.05(6)(b)54")
     def pensions(self):
         """Of people of 65 with a low income; since 2025 more for people of 67 who choose it and forgo credits."""
         taxed = self.here.retirement
@@ -121,7 +121,7 @@ class IncomeTax(StateReturn):
         every = tax_by_table(self.taxable_income, self.by_status(self.law.income_tax), self.law.table)
         return total(every) if self.is_whole else share(self.part_of_year, of=every)
 
-    @fact("Itemized deduction credit, Schedule 1", rounding=None, cites="Wis. Stat. 71.07(5)")
+    @fact("Itemized deduction credit, Schedule 1", rounding=whole, cites="Wis. Stat. 71.07(5)")
     def itemized_credit(self):
         """On interest, gifts and medical costs above the standard deduction, whether the federal return itemizes or not; taxes do
         not count."""
@@ -130,7 +130,7 @@ class IncomeTax(StateReturn):
         above = excess(counted, over=self.standard_deduction)
         return share(self.part_of_year, of=share(self.law.itemized_credit.rate, of=above))
 
-    @fact("Child and dependent care expenses credit", rounding=None, cites="Wis. Stat. 71.07(9g)")
+    @fact("Child and dependent care expenses credit", rounding=whole, cites="Wis. Stat. 71.07(9g)")
     def care_credit(self):
         """Half of the federal credit; since 2024 its rate on more costs, whether the federal tax uses the credit up or not."""
         law = self.law.care
@@ -150,7 +150,7 @@ class IncomeTax(StateReturn):
                                              "taxpayer's earned income": care.taxpayers_earned,
                                              "spouse's earned income": care.spouses_earned}))  # fmt: skip
 
-    @fact("School property tax credit", rounding=None, cites="Wis. Stat. 71.07(9)")
+    @fact("School property tax credit", rounding=whole, cites="Wis. Stat. 71.07(9)")
     def home_credit(self):
         """Of property tax, and of a part of rent as if it were; 300 at most."""
         law, asked = self.law.home_credit, self.questions
@@ -159,7 +159,7 @@ class IncomeTax(StateReturn):
         )
         return least(share(law.rate, of=total(asked.property_tax, of_rent)), law.most)
 
-    @fact("Married couple credit", rounding=None, cites="Wis. Stat. 71.07(6)")
+    @fact("Married couple credit", rounding=whole, cites="Wis. Stat. 71.07(6)")
     def couple_credit(self):
         if self.federal.status != "joint":
             return nothing_because("it is for couples who file jointly")
@@ -173,7 +173,7 @@ class IncomeTax(StateReturn):
     def _in_wisconsin(self, wage):
         return wage.wages if self.is_whole else total([row.wages for row in wage.states if row.state == "WI"])
 
-    @fact("Net tax paid to another state, Schedule OS", rounding=None, cites="Wis. Stat. 71.07(7)")
+    @fact("Net tax paid to another state, Schedule OS", rounding=whole, cites="Wis. Stat. 71.07(7)")
     def other_states(self):
         """What is paid there, and no more than Wisconsin's tax after the other credits."""
         return self.credit_for_others(excess(self.tax, over=self.own_credits), self.wisconsin_income)

@@ -5,8 +5,8 @@ from decimal import ROUND_CEILING, ROUND_HALF_UP, Decimal
 from itertools import pairwise
 
 from taxcore.packs.us.tests.straight import amounts as law
-from taxcore.packs.us.tests.straight.facts import box_4, box_6
 from taxcore.packs.us.tests.straight.income import earned_by_person
+from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import dollars
 
 D = Decimal

@@ -10,6 +10,7 @@ from decimal import Decimal
 from taxcore.packs.us.tests.diagnosed.making import single
 from taxcore.packs.us.tests.straight import credits
 from taxcore.packs.us.tests.straight.deductions import aged
+from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import dollars
 
 D = Decimal
@@ -157,7 +158,9 @@ def georgia(facts, federal):
         tax = dollars(_bands(taxable, *zip((0, *steps), (1, 2, 3, 4, 5, "5.75"), strict=True)))
     else:
         tax = dollars(taxable * D({2024: "5.39", 2025: "5.19"}[year]) / 100)
-    each = next((amount for limit, amount in ((6_000, 26), (8_000, 20), (10_000, 14), (15_000, 8), (20_000, 5)) if federal.agi < limit), 0)
+    each = next(
+        (amount for limit, amount in ((6_000, 26), (8_000, 20), (10_000, 14), (15_000, 8), (20_000, 5)) if federal.agi < limit), 0
+    )
     return max(tax - each * (len(facts.people) + len(facts.children) + aged(facts)), D(0))
 
 
@@ -208,3 +211,162 @@ def iowa(facts, federal):
     tax = dollars(tax)
     credit = 40 * (2 if joint or facts.status == "head_of_household" else 1) + 20 * _boxes(facts) + 40 * len(facts.children)
     return max(tax - credit, D(0)) - dollars(federal.by_work * 15 / 100)
+
+
+def missouri(facts, federal):
+    """RSMo 143.011, 143.031, 143.121, 143.124, 143.125, 143.131, 143.141, 143.171, 143.177: a column for each spouse."""
+    found, year, joint = federal.income, facts.year, facts.joint
+    free_gain = max(found.gains.counted, D(0)) if year >= 2025 else D(0)
+    columns = []
+    for one in facts.people:
+        income = D(sum(job.wages for job in one.jobs) + one.pension + one.early)
+        if one.role == "taxpayer":
+            income += facts.interest + facts.dividends + found.gains.counted + facts.unemployment - free_gain
+        columns.append(income + (found.taxed_benefits * one.benefits / found.benefits if found.benefits else 0))
+    adjusted = max(sum(dollars(column) for column in columns), D(0))
+    columns = [dollars(max(column, D(0))) for column in columns]
+    total = sum(columns)
+    taken = _missourian_deductions(facts, federal, adjusted)
+    taxable = max(adjusted - taken, D(0))
+    first = D(100) if len(columns) < 2 or not total else (columns[0] * 100 / total).quantize(D(1), "ROUND_HALF_UP")
+    parts = [first, 100 - first] if joint else [D(100)]
+    tax = sum(_missouri_chart(year, dollars(taxable * part / 100)) for part in parts)
+    return max(tax - dollars(federal.by_work * {2023: 10, 2024: 20, 2025: 20}[year] / 100), D(0))
+
+
+def _missourian_deductions(facts, federal, adjusted):
+    found, year, joint = federal.income, facts.year, facts.joint
+    paid = max(
+        federal.tax + federal.added - sum(federal.used.values()) - federal.by_work - federal.by_child - federal.out_tuition, D(0)
+    )
+    rate = next((rate for edge, rate in ((25_000, 35), (50_000, 25), (100_000, 15), (125_000, 5)) if adjusted <= edge), 0)
+    federal_tax = min(dollars(paid * rate / 100), D(10_000 if joint else 5_000))
+    listed = federal.taken.taken
+    if federal.taken.itemizes:
+        listed += dollars(sum((box_4(year, job) + box_6(job) for job in facts.jobs), D(0)))
+    more = 1_400 if facts.status in ("head_of_household", "surviving_spouse") else 0
+    benefits = found.taxed_benefits
+    if year == 2023:
+        benefits = max(benefits - max(adjusted - (100_000 if joint else 85_000), D(0)), D(0))
+    limit = 32_000 if joint else 16_000 if facts.status == "separate" else 25_000
+    over = max(adjusted - found.taxed_benefits - limit, D(0))
+    pensions = max(sum(min(D(one.pension + one.early), D(6_000)) for one in facts.people) - over, D(0))
+    return federal_tax + listed + more + benefits + pensions
+
+
+def _missouri_chart(year, taxable):
+    """Each row begins with the whole dollars of the rows before it, as the chart prints them: 24, 54, 90, 132, 180, 234 in 2023."""
+    width, top = {2023: (1_207, "4.95"), 2024: (1_273, "4.8"), 2025: (1_313, "4.7")}[year]
+    rates = ("2", "2.5", "3", "3.5", "4", "4.5", top)
+    begun, base = width, D(0)
+    for place, rate in enumerate(rates):
+        end = begun + width if place < 6 else None
+        if taxable <= begun:
+            return D(0)
+        if end is None or taxable <= end:
+            return dollars(base + (taxable - begun) * D(rate) / 100)
+        base += dollars(width * D(rate) / 100)
+        begun = end
+    raise AssertionError(taxable)
+
+
+_CALIFORNIAN = {  # single or separate, head of household; a joint return has twice the first
+    2023: ((10_412, 24_684, 38_959, 54_081, 68_350, 349_137, 418_961, 698_271), (20_839, 49_371, 63_644, 78_765, 93_037, 474_824, 569_790, 949_649)),
+    2024: ((10_756, 25_499, 40_245, 55_866, 70_606, 360_659, 432_787, 721_314), (21_527, 51_000, 65_744, 81_364, 96_107, 490_493, 588_593, 980_987)),
+    2025: (
+        (11_079, 26_264, 41_452, 57_542, 72_724, 371_479, 445_771, 742_953), (22_173, 52_530, 67_716, 83_805, 98_990, 505_208, 606_251, 1_010_417),
+    ),
+}  # fmt: skip
+# Standard deduction, credits for a person and a dependent, where they and itemized deductions begin to fall (single, head, joint)
+_CALIFORNIAN_AMOUNTS = {
+    2023: (5_363, 144, 446, (237_035, 355_558, 474_075)), 2024: (5_540, 149, 461, (244_857, 367_291, 489_719)),
+    2025: (5_706, 153, 475, (252_203, 378_310, 504_411)),
+}  # fmt: skip
+
+
+def california(facts, federal):
+    """R&TC 17041, 17043, 17054, 17071 to 17085, 17073.5, 17077, 17201. The earned income credit stops; it is not computed."""
+    found, year, double = federal.income, facts.year, facts.status in ("joint", "surviving_spouse")
+    plain, each, dependent, falls = _CALIFORNIAN_AMOUNTS[year]
+    kind = 2 if double else 1 if facts.status == "head_of_household" else 0
+    agi = federal.agi - found.taxed_benefits - facts.unemployment - facts.government
+    listed = _californian_list(facts, federal, falls[kind])
+    taxable = max(agi - max(listed, D(plain * (2 if kind else 1))), D(0))
+    head = facts.status == "head_of_household"
+    steps = _CALIFORNIAN[year][1 if head else 0]
+    edges = (0, *(step * (2 if double else 1) for step in steps))
+    at = taxable
+    if taxable <= 100_000:
+        at = (taxable + 49) // 100 * 100 if taxable > 50 else taxable
+    tax = dollars(_bands(at, *zip(edges, (1, 2, 4, 6, 8, "9.3", "10.3", "11.3", "12.3"), strict=True)))
+    lost = 6 * credits.begun(federal.agi - falls[kind], 1_250 if facts.status == "separate" else 2_500)
+    persons, children = (2 if double else 1) + _boxes(facts), len(facts.children)
+    credit = max(each * persons - lost * persons, D(0)) + max(dependent * children - lost * children, D(0))
+    return max(tax - credit, D(0)) + dollars(max(taxable - 1_000_000, D(0)) / 100)
+
+
+def _californian_list(facts, federal, edge):
+    medical = max(facts.medical - dollars(max(federal.agi, D(0)) * 75 / 1_000), D(0))
+    gifts = min(D(facts.given), dollars(max(federal.agi, D(0)) / 2))
+    rest = facts.property_tax + facts.mortgage + gifts
+    over = max(federal.agi - edge, D(0))
+    return medical + rest - min(dollars(over * 6 / 100), dollars(rest * 80 / 100))
+
+
+_WISCONSIN = {  # bands: single, joint, separate; falling deduction (most, from, percent): single, joint, head, separate
+    2023: (
+        ((13_810, 27_630, 304_170), (18_420, 36_840, 405_550), (9_210, 18_420, 202_780)),
+        ((12_760, 18_400), (23_620, 26_550), (16_480, 18_400), (11_220, 12_600)),
+    ),
+    2024: (
+        ((14_320, 28_640, 315_310), (19_090, 38_190, 420_420), (9_550, 19_090, 210_210)),
+        ((13_230, 19_070), (24_490, 27_520), (17_090, 19_070), (11_630, 13_060)),
+    ),
+    2025: (
+        ((14_680, 50_480, 323_290), (19_580, 67_300, 431_060), (9_790, 33_650, 215_530)),
+        ((13_560, 19_550), (25_110, 28_210), (17_520, 19_550), (11_930, 13_390)),
+    ),
+}
+
+
+def wisconsin(facts, federal):
+    """Wis. Stat. 71.05, 71.06, 71.07."""
+    found, year, joint, separate = federal.income, facts.year, facts.joint, facts.status == "separate"
+    base = D(18_000 if joint else 0 if separate else 12_000)
+    taxed = min(D(facts.unemployment), dollars(max(federal.agi - base, D(0)) / 2))
+    income = (
+        federal.agi - found.taxed_benefits - facts.government - (facts.unemployment - taxed) - dollars(found.gains.net * 30 / 100)
+    )
+    if federal.agi < (30_000 if joint else 15_000):
+        income -= sum(min(one.pension + one.early, 5_000) for one in facts.people if one.born <= date(year - 64, 1, 1))
+    bands, falling = _WISCONSIN[year]
+    plain = _falling(income, *falling[0], "12")
+    if joint:
+        plain = _falling(income, *falling[1], "19.778")
+    elif separate:
+        plain = _falling(income, *falling[3], "19.778")
+    elif facts.status in ("head_of_household", "surviving_spouse"):
+        plain = max(plain, _falling(income, *falling[2], "22.515"))
+    exempt = 700 * (len(facts.people) + len(facts.children)) + 250 * aged(facts)
+    taxable = max(income - plain - exempt, D(0))
+    at = taxable // 100 * 100 + 50 if 0 < taxable < 100_000 else taxable
+    tax = dollars(_bands(at, *zip((0, *bands[1 if joint else 2 if separate else 0]), ("3.5", "4.4", "5.3", "7.65"), strict=True)))
+    medical = max(facts.medical - dollars(max(federal.agi, D(0)) * 75 / 1_000), D(0))
+    listed = dollars(
+        max(medical + facts.mortgage + min(D(facts.given), dollars(max(federal.agi, D(0)) * 60 / 100)) - plain, D(0)) * 5 / 100
+    )
+    pay = [sum(job.wages for job in one.jobs) for one in facts.people]
+    couple = dollars(D(min(*pay, 16_000)) * 3 / 100) if joint else D(0)
+    by_work = dollars(federal.by_work * (0, 4, 11, 34)[min(len(facts.children), 3)] / 100)
+    return max(tax - listed - couple, D(0)) - by_work
+
+
+def _falling(income, most, start, percent):
+    return max(most - dollars(max(income - start, D(0)) * D(percent) / 100), D(0))
+
+
+YEARS = (2023, 2024, 2025)
+BY_HOME = {
+    "CA": california, "GA": georgia, "IA": iowa, "IL": illinois, "IN": indiana, "MO": missouri, "PA": pennsylvania, "SC": south_carolina,
+    "VA": virginia, "WI": wisconsin,
+}  # fmt: skip

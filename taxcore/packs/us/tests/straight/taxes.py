@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.packs.us.tests.straight import amounts as law
-from taxcore.packs.us.tests.straight.facts import box_4, box_6
+from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import BASE, dollars, schedule, tax_on
 
 D = Decimal
