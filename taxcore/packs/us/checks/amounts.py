@@ -359,7 +359,8 @@ def payments(run):
             code="us.split-deposit.sum",
         )
     deposit = run.single("deposit")
-    if deposit.applied_to_next_year > run.form("us.1040").overpaid:
+    income = run.form("us.1040")
+    if deposit.applied_to_next_year > max(income.overpaid - income.penalty, 0):
         yield found(
             deposit.address("applied_to_next_year"),
             "More is applied to next year than was overpaid. Lower it.",

@@ -313,12 +313,12 @@ class IncomeTaxReturn(FederalForm):
 
     @line("34", "Overpayment")
     def overpaid(self):
-        """After the penalty, which lowers a refund before it makes a balance due."""
-        return excess(self.payments, over=[self.total_tax, self.penalty] if self.penalty else self.total_tax)
+        """Before the penalty: lines 35a, 36 and 38 together make line 34."""
+        return excess(self.payments, over=self.total_tax)
 
     @line("35a", "Refund", weight="total", cites="IRC 6402(a)")
     def refund(self):
-        return excess(self.overpaid, over=self.applied)
+        return excess(self.overpaid, over=[self.applied, self.penalty] if self.penalty else self.applied)
 
     @line("36", "Applied to next year's estimated tax")
     def applied(self):

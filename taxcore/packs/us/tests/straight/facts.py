@@ -1,7 +1,7 @@
 """A household put together at random: what is true of it. Whole dollars; ages at the edges of the law."""
 
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, timedelta
 
 YEARS = (2022, 2023, 2024, 2025)
 
@@ -72,6 +72,8 @@ class Facts:
     children: list
     amounts: dict
     tuition: tuple = ()  # (who, paid, credit)
+    paid: tuple = ()  # (day, amount) of each estimated payment
+    before: tuple = (0, 1)  # tax and adjusted gross income of the year before
     cover: tuple = ()  # (premium, benchmark, advance) of each month
     home: str = "TX"
 
@@ -99,7 +101,7 @@ _SOMETIMES = {
     "alimony": (0.08, (1, 15_000)), "student_loan": (0.25, (1, 4_000)), "medical": (0.25, (1, 30_000)), "state_tax": (0.4, (1, 25_000)),
     "property_tax": (0.4, (1, 25_000)), "mortgage": (0.4, (1, 30_000)), "given": (0.4, (1, 15_000)), "given_things": (0.2, (1, 4_900)),
     "solar": (0.06, (1, 20_000)), "insulation": (0.08, (1, 9_000)), "heat_pump": (0.08, (1, 12_000)), "windows": (0.08, (1, 4_000)),
-    "car_loan": (0.3, (1, 14_000)), "options": (0.08, (1, 250_000)), "estimates": (0.2, (1, 20_000)), "foreign": (0.15, (1, 300)),
+    "car_loan": (0.3, (1, 14_000)), "options": (0.08, (1, 250_000)), "foreign": (0.15, (1, 300)),
     "share": (0.15, (-5_000, 120_000)), "margin": (0.08, (1, 9_000)),
 }  # fmt: skip
 _PAY = ((0, 14_000), (8_000, 60_000), (30_000, 130_000), (90_000, 300_000), (300_000, 900_000))
@@ -119,6 +121,11 @@ _PLAIN = (
     "mortgage",
     "given",
 )
+
+
+def due(year):
+    """The four printed days on which estimated tax is due. IRC 6654(c)(2)."""
+    return date(year, 4, 15), date(year, 6, 15), date(year, 9, 15), date(year + 1, 1, 15)
 
 
 class Drawing:
@@ -163,6 +170,11 @@ class Drawing:
             facts.tuition = (who, chance.randint(500, 14_000), chance.choice(("american", "lifetime")))
         if self.status != "separate" and self.often(0.12):
             facts.cover = (chance.randint(300, 1_400), chance.randint(300, 1_500), chance.choice((0, chance.randint(1, 900))))
+        if self.often(0.3):
+            facts.before = (chance.randint(0, 60_000), chance.choice((60_000, 150_000, 150_001, 300_000)))
+        if self.often(0.3):
+            most = facts.before[0] // 3 + 4_000
+            facts.paid = tuple((day + timedelta(days=chance.choice((0, 0, 0, 20, 75))), chance.randint(0, most)) for day in due(self.year))
         return facts
 
     def often(self, share):

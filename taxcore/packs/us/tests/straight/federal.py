@@ -3,7 +3,7 @@
 from decimal import Decimal
 from types import SimpleNamespace
 
-from taxcore.packs.us.tests.straight import credits, deductions, income, taxes
+from taxcore.packs.us.tests.straight import credits, deductions, income, taxes, underpayment
 
 D = Decimal
 
@@ -24,14 +24,16 @@ def whole(facts):
     by_child = credits.child_paid_out(facts, found, children - used["child"], small, by_work, excess)
     return SimpleNamespace(
         income=found, agi=found.agi, taken=taken, tax=tax, added=minimum + back, used=used, others=sum(others.values()),
+        withheld=paid + excess, out_premium=out_premium, back=back, excise=others["excess"],
         total=before - sum(used.values()) + sum(others.values()), by_work=by_work, by_child=by_child, out_tuition=out_tuition,
-        payments=paid + facts.estimates + excess + by_work + by_child + out_tuition + out_premium,
+        payments=paid + sum(amount for _, amount in facts.paid) + excess + by_work + by_child + out_tuition + out_premium,
     )  # fmt: skip
 
 
 def computed(facts):
     """{address: amount}."""
     of, new = whole(facts), facts.year >= 2025
+    late = underpayment.penalty(facts, of)
     return {
         "us.1040.1z": of.income.wages,
         "us.1040.6b": of.income.taxed_benefits,
@@ -54,7 +56,8 @@ def computed(facts):
         "us.1040.29": of.out_tuition,
         "us.1040.33": of.payments,
         "us.1040.34": max(of.payments - of.total, D(0)),
-        "us.1040.37": max(of.total - of.payments, D(0)),
+        "us.1040.37": max(of.total + late - of.payments, D(0)),
+        "us.1040.38": late,
     }
 
 

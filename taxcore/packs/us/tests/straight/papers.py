@@ -137,9 +137,11 @@ def _money(facts):
                     qualified_wages=str(abs(facts.share)), **mine)  # fmt: skip
     if facts.options:
         yield paper("minimum-tax", "minimum-tax", stock_options=str(facts.options))
-    yield paper("prior-year", "prior-year", tax="0", adjusted_gross_income="1", whole_year="yes")
-    if facts.estimates:
-        yield paper("estimates", "estimates", rows=rows({"paid": f"{facts.year}-04-15", "amount": str(facts.estimates)}))
+    tax, income = facts.before
+    yield paper("prior-year", "prior-year", tax=str(tax), adjusted_gross_income=str(income), whole_year="yes")
+    if facts.paid:
+        made = [{"paid": day.isoformat(), "amount": str(amount)} for day, amount in facts.paid]
+        yield paper("estimates", "estimates", rows=rows(*made))
 
 
 def _spending(facts):
