@@ -74,11 +74,11 @@ def child_paid_out(facts, income, left, small, earned_credit, excess):
     return min(left, D(law.CHILD[facts.year][1] * small), found)
 
 
-def earned(facts, income, adults=False):
-    """The earned income credit, by the official table's rows of 50. `adults`: of any age from 18, as some states have it."""
+def earned(facts, income):
+    """The earned income credit, by the official table's rows of 50."""
     children = min(len(facts.children), 3)
     invested = income.interest + income.exempt + facts.dividends + max(income.gains.counted, D(0))
-    of_age = any(date(facts.year - 64, 1, 2) <= one.born <= date(facts.year - 24, 1, 1) for one in facts.people) or adults
+    of_age = any(date(facts.year - 64, 1, 2) <= one.born <= date(facts.year - 24, 1, 1) for one in facts.people)
     pay = income.earned + income.care_taxed
     if facts.status == "separate" or invested > law.EARNED_INVESTED[facts.year] or pay <= 0 or not (children or of_age):
         return D(0)

@@ -174,7 +174,9 @@ class Drawing:
             facts.before = (chance.randint(0, 60_000), chance.choice((60_000, 150_000, 150_001, 300_000)))
         if self.often(0.3):
             most = facts.before[0] // 3 + 4_000
-            facts.paid = tuple((day + timedelta(days=chance.choice((0, 0, 0, 20, 75))), chance.randint(0, most)) for day in due(self.year))
+            facts.paid = tuple(
+                (day + timedelta(days=chance.choice((0, 0, 0, 20, 75))), chance.randint(0, most)) for day in due(self.year)
+            )
         return facts
 
     def often(self, share):

@@ -49,7 +49,7 @@ def _boxes(facts):
 
 
 def illinois(facts, federal):
-    """35 ILCS 5/201, 203, 204, 212, 212.1."""
+    """35 ILCS 5/201, 203, 204, 212, 244. The earned income credit of those outside the federal ages stops."""
     found = federal.income
     base = federal.agi - found.taxed_benefits - _pensions(facts) - facts.government
     each = {2023: 2_425, 2024: 2_775, 2025: 2_850}[facts.year]
@@ -57,7 +57,7 @@ def illinois(facts, federal):
     if federal.agi > (500_000 if facts.joint else 250_000):
         exempt = 0
     tax = dollars(max(max(base, D(0)) - exempt, D(0)) * 495 / 10_000)
-    by_work = dollars(credits.earned(facts, found, adults=True) * 20 / 100)
+    by_work = dollars(federal.by_work * 20 / 100)
     young = any(child.age(facts.year) < 12 for child in facts.children)
     share = {2023: 0, 2024: 20, 2025: 40}[facts.year]
     return tax - by_work - (dollars(by_work * share / 100) if young else 0)

@@ -1,8 +1,8 @@
 """The penalty for paying too little during the year: IRC 6654, 6621, by the regular method."""
 
 from datetime import date
-from itertools import pairwise
 from decimal import Decimal
+from itertools import pairwise
 
 from taxcore.packs.us.tests.straight.facts import due
 from taxcore.packs.us.tests.straight_line import dollars
@@ -44,7 +44,9 @@ def _interest(amount, begin, end):
     if end <= begin or not amount:
         return D(0)
     new_year = date(end.year - 1, 12, 31)
-    edges = sorted({begin, end, *(day for day, _ in _RATES if begin < day < end), *([new_year] if begin < new_year < end else [])})
+    edges = sorted(
+        {begin, end, *(day for day, _ in _RATES if begin < day < end), *([new_year] if begin < new_year < end else [])}
+    )
     owed = D(0)
     for start, stop in pairwise(edges):
         rate = max((day, rate) for day, rate in _RATES if day <= start)[1]
