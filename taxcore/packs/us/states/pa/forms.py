@@ -5,7 +5,7 @@ Full-year, part-year and non-resident. A class that ends in a loss is zero and n
 
 from decimal import ROUND_CEILING, Decimal
 
-from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, share, times, total
+from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.states.base import StateReturn
 
@@ -159,7 +159,13 @@ class IncomeTax(StateReturn):
     def eligibility_income(self):
         if not self.questions.forgiveness:
             return nothing_because("tax forgiveness is not claimed")
-        return total(self.taxable_income, self.questions.other_eligibility)
+        return total(self.taxable_income, self.untaxed_interest, self.questions.other_eligibility)
+
+    @fact("Nontaxable interest, Schedule SP", rounding=whole)
+    def untaxed_interest(self):
+        """Of the United States and of Pennsylvania itself: not taxed, and counted. 72 P.S. 7301(o.2)."""
+        of = self.everywhere
+        return total(of.government_interest, excess(self.federal.exempt_interest, over=of.other_bonds))
 
     @fact("Tax forgiveness percentage", cites="72 P.S. 7304(d)", rounding=None)
     def forgiven(self):

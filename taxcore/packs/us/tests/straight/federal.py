@@ -24,7 +24,7 @@ def whole(facts):
     by_child = credits.child_paid_out(facts, found, children - used["child"], small, by_work, excess)
     return SimpleNamespace(
         income=found, agi=found.agi, taken=taken, tax=tax, added=minimum + back, used=used, others=sum(others.values()),
-        withheld=paid + excess, out_premium=out_premium, back=back, excise=others["excess"],
+        withheld=paid + excess, out_premium=out_premium, excise=others["excess"],
         total=before - sum(used.values()) + sum(others.values()), by_work=by_work, by_child=by_child, out_tuition=out_tuition,
         payments=paid + sum(amount for _, amount in facts.paid) + excess + by_work + by_child + out_tuition + out_premium,
     )  # fmt: skip

@@ -17,7 +17,7 @@ _RATES = (
 
 def penalty(facts, federal):
     """Interest on each quarter's shortage until it is made up, at the latest on April 15. `federal`: what `federal.whole` found."""
-    current = federal.total - federal.excise - federal.back
+    current = federal.total - federal.excise
     current -= federal.by_work + federal.by_child + federal.out_tuition + federal.out_premium
     if current - federal.withheld < 1_000:
         return D(0)
