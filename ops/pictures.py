@@ -52,7 +52,7 @@ def _staff(practice: RunningPractice) -> None:
             "due-diligence": "/returns/24/review/diligence",
             "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",
-            "non-resident": "/returns/25/forms?at=us-mo.mo-1040.36",
+            "nonresident": "/returns/25/forms?at=us-mo.mo-1040.36",
             "state-credit": "/returns/25/forms?at=us-il.il-1040.15",
         }.items():
             walk.go(page)

@@ -94,7 +94,7 @@ class PlacesTests(RunningTestCase):
         self.assertEqual(walk.complaints(), [])
 
     def test_residency_changes_in_place_from_non_resident_to_resident(self):
-        """The same return of Indiana, with its answers, as a non-resident's, a mover's and a resident's."""
+        """The same return of Indiana, with its answers, as a nonresident's, a mover's and a resident's."""
         return_id = self.return_of("Caddick, Rowan")
         walk = self.walk()
         walk.sign_in("bea")
@@ -102,7 +102,7 @@ class PlacesTests(RunningTestCase):
         walk.find('[aria-label="State to add"]').send_keys("Indiana")
         walk.find('[aria-label="Why it is prepared"]').send_keys("Worked there in March")
         walk.press("add")
-        walk.sees("Indiana, non-resident", "Worked there in March")
+        walk.sees("Indiana, nonresident", "Worked there in March")
         walk.driver.find_elements(By.XPATH, "//div[contains(., 'Indiana')]//button[normalize-space()='its questions']")[
             -1
         ].click()
@@ -154,7 +154,7 @@ class PlacesTests(RunningTestCase):
             field = walk.find(f'[aria-label="Paying with the extension, {name}"]')
             field.send_keys(amount, Keys.ENTER)
             walk.sees("counts on the return")
-        walk.press("All ready")
+        walk.press("Mark all ready")
         walk.sees("3 ready to go")
         walk.press("Send what is ready")
         walk.sees("needs its routing number", "account number", "debit date")

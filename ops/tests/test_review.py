@@ -33,7 +33,7 @@ class ReviewTests(RunningTestCase):
             walk.sign_in(who)
             self.initial(walk, return_id, "us.1040.1a")
             walk.go(f"/returns/{return_id}/review")
-            walk.sees("Looked at")
+            walk.sees("Reviewed")
         self.assertIn("second reviewer\n1 of", walk.text())
         preparer = self.walk()
         preparer.sign_in("bea")

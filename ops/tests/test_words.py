@@ -13,7 +13,7 @@ from ops.installation import HOME
 BRITISH = (
     "dependant", "itemis", "cheque", "licen[c]e", "labour", "favour", "colour", "behaviour", "authoris", "organis", "recognis",
     "realis[ei]", "amortis", "annualis", "instalment", "cancelled", "acknowledgement", "programme", "travelled", "labelled",
-    "judgement", "neighbour", "honour", "enrol(?!l)", "whilst", "learnt", "initialled",
+    "judgement", "neighbour", "honour", "enrol(?!l)", "whilst", "learnt", "initialled", "non-resident", "catalogue",
 )  # fmt: skip
 OURS_NO_LONGER = (
     "more time to file", "more time for", "ask for more time", "filing together", "filing apart", "files apart", "filed apart",

@@ -9,7 +9,7 @@ from practice.review.seeing import seen_in
 from taxcore.engine import KINDS, Finding
 
 WEIGHTS = {"stops": "Stops filing", "check": "Check", "idea": "Idea"}
-GROUPS = {"weight": "by weight", "place": "by paper or form", "kind": "by kind"}
+GROUPS = {"weight": "by severity", "place": "by paper or form", "kind": "by kind"}
 
 
 @dataclass(frozen=True)

@@ -61,7 +61,7 @@ def lock_figures(actor, return_id):
     else:
         reach(return_, Stage.SIGN, "to be signed")
     return_.save()
-    record(actor, "figures locked", return_, says=f"Hash {snapshot.hash[:16]}", hash=snapshot.hash)
+    record(actor, "return locked", return_, says=f"Hash {snapshot.hash[:16]}", hash=snapshot.hash)
     return snapshot
 
 

@@ -14,7 +14,7 @@ from practice.web.lists import export, sorted_by
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
 _SORT_NAMES = (
-    ("due", "what is due first"), ("household", "household"), ("stage", "stage"),
+    ("due", "by due date"), ("household", "by household"), ("stage", "by stage"),
     ("-together", "largest refund"), ("together", "largest balance"),
 )  # fmt: skip
 _SHOWN = [stage for stage in Stage if stage != Stage.DONE]

@@ -134,7 +134,7 @@ class MovingTests(DecidingTestCase):
         undo_last(self.preparer, self.return_.pk)
         self.key("residence", "IN", paper=filing)
         kinds.append(self.wanted()["IN"].kind)
-        self.assertEqual(kinds, ["non-resident", "part-year", "full-year"])
+        self.assertEqual(kinds, ["nonresident", "part-year", "full-year"])
         self.assertEqual(result_of(self.again())["us-in.it-40.4"].value, 900)
 
 

@@ -65,7 +65,7 @@ class PlacesTests(OfficeTestCase):
     def test_the_page_tells_stays_income_and_wanted_returns(self):
         self.client.force_login(self.preparer)
         url = f"/returns/{self.return_.pk}/places"
-        self.assertContains(self.client.get(url), "lived there the whole year")
+        self.assertContains(self.client.get(url), "lived there all year")
         self.move()
         page = self.client.get(url)
         self.assertContains(page, "IL 151")

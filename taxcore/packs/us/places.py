@@ -21,7 +21,7 @@ from taxcore.packs.us.base import STATES, UNTAXED, Placed
 
 _AGREEMENTS = Path(__file__).parent / "states" / "reciprocity.toml"
 _DAY = timedelta(days=1)
-WHOLE, PART, NONE = "full-year", "part-year", "non-resident"
+WHOLE, PART, NONE = "full-year", "part-year", "nonresident"
 
 
 @dataclass(frozen=True)
@@ -55,7 +55,7 @@ def are_reciprocal(one: str, other: str) -> bool:
 
 
 def are_reverse(one: str, other: str) -> bool:
-    """Whether each of two states credits the other's residents on its own non-resident return, and not at home."""
+    """Whether each of two states credits the other's residents on its own nonresident return, and not at home."""
     return frozenset((one, other)) in _pairs("reverse_credit")
 
 
@@ -116,7 +116,7 @@ def _kinds(run: Any, state: str) -> list[str]:
 
 
 def lived_by(run: Any, role: str, state: str) -> str:
-    """What one person was in a state: full-year, part-year or non-resident."""
+    """What one person was in a state: full-year, part-year or nonresident."""
     days = days_in(run, role).get(state, 0)
     if days >= (date(run.year, 12, 31) - date(run.year, 1, 1)).days + 1:
         return WHOLE
@@ -324,7 +324,7 @@ def _reasons(run: Any, state: str, kind: str) -> tuple[list[str], str]:
             reasons.append(f"{who.title if who else stay.role} lived there from {stay.first:%B %-d} to {stay.last:%B %-d}")
             address = address or stay.address
         elif stay.state == state and not reasons:
-            reasons, address = [f"{_alone(run, stay, kind)}lived there the whole year"], stay.address
+            reasons, address = [f"{_alone(run, stay, kind)}lived there all year"], stay.address
     if kind == WHOLE and count_as_residents(run, state):
         reasons.append("both count as residents on a joint return")
     if kind == NONE:
@@ -347,7 +347,7 @@ def _alone(run: Any, stay: Stay, kind: str) -> str:
 
 
 def calls(run: Any, state: str) -> str:
-    """full-year, part-year or non-resident where the facts or a preparer call for that state's return; else empty."""
+    """full-year, part-year or nonresident where the facts or a preparer call for that state's return; else empty."""
     return run.once(_called).get(state, "")
 
 
@@ -366,7 +366,7 @@ class TaxedElsewhere:
 
 
 def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
-    """Non-resident returns that are made beside the one of `home`, whatever order they came in; no reverse credit's.
+    """Nonresident returns that are made beside the one of `home`, whatever order they came in; no reverse credit's.
 
     A couple of whom one only counts as a resident is taxed by the state that one really lived in, too.
     """
@@ -379,7 +379,7 @@ def taxed_elsewhere(run: Any, home: str) -> list[TaxedElsewhere]:
 
 
 def taxed_at_home(run: Any, state: str) -> TaxedElsewhere | None:
-    """What the state where people lived all year taxes, where the non-resident return of `state` credits it: reverse credit."""
+    """What the state where people lived all year taxes, where the nonresident return of `state` credits it: reverse credit."""
     for home, authority in _made(run):
         if are_reverse(state, home) and calls(run, home) == WHOLE and calls(run, state) == NONE:
             return _credited(home, run.form(authority.form.code()), authority)

@@ -41,7 +41,7 @@ def carried_over(run):
             keyed = getattr(paper, name) if paper is not None else ZERO
             if whole(keyed) == left:
                 continue
-            mend = Mend(f"Take over {left:,}", paper.address(name), str(left)) if paper is not None else None
+            mend = Mend(f"Enter {left:,}", paper.address(name), str(left)) if paper is not None else None
             at = paper.address(name) if paper is not None else f"us.{kind}"
             yield found(
                 at,

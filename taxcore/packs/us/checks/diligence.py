@@ -55,7 +55,7 @@ def child_missing(run):
         if counts and one.key not in asked:
             yield found(
                 one.who.address("first_name"),
-                f"The due diligence questions about {one.who.title} are not asked yet. Add “Due diligence, child” for "
+                f"The due diligence questions about {one.who.title} have not been asked yet. Add “Due diligence, child” for "
                 f"{one.who.title}.",
             )
 

@@ -223,7 +223,7 @@ def other_states(run):
     """Returns that the facts call for and that are not made here: by state and kind of residence."""
     for one in places.wanted(run):
         if not one.made and not one.left_out:
-            kind = {places.WHOLE: "", places.PART: "part-year ", places.NONE: "non-resident "}[one.kind]
+            kind = {places.WHOLE: "", places.PART: "part-year ", places.NONE: "nonresident "}[one.kind]
             yield _stop("state", one.address, f"The {kind}return of {one.name} ({'; '.join(one.reasons)})")
     for wage in run.papers("w2"):
         for row in wage.states if wage.values.get("states") else ():

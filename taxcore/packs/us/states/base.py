@@ -111,7 +111,7 @@ class StateForm(Form):
 
     @property
     def kind_of_return(self) -> str:
-        """full-year, part-year or non-resident."""
+        """full-year, part-year or nonresident."""
         return places.calls(self.run, self.state())
 
     @property
@@ -197,7 +197,7 @@ class StateForm(Form):
         return "it is for residents" if self.kind_of_return == places.NONE else "no other state taxes this income"
 
     def reverse_credit(self, tax: Any, base: Any) -> Any:
-        """What the home state taxes of a non-resident's income here, where the credit is given here and not there."""
+        """What the home state taxes of a nonresident's income here, where the credit is given here and not there."""
         home = places.taxed_at_home(self.run, self.state())
         if home is None:
             return nothing_because("the home state credits its own residents")

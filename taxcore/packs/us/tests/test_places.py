@@ -70,7 +70,7 @@ class ResidencyTests(TestCase):
 class WantedTests(TestCase):
     def test_home_and_where_wages_were_earned(self):
         found = wanted(w2(50_000, **at(("IL", "30000", "1485"), ("OH", "20000", "800"))))
-        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "full-year", "OH": "non-resident"})
+        self.assertEqual({state: one.kind for state, one in found.items()}, {"IL": "full-year", "OH": "nonresident"})
         self.assertEqual((found["IL"].made, found["OH"].made), (True, False))
         self.assertIn("withheld 800", found["OH"].reasons[0])
 

@@ -275,13 +275,13 @@ class ResidencyTests(TestCase):
                     result(filing(residence=""), single("residency", rows=stays), row),
                     result(filing(residence="TX"), row),
                 ]
-                self.assertEqual([form_of(found, code).residency for found in kinds], ["full-year", "part-year", "non-resident"])
+                self.assertEqual([form_of(found, code).residency for found in kinds], ["full-year", "part-year", "nonresident"])
                 self.assertTrue(
                     all(f"us-{code.lower()}" in {line.authority.code for line in found.bottom_lines} for found in kinds)
                 )
 
     def test_all_income_at_home_is_the_same_income_whatever_the_words(self):
-        """A non-resident all of whose income is the state's bears a resident's tax, but for what only residents have."""
+        """A nonresident all of whose income is the state's bears a resident's tax, but for what only residents have."""
         for code in sorted(set(STATES) - {"PA"}):
             with self.subTest(code):
                 row = w2(60_000, 0, **at((code, 60_000, 900)))

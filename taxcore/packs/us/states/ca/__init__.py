@@ -1,4 +1,4 @@
-"""California: individual income tax return of residents, part-year residents and non-residents."""
+"""California: individual income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import Flag, check, found
 from taxcore.packs.us import places

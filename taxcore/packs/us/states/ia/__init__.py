@@ -1,4 +1,4 @@
-"""Iowa: individual income tax return of residents, part-year residents and non-residents, with the school district's surtax."""
+"""Iowa: individual income tax return of residents, part-year residents and nonresidents, with the school district's surtax."""
 
 from taxcore.engine import Amount, Text, check, found
 from taxcore.packs.us import places

@@ -1,4 +1,4 @@
-"""Illinois: individual income tax return of residents, part-year residents and non-residents."""
+"""Illinois: individual income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import Amount, check, found, stops
 from taxcore.packs.us import places

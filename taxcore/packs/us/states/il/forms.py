@@ -1,4 +1,4 @@
-"""Form IL-1040 for residents, and with Schedule NR for part-year residents and non-residents. 35 ILCS 5."""
+"""Form IL-1040 for residents, and with Schedule NR for part-year residents and nonresidents. 35 ILCS 5."""
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us import places
@@ -60,7 +60,7 @@ class OtherStates(IllinoisForm):
 
 
 class PartHere(IllinoisForm):
-    """Part-year residents and non-residents: what of the income is Illinois', and the tax on it. 35 ILCS 5/301 to 304, 204(b).
+    """Part-year residents and nonresidents: what of the income is Illinois', and the tax on it. 35 ILCS 5/301 to 304, 204(b).
 
     Its line numbers are open, see docs/law-coverage.md.
     """

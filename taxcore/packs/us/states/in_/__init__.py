@@ -1,4 +1,4 @@
-"""Indiana: individual income tax return of residents, part-year residents and non-residents, with the county's tax."""
+"""Indiana: individual income tax return of residents, part-year residents and nonresidents, with the county's tax."""
 
 import tomllib
 from pathlib import Path
@@ -83,7 +83,7 @@ STATE = State(
     law=folder("IN"),
     checks=(
         county,
-        unsupported("us-in", "Indiana", "two-counties", "Two counties of movers or non-residents", "IC 6-3.6-8-3", _two_counties),
+        unsupported("us-in", "Indiana", "two-counties", "Two counties, part-year residents or nonresidents", "IC 6-3.6-8-3", _two_counties),
         *common("IN", "Indiana", "us-in.it-40"),
     ),
 )  # fmt: skip

@@ -1,4 +1,4 @@
-"""Missouri: individual income tax return of residents, part-year residents and non-residents."""
+"""Missouri: individual income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import Amount
 from taxcore.packs.us.states import State

@@ -1,4 +1,4 @@
-"""Pennsylvania: personal income tax return of residents, part-year residents and non-residents."""
+"""Pennsylvania: personal income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import Amount, Flag, check, found, stops
 from taxcore.engine.characters import within

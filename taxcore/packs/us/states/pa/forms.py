@@ -1,6 +1,6 @@
 """Form PA-40: classes of income of their own, one rate, no exemptions; tax forgiveness. 72 P.S. 7301 to 7361.
 
-Full-year, part-year and non-resident. A class that ends in a loss is zero and never lowers another. 72 P.S. 7303.
+Full-year, part-year and nonresident. A class that ends in a loss is zero and never lowers another. 72 P.S. 7303.
 """
 
 from decimal import ROUND_CEILING, Decimal
@@ -72,7 +72,7 @@ class IncomeTax(StateReturn):
 
     @line("4", "Net income or loss from business", cites="72 P.S. 7303(a)(2)")
     def business(self):
-        """Of movers and non-residents by receipts or days."""
+        """Of movers and nonresidents by receipts or days."""
         if not self.is_whole:
             return total(self.here.business, self.here.entities)
         own = [one.profit for one in self.every("us.sch-c")]

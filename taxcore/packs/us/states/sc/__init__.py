@@ -1,4 +1,4 @@
-"""South Carolina: individual income tax return of residents, part-year residents and non-residents."""
+"""South Carolina: individual income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import check, found
 from taxcore.packs.us.states import State

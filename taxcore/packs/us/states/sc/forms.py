@@ -79,7 +79,7 @@ class IncomeTax(StateReturn):
 
     @line("5", "South Carolina income subject to tax", weight="total")
     def taxable_income(self):
-        """A mover's or non-resident's deductions count in South Carolina's part."""
+        """A mover's or nonresident's deductions count in South Carolina's part."""
         if self.is_whole:
             return excess(total(self.federal_taxable, self.additions), over=self.subtractions)
         deductions = total(self.federal.deductions, self.dependants_deduction, less=self.state_tax_deducted)

@@ -1,4 +1,4 @@
-"""Virginia: individual income tax return of residents, part-year residents and non-residents."""
+"""Virginia: individual income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, folder

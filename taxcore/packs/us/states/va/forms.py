@@ -1,6 +1,6 @@
 """Form 760, and 760PY and 763 for those who did not live in Virginia all year. Va. Code 58.1-320 to 58.1-326.
 
-A non-resident's taxable income is that of a resident in the part of the income that is Virginia's. 58.1-325.
+A nonresident's taxable income is that of a resident in the part of the income that is Virginia's. 58.1-325.
 """
 
 from datetime import date
@@ -32,7 +32,7 @@ class IncomeTax(StateReturn):
 
     @property
     def counted(self):
-        """A non-resident computes on all income, a mover on that of the time in Virginia."""
+        """A nonresident computes on all income, a mover on that of the time in Virginia."""
         return self.everywhere if self.kind_of_return == places.NONE else self.here
 
     @line("1", "Federal adjusted gross income")

@@ -1,4 +1,4 @@
-"""Wisconsin: income tax return of residents, part-year residents and non-residents."""
+"""Wisconsin: income tax return of residents, part-year residents and nonresidents."""
 
 from taxcore.engine import Amount, Flag, check, found, idea, total
 from taxcore.packs.us.states import State
@@ -81,7 +81,7 @@ STATE = State(
     checks=(
         unsupported("us-wi", "Wisconsin", "care-benefits", "Care credit beside an employer's benefits", "2023 Wisconsin Act 101",
                     _care),
-        in_doubt("us-wi", "Wisconsin", "part-of-tax", "tax of movers and non-residents", "Wis. Stat. 71.06(2s)", _part_of_tax),
+        in_doubt("us-wi", "Wisconsin", "part-of-tax", "tax of part-year residents and nonresidents", "Wis. Stat. 71.06(2s)", _part_of_tax),
         in_doubt("us-wi", "Wisconsin", "without-proportion", "credit for neighboring states' tax", "Wis. Stat. 71.07(7)",
                  _without_proportion),
         dependant,

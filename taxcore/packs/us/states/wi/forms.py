@@ -109,7 +109,7 @@ class IncomeTax(StateReturn):
 
     @line("9", "Taxable income", weight="total")
     def taxable_income(self):
-        """Of movers and non-residents as if all income were Wisconsin's: the tax on it counts in Wisconsin's part."""
+        """Of movers and nonresidents as if all income were Wisconsin's: the tax on it counts in Wisconsin's part."""
         return excess(self.income_for_deduction, over=[self.standard_deduction, self.exemptions])
 
     @fact("Wisconsin-source taxable income", rounding=None)
