@@ -103,7 +103,12 @@ def set_control(actor, return_id, kind, count, amount):
     row, _ = ControlTotal.objects.for_firm(actor.firm).update_or_create(
         of=return_, kind=kind, defaults={"firm": actor.firm, "count": count, "amount": amount, "by": actor}
     )
-    record(actor, "control total", return_, says=f"{declared.name}: {count if count is not None else '–'}, {amount or '–'}")
+    record(
+        actor,
+        "control total",
+        return_,
+        says=f"{declared.name}: {count if count is not None else '–'}, {f'{amount:,}' if amount else '–'}",
+    )
     return row
 
 

@@ -1,5 +1,7 @@
 """Initials and margin notes on figures."""
 
+from decimal import Decimal
+
 from django.db import transaction
 from django.utils import timezone
 
@@ -24,7 +26,7 @@ def set_initials(actor, return_id, address):
         defaults={"firm": return_.firm, "value": str(cell.value), "sources": _sources(cell)},
     )  # fmt: skip
     note_sight(actor, return_, result, "initials")
-    record(actor, "initials", return_, says=f"{address} = {cell.value}", address=address)
+    record(actor, "initials", return_, says=f"{_named(cell)}: {_shown(cell.value)}", address=address)
     return row
 
 
@@ -34,6 +36,14 @@ def take_initials_back(actor, return_id, address):
     require(actor, "review", return_)
     if return_.initials.filter(address=address, by=actor).delete()[0]:
         record(actor, "initials removed", return_, says=address, address=address)
+
+
+def _named(cell):
+    return f"{cell.node.title} {cell.number}".strip()
+
+
+def _shown(value):
+    return f"{value:,}" if isinstance(value, Decimal | int) else value
 
 
 def _sources(cell):

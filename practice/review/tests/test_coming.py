@@ -27,7 +27,7 @@ class ComingTests(OfficeTestCase):
         self.assertEqual(self.steps(), [("Nothing stops filing: lock the return and request e-signatures.", False)])
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(reverse("household", args=[self.household.pk]))
-        self.assertContains(page, "What comes next")
+        self.assertContains(page, "Next steps")
         self.assertContains(page, reverse("sign", args=[self.return_.pk]))
 
     def test_what_waits_for_others_says_so_and_what_is_done_is_silent(self):

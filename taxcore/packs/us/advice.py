@@ -118,7 +118,7 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
         if books is not None and room >= 10 * _WORTH and not form.deferred and not form.simple:
             change = _of_paper(books.key, "business", "sep", room)
             yield Advice(
-                f"sep-{form.key}", f"A pension plan of {books.title}",
+                f"sep-{form.key}", f"A retirement plan for {books.title}",
                 f"A SEP can still be set up and up to {room:,.0f} contributed by the due date, extensions included.",
                 (("Earned income", form.earnings), ("Contributed so far", form.by_employer), ("Room", room)),
                 _saves(result, change), planned.saves(change), True, form.address("deduction"), "IRC 404(h)",
