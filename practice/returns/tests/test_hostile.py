@@ -51,9 +51,13 @@ class HostileTestCase(OfficeTestCase):
 
 
 class FieldTests(HostileTestCase):
+    """Half of the kinds of papers; the other half is a class of its own, so that both processors search."""
+
+    half = 0
+
     def test_any_value_in_any_field_is_taken_or_refused_and_the_return_still_opens(self):
         pack = pack_of(self.return_)
-        for kind in pack.papers:
+        for kind in list(pack.papers)[self.half :: 2]:
             try:
                 with transaction.atomic():
                     self._fill(kind)
@@ -87,6 +91,12 @@ class FieldTests(HostileTestCase):
             if answer.status_code == 422:
                 self.assertIn('role="alert"', answer.content.decode())
 
+
+class OtherFieldTests(FieldTests):
+    half = 1
+
+
+class SealedTests(HostileTestCase):
     def test_a_text_that_begins_like_a_sealed_value_is_a_text(self):
         for text in ("enc:", "enc:abc", "sealed", '{"sealed": "abc"}'):
             with self.subTest(text):
