@@ -267,7 +267,7 @@ def ripples(base: str, password: str, places: list, saves: int) -> list[float]:
         others.start()
         for number in range(saves):
             begun = time.perf_counter()
-            field = driver.find_element(By.CSS_SELECTOR, '#paper [aria-label="Federal tax withheld"]')
+            field = driver.find_element(By.CSS_SELECTOR, '#paper [aria-label="Federal income tax withheld"]')
             field.click()
             field.send_keys(Keys.CONTROL, "a")
             field.send_keys(str(30_000 + number), Keys.ENTER)
