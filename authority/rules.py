@@ -170,7 +170,7 @@ def number_already_used(document, authority, year):
     for person in document.people():
         number, role = digits(document.text("Number", person)), person.get("role")
         if Claim.objects.filter(authority=authority, year=year, number=number).exists():
-            rule = "P-0202" if role == "dependant" else "P-0201"
+            rule = "P-0202" if role == "dependent" else "P-0201"
             message = f"{_whose(document, person)}: this number was already used on another return for {year}."
             yield Fault(rule, message, path_of(person, "Number"))
 

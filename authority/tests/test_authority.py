@@ -149,7 +149,7 @@ class RuleTests(AuthorityTestCase):
 
     def test_a_dependant_claimed_elsewhere_is_rejected(self):
         Person.objects.create(number="914330001", last_name="Abernathy")
-        Claim.objects.create(authority="us", year=2025, number="914330001", role="dependant")
+        Claim.objects.create(authority="us", year=2025, number="914330001", role="dependent")
         child = (
             '<UnitedStatesPerson id="d1" role="dependent"><FirstName>Ada</FirstName><LastName>Abernathy</LastName>'
             "<Number>914-33-0001</Number><BirthDate>2015-01-05</BirthDate></UnitedStatesPerson></People>"

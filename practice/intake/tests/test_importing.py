@@ -201,11 +201,11 @@ class ImportPageTests(PageTestCase):
         self.assertContains(page, "being read")
         read_file(import_id=self.return_.imports.get().pk)
         row = self.return_.imports.get()
-        self.assertContains(self.get("import", row.pk), "3 rows. Say what each column is")
+        self.assertContains(self.get("import", row.pk), "3 rows. Map each column")
         columns = {f"column-{at}": name for at, name in row.columns["columns"].items()}
         self.assertContains(self.post("import-columns", row.pk, **columns), "being read")
         read_file(import_id=row.pk)
-        self.assertContains(self.get("import", row.pk), "Take 3 in")
+        self.assertContains(self.get("import", row.pk), "Import 3")
         self.assertContains(self.post("import-take-in", row.pk), "being imported")
         take_file_in(import_id=row.pk)
         self.assertContains(self.get("import", row.pk), "<b>3</b> imported", html=False)

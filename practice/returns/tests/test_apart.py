@@ -58,7 +58,7 @@ class MakingTests(ApartTestCase):
     def test_each_return_has_its_own_bottom_line(self):
         made = self.part()
         self.assertEqual((self.lines(), self.lines(made)), (["us"], ["us-il"]))
-        self.assertEqual((made.authorities, made.stage, made.due.isoformat()), ("IL apart", Stage.PREPARE, "2026-04-15"))
+        self.assertEqual((made.authorities, made.stage, made.due.isoformat()), ("IL separate", Stage.PREPARE, "2026-04-15"))
         found = result_of(made)
         self.assertEqual(found["us.1040.1z"].value, 61_480)
         self.assertEqual(found["us.1040.2b"].value, 450)

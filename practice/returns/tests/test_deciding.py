@@ -161,9 +161,9 @@ class PageTests(DecidingTestCase):
         page = self.client.post(
             f"{self.url}/decide", {"state": "IL", "what": "leave-out", "reason": "Moved in error"}, follow=True
         )
-        self.assertContains(page, "Left out: Moved in error")
+        self.assertContains(page, "Not prepared: Moved in error")
         page = self.client.post(f"{self.url}/decide", {"state": "IL", "what": "", "reason": ""}, follow=True)
-        self.assertNotContains(page, "Left out: Moved in error")
+        self.assertNotContains(page, "Not prepared: Moved in error")
 
     def test_the_map_tells_what_each_square_is(self):
         page = self.client.get(self.url)

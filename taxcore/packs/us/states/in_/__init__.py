@@ -83,7 +83,7 @@ STATE = State(
     law=folder("IN"),
     checks=(
         county,
-        unsupported("us-in", "Indiana", "two-counties", "Two counties, part-year residents or nonresidents", "IC 6-3.6-8-3", _two_counties),
+        unsupported("us-in", "Indiana", "two-counties", "Two counties, part-year or nonresident", "IC 6-3.6-8-3", _two_counties),
         *common("IN", "Indiana", "us-in.it-40"),
     ),
 )  # fmt: skip

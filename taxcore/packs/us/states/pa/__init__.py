@@ -17,8 +17,10 @@ class Questions(StateQuestions):
     kind, name, official = "pa-questions", "Pennsylvania questions", "PA-40"
 
     forgiveness = Flag("19a", "Claim tax forgiveness", cites="72 P.S. 7304", begins="Tax forgiveness, Schedule SP")
-    other_eligibility = Amount("20", "Other eligibility income", cites="72 P.S. 7304(c)",
-                               help="Alimony, gifts, inheritances, income earned elsewhere; not pensions. Untaxed interest is added.")  # fmt: skip
+    other_eligibility = Amount(
+        "20", "Other eligibility income", cites="72 P.S. 7304(c)",
+        help="Alimony, gifts, inheritances, income earned elsewhere; not pensions. Untaxed interest is added.",
+    )  # fmt: skip
 
 
 @check("us-pa.forgiveness-possible", "Pennsylvania: tax forgiveness possible", "missed", "72 P.S. 7304")

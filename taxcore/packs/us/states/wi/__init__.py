@@ -81,9 +81,8 @@ STATE = State(
     checks=(
         unsupported("us-wi", "Wisconsin", "care-benefits", "Care credit beside an employer's benefits", "2023 Wisconsin Act 101",
                     _care),
-        in_doubt(
-            "us-wi", "Wisconsin", "part-of-tax", "tax of part-year residents and nonresidents", "Wis. Stat. 71.06(2s)", _part_of_tax
-        ),
+        in_doubt("us-wi", "Wisconsin", "part-of-tax", "tax of part-year residents and nonresidents", "Wis. Stat. 71.06(2s)",
+                 _part_of_tax),
         in_doubt("us-wi", "Wisconsin", "without-proportion", "credit for neighboring states' tax", "Wis. Stat. 71.07(7)",
                  _without_proportion),
         dependant,
