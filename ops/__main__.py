@@ -15,7 +15,7 @@ HELP = """./impuesto VERB
   backup FILE                                   everything into one file
   restore FILE                                  everything back from it, into an empty or stopped practice
   assets                                        rebuild the committed styles, fonts and scripts (needs Node)
-  schemas                                       rewrite the schemas and the catalogue of diagnostics in docs
+  schemas                                       rewrite the schemas and the catalog of diagnostics in docs
   pictures                                      retake docs/screenshots from a fresh demo practice
   lock                                          resolve requirements.in into requirements.lock
   manage practice|authority COMMAND             Django's management commands

@@ -185,7 +185,7 @@ def _measure(installation: Installation, base: str, places: dict[str, list], ret
     print(f"  save, 4 users              {spread(_saves(base, password, heavy, saves // 3, pace=PACE))}")
     print(f"  save, 1 user               {spread(_saves(base, password, heavy[:1], saves // 3, first=saves // 3, pace=PACE))}")
     seen = spread(ripples(base, password, heavy, saves // 3))
-    print(f"  field left to ripple drawn {seen}   (in Chromium, three others entry)")
+    print(f"  field left to ripple drawn {seen}   (in Chromium, three others entering)")
     print(f"\nPages, one user; the desk with {returns:,} returns, dispatch with {4 * (returns - 8):,} submissions")
     pages = (
         ("desk, assigned to me", "/?of=mine"), ("desk, everyone", "/?of=everyone"),

@@ -109,7 +109,7 @@ def _portal(practice: RunningPractice) -> None:
         code = walk.until(lambda: next(m for m in practice.mails() if m["to"] == mail["to"] and "Your code" in m["text"]))
         walk.find("[name=code]").send_keys(re.search(r"\d{6}", code["text"])[0])  # type: ignore[index]
         walk.press("Continue")
-        walk.sees("Summary")
+        walk.sees("How we got there")
         _shoot(walk, "portal")
         walk.press("Review your return")
         walk.press("I have examined it: continue to sign")

@@ -1,4 +1,4 @@
-"""What falls over is refunded, and nothing that was acknowledged is lost or filed twice."""
+"""What falls over comes back, and nothing that was acknowledged is lost or filed twice."""
 
 import re
 import threading

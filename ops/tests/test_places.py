@@ -24,7 +24,7 @@ class PlacesTests(RunningTestCase):
         walk = self.walk()
         walk.sign_in("bea")
         walk.go(f"/returns/{return_id}/places")
-        walk.sees("lived there the whole year")
+        walk.sees("lived there all year")
         walk.press("Enter residency periods")
         walk.sees("Residency periods")
         stays = (("Texas", "To", "5/31/2025"), ("Pennsylvania", "From", "6/1/2025"))

@@ -165,7 +165,7 @@ def authority_register():
         "people": [{"number": _digits(p["number"]), "last_name": p["last_name"]} for _, p in people],
         "employers": [{"number": _digits(e[1]), "name": e[0]} for e in EMPLOYERS.values()],
         "claims": [
-            {"authority": "us", "year": 2025, "number": _digits(p["number"]), "role": "dependant"}
+            {"authority": "us", "year": 2025, "number": _digits(p["number"]), "role": "dependent"}
             for household, p in people
             if household.get("number_used_before")
         ],

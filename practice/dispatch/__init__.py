@@ -1,1 +1,1 @@
-"""What is sent to authorities and what is refunded."""
+"""What is sent to authorities and what they answer."""

@@ -43,7 +43,7 @@ def seal(text: str):
 
 
 def unseal(value):
-    """Plain text of what `seal` made; anything else is refunded as it is. CannotUnseal where no key opens it."""
+    """Plain text of what `seal` made; anything else is returned as it is. CannotUnseal where no key opens it."""
     return unseal_text(value[SEALED]) if is_sealed(value) else value
 
 

@@ -29,7 +29,7 @@ _log = logging.getLogger(__name__)
 @dataclass
 class Job:
     """One kind of work. `lost(before)` gives the arguments of every job that its rows still want and that were asked for before;
-    `failed(says, **arguments)` writes on the row why it was stopped."""
+    `failed(says, **arguments)` writes on the row why it was given up."""
 
     name: str
     work: Callable[..., Any]

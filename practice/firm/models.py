@@ -16,7 +16,7 @@ def lock_needs():
 class Firm(models.Model):
     """A practice. A training practice files only with stand-ins and carries only numbers that were never issued.
 
-    `suppressed` maps codes of diagnostics nobody here wants to hear to who said so, when and why; `answers` maps fields that
+    `silenced` maps codes of diagnostics nobody here wants to hear to who said so, when and why; `answers` maps fields that
     are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
     the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
     is locked; `reviewers_correct`: reviewers may enter amounts too. `efin` and `originator_pin` identify the practice as the

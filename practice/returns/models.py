@@ -27,7 +27,7 @@ class Return(FirmOwned):
     """A taxpayer's or couple's return for a year.
 
     `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
-    findings as of `version`. `suppressed` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
+    findings as of `version`. `silenced` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
     the day each stage was reached. `snapshot` is the locked figures, if locked; `signed` the ones that stand under signatures,
     which a correction that moves no signed figure leaves alone.
 
@@ -94,7 +94,7 @@ class Return(FirmOwned):
 class Paper(FirmOwned):
     """One source document as entered. `values` is the open format's object; `provenance` says of each field how it came.
 
-    Provenance: {"wages": {"how": "entered", "by": "BT", "at": "...", "tape": "1200*12"}}. Secret values are encrypted
+    Provenance: {"wages": {"how": "keyed", "by": "BT", "at": "...", "tape": "1200*12"}}. Secret values are encrypted
     inside `values`. `source` is the mark of the imported record it was made from, so that a second import knows it again.
     """
 

@@ -19,7 +19,7 @@ from taxcore.packs.us.base import STATES
 
 @dataclass(frozen=True)
 class Notice:
-    """`mark` says what it is about: one that was put away is refunded when it is about something else."""
+    """`mark` says what it is about: one that was put away comes back when it is about something else."""
 
     code: str
     mark: str

@@ -17,7 +17,7 @@ from taxcore.packs import pack_named
 
 @dataclass(frozen=True)
 class Entry:
-    """A diagnostic as the catalogue shows it. `suppressed` is {"by", "on", "why"} where the practice does not hear it."""
+    """A diagnostic as the catalogue shows it. `silenced` is {"by", "on", "why"} where the practice does not hear it."""
 
     of: Diagnostic
     kind: str

@@ -16,14 +16,14 @@ from practice.web.recent import recent
 
 _MOST = 9
 # What the trade says for short, and what stands on forms and papers
-_MEANS = {
+MEANS = {
     "eic": "earned income credit", "eitc": "earned income credit", "qbi": "qualified business", "ctc": "child",
     "actc": "additional child", "amt": "alternative minimum tax", "agi": "adjusted gross income", "se": "self-employment",
-    "niit": "net investment", "ptc": "premium", "aotc": "american opportunity", "llc": "lifetime", "mfj": "status and questions",
-    "mfs": "status and questions",
-    "hoh": "status and questions", "qss": "status and questions", "withholding": "withheld", "efile": "sign and file",
+    "niit": "net investment", "ptc": "premium", "aotc": "american opportunity", "llc": "lifetime", "mfj": "filing status",
+    "mfs": "filing status",
+    "hoh": "filing status", "qss": "filing status", "withholding": "withheld", "efile": "sign and file",
     "e-file": "sign and file", "amend": "sign and file", "pin": "sign and file", "rmd": "distribution", "k1": "k-1", "w2": "w-2",
-    "ssa": "ssa-1099", "dependent": "dependant", "estimates": "estimated",
+    "ssa": "ssa-1099", "estimates": "estimated",
 }  # fmt: skip
 
 
@@ -160,4 +160,4 @@ def _households(request, words):
 def _fits(words, text):
     """Whether every word stands in the text, as it is or as what it is short for."""
     text = text.lower()
-    return all(word in text or (word in _MEANS and _MEANS[word] in text) for word in words.split())
+    return all(word in text or (word in MEANS and MEANS[word] in text) for word in words.split())

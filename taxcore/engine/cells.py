@@ -16,7 +16,7 @@ if TYPE_CHECKING:
 class Cell:
     """One figure: its value, how it came to be, what it read while it was computed.
 
-    `how` is entered, empty, computed or overridden. `computed` keeps the value that an override or an entered amount
+    `how` is keyed, empty, computed or overridden. `computed` keeps the value that an override or an entered amount
     stands in front of.
     """
 

@@ -23,7 +23,7 @@ class Well:
 
 @dataclass(frozen=True, slots=True)
 class Stream:
-    """Money on its way from one well to another; never negative. `again` is for what is removed of money that has gone on
+    """Money on its way from one well to another; never negative. `again` is for what is taken out of money that has gone on
     already: a second tax on the same income."""
 
     source: str

@@ -86,7 +86,7 @@ class linked:
 class Form(Node):
     """Base of every form and worksheet.
 
-    `per` says how many there are: "return" (one), "person" (taxpayer and spouse), "dependent", or a kind of
+    `per` says how many there are: "return" (one), "person" (taxpayer and spouse), "dependant", or a kind of
     paper or several kinds (one for each paper; ids are unique within a return).
     `needs` are the kinds of papers without which there is nothing to work out.
     `number` is the official one; the address is made from jurisdiction and number: us.sch-b, us-il.il-1040.

@@ -497,7 +497,7 @@ class Paper(_Keyed):
 
 
 class Person(Paper):
-    """Someone on the return. `role` (taxpayer, spouse, dependent) decides which; the key is the id."""
+    """Someone on the return. `role` (taxpayer, spouse, dependant) decides which; the key is the id."""
 
     kind = "person"
     name = "Person"

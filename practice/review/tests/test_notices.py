@@ -1,4 +1,4 @@
-"""Notices at the head of a return: each appears when its reason does, is put away, is refunded when it is about something else."""
+"""Notices at the head of a return: each appears when its reason does, is put away, comes back when it is about something else."""
 
 from django.urls import reverse
 

@@ -4,9 +4,11 @@ from django.urls import reverse
 
 from practice.clients import keeping
 from practice.returns import arranging
+from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import add_paper, add_row
 from practice.returns.undoing import undo_last
 from practice.tests.office import WAGES, OfficeTestCase
+from practice.web import find
 from taxcore.engine import BadValue
 
 
@@ -23,6 +25,19 @@ class FindingTests(OfficeTestCase):
         for words, wanted in self.WORDS:
             with self.subTest(words):
                 self.assertIn(wanted, self.found(words))
+
+    def test_every_abbreviation_stands_for_words_that_are_somewhere(self):
+        pack = pack_of(self.return_)
+        kinds = [*pack.papers, pack.people]
+        known = [
+            f"{kind.name} {kind.official} {form}" for kind in kinds for form in (spec.label for spec in kind.fields().values())
+        ]
+        known += [f"{form.number} {form.name}" for form in pack.forms]
+        known += [cell.label for cell in result_of(self.return_).lines()]
+        for words, meaning in find.MEANS.items():
+            with self.subTest(words):
+                does = meaning in self.found(words).lower()
+                self.assertTrue(does or any(meaning in one.lower() for one in known))
 
     def test_returns_by_household_and_year(self):
         self.assertIn("Abernathy, Lorna 2025", self.found("abernathy 2025", inside=False))

@@ -70,7 +70,7 @@ def student_missing(run):
             who = next(person for person in run.people() if person.key == one.key)
             yield found(
                 who.address("first_name"),
-                f"The due diligence question about {who.title}'s education is not asked yet. Add “Due diligence, "
+                f"The due diligence question about {who.title}'s education has not been asked yet. Add “Due diligence, "
                 f"student” for {who.title}.",
             )
 

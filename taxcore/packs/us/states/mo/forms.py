@@ -1,4 +1,4 @@
-"""Form MO-1040 with MO-A, MO-NRI and MO-CR: a column for each spouse, a part of the federal tax taken. RSMo ch. 143."""
+"""Form MO-1040 with MO-A, MO-NRI and MO-CR: a column for each spouse, a part of the federal tax deducted. RSMo ch. 143."""
 
 from itertools import pairwise
 

@@ -83,12 +83,12 @@ class IncomeTax(StateReturn):
     def standard_deduction(self):
         """Somebody else's dependent has no more than earned so much, or the least that the federal law leaves."""
         table = self.law.standard_deduction
-        whole = self._falling(self.by_status(table))
+        most = self._falling(self.by_status(table))
         if self.federal.status in ("head_of_household", "surviving_spouse"):
-            whole = greatest(of={"head of household": whole, "single": self._falling(table.single)})
+            most = greatest(of={"head of household": most, "single": self._falling(table.single)})
         if self.federal.standard.is_dependant:
-            whole = least(of={"by income": whole, "earned income or the minimum": self.standard_of_dependant()})
-        return total(whole)
+            most = least(of={"by income": most, "earned income or the minimum": self.standard_of_dependant()})
+        return total(most)
 
     def _falling(self, row):
         return excess(row.most, over=share(row.rate, of=excess(self.income_for_deduction, over=row.falls_from)))
