@@ -70,7 +70,8 @@ MOST_NEXT = 12
 
 def coming_next(groups, kind=None, papers=()):
     """What is still to be entered, for pages on which something was just finished: the papers that are not complete or have
-    something to check, of other kinds than `kind`, as [(group's name, items)] up to MOST_NEXT; and how many there are."""
+    something to check, of other kinds than `kind`, as [(group's name, items)] up to MOST_NEXT; how many there are, and whether
+    that is more."""
     here = {paper.pk for paper in papers if paper.kind == kind}
     unfinished = [
         (
@@ -89,7 +90,8 @@ def coming_next(groups, kind=None, papers=()):
         if items and left > 0:
             shown.append((name, items[:left]))
             left -= len(items)
-    return {"next_up": shown, "next_count": sum(len(items) for _, items in unfinished)}
+    count = sum(len(items) for _, items in unfinished)
+    return {"next_up": shown, "next_count": count, "next_more": count > MOST_NEXT}
 
 
 def _item(declared, paper, node, worst, missing):

@@ -11,6 +11,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns import apart
 from practice.returns.changing import closed_because, law_mark
+from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.review.models import NoticeSettled
 from practice.signing.frozen import moved_since
@@ -70,11 +71,18 @@ def _program(return_, result):
         yield Notice("program", mark, "check", says, reverse("sign", args=[return_.pk]), "Sign and file")
 
 
+def _agency(return_, code):
+    """Who answered, at the head of a sentence. A city's extension has a code that no authority of the pack has."""
+    authority = pack_of(return_).authority(code)
+    found = authority.filed_with if authority else code.upper()
+    return found[:1].upper() + found[1:]
+
+
 def _rejected(return_):
     newest = {one.authority: one for one in return_.submissions.order_by("pk")}
     for one in newest.values():
         if one.state == State.REJECTED:
-            says = f"{one.authority.upper()} rejected this return. See Sign and file."
+            says = f"{_agency(return_, one.authority)} rejected this return. See Sign and file."
             yield Notice("rejected", str(one.pk), "stops", says, reverse("sign", args=[return_.pk]), "fix it")
 
 
@@ -82,8 +90,8 @@ def _no_more_time(return_):
     newest = {one.authority: one for one in return_.extensions.order_by("pk")}
     for one in newest.values():
         if one.state == Asked.REJECTED:
-            yield Notice("no-more-time", str(one.pk), "stops", f"{one.authority.upper()} refused the extension.",
-                         reverse("extensions", args=[return_.pk]), "ask again")  # fmt: skip
+            says = f"{_agency(return_, one.authority)} refused the extension."
+            yield Notice("no-more-time", str(one.pk), "stops", says, reverse("extensions", args=[return_.pk]), "request again")
 
 
 def _changed_after_signing(return_):

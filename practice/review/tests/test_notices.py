@@ -64,11 +64,11 @@ class NoticeTests(PageTestCase):
             )
             for _ in range(2)
         ]  # fmt: skip
-        self.assertContains(self.page(), "US rejected this return")
+        self.assertContains(self.page(), "The IRS rejected this return")
         self.put_away(f"rejected:{made[0].pk}")
-        self.assertContains(self.page(), "US rejected this return")  # the newest is another one
+        self.assertContains(self.page(), "The IRS rejected this return")  # the newest is another one
         self.put_away(f"rejected:{made[1].pk}")
-        self.assertNotContains(self.page(), "US rejected this return")
+        self.assertNotContains(self.page(), "The IRS rejected this return")
 
     def test_law_that_was_updated_since_says_what_moved(self):
         self.return_.summary["law"] = "another"

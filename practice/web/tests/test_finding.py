@@ -4,7 +4,7 @@ from django.urls import reverse
 
 from practice.clients import keeping
 from practice.returns import arranging
-from practice.returns.computing import pack_of, result_of
+from practice.returns.computing import pack_of
 from practice.returns.entry import add_paper, add_row
 from practice.returns.undoing import undo_last
 from practice.tests.office import WAGES, OfficeTestCase
@@ -33,7 +33,7 @@ class FindingTests(OfficeTestCase):
             f"{kind.name} {kind.official} {form}" for kind in kinds for form in (spec.label for spec in kind.fields().values())
         ]
         known += [f"{form.number} {form.name}" for form in pack.forms]
-        known += [cell.label for cell in result_of(self.return_).lines()]
+        known += [spec.label for form in pack.forms for spec in form.specs.values()]
         for words, meaning in find.MEANS.items():
             with self.subTest(words):
                 does = meaning in self.found(words).lower()

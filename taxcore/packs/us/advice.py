@@ -105,7 +105,7 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
             saves = _saves(result, change)
             yield Advice(
                 f"ira-{role}", f"An IRA for {person.title}",
-                f"By the due date {person.title} can still contribute {room:,.0f} into an IRA for {run.year}."
+                f"By the due date {person.title} can still contribute {room:,.0f} to an IRA for {run.year}."
                 + ("" if saves > 0 else " It would not lower this year's tax; a Roth IRA would grow tax-free."),
                 (("Contribution limit", most), ("Contributed so far", paid), ("Room", room)),
                 saves, planned.saves(change), saves > 0, run.form("us.1040").address("adjusted_gross_income"),

@@ -18,7 +18,7 @@ class Extension(FederalForm):
         paper = self.paper("extension")
         return total(paper.expected_tax) if paper.is_keyed("expected_tax") else total(self.income.total_tax)
 
-    @line("5", "Contributed so far")
+    @line("5", "Total payments")
     def paid(self):
         return excess(self.income.payments, over=self.paper("estimates").with_extension)
 
@@ -26,7 +26,7 @@ class Extension(FederalForm):
     def balance(self):
         return excess(self.expected, over=self.paid)
 
-    @line("7", "Amount paying")
+    @line("7", "Amount you are paying")
     def paying(self):
         return total(self.paper("extension").paying)
 

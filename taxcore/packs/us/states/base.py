@@ -290,7 +290,7 @@ class StateExtension(StateForm):
             return total(row.expected_tax)
         return total(self._home.total_tax) if self._home else nothing_because("no return of this state is made yet")
 
-    @fact("Contributed so far", rounding=whole)
+    @fact("Total payments", rounding=whole)
     def paid(self):
         """Withheld, estimated, applied and credits that are paid out; not what goes with this."""
         home = self._home

@@ -59,7 +59,7 @@ class IncomeTax(StateReturn):
         income = total(self.federal.adjusted_gross_income, less=self.federal.taxable_benefits)
         falling = times(len(old) - len(oldest), law.each, of="persons of 65")
         fall = excess(income, over=law.married_above if married else law.single_above)
-        return total(times(len(oldest), law.each, of="born before 2 January 1939"), excess(falling, over=fall))
+        return total(times(len(oldest), law.each, of="born before January 2, 1939"), excess(falling, over=fall))
 
     def _is_oldest(self, person):
         """Born on or before 1 January 1939: the deduction does not fall."""
@@ -72,7 +72,7 @@ class IncomeTax(StateReturn):
         oldest = sum(1 for one in self.federal.filers if (one.age_at_end() or 0) >= 65 and self._is_oldest(one))
         if self._is_oldest(person):
             return total(self.law.age_deduction.each)
-        left = total(self.age_deduction, less=times(oldest, self.law.age_deduction.each, of="born before 2 January 1939"))
+        left = total(self.age_deduction, less=times(oldest, self.law.age_deduction.each, of="born before January 2, 1939"))
         return left / (self.aged() - oldest)
 
     @line("5", "Social Security")
