@@ -3,6 +3,7 @@
 from urllib.parse import quote
 
 from django.contrib import messages
+from django.core.paginator import Paginator
 from django.db.models import Count, Max
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -21,6 +22,7 @@ _SORTS = {
     "made": "-id",
     "answered": "-answered_at",
 }
+_PAGE = 60
 
 
 def dispatch(request):
@@ -40,9 +42,12 @@ def dispatch(request):
     if kind := request.GET.get("as"):
         heads = ["Household", "Year", "Authority", "What", "State", "Receipt", "Made", "Answered"]
         return export(kind, "dispatch", heads, _listed(rows, requests))
-    listed = list(requests.defer("document")[:200])
+    page = Paginator(rows.defer("document"), _PAGE).get_page(request.GET.get("page"))
+    listed = list(requests.defer("document")[:_PAGE])
     context = {
-        "rows": _rows(list(rows.defer("document")[:200])),
+        "page": page,
+        "rows": _rows(list(page)),
+        "requests_in_all": requests.count() if len(listed) == _PAGE else len(listed),
         "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in listed],
         "counts": counts,
         "state": request.GET.get("state", ""),

@@ -146,6 +146,15 @@ class AnswerTests(DispatchTestCase):
         self.assertEqual(len(again), 2)
         self.assertNotEqual(again[0].key, self.submission.key)
 
+    def test_a_long_list_has_pages_that_keep_filter_and_order(self):
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        with mock.patch("practice.dispatch.views._PAGE", 1):
+            page = self.client.get(reverse("dispatch"), {"q": "Abernathy", "sort": "authority"}).content.decode()
+            self.assertIn("1 to 1 of 2", page)
+            following = re.search(r'href="([?][^"]*page=2[^"]*)"', page)[1].replace("&amp;", "&")
+            self.assertEqual(following, "?q=Abernathy&sort=authority&page=2")
+            self.assertContains(self.client.get(f"{reverse('dispatch')}{following}"), "2 to 2 of 2")
+
     def test_lists_leave_as_csv_and_xlsx(self):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         self.assertIn("Abernathy", self.client.get(reverse("dispatch"), {"as": "csv"}).getvalue().decode())

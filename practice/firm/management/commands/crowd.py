@@ -1,5 +1,5 @@
 """For the bench: many small returns in the demo firm, four of them with papers, four of a family with sixty papers, and four
-submissions of each, the newest 200 of them rejected.
+submissions of each of the first 5,000, the newest 200 of them rejected.
 
 Prints {"small": [[return, W-2], ...], "heavy": ...} as JSON.
 """
@@ -17,6 +17,7 @@ from practice.firm.models import Firm
 from practice.returns.models import Paper, Return, Snapshot, Stage
 
 _REJECTED = 200
+_FILED = 5_000
 _FAULT = {"rule": "US-W2-01", "path": "papers", "message": "The employer is not known.", "at": ""}
 _STAGES = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN, Stage.FILE]
 
@@ -40,7 +41,7 @@ class Command(BaseCommand):
         )
         small = [paper for return_ in returns[:4] for paper in self._papers(firm, return_)]
         heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
-        self._submissions(firm, staff[0], returns[8:])  # the eight before are saved into: filed returns would refuse it
+        self._submissions(firm, staff[0], returns[8:_FILED])  # the eight before are saved into: filed returns would refuse it
         with connection.cursor() as cursor:
             cursor.execute("analyze")  # so many rows at once: what the planner knew is no longer true
         self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
@@ -48,7 +49,8 @@ class Command(BaseCommand):
     def _submissions(self, firm, by, returns):
         """Each document as large as a family's; what it says is read by nobody here."""
         locked = Snapshot.objects.bulk_create(
-            [Snapshot(firm=firm, of=one, hash=f"{one.pk:064d}", content=b"0" * 60_000, version=1, made_by=by) for one in returns]
+            [Snapshot(firm=firm, of=one, hash=f"{one.pk:064d}", content=b"0" * 60_000, version=1, made_by=by) for one in returns],
+            batch_size=1000,
         )
         rows = [
             Submission(firm=firm, of=one.of, snapshot=one, authority=code, state=State.ACCEPTED, receipt=f"{one.pk}-{code}",

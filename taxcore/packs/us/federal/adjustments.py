@@ -156,7 +156,7 @@ class Adjustments(FederalForm):
         people = [total([p.educator for p in self.papers("adjustments", role)]) for role in ("taxpayer", "spouse")]
         return total([least(spent, self.law.educator.each) for spent in people])
 
-    @line("13", "Income from Form 8889", cites="IRC 223")
+    @line("13", "Health savings account deduction, Form 8889", cites="IRC 223")
     def health_savings_deduction(self):
         return total([one.deduction for one in self.every("us.8889")])
 

@@ -1,6 +1,20 @@
 """Form 2441: child and dependent care, with employer's benefits. IRC 21, 129."""
 
-from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, share, steps, times, total
+from taxcore.engine import (
+    ZERO,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    share,
+    steps,
+    times,
+    total,
+)
 from taxcore.packs.us.base import FederalForm
 
 _AGE_BELOW = 13
@@ -69,14 +83,21 @@ class CareCredit(FederalForm):
 
     @line("4", "Taxpayer's earned income")
     def taxpayers_earned(self):
-        return self._earned("taxpayer", self.questions.student_months)
+        return total(self.taxpayers_earned_again, self._taxed_benefits("taxpayer"))
 
     @line("5", "Spouse's earned income")
     def spouses_earned(self):
         """Not married filing jointly: the taxpayer's own again."""
         if self.income.status != "joint":
             return total(self.taxpayers_earned)
-        return self._earned("spouse", self.questions.spouse_student_months)
+        return total(self.spouses_earned_again, self._taxed_benefits("spouse"))
+
+    def _taxed_benefits(self, role):
+        """Taxed benefits are wages of whoever was given them, here but not for the exclusion. IRC 32(c)(2)(A)(i), 129(e)(2)."""
+        given = [wage.care_benefits for wage in self.papers("w2", role)]
+        if self.taxable == 0 or not given:
+            return ZERO
+        return pro_rata(self.taxable, sum(given, ZERO), self.benefits) if self.benefits > 0 else ZERO
 
     def _earned(self, role, months):
         """A student or somebody who cannot care for himself counts as earning so much a month. IRC 21(d)(2)."""
@@ -161,11 +182,13 @@ class CareCredit(FederalForm):
 
     @line("18", "Taxpayer's earned income")
     def taxpayers_earned_again(self):
-        return total(self.taxpayers_earned)
+        return self._earned("taxpayer", self.questions.student_months)
 
     @line("19", "Spouse's earned income")
     def spouses_earned_again(self):
-        return total(self.spouses_earned)
+        if self.income.status != "joint":
+            return total(self.taxpayers_earned_again)
+        return self._earned("spouse", self.questions.spouse_student_months)
 
     @line("20", "Smallest of lines 17, 18 and 19")
     def within_earnings(self):
@@ -180,7 +203,7 @@ class CareCredit(FederalForm):
     def excluded(self):
         return least(of={"benefits, expenses and earned income": self.within_earnings, "most": self.most_excluded})
 
-    @line("26", "Social Security benefits, taxable amount", weight="total", cites="IRC 129(a)")
+    @line("26", "Taxable benefits", weight="total", cites="IRC 129(a)")
     def taxable(self):
         return excess(self.benefits_left, over=self.excluded)
 

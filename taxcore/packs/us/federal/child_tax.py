@@ -51,7 +51,14 @@ class ChildTax(FederalForm):
 
     @line("1", "Unearned income")
     def unearned(self):
-        return excess(self.income.total_income, over=self.income.wages)
+        """Income that is not earned, a business's profit or loss included in what is, less the penalty that interest bore.
+        IRC 1(g)(4)(A)(i), 911(d)(2)."""
+        own = [one.profit for one in self.every("us.sch-c")]
+        shares = [paper.self_employment for paper in self.papers("k1-1065")]
+        return excess(self.income.total_income, over=[self.income.wages, own, shares, self._early_withdrawal()])
+
+    def _early_withdrawal(self):
+        return self.run.form("us.sch-1").early_withdrawal
 
     @line("2", "Amount not taxed at the parent's rate")
     def free(self):
@@ -150,7 +157,7 @@ class ChildTax(FederalForm):
         at_upper = excess(special, over=[at_zero, at_lower])
         parts = (
             tax_on(whole(ordinary), self.law, status),
-            share(law.lower_rate, of=at_lower),
-            share(law.upper_rate, of=at_upper),
+            whole(share(law.lower_rate, of=at_lower)),
+            whole(share(law.upper_rate, of=at_upper)),
         )
         return least(total(parts), tax_on(whole(income), self.law, status))

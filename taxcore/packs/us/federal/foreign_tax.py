@@ -51,8 +51,10 @@ class ForeignTax(FederalForm):
 
     @line("3e", "Gross income from all sources")
     def gross_everywhere(self):
-        business = [one.gross_income - one.profit for one in self.every("us.sch-c")]
-        return total(self.income.total_income, business)
+        """Total income before the costs of businesses and before losses, which gross income does not know. IRC 61(a)."""
+        costs = [one.gross_income - one.profit for one in self.every("us.sch-c")]
+        lost = [excess(0, over=self.brought("us.sch-d", "counted")), excess(0, over=self.brought("us.sch-e", "together"))]
+        return total(self.income.total_income, costs, lost)
 
     @line("3f", "Foreign source fraction", rounding=None)
     def gross_share(self):

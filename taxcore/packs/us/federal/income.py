@@ -159,7 +159,7 @@ class IncomeTaxReturn(FederalForm):
             return False
         if choice == "itemise" or (self.status == "separate" and self.paper("filing").spouse_itemises):
             return True
-        return choice != "standard" and self.itemized.deduction > self.standard.deduction
+        return choice != "standard" and self.itemized.at_least > self.standard.deduction
 
     @line({2022: "12", 2025: "12e"}, "Standard or itemized deduction", cites="IRC 63(b), (c), (d)")
     def standard_deduction(self):
@@ -187,7 +187,9 @@ class IncomeTaxReturn(FederalForm):
 
     @fact("Deductions before QBI deduction")
     def deductions_before_business(self):
-        return total(self.standard_deduction, self.additional_in_all, self.gifts_without_itemizing)
+        """Without the overall limitation of itemized deductions. IRC 199A(e)(1)."""
+        taken = self.itemized.before_limit if self.is_itemised else self.standard.deduction
+        return total(taken, self.additional_in_all, self.gifts_without_itemizing)
 
     @line("14", "Total deductions")
     def deductions(self):

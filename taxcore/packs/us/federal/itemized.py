@@ -202,11 +202,25 @@ class Itemized(FederalForm):
 
     @line("17", "Itemized deductions", weight="total")
     def deduction(self):
-        """From 2026 reduced by 2/37 of themselves or of the income in the highest bracket. IRC 68."""
+        return excess(self.before_limit, over=self.limited_by)
+
+    @fact("Overall limitation", cites="IRC 68")
+    def limited_by(self):
+        """From 2026: 2/37 of the deductions, or of the income in the highest bracket before them and after the business
+        deduction, which does not know it. IRC 68(a), 199A(e)(1)."""
+        if "from_2026" not in self.law.itemized:
+            return nothing_because("it begins in 2026")
+        return self._limited_by(self.income.business_deduction)
+
+    @fact("Itemized deductions, for the choice")
+    def at_least(self):
+        """With the limitation as if there were no business deduction, which itself depends on the choice."""
         if "from_2026" not in self.law.itemized:
             return total(self.before_limit)
+        return excess(self.before_limit, over=self._limited_by(ZERO))
+
+    def _limited_by(self, business):
         law, top = self.law.itemized.from_2026, self.law.income_tax[self.income.status][-1][0]
-        # IRC 68(a)(2): taxable income, with the itemised deductions added back, above where the highest rate begins
-        above = excess(self.income.adjusted_gross_income - self.income.additional_in_all, over=top)
+        above = excess(self.income.adjusted_gross_income - self.income.additional_in_all - business, over=top)
         base = least(of={"itemised": self.before_limit, "income in the highest bracket": above})
-        return total(self.before_limit, less=pro_rata(base, law.limitation_numerator, law.limitation_denominator))
+        return pro_rata(base, law.limitation_numerator, law.limitation_denominator)

@@ -63,6 +63,11 @@ class MinimumTax(FederalForm):
     def others(self):
         return total(self.keyed.other)
 
+    @fact("Overall limitation of itemized deductions", cites="IRC 56(b)(1)(F)")
+    def limited(self):
+        """This tax does not know it."""
+        return total(self.itemized.limited_by) if self.income.is_itemised else nothing_because("deductions are not itemized")
+
     @fact("Other adjustments and preferences")
     def items(self):
         return total(self.private_activity, self.small_business, self.stock_options, self.depreciation, self.others)
@@ -70,7 +75,7 @@ class MinimumTax(FederalForm):
     @line("4", "Alternative minimum taxable income", weight="total")
     def minimum_income(self):
         """Apart, a quarter of what is above the end of the exemption is added, up to the exemption. IRC 55(d)(3)."""
-        found = total(self.taxable_income, self.taxes, self.refunds, self.items)
+        found = total(self.taxable_income, self.taxes, self.refunds, self.items, less=self.limited)
         if self.income.status != "separate":
             return found
         law = self.law.minimum_tax

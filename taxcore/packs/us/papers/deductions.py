@@ -139,7 +139,7 @@ class CarLoan(FederalPaper):
                pattern_says="A VIN has 17 letters and digits, without I, O and Q.")  # fmt: skip
     interest = Amount("iii", "Interest paid")
     on_business = Amount("ii", "Deducted on a business schedule")
-    loan_date = Day(None, "Mortgage origination date", needed="Only a loan made after 2024 counts.")
+    loan_date = Day(None, "Loan date", needed="Only a loan made after 2024 counts.")
     new_for_owner = Flag(None, "Original use began with the taxpayer")
     assembled_here = Flag(None, "Final assembly in the U.S.")
     personal = Flag(None, "Personal use vehicle")

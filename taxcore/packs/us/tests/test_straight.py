@@ -10,7 +10,7 @@ from unittest import TestCase
 from taxcore.engine import compute
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.returns import data
-from taxcore.packs.us.tests.straight import facts, federal, states
+from taxcore.packs.us.tests.straight import child, facts, federal, states
 from taxcore.packs.us.tests.straight.papers import papers
 
 SEARCH = os.environ.get("IMPUESTO_SEARCH") == "1"
@@ -29,6 +29,16 @@ class FederalTests(TestCase):
                 household = facts.Drawing(random.Random(number)).facts()
                 found = compute(PACK, data(*papers(household), year=household.year))
                 expected = federal.computed(household)
+                self.assertEqual({address: found[address].value for address in expected}, expected)
+
+
+class ChildTests(TestCase):
+    def test_a_child_with_income_of_its_own(self):
+        for number in numbers(150, 3_000):
+            with self.subTest(number=number):
+                one = child.draw(random.Random(number))
+                found = compute(PACK, data(*child.papers(one), year=one.year))
+                expected = child.computed(one)
                 self.assertEqual({address: found[address].value for address in expected}, expected)
 
 

@@ -44,7 +44,7 @@ class OtherStates(IllinoisForm):
         """All states together, and never more than what Illinois itself taxes."""
         return least(total([one.income for one in self.taxed_elsewhere()]), self._base)
 
-    @fact("Other state(s) tax credit", rounding=whole)
+    @fact("Tax paid to other states", rounding=whole)
     def paid(self):
         return total([one.tax for one in self.taxed_elsewhere()])
 

@@ -142,7 +142,7 @@ class IncomeTax(StateReturn):
     def credits(self):
         return total(self.withheld, self.prepaid, self.earned_income_credit)
 
-    @fact("Other state(s) tax credit", rounding=None, cites="IC 6-3-3-3")
+    @fact("Credit for taxes paid to other states", rounding=None, cites="IC 6-3-3-3")
     def other_states(self):
         """In each no more than Indiana's own rate on the same income; none where that state credits it instead."""
         elsewhere = self.taxed_elsewhere()

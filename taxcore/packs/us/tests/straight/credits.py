@@ -17,6 +17,24 @@ def begun(above, width):
     return (max(above, D(0)) / width).quantize(D(1), ROUND_CEILING)
 
 
+def foreign(facts, income, taken, tax):
+    """Up to 300, or 600 jointly, as it is; else the part of the tax that foreign income bears. IRC 904(a), (d), (j)."""
+    paid = D(facts.foreign + facts.abroad)
+    if not facts.abroad and not facts.abroad_before and paid <= (600 if facts.joint else 300):
+        return min(paid, tax)
+    costs = sum(
+        (one.trade.receipts - own.profit for one, own in zip(facts.people, income.businesses, strict=True) if one.trade), D(0)
+    )
+    # Gross income knows no losses
+    everywhere = income.total + costs - min(income.gains.counted, D(0)) - min(facts.share, 0)
+    part = min((facts.abroad_income / everywhere).quantize(D("0.0001"), ROUND_HALF_UP), D(1)) if everywhere > 0 else D(0)
+    general = taken.listed.medical + taken.listed.taxes if taken.itemizes else taken.taken
+    home = facts.mortgage if taken.itemizes else 0
+    net = max(facts.abroad_income - facts.abroad_costs - dollars(part * general) - dollars(part * home), D(0))
+    borne = min((net / taken.taxable).quantize(D("0.0001"), ROUND_HALF_UP), D(1)) if taken.taxable > 0 else D(0)
+    return min(paid + facts.abroad_before, dollars(borne * tax))
+
+
 def care(facts, income):
     spent = D(sum(child.care for child in facts.children))
     cared = sum(child.care > 0 for child in facts.children)
@@ -26,8 +44,15 @@ def care(facts, income):
     earned = [max(e, D(0)) for e in earned_by_person(facts, income.businesses)]
     earned[next(place for place, one in enumerate(facts.people) if one.jobs) if facts.jobs else 0] += income.care_taxed
     counted = min(room, max(spent - income.care_excluded, D(0)), *earned)
-    steps = begun(income.agi - 15_000, 2_000)
-    return dollars(counted * (35 - min(steps, D(15))) / 100)
+    return dollars(counted * _care_percent(facts, income.agi) / 100)
+
+
+def _care_percent(facts, agi):
+    steps = begun(agi - 15_000, 2_000)
+    if facts.year < 2026:
+        return max(35 - steps, D(20))
+    start, width = (150_000, 4_000) if facts.joint else (75_000, 2_000)
+    return max(max(50 - steps, D(35)) - begun(agi - start, width), D(20))
 
 
 def education(facts, income):
@@ -53,7 +78,15 @@ def savers(facts, income):
 
 
 def improvements(facts):
-    envelope = dollars(D(facts.insulation) * 30 / 100) + min(dollars(D(facts.windows) * 30 / 100), D(600))
+    costs = (
+        (facts.insulation, 1_200),
+        (facts.windows, 600),
+        (facts.doors, 250),
+        (facts.furnace, 600),
+        (facts.panels, 600),
+        (facts.audit, 150),
+    )
+    envelope = sum(min(dollars(D(cost) * 30 / 100), D(most)) for cost, most in costs)
     return min(envelope, D(1_200)) + min(dollars(D(facts.heat_pump) * 30 / 100), D(2_000))
 
 
@@ -99,27 +132,37 @@ def earned(facts, income):
 
 
 def premium(facts, income):
-    """(paid out, paid back) of the premium credit, for twelve equal months."""
+    """(paid out, paid back) of the premium credit: month by month, or in one for twelve equal months."""
     if not facts.cover:
         return D(0), D(0)
-    paid, benchmark, advance = (D(12 * amount) for amount in facts.cover)
+    advance = D(sum((last - first + 1) * each for first, last, _, _, each in facts.cover))
     size = len(facts.people) + len(facts.children)
     one, each = law.POVERTY[facts.year]
     means = income.agi + income.exempt + income.benefits - income.taxed_benefits
     percent = min(int(max(means, D(0)) * 100 / (one + each * (size - 1))), 401)
-    credit = max(min(paid, benchmark - dollars(max(means, D(0)) * _share(percent))), D(0))
-    if percent < 100 and not advance:
+    expected = dollars(max(means, D(0)) * _share(facts.year, percent))
+    credit = sum((_of_months(span, expected) for span in facts.cover), D(0))
+    if (percent < 100 and not advance) or (facts.year >= 2026 and percent > 400):
         credit = D(0)
     back = max(advance - credit, D(0))
-    if percent < 400:
+    if percent < 400 and facts.year < 2026:
         cap = law.PAID_BACK[facts.year][0 if percent < 200 else 1 if percent < 300 else 2]
         back = min(back, D(cap * (1 if facts.status == "single" else 2)))
     return max(credit - advance, D(0)), back
 
 
-def _share(percent):
-    """The part of the income that the household is expected to pay. IRC 36B(b)(3)(A)(iii)."""
-    corners = ((0, "0"), (150, "0"), (200, "0.02"), (250, "0.04"), (300, "0.06"), (400, "0.085"), (402, "0.085"))
+def _of_months(span, expected):
+    """Twelve equal months are worked out as one; else each with a twelfth of what is expected, in whole dollars."""
+    first, last, paid, benchmark, _ = span
+    months = last - first + 1
+    times, each = (12, expected) if months == 12 else (1, dollars(expected / 12))
+    found = max(min(D(paid * times), D(benchmark * times) - each), D(0))
+    return found if months == 12 else found * months
+
+
+def _share(year, percent):
+    """The part of the income that the household is expected to pay. IRC 36B(b)(3)(A)."""
+    corners = law.COVER_2026 if year >= 2026 else law.COVER_UNTIL_2025
     for (low, below), (high, above) in pairwise(corners):
         if percent < high:
             found = D(below) + (D(above) - D(below)) * (percent - low) / (high - low)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from datetime import date, timedelta
 
-YEARS = (2022, 2023, 2024, 2025)
+YEARS = (2022, 2023, 2024, 2025, 2026)
 
 
 @dataclass
@@ -30,6 +30,7 @@ class Trade:
     area: int = 0
     insurance: int = 0
     plan: int = 0  # paid into a SEP
+    office: dict = field(default_factory=dict)  # actual costs of the home, by their field; else by the square foot
 
 
 @dataclass
@@ -43,6 +44,8 @@ class Someone:
     roth: int = 0
     pension: int = 0
     early: int = 0  # out of an IRA before 59 1/2
+    converted: int = 0  # of an IRA to a Roth IRA
+    basis: int = 0  # contributions to IRAs that were never deducted
     benefits: int = 0
     health: int = 0  # own contributions to a health savings account
     family_cover: bool = False
@@ -74,7 +77,7 @@ class Facts:
     tuition: tuple = ()  # (who, paid, credit)
     paid: tuple = ()  # (day, amount) of each estimated payment
     before: tuple = (0, 1)  # tax and adjusted gross income of the year before
-    cover: tuple = ()  # (premium, benchmark, advance) of each month
+    cover: tuple = ()  # (first month, last month, premium, benchmark, advance of a month)
     home: str = "TX"
 
     def __getattr__(self, name):
@@ -102,9 +105,15 @@ _SOMETIMES = {
     "property_tax": (0.4, (1, 25_000)), "mortgage": (0.4, (1, 30_000)), "given": (0.4, (1, 15_000)), "given_things": (0.2, (1, 4_900)),
     "solar": (0.06, (1, 20_000)), "insulation": (0.08, (1, 9_000)), "heat_pump": (0.08, (1, 12_000)), "windows": (0.08, (1, 4_000)),
     "car_loan": (0.3, (1, 14_000)), "options": (0.08, (1, 250_000)), "foreign": (0.15, (1, 300)),
-    "share": (0.15, (-5_000, 120_000)), "margin": (0.08, (1, 9_000)),
+    "share": (0.15, (-5_000, 120_000)), "margin": (0.08, (1, 9_000)), "margin_before": (0.05, (1, 4_000)), "sales_tax": (0.1, (1, 9_000)),
+    "given_before": (0.1, (1, 9_000)), "abroad": (0.1, (301, 6_000)), "abroad_before": (0.05, (1, 900)), "doors": (0.05, (1, 3_000)),
+    "furnace": (0.05, (1, 4_000)), "panels": (0.04, (1, 3_000)), "audit": (0.05, (1, 900)), "battery": (0.04, (1, 9_000)),
 }  # fmt: skip
 _PAY = ((0, 14_000), (8_000, 60_000), (30_000, 130_000), (90_000, 300_000), (300_000, 900_000))
+
+
+_OFFICE = ("direct", "interest", "taxes", "insurance", "rent", "repairs", "utilities", "other", "carried")
+_IMPROVEMENTS = ("insulation", "heat_pump", "windows", "doors", "furnace", "panels", "audit")
 
 
 # What a household of a state's test may have: the rest is for the federal one alone
@@ -142,7 +151,7 @@ class Drawing:
         facts.home, facts.tuition, facts.cover = home, (), ()
         facts.amounts = {name: amount for name, amount in facts.amounts.items() if name in (*_PLAIN, "qualified")}
         for one in facts.people:
-            one.trade, one.ira, one.roth, one.health, one.educator = None, 0, 0, 0, 0
+            one.trade, one.ira, one.roth, one.health, one.educator, one.converted, one.basis = None, 0, 0, 0, 0, 0, 0
             for job in one.jobs:
                 job.deferral = job.care = job.tips = job.overtime = 0
         for child in facts.children:
@@ -169,8 +178,8 @@ class Drawing:
             who = next((child.key for child in children if child.student), "taxpayer")
             facts.tuition = (who, chance.randint(500, 14_000), chance.choice(("american", "lifetime")))
         if self.status != "separate" and self.often(0.12):
-            facts.cover = (chance.randint(300, 1_400), chance.randint(300, 1_500), chance.choice((0, chance.randint(1, 900))))
-        if self.often(0.3):
+            facts.cover = self.cover()
+        if self.year < 2026 and self.often(0.3):  # the rates of 2026's quarters are not all known
             facts.before = (chance.randint(0, 60_000), chance.choice((60_000, 150_000, 150_001, 300_000)))
         if self.often(0.3):
             most = facts.before[0] // 3 + 4_000
@@ -201,7 +210,11 @@ class Drawing:
             one.early = chance.randint(500, 20_000)
         if not young and self.often(0.5):
             one.benefits = chance.randint(3_000, 40_000)
-        if not one.early and self.often(0.15):  # a distribution would bring the basis of what was not deducted with it
+        if self.often(0.08):
+            one.converted = chance.randint(500, 40_000)
+        if (one.early or one.converted) and self.often(0.5):
+            one.basis = chance.randint(1, 60_000)
+        if not (one.early or one.converted) and self.often(0.15):  # else what is not deducted now would be basis at once
             one.ira = chance.randint(1, 6_000)
         elif self.often(0.15):
             one.roth = chance.randint(1, 6_000)
@@ -227,9 +240,21 @@ class Drawing:
         trade.meals = chance.choice((0, chance.randint(1, 3_000)))
         trade.miles = chance.choice((0, chance.randint(1, 9_000))) if self.year > 2022 else 0
         trade.area = chance.choice((0, 0, chance.randint(1, 400)))
+        if trade.area and self.often(0.5):
+            trade.office = {name: chance.randint(1, 9_000) for name in _OFFICE if self.often(0.5)}
         trade.insurance = chance.choice((0, 0, chance.randint(1, 9_000)))
         trade.plan = chance.choice((0, 0, chance.randint(1, 9_000)))
         return trade
+
+    def cover(self):
+        """One stretch of the year, or two with another premium each."""
+        chance, edge = self.chance, self.chance.choice((0, 0, self.chance.randint(1, 11)))
+        begin = chance.choice((1, chance.randint(1, 12))) if not edge else 1
+        spans = ((begin, edge), (edge + 1, chance.choice((12, chance.randint(edge + 1, 12))))) if edge else ((begin, 12),)
+        return tuple(
+            (first, last, chance.randint(300, 1_400), chance.randint(300, 1_500), chance.choice((0, chance.randint(1, 900))))
+            for first, last in spans
+        )
 
     def child(self, number):
         child = Child(f"d{number}", date(self.year - self.chance.choice((1, 4, 9, 12, 13, 16, 17, 18, 20, 23)), 4, 1))
@@ -255,6 +280,11 @@ class Drawing:
         if gains := found.get("distributions"):
             found["unrecaptured"] = chance.choice((0, 0, chance.randint(0, gains)))
             found["collectibles"] = chance.choice((0, 0, chance.randint(0, gains - found["unrecaptured"])))
-        if self.year < 2023:
-            found = {name: amount for name, amount in found.items() if name not in ("insulation", "heat_pump", "windows")}
+        gone = {2022: _IMPROVEMENTS, 2026: (*_IMPROVEMENTS, "solar", "battery")}.get(self.year, ())
+        found = {name: amount for name, amount in found.items() if name not in (*gone, "foreign" if "abroad" in found else "")}
+        if "abroad" in found:
+            found["abroad_income"], found["abroad_costs"] = (
+                chance.randint(500, 60_000),
+                chance.choice((0, chance.randint(1, 900))),
+            )
         return found if self.year >= 2025 else {name: amount for name, amount in found.items() if name != "car_loan"}

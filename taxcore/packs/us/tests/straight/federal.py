@@ -16,7 +16,7 @@ def whole(facts):
     out_premium, back = credits.premium(facts, found)
     minimum = taxes.minimum_tax(facts, found, taken, tax + back)
     before = tax + minimum + back
-    out_tuition, used = _credits(facts, found, before, tax + back)
+    out_tuition, used = _credits(facts, found, before, credits.foreign(facts, found, taken, tax + back))
     others = taxes.others(facts, found, taken)
     paid, excess = taxes.withheld(facts, others["medicare"])
     by_work = credits.earned(facts, found)
@@ -61,21 +61,24 @@ def computed(facts):
     }
 
 
-def _credits(facts, found, before, without_minimum):
+def _credits(facts, found, before, foreign):
     """(education paid out, {credit: what of it is used}): each takes what the ones before it leave of the tax.
 
     Of the credit for children only the part that is never paid out comes before the one for clean energy. IRC 25D(c), 26(a)."""
     tuition, out = credits.education(facts, found)
     children, small = credits.families(facts, found)
     wanted = {
-        "foreign": min(D(facts.foreign), without_minimum), "care": credits.care(facts, found), "tuition": tuition,
+        "foreign": foreign, "care": credits.care(facts, found), "tuition": tuition,
         "savers": credits.savers(facts, found), "improvements": credits.improvements(facts),
     }  # fmt: skip
     used, left = {}, before
     for name, amount in wanted.items():
         used[name] = min(amount, left)
         left -= used[name]
-    kept = children - credits.child_paid_out(facts, found, children, small, D(0), D(0)) if facts.solar else children
-    used["solar"] = min((D(facts.solar) * 30 / 100).quantize(D(1), "ROUND_HALF_UP"), max(left - kept, D(0)))
+    kept = (
+        children - credits.child_paid_out(facts, found, children, small, D(0), D(0)) if facts.solar or facts.battery else children
+    )
+    clean = facts.solar + (facts.battery if facts.year >= 2023 else 0)
+    used["solar"] = min((D(clean) * 30 / 100).quantize(D(1), "ROUND_HALF_UP"), max(left - kept, D(0)))
     used["child"] = min(children, left - used["solar"])
     return out, used

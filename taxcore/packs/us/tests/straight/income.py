@@ -4,16 +4,34 @@ from decimal import ROUND_CEILING, ROUND_HALF_UP, Decimal
 from types import SimpleNamespace
 
 from taxcore.packs.us.tests.straight import amounts as law
+from taxcore.packs.us.tests.straight.papers import HOME, VALUE
 from taxcore.packs.us.tests.straight_line import BASE, dollars
 
 D = Decimal
 
 
 def net_profit(year, trade):
-    """Schedule C: meals by half, the car by the mile, the home by the square foot and never into a loss."""
+    """Schedule C: meals by half, the car by the mile, the home by the square foot or its costs and never into a loss."""
     car = dollars(trade.miles * D(law.MILE.get(year, 0)))
     before = trade.receipts - trade.supplies - dollars(D(trade.meals) / 2) - car
-    return before - min(D(min(trade.area, 300) * 5), max(before, D(0)))
+    return before - min(_home(trade), max(before, D(0)))
+
+
+def _home(trade):
+    """Form 8829 with no depreciation: direct costs, the area's part of the others to six places, and what was left of last year's."""
+    if not trade.office:
+        return D(min(trade.area, 300) * 5)
+    part = (D(trade.area) / HOME).quantize(D("0.000001"), ROUND_HALF_UP)
+    alone = {"direct", "carried"}
+    shared = sum(amount for name, amount in trade.office.items() if name not in alone)
+    return sum(D(trade.office.get(name, 0)) for name in alone) + dollars(shared * part)
+
+
+def ira_income(one):
+    """(taxable of what was drawn, taxable of what was converted): the rest is basis, in proportion. IRC 72(e)(8), 408(d)(2)."""
+    together = VALUE + one.early + one.converted
+    part = min((D(one.basis) / together).quantize(D("0.00001"), ROUND_HALF_UP), D(1))
+    return one.early - dollars(one.early * part), one.converted - dollars(one.converted * part)
 
 
 def own_business(year, one):
@@ -38,7 +56,8 @@ def care_benefits(facts, businesses):
     given = D(sum(job.care for job in facts.jobs))
     spent = sum(child.care for child in facts.children)
     earned = [max(e, D(0)) for e in earned_by_person(facts, businesses)]
-    excluded = min(given, D(spent), D(2_500 if facts.status == "separate" else 5_000), *earned)
+    most = D(5_000 if facts.year < 2026 else 7_500) / (2 if facts.status == "separate" else 1)
+    excluded = min(given, D(spent), most, *earned)
     return excluded, given - excluded
 
 
@@ -81,9 +100,13 @@ def health_savings(year, one):
     return D(min(one.health, room)), D(max(one.health - room, 0))
 
 
+def _most_ira(year, one):
+    return law.IRA[year] + (law.IRA_CATCH_UP[year] if one.aged(year, 50) else 0)
+
+
 def ira_room(facts, businesses):
     """What each person may pay into IRAs: the year's amount, and no more than the compensation. IRC 219(b), (c)."""
-    most = [law.IRA[facts.year] + (1_000 if one.aged(facts.year, 50) else 0) for one in facts.people]
+    most = [_most_ira(facts.year, one) for one in facts.people]
     pay = [
         sum(job.wages for job in one.jobs) + max(own.profit - own.half - own.plan, D(0)) if own.profit > 0 else D(sum(job.wages for job in one.jobs))
         for one, own in zip(facts.people, businesses, strict=True)
@@ -101,7 +124,7 @@ def ira_deduction(facts, businesses, magi):
     covered = [any(job.deferral for job in one.jobs) or bool(one.trade and one.trade.plan) for one in facts.people]
     found = []
     for place, (one, room) in enumerate(zip(facts.people, ira_room(facts, businesses), strict=True)):
-        limit = D(law.IRA[facts.year] + (1_000 if one.aged(facts.year, 50) else 0))
+        limit = D(_most_ira(facts.year, one))
         start, width = None, 10_000
         if covered[place]:
             start = law.IRA_COVERED[facts.year][1 if facts.status in ("joint", "surviving_spouse") else 0]
@@ -118,10 +141,11 @@ def ira_deduction(facts, businesses, magi):
 
 
 def ira_excess(facts, businesses, magi):
-    """Paid into IRAs of either kind above what may be, for each person. IRC 408A(c), 4973(b), (f)."""
+    """Paid into IRAs of either kind above what may be, for each person; conversions are no income here. IRC 408A(c), 4973(b), (f)."""
+    magi -= sum(ira_income(one)[1] for one in facts.people)
     found = []
     for one, room in zip(facts.people, ira_room(facts, businesses), strict=True):
-        limit = D(law.IRA[facts.year] + (1_000 if one.aged(facts.year, 50) else 0))
+        limit = D(_most_ira(facts.year, one))
         married = facts.status in ("joint", "surviving_spouse")
         start = 0 if facts.status == "separate" else law.ROTH[facts.year][married]
         width = 10_000 if married or facts.status == "separate" else 15_000
@@ -149,12 +173,12 @@ def of(facts):
     gains = capital_gains(facts)
     wages = D(sum(job.wages for job in facts.jobs)) + care_taxed
     interest = D(facts.interest + facts.government)
-    pensions = D(sum(one.pension + one.early for one in facts.people))
+    pensions = sum((one.pension + sum(ira_income(one)) for one in facts.people), D(0))
     other = sum(own.profit for own in businesses) + facts.share + facts.unemployment + facts.winnings
     before = wages + interest + facts.dividends + pensions + gains.counted + other
     health = [health_savings(year, one) for one in facts.people]
     adjusted = (
-        sum(min(one.educator, 300) for one in facts.people) + sum(h[0] for h in health) + sum(own.half + own.plan + own.health for own in businesses)
+        sum(min(one.educator, law.EDUCATOR[year]) for one in facts.people) + sum(h[0] for h in health) + sum(own.half + own.plan + own.health for own in businesses)
         + facts.early_withdrawal + facts.alimony
     )  # fmt: skip
     benefits = D(sum(one.benefits for one in facts.people))

@@ -6,6 +6,9 @@ from taxcore.packs.us.tests import returns
 from taxcore.packs.us.tests.diagnosed.making import paper, rows
 from taxcore.packs.us.tests.straight_line import BASE, hundredths
 
+VALUE = 90_000  # of somebody's IRAs at the end of the year
+HOME = 1_500  # square feet
+
 
 def papers(facts):
     """The papers that say so, one after another."""
@@ -39,7 +42,7 @@ def _of_person(facts, one):
             **mine, **_given(receipts=trade.receipts, supplies=trade.supplies, meals=trade.meals, health_insurance=trade.insurance,
                              sep=trade.plan),
             **({"miles": str(trade.miles), "car_method": "miles", "car_placed": "2021-01-01", "car_evidence": "yes"} if trade.miles else {}),
-            **({"home_method": "simplified", "home_area": str(trade.area), "home_months": "12"} if trade.area else {}),
+            **_office(trade),
         )  # fmt: skip
     if one.pension:
         yield paper(
@@ -65,13 +68,28 @@ def _of_person(facts, one):
         )
     if one.benefits:
         yield paper("ssa-1099", f"benefits-{one.role}", net=str(one.benefits), **mine)
-    if one.ira or one.roth:
-        yield paper("ira", f"ira-{one.role}", value_at_end="90000", **mine, **_given(traditional=one.ira, roth=one.roth))
+    if one.converted:
+        young = facts.year - one.born.year < 59
+        yield paper("1099-r", f"converted-{one.role}", payer="Sandbar Trust", gross=str(one.converted), taxable=str(one.converted),
+                    converted=str(one.converted), code="2" if young else "7", ira="yes", **mine)  # fmt: skip
+    if one.ira or one.roth or one.early or one.converted:
+        yield paper("ira", f"ira-{one.role}", value_at_end=str(VALUE), **mine,
+                    **_given(traditional=one.ira, roth=one.roth, basis_before=one.basis))  # fmt: skip
     if one.health or any(job.health for job in one.jobs):
         cover = {"kind": "family" if one.family_cover else "alone", "first": "1", "last": "12"}
         yield paper("hsa", f"hsa-{one.role}", value_at_end="90000", coverage=rows(cover), **mine, **_given(paid_in=one.health))
     if one.educator:
         yield paper("adjustments", f"adjustments-{one.role}", educator=str(one.educator), **mine)
+
+
+def _office(trade):
+    """The home by the square foot, or by its costs."""
+    if not trade.area:
+        return {}
+    if not trade.office:
+        return {"home_method": "simplified", "home_area": str(trade.area), "home_months": "12"}
+    costs = {f"home_{name}": str(amount) for name, amount in trade.office.items()}
+    return {"home_method": "regular", "home_area": str(trade.area), "home_total": str(HOME), "home_itemised": "no"} | costs
 
 
 def _w2(facts, one, number, job):
@@ -111,6 +129,10 @@ def _money(facts):
         yield paper("1099-int", "interest", payer="River Bank", **mine, **_given(
             interest=facts.interest, government_interest=facts.government, exempt_interest=facts.exempt + facts.private,
             private_activity=facts.private, early_withdrawal=facts.early_withdrawal))  # fmt: skip
+    if facts.abroad or facts.abroad_before:
+        before = [{"from_year": str(facts.year - 3), "amount": str(facts.abroad_before)}] if facts.abroad_before else []
+        yield paper("foreign-tax", "foreign-tax", category="passive", country="Norway", carried=rows(*before), **_given(
+            gross_income=facts.abroad_income, direct_deductions=facts.abroad_costs, other_tax=facts.abroad))  # fmt: skip
     if facts.dividends or facts.distributions or facts.foreign:
         yield paper("1099-div", "dividends", payer="Heron Fund", **mine, **_given(
             dividends=facts.dividends, qualified=facts.qualified, capital_gain=facts.distributions, unrecaptured=facts.unrecaptured,
@@ -152,7 +174,7 @@ def _spending(facts):
     if facts.student_loan:
         yield paper("1098-e", "loan", lender="Loan House", interest=str(facts.student_loan), **mine)
     spent = _given(medical=facts.medical, state_income_tax=facts.state_tax, property_tax=facts.property_tax, gambling_losses=facts.lost,
-                   investment_interest=facts.margin)  # fmt: skip
+                   investment_interest=facts.margin, investment_interest_before=facts.margin_before, sales_tax=facts.sales_tax)  # fmt: skip
     yield paper("itemized", "itemized", choice="better", **spent)
     if facts.mortgage:
         yield paper(
@@ -168,7 +190,11 @@ def _spending(facts):
     for key, kind, amount in (("given", "cash", facts.given), ("things", "property", facts.given_things)):
         if amount:
             yield paper("gift", key, charity="Lamplighters", gift_kind=kind, amount=str(amount), acknowledged="yes", **mine)
-    energy = _given(solar_electric=facts.solar, insulation=facts.insulation, heat_pump=facts.heat_pump, windows=facts.windows)
+    if facts.given_before:
+        kept = {"from_year": str(facts.year - 2), "gift_kind": "cash", "amount": str(facts.given_before)}
+        yield paper("gift-carryover", "gift-carryover", rows=rows(kept))
+    energy = _given(solar_electric=facts.solar, insulation=facts.insulation, heat_pump=facts.heat_pump, windows=facts.windows,
+                    door_most=facts.doors, furnace=facts.furnace, panels=facts.panels, audit=facts.audit, battery=facts.battery)  # fmt: skip
     if energy:
         yield paper("energy", "energy", **energy)
     if facts.car_loan:
@@ -184,6 +210,6 @@ def _spending(facts):
         yield paper("1098-t", "tuition", payer="Galena College", payer_number="00-1122335", student=who, paid=str(paid), half_time="yes",
                     degree="yes", four_years_done="no", convicted="no", graduate="no", years_claimed="0", credit=credit)  # fmt: skip
     if facts.cover:
-        premium, benchmark, advance = facts.cover
-        month = {"first": "1", "last": "12", "premium": str(premium), "benchmark": str(benchmark), "advance": str(advance)}
-        yield paper("1095-a", "cover", marketplace="Prairie Exchange", months=rows(month))
+        names = ("first", "last", "premium", "benchmark", "advance")
+        months = [dict(zip(names, map(str, span), strict=True)) for span in facts.cover]
+        yield paper("1095-a", "cover", marketplace="Prairie Exchange", months=rows(*months))

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.packs.us.tests.straight import amounts as law
+from taxcore.packs.us.tests.straight.income import ira_income
 from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import BASE, dollars, schedule, tax_on
 
@@ -56,11 +57,13 @@ def minimum_tax(facts, income, taken, regular_tax):
     year, separate = facts.year, facts.status == "separate"
     base = taken.taxable if taken.taxable > 0 else taken.unbounded
     base += (taken.listed.taxes if taken.itemizes else taken.taken) + taken.seniors + facts.private + facts.options
+    base -= taken.cut  # IRC 56(b)(1)(F)
     married = facts.status in ("joint", "separate", "surviving_spouse")
     exemption, start = (D(table[year][married]) / (2 if separate else 1) for table in (law.MINIMUM_EXEMPTION, law.MINIMUM_FROM))
+    fall = D("0.25") if year < 2026 else D("0.5")
     if separate:
-        base += min(dollars(max(base - start - 4 * exemption, D(0)) / 4), exemption)
-    above = max(base - dollars(max(exemption - max(base - start, D(0)) / 4, D(0))), D(0))
+        base += min(dollars(max(base - start - exemption / fall, D(0)) * fall), exemption)
+    above = max(base - dollars(max(exemption - max(base - start, D(0)) * fall, D(0))), D(0))
     return max(_tentative(facts, above, income.gains, taken.taxable) - regular_tax, D(0))
 
 
@@ -97,7 +100,7 @@ def others(facts, income, taken):
     medicare += dollars(max(base - max(wage_limit - insured, D(0)), D(0)) * 9 / 1_000)
     invested = income.interest + facts.dividends + income.gains.counted - (taken.listed.margin if taken.itemizes else 0)
     surtax = dollars(min(max(invested, D(0)), max(income.agi - invested_limit, D(0))) * 38 / 1_000)
-    early = sum(dollars(D(one.early) / 10) for one in facts.people)
+    early = sum(dollars(ira_income(one)[0] / 10) for one in facts.people)
     return {
         "self_employment": sum(own.tax for own in income.businesses), "medicare": medicare, "surtax": surtax, "early": early,
         "excess": sum(dollars(amount * 6 / 100) for each in (income.health_excess, *income.ira_excess) for amount in each),
