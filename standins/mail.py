@@ -40,7 +40,7 @@ class Mailbox:
     def page(self) -> str:
         rows = [
             f"<article><h2>{html.escape(message['subject'])}</h2><p>to {html.escape(message['to'])}, "
-            f"{time.strftime('%d %b %H:%M', time.localtime(message['at']))}</p><pre>{_linked(message['text'])}</pre></article>"
+            f"{time.strftime('%b %d, %H:%M', time.localtime(message['at']))}</p><pre>{_linked(message['text'])}</pre></article>"
             for message in reversed(list(self.messages()))
         ]
         return _PAGE.format("".join(rows) or "<p>No mail yet. Request an e-signature from a client.</p>")

@@ -67,7 +67,7 @@ class StoryTests(RunningTestCase):
         }.items():  # fmt: skip
             staff.find(f"[name={name}]").send_keys(value)
         staff.find("[name=state]").send_keys("Illinois")
-        staff.press("Open")
+        staff.press("Add")
         staff.sees("Add a paper")
         # Status and questions, with the keyboard
         staff.press("Filing status and information")

@@ -13,7 +13,8 @@ from ops.installation import HOME
 BRITISH = (
     "dependant", "itemis", "cheque", "licen[c]e", "labour", "favour", "colour", "behaviour", "authoris", "organis", "recognis",
     "realis[ei]", "amortis", "annualis", "instalment", "cancelled", "acknowledgement", "programme", "travelled", "labelled",
-    "judgement", "neighbour", "honour", "enrol(?!l)", "whilst", "learnt", "initialled", "non-resident", "catalogue",
+    "judgement", "neighbour", "honour", "enrol(?!l)", "whilst", "learnt", "initialled", "non-resident", "catalogue", "harbour",
+    "pupil",
 )  # fmt: skip
 OURS_NO_LONGER = (
     "more time to file", "more time for", "ask for more time", "filing together", "filing apart", "files apart", "filed apart",
@@ -66,6 +67,15 @@ def pages():
             yield str(path.relative_to(HOME)), _IN_TAGS.sub(" ", path.read_text())
 
 
+def tables():
+    """What the packs' tables say in words."""
+    for path in sorted((HOME / "taxcore" / "packs").glob("**/*.toml")):
+        if "cases" in path.parts:
+            continue
+        for number, line in enumerate(path.read_text().splitlines(), 1):
+            yield from ((f"{path.relative_to(HOME)}:{number}", text) for text in re.findall(r'"([^"]* [^"]*)"', line))
+
+
 def documents():
     for path in (HOME / "README.md", HOME / "CHANGELOG.md", *sorted((HOME / "docs").glob("*.md"))):
         yield path.name, _CODE.sub(" ", path.read_text())
@@ -79,10 +89,10 @@ class WordsTests(TestCase):
         self.assertEqual(found, [])
 
     def test_what_programs_and_pages_say_is_american(self):
-        self._none([*programs(), *pages()], _BRITISH)
+        self._none([*programs(), *pages(), *tables()], _BRITISH)
 
     def test_what_programs_and_pages_say_is_what_the_trade_says(self):
-        self._none([*programs(), *pages()], _OURS)
+        self._none([*programs(), *pages(), *tables()], _OURS)
 
     def test_documents_are_american(self):
         self._none(documents(), _BRITISH)

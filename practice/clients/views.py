@@ -39,7 +39,7 @@ def households(request):
         rows = rows.filter(name__icontains=words)
     rows = sorted_by(rows, request, _SORTS, "name")
     if kind := request.GET.get("as"):
-        return export(kind, "households", ["Household", "Trade", "Town"], [[r.name, r.trade, r.city] for r in rows])
+        return export(kind, "households", ["Household", "Occupation", "City"], [[r.name, r.trade, r.city] for r in rows])
     context = {"rows": rows[:300], "q": request.GET.get("q", ""), "may_open": may(request.user, "open")}
     return render(request, "clients/_list.html" if request.htmx else "clients/households.html", context)
 

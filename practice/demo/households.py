@@ -148,10 +148,10 @@ HOUSEHOLDS = [
         stage="review",
     ),
     _household(
-        "Beaumont-Ito, Clover and Hugo", "teacher, harbour master", "BT", ("60 Prospect Street", *_GALENA),
+        "Beaumont-Ito, Clover and Hugo", "teacher, harbor master", "BT", ("60 Prospect Street", *_GALENA),
         "Bluff Ridge Unit School District",
         [_person("Clover", "Beaumont-Ito", "935-17-4456", date(1981, 11, 11), "Teacher"),
-         _person("Hugo", "Beaumont-Ito", "935-17-4457", date(1980, 4, 4), "Harbour master")],
+         _person("Hugo", "Beaumont-Ito", "935-17-4457", date(1980, 4, 4), "Harbor master")],
         [_wages("school", "taxpayer", "71200.00", "5900.00", "3524.40"),
          _wages("lock", "spouse", "88400.00", "8300.00", "4375.80", codes=[("W", "1500.00"), ("D", "6000.00")])],
         [("1098", "joint", {"lender": "River Bend Savings", "interest": "15820.33", "principal": "402000.00", "origin": "2021-08-12",
@@ -204,7 +204,7 @@ HOUSEHOLDS = [
                                    "loan_date": "2025-02-20", "new_for_owner": "yes", "assembled_here": "yes", "personal": "yes"})],
     ),
     _household(
-        "Garrow, Lettice", "pupil", "TM", ("6 Overlook Drive", *_GALENA), "Galena",
+        "Garrow, Lettice", "student", "TM", ("6 Overlook Drive", *_GALENA), "Galena",
         [_person("Lettice", "Garrow", "940-12-7755", date(2012, 2, 24), "Pupil", claimed=True)],
         papers=[
             ("1099-div", "taxpayer", {"payer": "Heron Growth Fund", "payer_number": "00-3345121", "dividends": "4120.00",

@@ -57,7 +57,7 @@ def _made(actor, both, result, role, state):
         _copy(actor, return_, paper, position, people.get((paper.kind, role if paper.id == "taxpayer" else paper.id)))
     summarise(return_, result_of(return_))
     return_.save()
-    record(actor, "return opened", return_, says=f"{both.year}, {STATES[state]}, separate return")
+    record(actor, "return added", return_, says=f"{both.year}, {STATES[state]}, separate return")
     return return_
 
 

@@ -149,6 +149,10 @@ class FieldChange(FirmOwned):
         return f"{self.path}: {self.before} → {self.after}"
 
     @property
+    def how_said(self):
+        return "entered" if self.how == "keyed" else self.how
+
+    @property
     def plain(self):
         """(before, after) as they were typed."""
         return (unseal_text(self.before), unseal_text(self.after)) if self.sealed else (self.before, self.after)

@@ -20,7 +20,7 @@ def open_household(actor, name, people, **details):
     household = Household.objects.create(firm=actor.firm, name=name, in_care_of=actor, **details)
     for person in people:
         Person.objects.create(firm=actor.firm, household=household, **person)
-    record(actor, "household opened", household=household, says=name)
+    record(actor, "household added", household=household, says=name)
     return household
 
 
@@ -39,7 +39,7 @@ def open_return(actor, household_id, year, people, preparer=None):
     _copy_address(return_, household, "joint" if any(role == "spouse" for _, role in people) else "single")
     summarise(return_, result_of(return_))
     return_.save()
-    record(actor, "return opened", return_, says=f"{year}")
+    record(actor, "return added", return_, says=f"{year}")
     return return_
 
 

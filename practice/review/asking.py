@@ -68,7 +68,7 @@ def missing_of(result):
     kinds = {"us.diligence.child-missing": "diligence-child", "us.diligence.student-missing": "diligence-student"}
     for one in result.all_findings:
         if one.code == "us.diligence.missing":
-            yield Missing("diligence", "Preparer's checklist", "", "")
+            yield Missing("diligence", "Preparer's due diligence", "", "")
         elif one.code in kinds:
             person = people.get(one.at[0].rpartition(".")[0])
-            yield Missing(kinds[one.code], "Checklist", person.title if person else "", person.key if person else "")
+            yield Missing(kinds[one.code], "Due diligence", person.title if person else "", person.key if person else "")

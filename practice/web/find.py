@@ -129,7 +129,7 @@ def _lines(return_, result, words):
 
 
 def _pages(words):
-    pages = (("Desk", "desk"), ("Households", "households"), ("Dispatch", "dispatch"), ("Open a household", "new-household"))
+    pages = (("Desk", "desk"), ("Households", "households"), ("Dispatch", "dispatch"), ("Add a household", "new-household"))
     return [{"url": reverse(name), "does": title, "note": "page"} for title, name in pages if _fits(words, title)]
 
 

@@ -137,11 +137,13 @@ class refusals:
             return self._page(request, 403, "Not allowed for your role", says)
         if isinstance(exception, NotOfThisFirm):
             record(exception.actor, "refused", says=f"not of this firm: {exception}", path=request.path)
-            return self._page(request, 404, "Nothing here", "There is no such page in your practice.")
+            return self._page(request, 404, "Page not found", "There is no such page in your practice.")
         if isinstance(exception, FieldGone):
             return self._page(request, 410, "Not saved", exception.says)
         if isinstance(exception, NoSuchField):
-            return self._page(request, 404, "Nothing here", "This field or paper is no longer on the return. Reload the page.")
+            return self._page(
+                request, 404, "Not on this return", "This field or paper is no longer on the return. Reload the page."
+            )
         if isinstance(exception, (Settled, CannotSign)):
             return self._page(request, 409, "Not done", exception.says)
         if isinstance(exception, OperationalError):

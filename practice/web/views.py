@@ -26,4 +26,6 @@ def theme(request):
 
 
 def not_found(request, exception=None):
-    return render(request, "web/refused.html", {"title": "Nothing here", "says": "There is no such page."}, status=404)
+    return render(
+        request, "web/refused.html", {"title": "Page not found", "says": "There is no page at this address."}, status=404
+    )

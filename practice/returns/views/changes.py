@@ -40,7 +40,7 @@ def changes(request, return_id):
 
 def _as_row(result, row):
     paper, field, _ = what(result, row)
-    return [row.at, row.by.name if row.by else "", paper, field, *row.veiled, row.how, row.note]
+    return [row.at, row.by.name if row.by else "", paper, field, *row.veiled, row.how_said, row.note]
 
 
 def what(result, change):

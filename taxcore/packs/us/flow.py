@@ -74,12 +74,12 @@ class _Picture:
             self.streams.append(Stream("taxable" if code == "us" else "agi", f"{code}-tax", tax, again=code != "us"))
         paid = min(tax, tax + line.amount)
         if paid > 0:
-            self.well(f"{code}-paid", 5, f"{name}, paid or credited", paid, address, "away")
+            self.well(f"{code}-paid", 5, f"{name}, payments and credits", paid, address, "away")
             self.streams.append(Stream(f"{code}-tax", f"{code}-paid", paid))
         word = "refund" if line.amount > 0 else "to pay" if line.amount < 0 else "even"
         self.well(f"{code}-end", 5, f"{name}, {word}", abs(line.amount), line.address, "end")
         if line.amount > 0:
-            self.well(f"{code}-beyond", 4, f"{name}, paid beyond the tax", line.amount, line.address, "source")
+            self.well(f"{code}-beyond", 4, f"{name}, overpayment", line.amount, line.address, "source")
             self.streams.append(Stream(f"{code}-beyond", f"{code}-end", line.amount))
         elif line.amount < 0 and tax:
             self.streams.append(Stream(f"{code}-tax", f"{code}-end", min(-line.amount, tax)))

@@ -170,16 +170,22 @@ def _by_rows(run: Any, paper: Any, placed: Placed) -> Belongs:
         return _by_living(run, paper, placed)
     rest = amount - sum((one[0] for one in by_state.values()), ZERO)
     at, label = paper.address(placed.amount), paper.short or paper.name
-    return Belongs(paper.key, paper.kind, paper.title, label, amount, at, by_state, rest,
-                   _name_of(run, paper, rest))  # fmt: skip
+    named = _name_of(run, paper, rest, amount, by_state)
+    return Belongs(paper.key, paper.kind, paper.title, label, amount, at, by_state, rest, named)
 
 
-def _name_of(run: Any, paper: Any, rest: Decimal) -> str:
+def _name_of(run: Any, paper: Any, rest: Decimal, amount: Decimal, by_state: dict[str, tuple[Decimal, Decimal]]) -> str:
+    """What the rest is. A home state taxes what other states tax too: that alone is no excess."""
     if rest == 0:
         return ""
-    if rest < 0:
-        return "exceeds the federal amount"
     homes = days_in(run, _role(paper))
+    if rest < 0:
+        elsewhere = sum((found for state, (found, _) in by_state.items() if state not in homes), ZERO)
+        return (
+            "taxed by more than one state"
+            if elsewhere <= amount and amount - elsewhere - rest <= amount
+            else "exceeds the federal amount"
+        )
     return "not taxed by any state" if homes and set(homes) <= UNTAXED | {"abroad"} else "not yet allocated"
 
 

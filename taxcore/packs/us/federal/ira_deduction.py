@@ -149,4 +149,5 @@ class IraDeduction(FederalForm):
         )
 
     def _conversion_income(self):
-        return self.run.form("us.8606", self.key).taxable_conversion
+        """Of both on a joint return: the income that limits each is the couple's. IRC 408A(c)(3)(B)(i)."""
+        return total([self.run.form("us.8606", person.role).taxable_conversion for person in self.income.filers])

@@ -139,7 +139,7 @@ class NonemployeeStatement(_ForBusiness):
 
     placed = Placed("pay", rows="income")
     kind, name, official, group = "1099-nec", "Nonemployee compensation", "1099-NEC", "income"
-    short, main = "Contract work", "pay"
+    short, main = "1099-NEC", "pay"
 
     pay = Amount("1", "Nonemployee compensation")
     withheld = Amount("4", "Federal income tax withheld")

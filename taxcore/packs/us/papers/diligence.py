@@ -97,7 +97,7 @@ class DiligenceForChild(_Asked):
     @property
     def title(self):
         person = next((one for one in self.run.people() if one.key == self.values.get("child")), None)
-        return f"Checklist, {person.title}" if person is not None else self.name
+        return f"Due diligence, {person.title}" if person is not None else self.name
 
 
 class DiligenceForStudent(_Asked):
@@ -111,4 +111,4 @@ class DiligenceForStudent(_Asked):
     @property
     def title(self):
         person = next((one for one in self.run.people() if one.key == self.values.get("student")), None)
-        return f"Checklist, {person.title}" if person is not None else self.name
+        return f"Due diligence, {person.title}" if person is not None else self.name

@@ -41,7 +41,7 @@ class PriorYear(FederalPaper):
     single, owned = True, False
 
     adjusted_gross_income = Amount(
-        None, "Adjusted gross income", negative=True, help="It identifies the signer and decides the safe harbour."
+        None, "Adjusted gross income", negative=True, help="It identifies the signer and decides the safe harbor."
     )
     tax = Amount(None, "Total tax", cites="IRC 6654(d)(1)(B)", help="As Form 2210, line 8 defines it.")
     whole_year = Flag(None, "Covered 12 months", help="If empty, yes.")
@@ -122,7 +122,7 @@ class NextYear(FederalPaper):
     single, owned = True, False
 
     make = Flag(None, "Prepare vouchers", alike=True)
-    each = Amount(None, "Each installment", help="Empty: a quarter of the safe harbour, less withholding.")
+    each = Amount(None, "Each installment", help="Empty: a quarter of the safe harbor, less withholding.")
 
 
 class ParentsFigures(FederalPaper):

@@ -110,8 +110,11 @@ class BelongsTests(TestCase):
     def test_rows_say_where_wages_belong_and_the_rest_is_named(self):
         one = self.one(w2(50_000, **at(("IL", "30000", "1485"))))
         self.assertEqual((one.by_state["IL"], one.rest, one.rest_is), ((30_000, 1485), 20_000, "not yet allocated"))
-        over = self.one(w2(50_000, **at(("IL", "50000", "0"), ("MO", "20000", "0"))))
-        self.assertEqual((over.rest, over.rest_is), (-20_000, "exceeds the federal amount"))
+        both = self.one(w2(50_000, **at(("IL", "50000", "0"), ("MO", "20000", "0"))))
+        self.assertEqual((both.rest, both.rest_is), (-20_000, "taxed by more than one state"))
+        for rows_ in ((("IL", "60000", "0"), ("MO", "20000", "0")), (("IA", "50000", "0"), ("MO", "20000", "0"))):
+            over = self.one(w2(50_000, **at(*rows_)))
+            self.assertEqual((over.rest < 0, over.rest_is), (True, "exceeds the federal amount"))
         nowhere = self.one(filing(residence="TX", state="TX"), w2(50_000, **at(("IL", "30000", "1485"))))
         self.assertEqual(nowhere.rest_is, "not taxed by any state")
 
