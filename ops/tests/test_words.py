@@ -96,6 +96,7 @@ class WordsTests(TestCase):
 
     def test_documents_are_american(self):
         self._none(documents(), _BRITISH)
+        self._none(documents(), _OURS)
 
     def test_enough_is_read(self):
         self.assertGreater(len(list(programs())), 3_000)
