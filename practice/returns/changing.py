@@ -49,7 +49,7 @@ def forget(return_, *names):
 def changed(actor, return_, before):
     """Call last in a change: returns the new result. Settled when an accepted authority's lines would move."""
     return_.version += 1
-    after = new_result_of(return_)
+    after = new_result_of(return_, before)
     _keep_accepted(return_, before, after)
     summarise(return_, after)
     if return_.stage == Stage.GATHER:

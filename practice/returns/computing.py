@@ -1,5 +1,10 @@
-"""From stored papers to a result. Results are kept a while by return and version; a change makes a new version."""
+"""From stored papers to a result. Results are kept a while by return and version; a change makes a new version.
 
+Two results of a return are kept: the newest, and a spare one that takes the next version at the cost of what differs
+(`Result.changed`). So the result before a change and the one after it stand side by side, as those who compare them need.
+"""
+
+import logging
 import threading
 from collections import OrderedDict
 from contextlib import contextmanager
@@ -11,7 +16,8 @@ from practice.returns.before import last_years_data, mark_of_last_year
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 
-_KEEP = 16  # returns, each with the result of one version: more would make every collection of garbage walk through them
+_log = logging.getLogger(__name__)
+_KEEP = 16  # returns, each with two results: more would make every collection of garbage walk through them
 # A result computes its rest when asked, which two threads must not do at once. So a thread that has a return to itself
 # (`alone_with`, as every request about one return) uses the store of the process, any other a store of its own.
 _shared = OrderedDict()
@@ -80,12 +86,26 @@ def _open(value):
 
 def result_of(return_):
     """The result of the return as it stands."""
-    mark, found = _store(return_.pk).get(return_.pk, (None, None))
+    mark, found, _ = _store(return_.pk).get(return_.pk, (None, None, None))
     if mark != _mark(return_):
-        found = compute(pack_of(return_), data_of(return_))
+        newest, found = found, _computed(return_)
         if not connection.in_atomic_block:  # what is not committed may still roll back
-            _keep(return_.pk, _mark(return_), found)
+            _keep(return_.pk, _mark(return_), found, newest)
     return hushed(return_, found)
+
+
+def _computed(return_, before=None):
+    """From the spare result where there is one that is not `before`, else in full."""
+    store, data = _store(return_.pk), data_of(return_)
+    mark, newest, spare = store.get(return_.pk, (None, None, None))
+    if spare is not None and (before is None or spare.run is not before.run):
+        store[return_.pk] = (mark, newest, None)  # it is of no use to anybody else from here on
+        try:
+            if (found := spare.changed(data)) is not None:
+                return found
+        except Exception:
+            _log.exception("return %s: not computed by what changed, but in full", return_.pk)
+    return compute(pack_of(return_), data)
 
 
 def _mark(return_):
@@ -100,18 +120,20 @@ def hushed(return_, result):
     return result
 
 
-def new_result_of(return_):
-    """The result of a change under way. Kept only once it is committed: a version that rolls back must leave no trace."""
-    result = hushed(return_, compute(pack_of(return_), data_of(return_)))
+def new_result_of(return_, before=None):
+    """The result of a change under way, beside the one before it. Kept only once it is committed: a version that rolls back must
+    leave no trace."""
+    result = hushed(return_, _computed(return_, before))
     mark = _mark(return_)
-    transaction.on_commit(lambda: _keep(return_.pk, mark, result))
+    _, newest, _ = _store(return_.pk).get(return_.pk, (None, None, None))
+    transaction.on_commit(lambda: _keep(return_.pk, mark, result, newest))
     return result
 
 
-def _keep(return_id, mark, result):
+def _keep(return_id, mark, result, spare):
     store = _store(return_id)
     with _guard:
-        store[return_id] = (mark, result)
+        store[return_id] = (mark, result, spare if spare is not None and spare.run is not result.run else None)
         store.move_to_end(return_id)
         while len(store) > _KEEP:
             store.popitem(last=False)

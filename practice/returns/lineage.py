@@ -82,7 +82,7 @@ def tree_of(cell, depth=0, seen=None):
         again = id(source) in seen
         seen.add(id(source))
         below = [] if again or depth >= _DEEPEST_BRANCH else tree_of(source, depth + 1, seen)
-        branches.append(Branch(source, below, depth, again and bool(source.reads)))
+        branches.append(Branch(source, below, depth, again and bool(source.sources())))
     return branches
 
 

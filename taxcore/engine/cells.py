@@ -20,7 +20,7 @@ class Cell:
     stands in front of.
     """
 
-    __slots__ = ("because", "computed", "how", "node", "pending", "reads", "reason", "spec", "value")
+    __slots__ = ("because", "changed", "computed", "how", "node", "pending", "reads", "reason", "spec", "value", "verified")
 
     def __init__(self, node: Node, spec: Spec):
         self.node = node
@@ -32,6 +32,8 @@ class Cell:
         self.computed: Any = None
         self.reason = ""
         self.pending = False
+        self.verified = 0  # the revision of the run in which it was last known to be right
+        self.changed = 0  # the revision in which its value became another one
 
     @property
     def address(self) -> str:
@@ -55,10 +57,44 @@ class Cell:
 
     def sources(self) -> list[Cell]:
         """What this figure read, each once, in the order it was read."""
-        return list({id(cell): cell for cell in self.reads}.values())
+        return list({id(cell): cell for cell in self.reads if type(cell) is Cell}.values())
 
     def __repr__(self) -> str:
         return f"<{self.address} {self.value} {self.how}>"
+
+
+class Look:
+    """A read that lineage does not show: somebody looked at a cell for more than its amount."""
+
+    __slots__ = ("of",)
+
+    def __init__(self, of: Cell):
+        self.of = of
+
+
+class _Unseen(Cell):
+    """What a figure can depend on besides other figures. Stands on no node, and lineage does not show it."""
+
+    __slots__ = ()
+
+    def __init__(self) -> None:
+        super().__init__(None, None)  # type: ignore[arg-type]
+
+
+class Raw(_Unseen):
+    """What was entered in a field, or in a whole paper, as it was entered."""
+
+    __slots__ = ()
+
+
+class Asked(_Unseen):
+    """A question about the return as a whole, answered once: whether a form is idle, what a check finds."""
+
+    __slots__ = ("key", "make")
+
+    def __init__(self, key: Any, make: Callable[[Any], Any]):
+        super().__init__()
+        self.key, self.make = key, make
 
 
 Numbers = str | None | Mapping[int, str | None]
@@ -126,6 +162,7 @@ class Node:
     """Something that has cells: a paper, a row of it, a person, a form. Subclasses declare Specs as class attributes."""
 
     specs: ClassVar[dict[str, Spec]] = {}
+    doubted: dict[str, Cell] = {}
     jurisdiction: ClassVar[str] = ""
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
@@ -140,7 +177,7 @@ class Node:
         self.run = run
         self.key = key
         self.address_prefix = address_prefix
-        self.year = run.data.year
+        self.year = run.year
         self.cells: dict[str, Cell] = {}
 
     @property
@@ -155,9 +192,10 @@ class Node:
     def cell(self, name: str) -> Cell:
         """The cell of that attribute, evaluated, without counting as a read."""
         found = self.cells.get(name)
-        if found is not None and not found.pending:
-            return found
-        return self.run.evaluate(self, self.specs[name])
+        if found is None or found.pending:
+            found = self.run.evaluate(self, self.specs[name])
+        self.run.reading.append(Look(found))  # type: ignore[arg-type]
+        return found
 
     def address(self, name: str) -> str:
         """Address of a place by its attribute name or its official number."""

@@ -8,7 +8,7 @@ from datetime import date
 from decimal import Decimal, InvalidOperation
 from typing import TYPE_CHECKING, Any, ClassVar
 
-from taxcore.engine.cells import Cell, Node, Numbers, Spec
+from taxcore.engine.cells import Cell, Node, Numbers, Raw, Spec
 from taxcore.engine.characters import refused, within
 from taxcore.engine.figures import ZERO, Figure, cents
 
@@ -78,8 +78,9 @@ class Field(Spec):
             return self
         cell = node.cells.get(self.name)
         if cell is None:
-            if self.computed_by is None:
+            if self.computed_by is None and self.name not in node.doubted:
                 cell = node.cells[self.name] = Cell(node, self)
+                cell.verified = node.run.revision
                 self.fill(cell)
             else:
                 cell = node.run.evaluate(node, self)
@@ -136,7 +137,7 @@ class Field(Spec):
 
     def fill(self, cell: Cell) -> None:
         node: Any = cell.node
-        raw = node.values.get(self.name)
+        raw = node.entered.get(self.name)
         if raw is None or raw == "":
             if self.alike and self._answered(cell, node):
                 return
@@ -162,7 +163,7 @@ class Field(Spec):
 
     def _answered(self, cell: Cell, node: Any) -> bool:
         """Whether the practice answers this on every return; the answer is then the value. One that does not fit is none."""
-        answer = node.run.data.answers.get(f"{node.jurisdiction}.{node.kind}.{self.name}")
+        answer = node.run.everything.answers.get(f"{node.jurisdiction}.{node.kind}.{self.name}")
         if not answer or not self.fits(answer):
             return False
         cell.how = "answered"
@@ -359,7 +360,7 @@ class Rows(Field):
 
     def fill(self, cell: Cell) -> None:
         node: Any = cell.node
-        raw = node.values.get(self.name) or ()
+        raw = node.entered.get(self.name) or ()
         if not _is_rows(raw):
             node.run.refuse(cell, BadValue(f"{self.label} is not a list of rows, each with an id of its own.", raw))
             raw = ()
@@ -390,10 +391,27 @@ class _Keyed(Node):
 
     def __init__(self, run: Run, key: str | None, address_prefix: str, values: Mapping[str, Any]):
         super().__init__(run, key, address_prefix)
-        self.values = values
+        self.entered = values
+
+    raws: Mapping[str, Raw] = {}
+
+    @property
+    def values(self) -> Mapping[str, Any]:
+        """All that was entered, as it was entered."""
+        self.run.reading.append(self.raw("*"))
+        return self.entered
+
+    def raw(self, name: str) -> Raw:
+        """What stands for an entered value, or for all of them, among the reads."""
+        found = self.raws.get(name)
+        if found is None:
+            found = Raw()
+            self.raws = {**self.raws, name: found}
+        return found
 
     def is_keyed(self, name: str) -> bool:
-        return self.values.get(name) not in (None, "")
+        self.run.reading.append(self.raw(name))
+        return self.entered.get(name) not in (None, "")
 
     def is_answered(self, name: str) -> bool:
         """Entered on this return, or answered by the practice for all of them."""
@@ -436,6 +454,10 @@ class Row(_Keyed):
         """Fields from what a row of a file said, in open-format values; what `also_read` named is used up."""
         return {name: value for name, value in values.items() if name not in cls.also_read}
 
+    def raw(self, name: str) -> Raw:
+        """Of a table's rows there may be thousands: whoever reads one as entered depends on its whole paper."""
+        return self.paper.raw("*")
+
     @property
     def title(self) -> str:
         return self.paper.title
@@ -447,7 +469,8 @@ OWNERS = {"taxpayer": "Taxpayer", "spouse": "Spouse", "joint": "Both"}
 class Paper(_Keyed):
     """Base of every source document. `kind` is its word in addresses and in the open format.
 
-    `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers);
+    `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers), those that are
+    `always` there also while nothing is entered in them;
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
     `stands_for` names a table of totals that may stand for a list, when the statement goes with the filing;
@@ -465,6 +488,7 @@ class Paper(_Keyed):
     owned: ClassVar[bool] = True
     joint_owner: ClassVar[bool] = False
     once_each: ClassVar[bool] = False
+    always: ClassVar[bool] = False
     since: ClassVar[int] = 0
     until: ClassVar[int] = 9999
     heading: ClassVar[str] = ""
@@ -489,10 +513,12 @@ class Paper(_Keyed):
     @property
     def title(self) -> str:
         """What it says of itself; else its name, with whose it is where two people have papers."""
-        named = self.values.get(self.heading) if self.heading else ""
-        if named:
-            return str(named)
-        owner = self.run.person(str(self.values.get("owner"))) if self.run.person("spouse") is not None else None
+        if self.heading:
+            self.run.reading.append(self.raw(self.heading))
+            if named := self.entered.get(self.heading):
+                return str(named)
+        self.run.reading.append(self.raw("owner"))
+        owner = self.run.person(str(self.entered.get("owner"))) if self.run.person("spouse") is not None else None
         return f"{self.name}, {owner.title}" if owner is not None else self.name
 
 
@@ -509,7 +535,7 @@ class Person(Paper):
 
     @property
     def role(self) -> str:
-        return str(self.values.get("role", ""))
+        return str(self.entered.get("role", ""))  # a return whose people change roles is computed in full
 
     @property
     def called(self) -> str:

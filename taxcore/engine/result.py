@@ -8,8 +8,9 @@ from decimal import Decimal
 from functools import cached_property
 from typing import Any
 
+from taxcore.engine import changes
 from taxcore.engine.cells import Cell
-from taxcore.engine.checks import CHECK, IDEA, STOPS, Finding, finding, findings_of
+from taxcore.engine.checks import CHECK, IDEA, STOPS, Check, Finding, finding, findings_of
 from taxcore.engine.forms import Form
 from taxcore.engine.pack import BottomLine, Pack, missing
 from taxcore.engine.papers import Field, Paper, Rows
@@ -21,14 +22,28 @@ _ORDER = {STOPS: 0, CHECK: 1, IDEA: 2}
 
 def compute(pack: Pack, data: ReturnData) -> Result:
     """Compute a return in full. The same data always gives the same result; bad input becomes findings."""
-    run = Run(pack, pack.earlier(data))
-    forms = [form for declared in pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
-    used = [form for form in forms if form.required()]
+    return _settled(Run(pack, pack.earlier(data)))
+
+
+def _settled(run: Run) -> Result:
+    """Every line of every form that goes with the return, as the run's data have it."""
+    forms = [form for declared in run.pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
+    used = [form for form in forms if run.ask(("required", form.address_prefix), _Required(form))]
     for form in used:
         for name in form.specs:
-            if form.specs[name].number_in(form.year) is not None:
+            if name not in form.cells and form.specs[name].number_in(form.year) is not None:
                 form.cell(name)
     return Result(run, tuple(used))
+
+
+class _Required:
+    __slots__ = ("form",)
+
+    def __init__(self, form: Form):
+        self.form = form
+
+    def __call__(self, run: Run) -> bool:
+        return bool(self.form.required())
 
 
 class Result:
@@ -37,9 +52,15 @@ class Result:
     def __init__(self, run: Run, forms: tuple[Form, ...]):
         self.run = run
         self.forms = forms
-        self.year = run.data.year
+        self.year = run.year
         self.hushed: frozenset[str] = frozenset()  # codes that somebody does not want to hear here
         self._heard: tuple[frozenset[str], tuple[Finding, ...]] | None = None
+
+    def changed(self, data: ReturnData) -> Result | None:
+        """The result of other data of the same return, at the cost of what differs; this result is of no use afterwards.
+        None where more than values and overrides differ: then it is computed in full."""
+        run = self.run
+        return _settled(run) if changes.take(run, run.pack.earlier(data)) else None
 
     @cached_property
     def bottom_lines(self) -> tuple[BottomLine, ...]:
@@ -69,7 +90,7 @@ class Result:
 
     @cached_property
     def all_findings(self) -> tuple[Finding, ...]:
-        return tuple(sorted(self._findings(), key=lambda found: (_ORDER[found.weight], found.code, found.at)))
+        return tuple(sorted(self._findings(), key=lambda found: (_ORDER[found.weight], found.code, found.at, found.says)))
 
     @property
     def counts(self) -> dict[str, int]:
@@ -78,31 +99,31 @@ class Result:
 
     def _findings(self) -> Iterator[Finding]:
         for paper in (*self.run.people(), *self.run.all_papers()):
-            yield from _of_paper(paper)
+            yield from self.run.ask(("declared", paper.address_prefix), _Declared(paper))
         pack = self.run.pack
         for values in self.run.unknown:
             says = f"A paper of kind {values.kind!r} is not supported yet. Remove it or file this return elsewhere."
             yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
-        for cell, bad in self.run.bad_values:
+        checked = [found for one in pack.checks for found in self.run.ask(one, _Checked(one))]
+        for cell, bad in self.run.bad_values(self._roots()):
             yield finding(pack.bad_value, cell.address, bad.says)
         for cell in self.run.unsettled:
             says = f"{cell.label} and the lines it depends on do not settle. Override one of them, with the reason."
             yield finding(pack.unsettled, cell.address, says)
-        for one in pack.checks:
-            yield from findings_of(one, self.run)
+        yield from checked
+
+    def _roots(self) -> list[Cell]:
+        """What a computation in full asks for by itself: the lines that go out, and every question about the whole."""
+        asked, pack = self.run.asked, self.run.pack
+        keys = [(word, form.code()) for form in pack.forms for word in ("idle", "keys")]
+        keys += [("required", form.address_prefix) for form in self.run.forms()]
+        keys += [("declared", paper.address_prefix) for paper in (*self.run.people(), *self.run.all_papers())]
+        return [*self.lines(), *(asked[key] for key in (*keys, *pack.checks) if key in asked)]
 
     @cached_property
     def cells(self) -> dict[str, Cell]:
         """Every cell that was evaluated, by address: lines, facts, papers' fields."""
-        return {cell.address: cell for node in self._nodes() for cell in node.cells.values()}
-
-    def _nodes(self) -> Iterator[Any]:
-        for node in (*self.run.people(), *self.run.all_papers()):
-            yield node
-            for cell in list(node.cells.values()):
-                if isinstance(cell.value, tuple):
-                    yield from cell.value
-        yield from self.run._forms.values()
+        return {cell.address: cell for node in self.run.nodes() for cell in node.cells.values()}
 
     def __getitem__(self, address: str) -> Cell:
         return self.cells[address]
@@ -160,6 +181,27 @@ def _walk_back(cell: Cell, came_from: dict[int, Cell | None]) -> list[Cell]:
     return way[::-1]
 
 
+class _Declared:
+    __slots__ = ("paper",)
+
+    def __init__(self, paper: Paper):
+        self.paper = paper
+
+    def __call__(self, run: Run) -> tuple[Finding, ...]:
+        run.reading.append(self.paper.raw("*"))
+        return tuple(_of_paper(self.paper))
+
+
+class _Checked:
+    __slots__ = ("check",)
+
+    def __init__(self, check: Check):
+        self.check = check
+
+    def __call__(self, run: Run) -> tuple[Finding, ...]:
+        return tuple(findings_of(self.check, run))
+
+
 def _of_paper(paper: Paper) -> Iterator[Finding]:
     """What the declarations alone can say: needed fields that are empty, values that do not fit."""
     for cell, field in _worth_looking(paper):
@@ -174,14 +216,19 @@ def _of_paper(paper: Paper) -> Iterator[Finding]:
 def _worth_looking(node: Any) -> Iterator[tuple[Cell, Field]]:
     """Fields that are needed, tables, and entered ones, whose values may not fit; nothing can be said about the rest."""
     fields = node.fields()
-    for name in dict.fromkeys((*node.needed(), *node.values)):
+    for name in dict.fromkeys((*node.needed(), *node.entered)):
         field = fields.get(name)
         if field is None or not field.applies(node):
             continue
         if field.needed or isinstance(field, Rows):
             yield node.cell(name), field
-        elif name not in node.cells and not _is_blank(node.values[name]) and not field.fits(node.values[name]):
+        elif not _is_blank(node.entered[name]) and _is_refused(node, name, field):
             node.cell(name)  # it is refused there; what fits and nobody reads needs no cell
+
+
+def _is_refused(node: Any, name: str, field: Field) -> bool:
+    cell = node.cells.get(name)
+    return not field.fits(node.entered[name]) if cell is None else cell in node.run.refused
 
 
 def _is_blank(raw: Any) -> bool:
@@ -191,13 +238,13 @@ def _is_blank(raw: Any) -> bool:
 def _of_row(row: Any) -> Iterator[tuple[Cell, Field]]:
     """Needed fields of a row that are empty. What is entered is only parsed: thousands of rows need no cell for every text."""
     for name, field in row.fields().items():
-        raw = row.values.get(name)
+        raw = row.entered.get(name)
         if _is_blank(raw):
             if field.needed and field.applies(row):
                 cell = row.cell(name)
                 if cell.how == "empty":
                     yield cell, field
-        elif name not in row.cells and not field.fits(raw):
+        elif _is_refused(row, name, field):
             row.cell(name)
 
 

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable, Iterator
 from decimal import Decimal
 from typing import Any
 
+from taxcore.engine import changes
 from taxcore.engine import law as law_files
-from taxcore.engine.cells import Cell, Node, Spec
+from taxcore.engine.cells import Asked, Cell, Look, Node, Raw, Spec
 from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
@@ -28,6 +29,16 @@ class UndeclaredLoop(EngineError):
 
 
 _ENOUGH = 4
+
+
+class _Nowhere(list[Cell]):
+    """Where reads go while no figure is being worked out."""
+
+    def append(self, cell: Cell) -> None:
+        pass
+
+
+_NOWHERE = _Nowhere()
 
 
 class _EnterLoop(Exception):
@@ -56,23 +67,30 @@ class Run:
 
     def __init__(self, pack: Pack, data: ReturnData):
         self.pack = pack
-        self.data = data
+        self.everything = data
         self.year = data.year
+        self.training = data.training
+        self.last_year = data.last_year
         self.overrides = data.overrides
         self.laws = _Laws(pack, data.year)
-        self.reading: list[Cell] = []
-        self.bad_values: list[tuple[Cell, BadValue]] = []
+        self.reading: list[Cell] = _NOWHERE
+        self.refused: dict[Cell, BadValue] = {}
         self.unknown: list[PaperValues] = []
         self.unsettled: list[Cell] = []
         self._pending: list[Cell] = []
         self._trail: list[tuple[Node, str]] = []
         self._rounds = 0
-        self._idle: dict[str, bool] = {}
+        self.revision = 0
+        self.whole = Raw()
+        self.asked: dict[Any, Asked] = {}
+        self.doubted: dict[Any, Asked] = {}
+        self.in_loops: dict[Cell, tuple[Cell, ...]] = {}
+        self._readers: dict[Any, set[Cell]] | None = None
         self._forms: dict[tuple[str, str | None], Form] = {}
         self._papers: dict[str, list[Any]] = {}
         self._by_key: dict[str, Any] = {}
         self._people: list[Any] = []
-        self._once: dict[Any, Any] = {}
+        self._empty: dict[str, Any] = {}
         self._take_in(data)
 
     def _take_in(self, data: ReturnData) -> None:
@@ -87,6 +105,9 @@ class Run:
                 made = self._by_key[values.id] = paper(self, values.id, values.values)
                 made.attached = values.attached
                 self._papers.setdefault(values.kind, []).append(made)
+        for paper in self.pack.papers:
+            if paper.always and paper.kind not in self._papers:
+                self._papers[paper.kind] = [paper(self, paper.kind, {})]
 
     # What forms and checks ask for
 
@@ -95,18 +116,30 @@ class Run:
         found = self._papers.get(kind, [])
         return found if owner is None else [paper for paper in found if (paper.owner or "taxpayer") == owner]
 
+    @property
+    def data(self) -> ReturnData:
+        """The return itself, for what computes another one from it: that depends on everything."""
+        self.reading.append(self.whole)
+        return self.everything
+
     def all_papers(self) -> list[Paper]:
         return [paper for kind in self._papers.values() for paper in kind]
+
+    def unentered(self) -> list[Paper]:
+        """Papers that exist once and in which nothing was entered, of those that somebody has asked for."""
+        return list(self._empty.values())
 
     def single(self, kind: str) -> Any:
         """The one paper of a kind that exists once; an empty one where the return has none yet."""
         found = self._papers.get(kind)
-        if not found:
+        if found:
+            return found[0]
+        if kind not in self._empty:
             paper = self.pack.paper(kind)
             if paper is None:
                 raise EngineError(f"{self.pack.code} has no paper {kind!r}")
-            found = self._papers[kind] = [paper(self, kind, {})]
-        return found[0]
+            self._empty[kind] = paper(self, kind, {})
+        return self._empty[kind]
 
     def people(self, role: str | None = None) -> list[Any]:
         return self._people if role is None else [person for person in self._people if person.role == role]
@@ -134,10 +167,7 @@ class Run:
 
     def is_idle(self, code: str) -> bool:
         """Whether nothing on the return calls for that form; asked often, answered once."""
-        found = self._idle.get(code)
-        if found is None:
-            found = self._idle[code] = self.declared(code).idle(self)
-        return found
+        return self.ask(("idle", code), self.declared(code).idle)
 
     def every(self, code: str) -> list[Any]:
         return [self.form(code, key) for key in self.keys_of(self.declared(code))]
@@ -145,7 +175,7 @@ class Run:
     def keys_of(self, form: type[Form]) -> list[str | None]:
         if self.is_idle(form.code()):
             return []
-        own = form.keys(self)
+        own: list[str | None] | None = self.ask(("keys", form.code()), form.keys)
         if own is not None:
             return own
         if form.per == "return":
@@ -168,25 +198,112 @@ class Run:
 
     def once(self, make: Callable[[Run], Any]) -> Any:
         """What several checks need and one of them works out."""
-        if make not in self._once:
-            self._once[make] = make(self)
-        return self._once[make]
+        return self.ask(make, make)
+
+    def ask(self, key: Any, make: Callable[[Run], Any]) -> Any:
+        """An answer about the return as a whole, worked out once and again when something it read has changed."""
+        cell = self.asked.get(key)
+        if cell is None:
+            cell = self.answer(key, make)
+        self.reading.append(cell)
+        return cell.value
+
+    def answer(self, key: Any, make: Callable[[Run], Any]) -> Asked:
+        old = self.doubted.pop(key, None)
+        if old is not None and changes.holds(self, old):
+            self.asked[key] = old
+            return old
+        cell = old or Asked(key, make)
+        reads: list[Cell] = []
+        outer, self.reading = self.reading, reads
+        try:
+            value = make(self)
+        finally:
+            self.reading = outer
+        if old is not None and changes.differs(old.value, value):
+            cell.changed = self.revision
+        cell.value, cell.reads, cell.verified = value, reads, self.revision
+        self.asked[key] = cell
+        self._note_readers(cell)
+        return cell
 
     def line_before(self, name: str) -> Decimal | None:
         """Last year's amount of a line by its name; None where last year is not known, zero where the line was not there."""
-        return self.data.last_year.lines.get(name, ZERO) if self.data.last_year is not None else None
-
-    def otherwise(self, **changes: Any) -> Run:
-        """The same return with something changed, computed apart: for rules that compare."""
-        return Run(self.pack, self.data.but(**changes))
+        return self.last_year.lines.get(name, ZERO) if self.last_year is not None else None
 
     def refuse(self, cell: Cell, bad: BadValue) -> None:
-        self.bad_values.append((cell, bad))
+        self.refused[cell] = bad
+
+    def bad_values(self, read_by: Iterable[Cell]) -> list[tuple[Cell, BadValue]]:
+        """What was entered and its field cannot take, where these read it, straight or through others."""
+        if not self.refused:
+            return []
+        reached, queue = set(), list(read_by)
+        while queue:
+            cell: Any = queue.pop()
+            cell = cell.of if type(cell) is Look else cell
+            if cell not in reached:
+                reached.add(cell)
+                queue += cell.reads
+        return [(cell, bad) for cell, bad in self.refused.items() if cell in reached]
+
+    def forms(self) -> list[Form]:
+        """Every form that somebody has asked for."""
+        return list(self._forms.values())
+
+    def nodes(self) -> Iterator[Any]:
+        """People, papers with their rows, and forms: everything that has cells."""
+        for node in (*self._people, *self.all_papers(), *self.unentered()):
+            yield node
+            for cell in list(node.cells.values()):
+                if isinstance(cell.value, tuple):
+                    yield from cell.value
+        yield from self._forms.values()
 
     # Evaluation
 
+    def readers_of(self) -> dict[Any, set[Cell]]:
+        """Who read what; kept up from the first change on."""
+        if self._readers is None:
+            self._readers = {}
+            cells = [cell for node in self.nodes() for cell in node.cells.values()]
+            for cell in (*cells, *self.asked.values()):
+                self._note_readers(cell)
+        return self._readers
+
+    def _note_readers(self, cell: Cell) -> None:
+        readers = self._readers
+        if readers is None:
+            return
+        for read in cell.reads:
+            source = read.of if type(read) is Look else read
+            found = readers.get(source)
+            if found is None:
+                readers[source] = {cell}
+            else:
+                found.add(cell)
+
     def evaluate(self, node: Node, spec: Spec) -> Cell:
-        cell = Cell(node, spec)
+        """The cell of a place: as it stood if it was in doubt and holds, else worked out."""
+        if not node.doubted or (old := node.doubted.pop(spec.name, None)) is None:
+            return self._evaluated(node, spec, Cell(node, spec))
+        held = changes.holds(self, old)
+        again = node.cells.get(spec.name)
+        if again is not None:  # met on the way, and worked out there
+            return again
+        if held:
+            node.cells[spec.name] = old
+            if self._rounds:
+                self._trail.append((node, spec.name))
+            return old
+        was, how, changed = old.value, old.how, old.changed
+        self.refused.pop(old, None)
+        Cell.__init__(old, node, spec)
+        found = self._evaluated(node, spec, old)
+        found.changed = self.revision if changes.differs(was, found.value) or how != found.how else changed
+        return found
+
+    def _evaluated(self, node: Node, spec: Spec, cell: Cell) -> Cell:
         node.cells[spec.name] = cell
         loop = spec.loop
         outer = self.reading
@@ -202,15 +319,18 @@ class Run:
             self._take_back(cell, outer)
             if not isinstance(raised, _EnterLoop) or raised.again is not cell:
                 raise
-            self.reading = []
+            self.reading = _NOWHERE
             raised.head.node.cell(raised.head.spec.name)
             self.reading = outer
             return node.cell(spec.name)
         cell.pending = False
+        cell.verified = self.revision
         self._pending.pop()
         self.reading = outer
         if self._rounds:
             self._trail.append((node, spec.name))
+        if self._readers is not None:
+            self._note_readers(cell)
         return cell
 
     def _take_back(self, cell: Cell, outer: list[Cell]) -> None:
@@ -233,10 +353,15 @@ class Run:
 
     def _go_round(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         self._rounds += 1
+        begin = len(self._trail)
         try:
             self._repeat(cell, spec, loop)
         finally:
             self._rounds -= 1
+        inside = [node.cells.get(name) for node, name in self._trail[begin:]]
+        members = (cell, *(one for one in inside if one is not None))
+        for member in members:
+            self.in_loops[member] = tuple({*members, *self.in_loops.get(member, ())})
 
     def _repeat(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)
@@ -267,7 +392,7 @@ class Run:
 def _before_by_kind(run: Run) -> dict[str, list[PaperValues]]:
     """Nothing has parsed last year's values: checks may rely on text, and on rows of text where the field is a table."""
     found: dict[str, list[PaperValues]] = {}
-    for paper in run.data.last_year.papers if run.data.last_year is not None else ():
+    for paper in run.last_year.papers if run.last_year is not None else ():
         declared = run.pack.paper(paper.kind)
         if declared is not None:
             fields = declared.fields()

@@ -11,7 +11,7 @@ from taxcore.engine import Mend, PaperValues, Result, ReturnData
 def mended(result: Result, mend: Mend) -> ReturnData:
     """The return of a result with the field at the mend's address set. ValueError where no paper has that field."""
     data, run = result.run.data, result.run
-    for node in (*run.people(), *run.all_papers()):
+    for node in (*run.people(), *run.all_papers(), *run.unentered()):
         if not mend.address.startswith(node.address_prefix):
             continue
         name = next((name for name in node.fields() if node.address(name) == mend.address), None)

@@ -36,8 +36,10 @@ def movers(pack: Pack, data: ReturnData, result: Result, address: str, most: int
         raise ValueError(f"{address} is no amount of this return")
     tried = sorted(_keyed_below(cell), key=lambda leaf: -abs(leaf.value))[:_MOST_TRIED]
     found = []
+    raised = compute(pack, data)
     for leaf in tried:
-        after = compute(pack, _raised(data, leaf)).get(address)
+        raised = raised.changed(wanted := _raised(data, leaf)) or compute(pack, wanted)
+        after = raised.get(address)
         moved = (after.value if after is not None else Decimal(0)) - cell.value
         if moved:
             found.append(Mover(leaf.address, leaf.node.title, leaf.label, leaf.value, moved / STEP))

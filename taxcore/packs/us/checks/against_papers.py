@@ -26,7 +26,7 @@ _EVERY_YEAR = {
             for kind, name in _EVERY_YEAR.items()))  # fmt: skip
 def statement_missing(run):
     """What last year had from a payer, and this year has not: the commonest thing that is left out."""
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for kind, name in _EVERY_YEAR.items():
         matched = {earlier.id for paper in run.papers(kind) if (earlier := earlier_of(run, paper)) is not None}
@@ -47,7 +47,7 @@ _STEADY = (*_VARY, "1099-r", "1098-e")
 
 @check("us.last-year.owner-differs", "Form belonged to the other spouse last year", "unlikely")
 def owner_differs(run):
-    if run.data.last_year is None or run.person("spouse") is None:
+    if run.last_year is None or run.person("spouse") is None:
         return
     for paper, earlier in pairs(run, *_STEADY, "business"):
         was, now = str(earlier.get("owner") or ""), str(paper.values.get("owner") or "")
@@ -74,7 +74,7 @@ def _same_payer(run, one, other):
 @check("us.last-year.decimal", "Ten or a hundred times last year's amount", "unlikely")
 @check("us.last-year.jumped", "Amount far from last year's", "unlikely")
 def amount_against_last_year(run):
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for paper, earlier in pairs(run, *_STEADY):
         was, now = amount_of(earlier, paper.main), getattr(paper, paper.main)
@@ -108,7 +108,7 @@ def _decimal(was, now):
 @check("us.last-year.payer-number", "Payer's TIN differs from last year", "format", "IRC 6109")
 @check("us.last-year.ira-mark", "IRA checkbox differs from last year", "unlikely", "IRC 408(d)")
 def payers_against_last_year(run):
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for paper, earlier in pairs(run, *_STEADY):
         if not paper.party:
@@ -135,7 +135,7 @@ def payers_against_last_year(run):
 @check("us.last-year.plan-mark", "Box 13 retirement plan differs from last year", "unlikely", "IRC 219(g)(5)")
 @check("us.last-year.state-differs", "Employer reported to another state last year", "unlikely")
 def boxes_against_last_year(run):
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for paper, earlier in pairs(run, "w2", "1099-r", "ssa-1099"):
         name = "federal_withheld" if paper.kind == "w2" else "withheld"

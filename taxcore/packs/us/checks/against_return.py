@@ -16,7 +16,7 @@ _EACH = ("taxpayer", "spouse")
 @check("us.last-year.name-differs", "Last name differs from last year", "format")
 @check("us.last-year.dependent-gone", "Last year's dependent is missing", "unlikely", "IRC 152")
 def people_against_last_year(run):
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     now = {_who(person.values): person for person in run.people()}
     for earlier in run.papers_before("person"):
@@ -99,7 +99,7 @@ _GONE = (
 @declares(*(Diagnostic(f"us.last-year.{short}-gone", weight, f"{title} last year, none this year", "missed")
             for short, _, _, title, weight in _GONE))  # fmt: skip
 def lines_gone(run):
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for short, line, (kind, field), title, _ in _GONE:
         was = line_before(run, line)

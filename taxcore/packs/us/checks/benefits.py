@@ -64,9 +64,9 @@ def excess_contributions(run):
     for form in run.every("us.5329"):
         for name, word in (("ira_tax", "traditional"), ("roth_tax", "Roth")):
             if getattr(form, name) > 0:
-                account = run.papers("ira", form.key)[0]
+                account = run.papers("ira", form.key)
                 yield found(
-                    account.address("roth" if word == "Roth" else "traditional"),
+                    account[0].address("roth" if word == "Roth" else "traditional") if account else form.address(name),
                     f"Excess contributions to {word} IRAs: {getattr(form, name):,} of additional tax. It does not apply "
                     "if the excess is withdrawn by the due date.",
                 )
@@ -90,9 +90,10 @@ def savings_excess(run):
 def student_loans_apart(run):
     form = run.form("us.student-loans")
     if form.interest > 0 and form.deduction == 0:
-        paper = run.papers("1098-e")[0]
+        paper = next(iter(run.papers("1098-e")), None)
         reason = "filed separately" if run.form("us.1040").status == "separate" else "income or another's claim rules it out"
-        yield found(paper.address("interest"), f"No student loan interest is deducted: {reason}. Compare with a joint return.")
+        at = paper.address("interest") if paper is not None else form.address("interest")
+        yield found(at, f"No student loan interest is deducted: {reason}. Compare with a joint return.")
 
 
 @check("us.1098-t.half-time-open", "Half-time student question not answered", "lost", "IRC 25A(b)(3)")

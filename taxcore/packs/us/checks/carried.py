@@ -33,7 +33,7 @@ _CARRIED = (
 @declares(*(Diagnostic(f"us.carried.{short}", CHECK, title, "carried", cites) for short, *_, title, cites in _CARRIED))
 def carried_over(run):
     """What last year's return carried over to next year against what this one carries in."""
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     for short, kind, name, line, title, _ in _CARRIED:
         for paper, key in _carriers(run, kind):
@@ -53,7 +53,7 @@ def carried_over(run):
 
 def _left(run, short, line, name, key):
     """The line; where its form was not needed, basis of an IRA is what it was before."""
-    if short == "ira-basis" and line not in run.data.last_year.lines:
+    if short == "ira-basis" and line not in run.last_year.lines:
         papers = [one for one in run.papers_before("ira") if (one.values.get("owner") or "taxpayer") == key]
         return whole(sum((amount_of(one.values, name) for one in papers), ZERO))
     return line_before(run, line)
@@ -84,7 +84,7 @@ def _carriers(run, kind):
 )
 def carried_together(run):
     """Carried amounts that several rows or papers share."""
-    if run.data.last_year is None:
+    if run.last_year is None:
         return
     rows = run.single("gift-carryover")
     gifts = sum((row.amount for row in rows.rows), ZERO)

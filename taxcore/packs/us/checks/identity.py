@@ -47,8 +47,8 @@ def bank_number_ok(number, training):
 @stops("us.person.number-malformed", "Invalid Social Security number", "format", "IRC 6109(d)")
 def person_number(run):
     for person in run.people():
-        if person.number and not person_number_ok(person.number, run.data.training):
-            kind = "training number (9, then middle digits 00 to 49)" if run.data.training else "number ever issued"
+        if person.number and not person_number_ok(person.number, run.training):
+            kind = "training number (9, then middle digits 00 to 49)" if run.training else "number ever issued"
             yield found(
                 person.address("number"), f"{person.title}'s Social Security number is no {kind}. Compare it with the card."
             )
@@ -71,8 +71,8 @@ def person_number_twice(run):
 def employer_number(run):
     for paper, name in _payers(run):
         number = getattr(paper, name)
-        if number and not employer_number_ok(number, run.data.training):
-            kind = "training number (it would begin with 00)" if run.data.training else "number ever issued"
+        if number and not employer_number_ok(number, run.training):
+            kind = "training number (it would begin with 00)" if run.training else "number ever issued"
             yield found(paper.address(name), f"{paper.title}: {number} is no {kind}. Enter it again from the paper.")
 
 
@@ -87,7 +87,7 @@ def _payers(run):
 @stops("us.deposit.routing-wrong", "Invalid routing number", "format")
 def bank_number(run):
     deposit = run.single("deposit")
-    if deposit.routing and not bank_number_ok(deposit.routing, run.data.training):
+    if deposit.routing and not bank_number_ok(deposit.routing, run.training):
         yield found(
             deposit.address("routing"),
             "The bank routing number's check digit is wrong. Copy it from a check or the bank's letter.",

@@ -8,7 +8,7 @@ from taxcore.packs.us.base import digits
 
 
 def line_before(run, name):
-    return run.data.last_year.lines.get(name, ZERO)
+    return run.last_year.lines.get(name, ZERO)
 
 
 def title_before(run, kind, values):
@@ -25,7 +25,7 @@ def earlier_of(run, paper):
 def _matches(run):
     """{(kind, id): last year's paper of the same payer}."""
     found_ = {}
-    for kind in {one.kind for one in run.data.last_year.papers} if run.data.last_year is not None else ():
+    for kind in {one.kind for one in run.last_year.papers} if run.last_year is not None else ():
         earlier = [(one, *marks(run, kind, one.values)) for one in run.papers_before(kind)]
         for paper in run.papers(kind):
             match = _match(paper, earlier, *marks(run, kind, paper.values))

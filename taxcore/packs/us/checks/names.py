@@ -197,7 +197,7 @@ def accounts(run):
             split.address("rows"), "A refund can go to at most 3 accounts. Remove some.", code="us.split-deposit.too-many"
         )
     for row in split.rows:
-        if row.routing and not bank_number_ok(row.routing, run.data.training):
+        if row.routing and not bank_number_ok(row.routing, run.training):
             yield found(
                 row.address("routing"),
                 "The check digit of this routing number is wrong. Copy it from a check or the bank's letter.",

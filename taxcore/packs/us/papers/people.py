@@ -110,7 +110,7 @@ class Filing(FederalPaper):
     """Filing status, address, residency and the questions on the first page."""
 
     kind, name, official, group = "filing", "Filing status and information", "1040, page 1", "people"
-    single, owned = True, False
+    single, always, owned = True, True, False
 
     status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.")
     street = Text(None, "Street address", needed="The IRS writes to this address.", wide=True, longest=60,

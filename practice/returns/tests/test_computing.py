@@ -1,0 +1,59 @@
+"""Two results of a return are kept: the one before a change stands beside the one after it, which costs what differs."""
+
+from unittest import mock
+
+from practice.returns.computing import alone_with, data_of, forget, pack_of, result_of
+from practice.tests.office import OfficeTestCase
+from taxcore.engine import Result, compute
+
+
+class KeptResultsTests(OfficeTestCase):
+    def setUp(self):
+        super().setUp()
+        forget()
+        self.addCleanup(forget)
+
+    def save(self, amount):
+        """A wage, committed: (result before, result after, whether the latter was computed by what changed)."""
+        taken = []
+        changed = Result.changed
+
+        def noted(result, data):
+            found = changed(result, data)
+            taken.append(found)
+            return found
+
+        with mock.patch.object(Result, "changed", noted), self.captureOnCommitCallbacks(execute=True):
+            before = result_of(self.again())
+            saved = self.key("wages", amount)
+        return before, saved.after, saved.after in taken
+
+    def test_the_third_version_and_all_that_follow_cost_what_differs(self):
+        with alone_with(self.return_.pk):
+            self.assertFalse(self.save("50000")[2])
+            self.assertFalse(self.save("51000")[2])
+            for amount in ("52000", "0", "61000.50"):
+                before, after, by_need = self.save(amount)
+                self.assertTrue(by_need)
+                self.assertIsNot(before.run, after.run)
+                return_ = self.again()
+                full = compute(pack_of(return_), data_of(return_))
+                self.assertEqual([str(cell.value) for cell in after.lines()], [str(cell.value) for cell in full.lines()])
+                self.assertEqual(after.all_findings, full.all_findings)
+
+    def test_what_falls_over_is_computed_in_full(self):
+        with alone_with(self.return_.pk):
+            for amount in ("50000", "51000"):
+                self.save(amount)
+            with mock.patch.object(Result, "changed", side_effect=ZeroDivisionError), self.assertLogs("practice", "ERROR"):
+                saved = self.key("wages", "52000")
+        self.assertEqual(saved.after["us.1040.1a"].value, 52_000)
+
+    def test_a_change_that_rolls_back_leaves_the_result_before_it(self):
+        with alone_with(self.return_.pk):
+            for amount in ("50000", "51000"):
+                self.save(amount)
+            before = result_of(self.again())
+            with self.captureOnCommitCallbacks(execute=False):  # as if it were rolled back: nothing is kept
+                self.key("wages", "52000")
+            self.assertEqual(before["us.1040.1a"].value, 51_000)

@@ -1,0 +1,170 @@
+"""A change costs what it moves: a run takes new data, and only what read something of it is looked at again.
+
+What a figure read is known from its lineage. Whatever else it can depend on is recorded too, unseen by lineage: whether a value
+was entered, which forms a return calls for, what several checks share. After a change everything downstream of it is in doubt. A
+figure in doubt that somebody asks for is verified read by read, in the order it read them, and evaluated again only if one of
+them has another value; equal values stop there. A declared loop is worked out again as a whole.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from datetime import date
+from decimal import Decimal
+from typing import TYPE_CHECKING, Any
+
+from taxcore.engine.cells import Asked, Cell, Look, Raw
+from taxcore.engine.papers import Paper, Rows
+from taxcore.engine.values import PaperValues, ReturnData
+
+if TYPE_CHECKING:
+    from taxcore.engine.run import Run
+
+_ALL = "*"
+_PLAIN = (str, int, date, type(None))
+
+
+def take(run: Run, data: ReturnData) -> bool:
+    """Put new data in a run and everything it can move in doubt. False where more changes than values: then compute in full."""
+    old = run.everything
+    if not _same_frame(old, data):
+        return False
+    run.revision += 1
+    moved: list[Cell] = []
+    for was, now in zip(old.papers, data.papers, strict=True):
+        if was is not now and was.values != now.values:
+            moved += _entered(run, _node(run, now), now.values)
+    if old.overrides != data.overrides:
+        moved += _overridden(run, old.overrides, data.overrides)
+    run.everything = data
+    run.overrides = data.overrides
+    if moved:
+        moved.append(run.whole)
+    for cell in moved:
+        cell.verified, cell.changed = -1, run.revision if cell.node is None else cell.changed
+    _put_in_doubt(run, moved)
+    return True
+
+
+def _same_frame(old: ReturnData, new: ReturnData) -> bool:
+    """Whether at most values and overrides differ: the same papers in the same order, people in the same roles."""
+    alike = (old.pack, old.year, old.training, old.answers) == (new.pack, new.year, new.training, new.answers)
+    if not alike or len(old.papers) != len(new.papers) or not (old.last_year is new.last_year or old.last_year == new.last_year):
+        return False
+    return all(was is now or _same_paper(was, now) for was, now in zip(old.papers, new.papers, strict=True))
+
+
+def _same_paper(was: PaperValues, now: PaperValues) -> bool:
+    alike = (was.id, was.kind, was.attached) == (now.id, now.kind, now.attached)
+    return alike and was.values.get("role") == now.values.get("role")
+
+
+def _node(run: Run, values: PaperValues) -> Paper | None:
+    for person in run.people():
+        if person.key == values.id and person.kind == values.kind:
+            return person
+    return run.by_key((values.kind,), values.id)
+
+
+def _entered(run: Run, node: Any, values: Mapping[str, Any]) -> list[Cell]:
+    """The cells that a paper's or a row's new values put out of date."""
+    if node is None:  # a paper of no known kind
+        return []
+    old, node.entered = node.entered, values
+    names = [name for name in {**old, **values} if old.get(name) != values.get(name)]
+    found: list[Cell] = [raw for name in (*names, _ALL) if (raw := node.raws.get(name)) is not None]
+    for name in names:
+        cell = node.cells.get(name) or node.doubted.get(name)
+        if cell is None:
+            continue
+        rows = cell.value if isinstance(cell.spec, Rows) else ()
+        given = values.get(name) or ()
+        if rows and _same_rows(rows, given):
+            for row, row_values in zip(rows, given, strict=True):
+                if row.entered != row_values:
+                    found += _entered(run, row, row_values)
+        else:
+            found.append(cell)
+    return found
+
+
+def _same_rows(rows: tuple[Any, ...], given: Any) -> bool:
+    alike = isinstance(given, (list, tuple)) and all(isinstance(values, Mapping) for values in given)
+    return alike and [row.key for row in rows] == [str(values.get("id", "")) for values in given]
+
+
+def _overridden(run: Run, old: Mapping[str, Any], new: Mapping[str, Any]) -> list[Cell]:
+    differ = {address for address in {**old, **new} if old.get(address) != new.get(address)}
+    cells = [cell for form in run.forms() for cell in (*form.cells.values(), *form.doubted.values())]
+    return [cell for cell in cells if cell.address in differ]
+
+
+def _put_in_doubt(run: Run, moved: Iterable[Cell]) -> None:
+    """Take everything downstream of these out of its place, to be verified when it is asked for."""
+    readers = run.readers_of()
+    seen: set[Cell] = set()
+    queue = list(moved)
+    while queue:
+        cell = queue.pop()
+        if cell in seen:
+            continue
+        seen.add(cell)
+        queue += readers.get(cell, ())
+        if cell in run.in_loops:
+            queue += _forget_loop(run, run.in_loops[cell])
+    for cell in seen:
+        if cell.node is not None:
+            name = cell.spec.name
+            if cell.node.cells.get(name) is cell:
+                del cell.node.cells[name]
+                if not cell.node.doubted:
+                    cell.node.doubted = {}
+                cell.node.doubted[name] = cell
+        elif type(cell) is Asked and run.asked.get(cell.key) is cell:
+            del run.asked[cell.key]
+            run.doubted[cell.key] = cell
+
+
+def _forget_loop(run: Run, members: tuple[Cell, ...]) -> tuple[Cell, ...]:
+    """A loop is worked out as a whole or not at all: its members are evaluated again whatever they read."""
+    for member in members:
+        run.in_loops.pop(member, None)
+        member.verified = -1
+    run.unsettled = [cell for cell in run.unsettled if cell not in members]
+    return members
+
+
+def holds(run: Run, cell: Cell) -> bool:
+    """Whether everything that a figure in doubt read has the value it had."""
+    if cell.verified < 0:
+        return False
+    for read in cell.reads:
+        source: Any = read.of if type(read) is Look else read
+        if not _is_there(run, source) or source.changed > cell.verified:
+            return False
+    cell.verified = run.revision
+    return True
+
+
+def _is_there(run: Run, source: Any) -> bool:
+    """Bring a source up to date. False where another cell has taken its place."""
+    if source.node is not None:
+        node, name = source.node, source.spec.name
+        if node.cells.get(name) is source:
+            return True
+        if node.doubted.get(name) is source:
+            run.evaluate(node, source.spec)
+        return node.cells.get(name) is source
+    if type(source) is Raw:
+        return True
+    key = source.key
+    if key in run.doubted:
+        run.answer(key, source.make)
+    return run.asked.get(key) is source
+
+
+def differs(old: Any, new: Any) -> bool:
+    """Whether a value is another one, to the last digit that is written: 1.0 is not 1.00."""
+    if isinstance(old, Decimal) and isinstance(new, Decimal):
+        return old.compare_total(new) != 0
+    return type(old) is not type(new) or bool(old != new) or (not isinstance(new, _PLAIN) and repr(old) != repr(new))

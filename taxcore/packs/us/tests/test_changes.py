@@ -1,0 +1,85 @@
+"""Recomputed by need equals computed in full, after any sequence of edits: lines, reads, explanations, findings, filed documents."""
+
+import random
+import re
+from unittest import TestCase
+
+from taxcore.engine import compute, document, words
+from taxcore.engine.filed import filed_document
+from taxcore.packs.us import PACK
+from taxcore.packs.us.tests.edits import Editing
+from taxcore.packs.us.tests.returns import data
+from taxcore.packs.us.tests.straight import facts
+from taxcore.packs.us.tests.straight.papers import papers
+from taxcore.packs.us.tests.test_straight import numbers
+from taxcore.packs.us.tests.worked import all_cases
+
+_STEPS = 10
+_PLACE = re.compile(r" object at 0x[0-9a-f]+")
+
+
+def seen(result):
+    """All that a result says, as text: {of what: it}."""
+    found = {
+        "findings": result.all_findings,
+        "bottom": [(line.authority.code, str(line.amount)) for line in result.bottom_lines],
+        "forms": [form.address_prefix for form in result.forms],
+    }
+    queue = []
+    for cell in result.lines():
+        found[cell.address] = (
+            _told(cell),
+            words.sentences(cell),
+            words.why_zero(cell) if cell.is_amount and not cell.value else "",
+        )
+        queue += cell.sources()
+    met = set()
+    while queue:
+        cell = queue.pop()
+        if cell not in met:
+            met.add(cell)
+            found.setdefault(f"below: {cell.address}", _told(cell))
+            queue += cell.sources()
+    return found
+
+
+def filed(result):
+    """The documents for all authorities that the return goes to."""
+    return [filed_document(result, line.authority, "0" * 32, "0" * 64) for line in result.bottom_lines]
+
+
+def _told(cell):
+    value = _PLACE.sub("", str(cell.value))
+    return value, cell.how, cell.reason, [one.address for one in cell.sources()]
+
+
+class ChangeTests(TestCase):
+    maxDiff = 2_000
+
+    def test_after_any_edits_a_result_is_what_a_full_computation_gives(self):
+        for number in numbers(40, 4_000):
+            with self.subTest(number=number):
+                self._sequence(random.Random(number))
+
+    def _sequence(self, chance):
+        entered = self._start(chance)
+        result = compute(PACK, entered)
+        editing = Editing(chance, [cell.address for form in result.run.forms() for cell in form.cells.values() if cell.is_amount])
+        for _ in range(_STEPS):
+            for _ in range(chance.choice((1, 1, 3))):
+                entered = editing.edited(entered)
+            result = result.changed(entered)
+            if chance.random() < 0.5:  # several changes may come before anybody looks
+                full = compute(PACK, entered)
+                self.assertEqual(seen(result), seen(full))
+                self.assertEqual(filed(result), filed(full))
+
+    def _start(self, chance):
+        if chance.random() < 0.5:
+            household = facts.Drawing(chance).facts()
+            return data(*papers(household), year=household.year)
+        return document.read(chance.choice(_cases()).document)
+
+
+def _cases():
+    return [case for case in all_cases() if case.topic != "documents"]
