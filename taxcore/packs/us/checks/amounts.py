@@ -243,10 +243,11 @@ def health_savings(run):
     for form in run.every("us.8889"):
         papers = run.papers("hsa", form.key)
         if form.employer > 0 and not papers:
-            wage = next(w for w in run.papers("w2", form.key) if w.coded({"W"}))
+            wage = next((w for w in run.papers("w2", form.key) if w.coded({"W"})), None)
             yield found(
-                wage.address("codes"),
-                f"{wage.title} was contributed to an HSA. Add the HSA paper and enter the months of coverage.",
+                wage.address("codes") if wage is not None else form.address("employer"),
+                f"{wage.title if wage is not None else 'An amount'} was contributed to an HSA. Add the HSA paper and enter the "
+                "months of coverage.",
                 code="us.hsa.cover-missing",
             )
         elif papers and form.employer_excess > 0:

@@ -76,7 +76,7 @@ def dependants(run):
 def earned_income(run):
     form, worksheet = run.form("us.1040"), run.form("us.earned-income-credit")
     reason = worksheet.denied
-    rows = run.laws["us"].earned_income_credit.children[str(worksheet.children)]
+    rows = worksheet.by_children()
     below = rows.below_joint if form.status == "joint" else rows.below
     if reason and worksheet.earned > _NOTABLE and form.adjusted_gross_income < below and reason != earned_income_credit.AGE:
         yield found(

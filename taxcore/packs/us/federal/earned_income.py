@@ -93,15 +93,16 @@ class EarnedIncomeCredit(FederalForm):
     def _allowed(self, amount):
         return nothing_because(self.not_allowed) if self.not_allowed else self._by_table(amount)
 
-    def _row(self):
-        return self.law.earned_income_credit.children[str(self.children)]
+    def by_children(self):
+        """The law's amounts for that many children, whatever an override says."""
+        return self.law.earned_income_credit.children[str(max(min(int(self.children), 3), 0))]
 
     def _start(self):
-        return self._row().phase_out_joint if self.income.status == "joint" else self._row().phase_out
+        return self.by_children().phase_out_joint if self.income.status == "joint" else self.by_children().phase_out
 
     def _by_table(self, amount):
         """Credit of the table's band: worked out for the band's middle, in whole dollars."""
-        row, start = self._row(), self._start()
+        row, start = self.by_children(), self._start()
         below = row.below_joint if self.income.status == "joint" else row.below
 
         def redo(value):

@@ -2,16 +2,17 @@
 
 import random
 import re
+from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.engine import compute, document, words
+from taxcore.engine import Override, compute, document, words
 from taxcore.engine.filed import filed_document
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.edits import Editing
 from taxcore.packs.us.tests.returns import data
 from taxcore.packs.us.tests.straight import facts
 from taxcore.packs.us.tests.straight.papers import papers
-from taxcore.packs.us.tests.test_straight import numbers
+from taxcore.packs.us.tests.test_straight import SEARCH, numbers
 from taxcore.packs.us.tests.worked import all_cases
 
 _STEPS = 10
@@ -74,11 +75,32 @@ class ChangeTests(TestCase):
                 self.assertEqual(seen(result), seen(full))
                 self.assertEqual(filed(result), filed(full))
 
+    def test_any_line_may_be_overridden_with_any_amount(self):
+        """Nothing raises, whatever the amount: a figure that a table is looked up by is one of those."""
+        met, chance = set(), random.Random(0)
+        for _ in range(200 if SEARCH else 12):
+            entered = self._start(chance)
+            result = compute(PACK, entered)
+            for address in _overridable(result, met):
+                amount = Decimal(chance.choice(("25864", "0.37", "-3", "99999999999.99")))
+                result = result.changed(entered.but(overrides={address: Override(amount, "because")}))
+                self.assertIsNotNone(result.all_findings, address)
+
     def _start(self, chance):
         if chance.random() < 0.5:
             household = facts.Drawing(chance).facts()
             return data(*papers(household), year=household.year)
         return document.read(chance.choice(_cases()).document)
+
+
+def _overridable(result, met):
+    """Addresses of amounts on forms, one of each kind of form and line, that were not met before."""
+    for form in result.run.forms():
+        for cell in list(form.cells.values()):
+            mark = (form.code(), cell.spec.name)
+            if cell.is_amount and mark not in met:
+                met.add(mark)
+                yield cell.address
 
 
 def _cases():

@@ -89,7 +89,7 @@ class Column(StateForm):
     def tax(self):
         """The chart's amounts at its edges are sums of each band's tax in whole dollars."""
         bands = self.law.income_tax.bands
-        edge, rate = next((edge, rate) for edge, rate in reversed(bands) if self.taxable_income >= edge)
+        edge, rate = next(((edge, rate) for edge, rate in reversed(bands) if self.taxable_income >= edge), bands[0])
         below = [whole((upper - lower) * each) for (lower, each), (upper, _) in pairwise(bands) if upper <= edge]
         return total(below, share(rate, of=excess(self.taxable_income, over=edge)))
 
