@@ -11,6 +11,7 @@ import tempfile
 import threading
 import time
 import tracemalloc
+from dataclasses import replace
 from pathlib import Path
 
 from ops.installation import HOME, PYTHON, Installation
@@ -91,6 +92,8 @@ def computation(rounds: int) -> None:
         whole = timed(lambda data=data: compute(PACK, data).findings, few)
         print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}")
     _diagnostics(max(rounds // 4, 20))
+    _by_need(max(rounds // 4, 20))
+    _whole_return(max(rounds, 60))
     most, half = _peak(many_sales(10_000)), _peak(many_sales(5_000))
     print(f"  most memory while computing: {most:.0f} MB for 10,000 sales, {half:.0f} MB for 5,000")
 
@@ -111,6 +114,57 @@ def _diagnostics(rounds: int) -> None:
             whole += timed(lambda data=data: compute(PACK, data).findings, 1)
         added = statistics.median(whole) / statistics.median(lines) - 1
         print(f"  {name:<31} {spread(lines)}   with diagnostics {spread(whole)}   they add {added:.0%}")
+
+
+def _by_need(rounds: int) -> None:
+    """A wage goes up and down again: what recomputing by need takes, with the findings, beside a computation in full."""
+    from practice.demo.plain import demo_returns, heavy_family
+    from taxcore.engine import compute
+    from taxcore.packs.us import PACK
+
+    print("\nA changed wage, with diagnostics: recomputed by need, and in full")
+    plain = next(data for entry, data in demo_returns() if entry["name"] == "Vantongeren, Mabel")
+    for name, data in (("two W-2s", plain), ("family of 60 papers", heavy_family())):
+        result = compute(PACK, data)
+        need, full, moved = [], [], 0
+        for number in range(rounds):
+            wanted = _other_wage(data, f"{50_000 + number}.00")
+            old = {cell.address: cell.value for cell in result.lines()}
+            begun = time.perf_counter()
+            result = result.changed(wanted)
+            assert result is not None
+            result.findings  # noqa: B018 - worked out when asked
+            need.append(time.perf_counter() - begun)
+            full += timed(lambda wanted=wanted: compute(PACK, wanted).findings, 1)
+            moved = sum(old.get(cell.address) != cell.value for cell in result.lines())
+        ratio = statistics.median(full) / statistics.median(need)
+        print(f"  {name:<20} {moved:>4} lines move   by need {spread(need)}   in full {spread(full)}   {ratio:4.1f} times")
+
+
+def _other_wage(data, wages: str):
+    first = next(paper for paper in data.papers if paper.kind == "w2")
+    other = replace(first, values={**first.values, "wages": wages})
+    return data.but(papers=tuple(other if paper is first else paper for paper in data.papers))
+
+
+def _whole_return(households: int) -> None:
+    """Computing in full, lineage on, against the straight-line function of the whole federal return."""
+    from random import Random
+
+    from taxcore.engine import compute
+    from taxcore.packs.us import PACK
+    from taxcore.packs.us.tests.returns import data
+    from taxcore.packs.us.tests.straight import facts, federal
+    from taxcore.packs.us.tests.straight.papers import papers
+
+    ratios = []
+    for number in range(households):
+        one = facts.Drawing(Random(number)).facts()  # noqa: S311
+        entered = data(*papers(one), year=one.year)
+        ours = timed(lambda entered=entered: compute(PACK, entered), 3)
+        straight = timed(lambda one=one: federal.computed(one), 3)
+        ratios.append(min(ours) / min(straight))
+    print(f"\n{households} random households: {statistics.median(ratios):.1f} times a straight line through the federal return")
 
 
 def _peak(data) -> float:

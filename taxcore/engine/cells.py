@@ -20,7 +20,10 @@ class Cell:
     stands in front of.
     """
 
-    __slots__ = ("because", "changed", "computed", "how", "node", "pending", "reads", "reason", "spec", "value", "verified")
+    __slots__ = (
+        "because", "changed", "computed", "how", "look", "node", "pending", "reads", "reason", "spec", "stands", "value",
+        "verified",
+    )  # fmt: skip
 
     def __init__(self, node: Node, spec: Spec):
         self.node = node
@@ -34,6 +37,8 @@ class Cell:
         self.pending = False
         self.verified = 0  # the revision of the run in which it was last known to be right
         self.changed = 0  # the revision in which its value became another one
+        self.stands = True  # not in doubt since a change
+        self.look: Look | None = None
 
     @property
     def address(self) -> str:
@@ -194,7 +199,9 @@ class Node:
         found = self.cells.get(name)
         if found is None or found.pending:
             found = self.run.evaluate(self, self.specs[name])
-        self.run.reading.append(Look(found))  # type: ignore[arg-type]
+        if found.look is None:
+            found.look = Look(found)
+        self.run.reading.append(found.look)  # type: ignore[arg-type]
         return found
 
     def address(self, name: str) -> str:

@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from taxcore.engine.run import Run
 
 _ALL = "*"
+_NOBODY: frozenset[Cell] = frozenset()
 _PLAIN = (str, int, date, type(None))
 
 
@@ -102,17 +103,16 @@ def _overridden(run: Run, old: Mapping[str, Any], new: Mapping[str, Any]) -> lis
 def _put_in_doubt(run: Run, moved: Iterable[Cell]) -> None:
     """Take everything downstream of these out of its place, to be verified when it is asked for."""
     readers = run.readers_of()
-    seen: set[Cell] = set()
-    queue = list(moved)
-    while queue:
-        cell = queue.pop()
-        if cell in seen:
-            continue
-        seen.add(cell)
-        queue += readers.get(cell, ())
+    seen: set[Cell] = set(moved)
+    queue = list(seen)
+    for cell in queue:
+        further = readers.get(cell, _NOBODY) - seen
         if cell in run.in_loops:
-            queue += _forget_loop(run, run.in_loops[cell])
-    for cell in seen:
+            further = further.union(_forget_loop(run, run.in_loops[cell])) - seen
+        seen |= further
+        queue += further
+    for cell in queue:
+        cell.stands = False
         if cell.node is not None:
             name = cell.spec.name
             if cell.node.cells.get(name) is cell:
@@ -138,29 +138,30 @@ def holds(run: Run, cell: Cell) -> bool:
     """Whether everything that a figure in doubt read has the value it had."""
     if cell.verified < 0:
         return False
+    verified = cell.verified
     for read in cell.reads:
         source: Any = read.of if type(read) is Look else read
-        if not _is_there(run, source) or source.changed > cell.verified:
+        if not source.stands and not _brought(run, source):
+            return False
+        if source.changed > verified:
             return False
     cell.verified = run.revision
     return True
 
 
-def _is_there(run: Run, source: Any) -> bool:
-    """Bring a source up to date. False where another cell has taken its place."""
+def _brought(run: Run, source: Any) -> bool:
+    """Bring a source in doubt up to date. False where another cell has taken its place."""
     if source.node is not None:
         node, name = source.node, source.spec.name
-        if node.cells.get(name) is source:
-            return True
         if node.doubted.get(name) is source:
             run.evaluate(node, source.spec)
         return node.cells.get(name) is source
-    if type(source) is Raw:
+    if type(source) is Raw:  # nothing to work out: it only says when it changed
         return True
-    key = source.key
-    if key in run.doubted:
-        run.answer(key, source.make)
-    return run.asked.get(key) is source
+    asked: Asked = source
+    if asked.key in run.doubted:
+        run.answer(asked.key, asked.make)
+    return run.asked.get(asked.key) is asked
 
 
 def differs(old: Any, new: Any) -> bool:

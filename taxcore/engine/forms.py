@@ -133,7 +133,18 @@ class Form(Node):
 
     def lines(self) -> list[Cell]:
         """The numbered lines of this year's form, in order."""
-        return [self.cell(name) for name, spec in self.specs.items() if spec.number_in(self.year) is not None]
+        return [self.cell(name) for name in self.numbered(self.year)]
+
+    @classmethod
+    def numbered(cls, year: int) -> tuple[str, ...]:
+        """The attribute names of the lines that have a number in that year's form."""
+        known: dict[int, tuple[str, ...]] = cls.__dict__.get("_numbered") or {}
+        if year not in known:
+            known[year] = tuple(name for name, spec in cls.specs.items() if spec.number_in(year) is not None)
+            cls._numbered = known
+        return known[year]
+
+    _numbered: ClassVar[dict[int, tuple[str, ...]]]
 
     def papers(self, kind: str, owner: str | None = None) -> list[Any]:
         return self.run.papers(kind, owner)

@@ -30,9 +30,11 @@ def _settled(run: Run) -> Result:
     forms = [form for declared in run.pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
     used = [form for form in forms if run.ask(("required", form.address_prefix), _Required(form))]
     for form in used:
-        for name in form.specs:
-            if name not in form.cells and form.specs[name].number_in(form.year) is not None:
-                form.cell(name)
+        if form.doubted or form not in run.settled:
+            run.settled.add(form)
+            for name in form.numbered(run.year):
+                if name not in form.cells:
+                    form.cell(name)
     return Result(run, tuple(used))
 
 
@@ -105,7 +107,7 @@ class Result:
             says = f"A paper of kind {values.kind!r} is not supported yet. Remove it or file this return elsewhere."
             yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
         checked = [found for one in pack.checks for found in self.run.ask(one, _Checked(one))]
-        for cell, bad in self.run.bad_values(self._roots()):
+        for cell, bad in self.run.bad_values(self._roots):
             yield finding(pack.bad_value, cell.address, bad.says)
         for cell in self.run.unsettled:
             says = f"{cell.label} and the lines it depends on do not settle. Override one of them, with the reason."

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterator
 from decimal import Decimal
 from typing import Any
 
@@ -86,6 +86,7 @@ class Run:
         self.doubted: dict[Any, Asked] = {}
         self.in_loops: dict[Cell, tuple[Cell, ...]] = {}
         self._readers: dict[Any, set[Cell]] | None = None
+        self.settled: set[Form] = set()  # forms whose lines were all asked for
         self._forms: dict[tuple[str, str | None], Form] = {}
         self._papers: dict[str, list[Any]] = {}
         self._by_key: dict[str, Any] = {}
@@ -212,6 +213,7 @@ class Run:
         old = self.doubted.pop(key, None)
         if old is not None and changes.holds(self, old):
             self.asked[key] = old
+            old.stands = True
             return old
         cell = old or Asked(key, make)
         reads: list[Cell] = []
@@ -222,9 +224,11 @@ class Run:
             self.reading = outer
         if old is not None and changes.differs(old.value, value):
             cell.changed = self.revision
-        cell.value, cell.reads, cell.verified = value, reads, self.revision
+        was, cell.reads = cell.reads, reads
+        cell.value, cell.verified, cell.stands = value, self.revision, True
         self.asked[key] = cell
-        self._note_readers(cell)
+        if self._readers is not None and was != reads:
+            self._note_readers(cell)
         return cell
 
     def line_before(self, name: str) -> Decimal | None:
@@ -234,11 +238,11 @@ class Run:
     def refuse(self, cell: Cell, bad: BadValue) -> None:
         self.refused[cell] = bad
 
-    def bad_values(self, read_by: Iterable[Cell]) -> list[tuple[Cell, BadValue]]:
+    def bad_values(self, read_by: Callable[[], list[Cell]]) -> list[tuple[Cell, BadValue]]:
         """What was entered and its field cannot take, where these read it, straight or through others."""
         if not self.refused:
             return []
-        reached, queue = set(), list(read_by)
+        reached, queue = set(), read_by()
         while queue:
             cell: Any = queue.pop()
             cell = cell.of if type(cell) is Look else cell
@@ -286,20 +290,28 @@ class Run:
     def evaluate(self, node: Node, spec: Spec) -> Cell:
         """The cell of a place: as it stood if it was in doubt and holds, else worked out."""
         if not node.doubted or (old := node.doubted.pop(spec.name, None)) is None:
-            return self._evaluated(node, spec, Cell(node, spec))
+            fresh = self._evaluated(node, spec, Cell(node, spec))
+            if self._readers is not None:
+                self._note_readers(fresh)
+            return fresh
         held = changes.holds(self, old)
         again = node.cells.get(spec.name)
         if again is not None:  # met on the way, and worked out there
             return again
         if held:
             node.cells[spec.name] = old
+            old.stands = True
             if self._rounds:
                 self._trail.append((node, spec.name))
             return old
-        was, how, changed = old.value, old.how, old.changed
+        was, how, changed, reads = old.value, old.how, old.changed, old.reads
+        look = old.look
         self.refused.pop(old, None)
         Cell.__init__(old, node, spec)
+        old.look = look
         found = self._evaluated(node, spec, old)
+        if found.reads != reads:
+            self._note_readers(found)
         found.changed = self.revision if changes.differs(was, found.value) or how != found.how else changed
         return found
 
@@ -329,13 +341,11 @@ class Run:
         self.reading = outer
         if self._rounds:
             self._trail.append((node, spec.name))
-        if self._readers is not None:
-            self._note_readers(cell)
         return cell
 
     def _take_back(self, cell: Cell, outer: list[Cell]) -> None:
         """An evaluation that did not end leaves nothing behind."""
-        cell.pending = False
+        cell.pending = cell.stands = False
         self._pending.pop()
         cell.node.cells.pop(cell.spec.name, None)
         self.reading = outer
@@ -381,7 +391,8 @@ class Run:
                 return
             last = number == loop.rounds - 1
             for node, name in () if last else self._trail[since:]:
-                node.cells.pop(name, None)
+                if (gone := node.cells.pop(name, None)) is not None:
+                    gone.stands = False
             if not last:
                 del self._trail[since:]
             guess = found
