@@ -8,6 +8,7 @@ bytes; standard output is the answer: bytes of a picture, or JSON. Exit code 3 w
 import csv
 import io
 import json
+import re
 import resource
 import sys
 import zipfile
@@ -161,23 +162,34 @@ def text_of(content):
 
 def ofx(content, pack):
     """[[kind, values]] of the tax statements in an OFX file that there is a paper for."""
-    from ofxtools.Parser import OFXTree
-
     from taxcore.packs import pack_named
 
-    try:
-        tree = OFXTree()
-        tree.parse(io.BytesIO(content))
-        answers = tree.convert().tax1099msgsrsv1 or ()
-        statements = [one for answer in answers for one in answer.tax1099rs]  # repeated aggregates are items of the one around
-    except Exception as error:
-        raise Refused(f"The file cannot be read as OFX: {error}"[:200]) from None
+    statements = [one for answer in _ofx_tree(content).iter("TAX1099RS") for one in answer]
     read = pack_named(pack).ofx
     found = [made for made in map(read, statements) if made] if read else []
     if not found:
         raise Refused("The file has no tax form that can be imported. OFX bank or card transactions are not read.")
     return found
 
+
+def _ofx_tree(content):
+    """The elements of an OFX file. Version 2 is XML; in version 1 an element that holds text need not be closed: it is here."""
+    from lxml import etree
+
+    try:
+        text = content.decode()
+    except UnicodeDecodeError:
+        text = content.decode("cp1252", "replace")
+    _, begin, body = text.partition("<OFX>")
+    body = _UNESCAPED.sub("&amp;", _UNCLOSED.sub(r"<\1>\2</\1>", body).replace("&nbsp;", " "))
+    try:
+        return etree.fromstring(begin + body, etree.XMLParser(resolve_entities=False, no_network=True, huge_tree=False))
+    except etree.XMLSyntaxError as error:
+        raise Refused(f"The file cannot be read as OFX: {error}"[:200]) from None
+
+
+_UNCLOSED = re.compile(r"<([A-Z0-9._]+)>([^<]*[^<\s][^<]*)(?:</\1>)?")
+_UNESCAPED = re.compile(r"&(?!(?:amp|lt|gt|quot|apos|#\d+);)")
 
 DOES = {"sheet": sheet, "look_into": look_into, "picture": picture, "text_of": text_of, "ofx": ofx}
 

@@ -1,6 +1,7 @@
 """Files into rows and rows into values, with what is wrong about each; nothing of it needs a database."""
 
 import io
+import re
 from unittest import TestCase
 
 from openpyxl import Workbook
@@ -132,6 +133,22 @@ class DocumentTests(TestCase):
         first, second = paper.values["sales"]
         self.assertEqual((first["box"], first["code"], first["adjustment"], first["acquired"]), ("A", "W", "20.00", "2025-01-03"))
         self.assertEqual((second["box"], second["acquired"], second["sold"]), ("D", "VARIOUS", "2025-03-05"))
+
+    def test_version_2_is_xml_and_reads_alike(self):
+        body = re.sub(r"<([A-Z0-9._]+)>([^<\n]*[^<\s])", r"<\1>\2</\1>", OFX[OFX.index("<OFX>") :]).replace(
+            "Alder fund", "Alder &amp; Co"
+        )
+        xml = f'<?xml version="1.0" encoding="UTF-8"?>\n<?OFX OFXHEADER="200" VERSION="211"?>\n{body}'
+        one, other = (reading.read_ofx(PACK, text.encode())[0] for text in (OFX.replace("Alder fund", "Alder & Co"), xml))
+        self.assertEqual(one.values, other.values)
+        self.assertEqual(other.values["sales"][0]["description"], "Alder & Co")
+
+    def test_a_void_statement_and_entities_bring_nothing(self):
+        void = OFX.replace("<TAXYEAR>2025", "<TAXYEAR>2025<VOID>Y")
+        bomb = OFX[OFX.index("<OFX>") :].replace("<OFX>", '<!DOCTYPE OFX [<!ENTITY a "aaaa">]><OFX>').replace("Birch fund", "&a;")
+        with self.assertRaises(reading.NotReadable):
+            reading.read_ofx(PACK, void.encode())
+        self.assertEqual(reading.read_ofx(PACK, bomb.encode())[0].values["sales"][1]["description"], "&a;")
 
     def test_what_is_no_ofx_with_tax_statements_says_so(self):
         for content in (b"nothing", b"<OFX></OFX>", OFX.replace("TAX1099B", "BANKACCT").encode()):

@@ -31,41 +31,51 @@ _TOTALS = {"form8949code": "box", "sumsalespr": "proceeds", "sumcostbasis": "bas
 
 
 def paper_of(statement: Any) -> tuple[str, dict[str, Any]] | None:
-    """(kind, open-format values) of one statement as the open library reads it; None for kinds that have no paper here.
+    """(kind, open-format values) of one statement, an element of the file; None for kinds that have no paper here.
 
     Rows of sales keep the names that `SaleRow.take_in` reads.
     """
-    found = _FIELDS.get(type(statement).__name__)
-    if found is None or statement.void:
+    found = _FIELDS.get(statement.tag)
+    if found is None or _text(statement, "void") == "Y":
         return None
     kind, names = found
     values: dict[str, Any] = dict(_named(statement, names))
-    values |= _named(statement.payeraddr, _PARTY)
-    digits = "".join(character for character in str(statement.payerid or "") if character.isdigit())
+    payer = statement.find("PAYERADDR")
+    values |= _named(payer, _PARTY) if payer is not None else {}
+    digits = "".join(character for character in _text(statement, "payerid") if character in "0123456789")
     if len(digits) == 9:
         values["payer_number"] = f"{digits[:2]}-{digits[2:]}"
-    if statement.recacct:
-        values["account"] = str(statement.recacct)
-    details = getattr(statement, "extdbinfo_v100", None)
+    if account := _text(statement, "recacct"):
+        values["account"] = account
+    details = statement.find("EXTDBINFO_V100")
     if details is not None:
-        values["sales"] = [_sale(one) for one in details if type(one).__name__.startswith("PROCDET")]
-        values["summaries"] = [_named(one, _TOTALS) for one in details if type(one).__name__.startswith("PROCSUM")]
+        values["sales"] = [_sale(one) for one in details if str(one.tag).startswith("PROCDET")]
+        values["summaries"] = [_named(one, _TOTALS) for one in details if str(one.tag).startswith("PROCSUM")]
     return kind, values
 
 
 def _sale(one: Any) -> dict[str, str]:
-    row = _named(one, _SALE)
-    row["sold"] = one.dtsale.date().isoformat()
-    if one.dtvar:
+    row = _named(one, _SALE) | {"sold": _day(one, "dtsale"), "acquired": _day(one, "dtaqd")}
+    if _text(one, "dtvar") == "Y":
         row["acquired"] = "VARIOUS"
-    elif one.dtaqd:
-        row["acquired"] = one.dtaqd.date().isoformat()
-    row.setdefault("description", str(one.saledescription or ""))
-    if "box" not in row and one.longshort:
-        row |= {"term": one.longshort.lower(), "reported": "no" if one.noncoveredsecurity or one.basisnotshown else "yes"}
+    row.setdefault("description", _text(one, "saledescription"))
+    term = _text(one, "longshort")
+    if "box" not in row and term:
+        uncovered = "Y" in (_text(one, "noncoveredsecurity"), _text(one, "basisnotshown"))
+        row |= {"term": term.lower(), "reported": "no" if uncovered else "yes"}
     return {name: value for name, value in row.items() if value}
 
 
 def _named(source: Any, names: dict[str, str]) -> dict[str, str]:
-    read = {field: getattr(source, name, None) for name, field in names.items()}
-    return {field: str(value) for field, value in read.items() if value not in (None, "")}
+    read = {field: _text(source, name) for name, field in names.items()}
+    return {field: value for field, value in read.items() if value}
+
+
+def _text(source: Any, name: str) -> str:
+    return (source.findtext(name.upper()) or "").strip()
+
+
+def _day(source: Any, name: str) -> str:
+    """YYYYMMDD, with a time and a zone behind it or not, as the open format writes days; what is no day stays as it is."""
+    text = _text(source, name)
+    return f"{text[:4]}-{text[4:6]}-{text[6:8]}" if text[:8].isdigit() and len(text) >= 8 else text
