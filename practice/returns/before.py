@@ -17,8 +17,11 @@ def last_year(return_):
 
 
 def mark_of_last_year(return_):
-    """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs."""
-    return _of_last_year(return_).values_list("pk", "version").first()
+    """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs. Asked once for each
+    return that was read: a request about this year's goes by one version of last year's."""
+    if not hasattr(return_, "_mark_of_last_year"):
+        return_._mark_of_last_year = _of_last_year(return_).values_list("pk", "version").first()
+    return return_._mark_of_last_year
 
 
 def _of_last_year(return_):
@@ -31,12 +34,13 @@ def _of_last_year(return_):
 
 def last_years_data(return_, data_of, result_of):
     """Its papers and lines as plain values, worked out once for each of its versions; None without one."""
-    before = last_year(return_)
-    if before is None:
+    mark = mark_of_last_year(return_)
+    if mark is None:
         return None
-    key = (before.pk, before.version)
-    found = _known.get(key)
+    found = _known.get(mark)
     if found is None:
+        before = last_year(return_)
+        key = (before.pk, before.version)
         found = LastYear(before.year, data_of(before, look_back=False).papers, figures(result_of(before)))
         with _guard:
             _known[key] = found

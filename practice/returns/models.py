@@ -82,6 +82,10 @@ class Return(FirmOwned):
             models.Index(fields=["firm", "due", "id"], name="return_by_due"),
         ]
 
+    def refresh_from_db(self, *args, **kwargs):
+        self.__dict__.pop("_mark_of_last_year", None)  # see before.py
+        super().refresh_from_db(*args, **kwargs)
+
     def __str__(self):
         return f"{self.household} {self.year}"
 

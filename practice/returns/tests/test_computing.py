@@ -2,6 +2,10 @@
 
 from unittest import mock
 
+from django.db import connection
+from django.test.utils import CaptureQueriesContext
+from django.urls import reverse
+
 from practice.returns.computing import alone_with, data_of, forget, pack_of, result_of
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import Result, compute
@@ -40,6 +44,22 @@ class KeptResultsTests(OfficeTestCase):
                 full = compute(pack_of(return_), data_of(return_))
                 self.assertEqual([str(cell.value) for cell in after.lines()], [str(cell.value) for cell in full.lines()])
                 self.assertEqual(after.all_findings, full.all_findings)
+
+    def test_a_plain_amount_takes_thirteen_queries(self):
+        """Who, the session, begin and commit; return, papers, overrides, submissions; last year's version; history, paper, return;
+        control totals."""
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        url, was = reverse("save-field", args=[self.return_.pk, self.paper.pk]), str(self.paper.values["federal_withheld"])
+        for amount in ("5001.00", "5002.00", "5003.00"):
+            given = {"path": "federal_withheld", "value": amount, "was": was}
+            with (
+                alone_with(self.return_.pk),
+                CaptureQueriesContext(connection) as asked,
+                self.captureOnCommitCallbacks(execute=True),
+            ):
+                self.assertEqual(self.client.post(url, given, headers={"HX-Request": "true"}).status_code, 200)
+            was = amount
+        self.assertLessEqual(len(asked), 13)
 
     def test_what_falls_over_is_computed_in_full(self):
         with alone_with(self.return_.pk):
