@@ -79,7 +79,7 @@ def extension_faults(authority, year, document):
         root = parse(document)
     except etree.XMLSyntaxError as error:
         return [Fault("X-0001", f"The document is not XML: {error.msg}", "/")]
-    schema = etree.XMLSchema(etree.parse(settings.SCHEMAS / "extension.xsd"))
+    schema = etree.XMLSchema(etree.parse(settings.EXTENSION))
     if not schema.validate(root):
         return [Fault("X-0003", _schema_message(error), _path_at(root, error.line)) for error in list(schema.error_log)[:5]]
     found = Document(root)

@@ -44,6 +44,7 @@ class Installation:
             "PYTHONPATH": str(HOME),
             "PYTHONUNBUFFERED": "1",
             "IMPUESTO_DATA": str(self.data),
+            "IMPUESTO_SCHEMAS": str(self.data / "schemas"),
             "IMPUESTO_DB_HOST": "127.0.0.1",
             "IMPUESTO_DB_PORT": str(self.cluster.port),
             "IMPUESTO_DB_USER": USER,

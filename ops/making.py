@@ -1,4 +1,8 @@
-"""Committed files that are made from others: styles, schemas, the lock. Tests notice when one is stale."""
+"""Files that are made from others: styles, schemas, the lock. Tests notice when a committed one is stale.
+
+The authorities' schemas are made at set-up; committed is only what each of them must be (`authority/contracts.txt`, a hash a
+line), so that a changed contract shows in review.
+"""
 
 import hashlib
 import json
@@ -64,7 +68,7 @@ def class_names() -> set[str]:
 
 
 def schemas() -> int:
-    """Rewrite the authorities' XSDs, the open format's JSON Schema, the catalogue of diagnostics and the stand-ins' registers."""
+    """Rewrite the hashes of the authorities' schemas, the open format's JSON Schema, the catalogue, the stand-ins' registers."""
     for path, content in made_files().items():
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_text(content)
@@ -72,20 +76,52 @@ def schemas() -> int:
     return 0
 
 
-def made_files() -> dict[Path, str]:
-    """Path and content of every file that declarations make."""
-    from practice.demo import scenario
-    from taxcore.engine import document
+CONTRACTS = HOME / "authority" / "contracts.txt"
+
+
+def contracts() -> dict[str, bytes]:
+    """The schema of what is filed with each authority for each year, by file name, from the present declarations."""
     from taxcore.engine import law as law_files
     from taxcore.engine.filed import filed_schema
     from taxcore.packs import pack_named
 
     pack = pack_named("us")
-    made = {
-        HOME / "authority" / "schemas" / f"{authority.code}-{year}.xsd": filed_schema(pack, authority, year)
+    return {
+        f"{authority.code}-{year}.xsd": filed_schema(pack, authority, year).encode()
         for authority in pack.authorities
         for year in law_files.years(pack.law[authority.form.jurisdiction])
     }
+
+
+def keep_contracts(folder: Path) -> None:
+    """Make the schemas in a folder unless they are there. Trouble where the declarations give others than were agreed on."""
+    agreed = dict(line.split()[::-1] for line in CONTRACTS.read_text().splitlines())
+    if all(_hash_of(folder / name) == digest for name, digest in agreed.items()):
+        return
+    folder.mkdir(parents=True, exist_ok=True)
+    made = contracts()
+    for name, content in made.items():
+        beside = folder / f".{name}.{os.getpid()}"
+        beside.write_bytes(content)
+        beside.replace(folder / name)  # whole or not at all: another start may be reading
+    differ = sorted(name for name in {*agreed, *made} if _hash_of(folder / name) != agreed.get(name))
+    if differ:
+        raise Trouble(f"Schemas differ from authority/contracts.txt: {', '.join(differ[:5])}", "./impuesto schemas")
+
+
+def _hash_of(path: Path) -> str:
+    return hashlib.sha256(path.read_bytes()).hexdigest() if path.is_file() else ""
+
+
+def made_files() -> dict[Path, str]:
+    """Path and content of every committed file that declarations make."""
+    from practice.demo import scenario
+    from taxcore.engine import document
+    from taxcore.packs import pack_named
+
+    pack = pack_named("us")
+    hashes = (f"{hashlib.sha256(content).hexdigest()}  {name}\n" for name, content in sorted(contracts().items()))
+    made = {CONTRACTS: "".join(hashes)}
     made[HOME / "docs" / "impuesto-return.schema.json"] = json.dumps(document.schema(pack), indent=1) + "\n"
     made[HOME / "docs" / "diagnostics.md"] = document.catalogue(pack)
     made[HOME / "authority" / "registry" / "demo.json"] = json.dumps(scenario.authority_register(), indent=1) + "\n"

@@ -18,6 +18,7 @@ from pathlib import Path
 from ops.backup import forget_before_restore
 from ops.installation import HOME, PYTHON, Installation
 from ops.machine import ensure_packages, free_port, require_port
+from ops.making import keep_contracts
 from ops.trouble import Trouble
 from ops.versions import refuse_newer
 
@@ -68,7 +69,8 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
     environment = installation.environment()
     wanted = ["--demo"] if demo else []
     with ThreadPoolExecutor() as pool:
-        for done in [pool.submit(manage, environment, project, "prepare", *wanted) for project in ("practice", "authority")]:
+        under_way = [pool.submit(manage, environment, project, "prepare", *wanted) for project in ("practice", "authority")]
+        for done in (pool.submit(keep_contracts, installation.data / "schemas"), *under_way):
             done.result()
 
 

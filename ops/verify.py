@@ -14,6 +14,7 @@ from pathlib import Path
 from ops.cluster import USER, Cluster
 from ops.installation import HOME, PYTHON
 from ops.machine import ensure_packages
+from ops.making import keep_contracts
 
 _BIN = Path(PYTHON).parent
 HABITS = {
@@ -56,6 +57,7 @@ def main(arguments: list[str]) -> int:
 
 def _run(cluster: Cluster, labels: list[str], *, search: bool) -> list[Outcome]:
     cluster.ensure()
+    keep_contracts(cluster.folder.parent / "schemas")
     environment = _environment(cluster, search=search)
     if labels:
         return [_tests(label, environment) for label in labels]
@@ -85,6 +87,7 @@ def _environment(cluster: Cluster, *, search: bool) -> dict[str, str]:
             "IMPUESTO_AUTHORITY_SECONDS": "1",
             "IMPUESTO_POLL_SECONDS": "1",
             "IMPUESTO_TESTS_SHARE": str(cluster.folder.parent),
+            "IMPUESTO_SCHEMAS": str(cluster.folder.parent / "schemas"),
             "DJANGO_SETTINGS_MODULE": "practice.test_settings",
         }
     )
