@@ -86,6 +86,7 @@ class Run:
         self.doubted: dict[Any, Asked] = {}
         self.in_loops: dict[Cell, tuple[Cell, ...]] = {}
         self._readers: dict[Any, set[Cell]] | None = None
+        self._noted = self._most_noted = 0
         self.settled: set[Form] = set()  # forms whose lines were all asked for
         self._forms: dict[tuple[str, str | None], Form] = {}
         self._papers: dict[str, list[Any]] = {}
@@ -267,18 +268,22 @@ class Run:
     # Evaluation
 
     def readers_of(self) -> dict[Any, set[Cell]]:
-        """Who read what; kept up from the first change on."""
-        if self._readers is None:
-            self._readers = {}
-            cells = [cell for node in self.nodes() for cell in node.cells.values()]
-            for cell in (*cells, *self.asked.values()):
+        """Who read what; kept up from the first change on, and made anew before what reads no more outgrows the rest."""
+        if self._readers is None or self._noted > self._most_noted:
+            self._readers, self._noted = {}, 0
+            cells = [cell for node in self.nodes() for cell in (*node.cells.values(), *node.doubted.values())]
+            for cell in (*cells, *self.asked.values(), *self.doubted.values()):
                 self._note_readers(cell)
+            self._most_noted = 4 * self._noted + 10_000
+            standing = set(cells)
+            self.refused = {cell: bad for cell, bad in self.refused.items() if cell in standing}
         return self._readers
 
     def _note_readers(self, cell: Cell) -> None:
         readers = self._readers
         if readers is None:
             return
+        self._noted += len(cell.reads)
         for read in cell.reads:
             source = read.of if type(read) is Look else read
             found = readers.get(source)
@@ -372,6 +377,8 @@ class Run:
         members = (cell, *(one for one in inside if one is not None))
         for member in members:
             self.in_loops[member] = tuple({*members, *self.in_loops.get(member, ())})
+        if not self._rounds:
+            del self._trail[:]
 
     def _repeat(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)

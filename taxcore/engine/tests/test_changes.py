@@ -94,6 +94,16 @@ class ChangeTests(TestCase):
         for berries in ("151", "400", "0", "90"):
             result, _ = self.change(result, basket("a", berries=berries), year=2003)
 
+    def test_a_run_that_is_changed_again_and_again_does_not_grow(self):
+        """It lives as long as its return is kept: what read something once and is gone must go from its books too."""
+        result = compute(TINYLAND, data(basket("a", berries="150"), year=2003))
+        sizes = []
+        for number in range(1_200):
+            result = result.changed(data(basket("a", berries=str(100 + number % 90)), year=2003))
+            sizes.append(sum(len(readers) for readers in result.run.readers_of().values()) + len(result.run.in_loops))
+        self.assertLess(max(sizes[600:]), 1.2 * max(sizes[:600]))
+        self.assertLess(len(result.run._trail), 100)
+
     def test_a_form_that_is_called_for_no_more_goes(self):
         result = compute(TINYLAND, data(basket("a", berries="150"), year=2003))
         self.assertIn("ti.jam", [form.address_prefix for form in result.forms])
