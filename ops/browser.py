@@ -1,5 +1,6 @@
 """Headless Chromium as the tests and the pictures use it."""
 
+import shutil
 import tempfile
 
 from selenium import webdriver
@@ -13,17 +14,43 @@ _FLAGS = (
 )  # fmt: skip
 
 
-def browser(width: int = 1280, height: int = 800, dark: bool = False) -> webdriver.Chrome:
+class Browser(webdriver.Chrome):
+    """Chromium with a profile of its own, which goes when it is quit."""
+
+    def __init__(self) -> None:
+        self.profile = tempfile.mkdtemp(prefix="impuesto-chromium-")
+        options = Options()
+        options.binary_location = "/usr/bin/chromium"
+        for flag in (*_FLAGS, f"--user-data-dir={self.profile}"):
+            options.add_argument(flag)
+        options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+        super().__init__(options=options, service=Service("/usr/bin/chromedriver"))
+
+    def quit(self) -> None:
+        super().quit()
+        shutil.rmtree(self.profile, ignore_errors=True)
+
+    def resize(self, width: int, height: int) -> None:
+        """Make the page exactly that large; one that is narrow is a phone's."""
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600}
+        self.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+
+    def forget(self) -> None:
+        """As if it had just been started: one empty window, nothing kept of any site, nothing in the console."""
+        for window in self.window_handles[1:]:
+            self.switch_to.window(window)
+            self.close()
+        self.switch_to.window(self.window_handles[0])
+        self.get("about:blank")
+        self.execute_cdp_cmd("Network.clearBrowserCookies", {})
+        self.execute_cdp_cmd("Storage.clearDataForOrigin", {"origin": "*", "storageTypes": "all"})
+        self.get_log("browser")
+
+
+def browser(width: int = 1280, height: int = 800, dark: bool = False) -> Browser:
     """A fresh browser whose page is exactly width by height. Quit it when done."""
-    options = Options()
-    options.binary_location = "/usr/bin/chromium"
-    for flag in _FLAGS:
-        options.add_argument(flag)
-    options.add_argument(f"--user-data-dir={tempfile.mkdtemp(prefix='impuesto-chromium-')}")
-    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    driver = webdriver.Chrome(options=options, service=Service("/usr/bin/chromedriver"))
-    metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": width < 600}
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    driver = Browser()
+    driver.resize(width, height)
     scheme = "dark" if dark else "light"
     driver.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": [{"name": "prefers-color-scheme", "value": scheme}]})
     return driver

@@ -14,6 +14,7 @@ from ops.machine import free_port, postgres_programs
 from ops.trouble import Trouble
 
 USER = "impuesto"
+_TAKEN = "Address already in use"
 _THROWAWAY = "fsync=off\nsynchronous_commit=off\nfull_page_writes=off\n"
 
 
@@ -100,13 +101,19 @@ class Cluster:
             previous = int((self.folder / "port").read_text()) if (self.folder / "port").exists() else 0
             self._write("port", str(free_port(previous)))
             self._configure()
+            begins = len(self._log())
             with contextlib.suppress(Trouble):
                 self._run("pg_ctl", "start", "-D", str(self.data), "-l", str(self.folder / "log"), "-w", "-t", "30", "-s")
-            if self._wait():
-                return
+                if self._wait():
+                    return
             (self.folder / "port").unlink()
-        tail = (self.folder / "log").read_text()[-500:] if (self.folder / "log").exists() else ""
+            if _TAKEN not in self._log()[begins:]:
+                break
+        tail = self._log()[-500:]
         raise Trouble(f"PostgreSQL did not start. Its log ends: {tail}", f"look at {self.folder / 'log'}, then start again")
+
+    def _log(self) -> str:
+        return (self.folder / "log").read_text() if (self.folder / "log").exists() else ""
 
     def _configure(self) -> None:
         settings = f"listen_addresses='127.0.0.1'\nport={self.port}\nunix_socket_directories=''\nmax_connections=100\n"

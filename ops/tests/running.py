@@ -14,10 +14,11 @@ import urllib.request
 from pathlib import Path
 from unittest import TestCase
 
+from selenium.common.exceptions import TimeoutException, WebDriverException
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 
-from ops.browser import browser
+from ops.browser import Browser, browser
 from ops.installation import HOME
 from ops.machine import free_port
 from ops.start import die_with_parent
@@ -57,6 +58,7 @@ class RunningPractice:
         self.data.chmod(0o711)
         self.port = free_port()
         self.process: subprocess.Popen | None = None
+        self.idle: list[Browser] = []  # browsers that nobody uses: starting one takes longer than many a test
 
     @property
     def url(self) -> str:
@@ -98,6 +100,8 @@ class RunningPractice:
         return code
 
     def destroy(self) -> None:
+        for driver in self.idle:
+            driver.quit()
         with contextlib.suppress(Exception):
             self.stop()
         for line in leftovers(self.data):
@@ -154,10 +158,16 @@ class Walk:
 
     def __init__(self, practice: RunningPractice, width: int = 1280, height: int = 800):
         self.practice = practice
-        self.driver = browser(width, height)
+        self.driver = practice.idle.pop() if practice.idle else browser()
+        self.driver.resize(width, height)
 
     def quit(self) -> None:
-        self.driver.quit()
+        """Leave the browser to the next walk, unless it cannot forget this one: a page may refuse to be left."""
+        try:
+            self.driver.forget()
+            self.practice.idle.append(self.driver)
+        except WebDriverException:
+            self.driver.quit()
 
     def go(self, path: str) -> None:
         self.driver.get(path if path.startswith("http") else self.practice.url + path)
@@ -180,11 +190,14 @@ class Walk:
             except Exception:
                 return False
 
-        return WebDriverWait(self.driver, seconds, 0.1).until(attempt, self.text()[-1500:])
+        try:
+            return WebDriverWait(self.driver, seconds, 0.1).until(attempt)
+        except TimeoutException:
+            raise AssertionError(f"still not so after {seconds} s: {self.text()[-1500:]}") from None
 
     def text(self) -> str:
         with contextlib.suppress(Exception):
-            return self.driver.find_element(By.TAG_NAME, "body").text
+            return self.driver.execute_script("return document.body.innerText")
         return ""
 
     def sees(self, *words: str, seconds: float = 20) -> None:

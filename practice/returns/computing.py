@@ -15,6 +15,7 @@ from practice.firm.crypto import CannotUnseal, unseal
 from practice.returns.before import last_years_data, mark_of_last_year
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
+from taxcore.whatif.trials import Trials
 
 _log = logging.getLogger(__name__)
 _KEEP = 16  # returns, each with two results: more would make every collection of garbage walk through them
@@ -84,12 +85,29 @@ def _open(value):
         return value  # its field refuses it by name, and the rest of the return stays open
 
 
+@contextmanager
+def in_one_go():
+    """One transaction that is kept whole or not at all, for many changes in a row: inside, a change finds the result that the one
+    before it left, though nothing is committed yet. Whoever catches an exception inside must not go on changing that return."""
+    with transaction.atomic():
+        _local.one_go = OrderedDict()
+        try:
+            yield
+        finally:
+            del _local.one_go
+
+
+def _is_final():
+    """Whether what the database says now cannot be undone behind the back of a kept result."""
+    return hasattr(_local, "one_go") or not connection.in_atomic_block
+
+
 def result_of(return_):
     """The result of the return as it stands."""
     mark, found, _ = _store(return_.pk).get(return_.pk, (None, None, None))
     if mark != _mark(return_):
         newest, found = found, _computed(return_)
-        if not connection.in_atomic_block:  # what is not committed may still roll back
+        if _is_final():  # what is not committed may still roll back
             _keep(return_.pk, _mark(return_), found, newest)
     return hushed(return_, found)
 
@@ -106,6 +124,19 @@ def _computed(return_, before=None):
         except Exception:
             _log.exception("return %s: not computed by what changed, but in full", return_.pk)
     return compute(pack_of(return_), data)
+
+
+@contextmanager
+def trials_of(return_):
+    """Trials of the return with something changed, from its spare result where there is one. Of use inside; nothing is stored."""
+    store = _store(return_.pk)
+    mark, newest, spare = store.get(return_.pk, (None, None, None))
+    if spare is not None:
+        store[return_.pk] = (mark, newest, None)
+    trials = Trials(pack_of(return_), spare)
+    yield trials
+    if trials.last is not None and store.get(return_.pk) == (mark, newest, None):
+        store[return_.pk] = (mark, newest, trials.last)
 
 
 def _mark(return_):
@@ -126,7 +157,10 @@ def new_result_of(return_, before=None):
     result = hushed(return_, _computed(return_, before))
     mark = _mark(return_)
     _, newest, _ = _store(return_.pk).get(return_.pk, (None, None, None))
-    transaction.on_commit(lambda: _keep(return_.pk, mark, result, newest))
+    if _is_final():
+        _keep(return_.pk, mark, result, newest)
+    else:
+        transaction.on_commit(lambda: _keep(return_.pk, mark, result, newest))
     return result
 
 
@@ -147,6 +181,8 @@ def forget():
 
 
 def _store(return_id):
+    if hasattr(_local, "one_go"):
+        return _local.one_go
     if getattr(_local, "alone", None) == return_id:
         return _shared
     if not hasattr(_local, "results"):

@@ -1,8 +1,9 @@
 """A mend before it is made: what it would change, line by line. Making it is an ordinary entered change, undone like one."""
 
 from practice.returns.addresses import place_of
+from practice.returns.computing import hushed, trials_of
 from practice.returns.entry import add_paper, place_at, save_field
-from taxcore.engine import compute, ripple
+from taxcore.engine import ripple
 from taxcore.whatif.mending import mended
 
 
@@ -11,14 +12,14 @@ def finding_at(result, code, at):
     return next((one for one in result.findings if one.code == code and one.at[0] == at and one.mend), None)
 
 
-def preview(result, finding):
+def preview(return_, result, finding):
     """(lines that would move, findings that would go, findings that would come) if the mend were made."""
-    after = compute(result.run.pack, mended(result, finding.mend))
-    after.hushed = result.hushed
-    now, then = {_key(one): one for one in result.findings}, {_key(one): one for one in after.findings}
-    gone = [one for key, one in now.items() if key not in then]
-    come = [one for key, one in then.items() if key not in now]
-    return ripple(result, after), gone, come
+    with trials_of(return_) as trials:
+        after = hushed(return_, trials.of(mended(result, finding.mend)))
+        now, then = {_key(one): one for one in result.findings}, {_key(one): one for one in after.findings}
+        gone = [one for key, one in now.items() if key not in then]
+        come = [one for key, one in then.items() if key not in now]
+        return ripple(result, after), gone, come
 
 
 def _key(finding):

@@ -14,7 +14,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 
 from taxcore.engine.cells import Asked, Cell, Look, Raw
-from taxcore.engine.papers import Paper, Rows
+from taxcore.engine.papers import Rows
 from taxcore.engine.values import PaperValues, ReturnData
 
 if TYPE_CHECKING:
@@ -22,19 +22,18 @@ if TYPE_CHECKING:
 
 _ALL = "*"
 _NOBODY: frozenset[Cell] = frozenset()
+_EMPTY = PaperValues("", "", {})
 _PLAIN = (str, int, date, type(None))
 
 
 def take(run: Run, data: ReturnData) -> bool:
-    """Put new data in a run and everything it can move in doubt. False where more changes than values: then compute in full."""
+    """Put new data in a run and everything it can move in doubt. False where the frame is another: then compute in full."""
     old = run.everything
     if not _same_frame(old, data):
         return False
     run.revision += 1
-    moved: list[Cell] = []
-    for was, now in zip(old.papers, data.papers, strict=True):
-        if was is not now and was.values != now.values:
-            moved += _entered(run, _node(run, now), now.values)
+    moved = [] if _marks(old) == _marks(data) else _stood(run, data)
+    moved += _keyed(run, data)
     if old.overrides != data.overrides:
         moved += _overridden(run, old.overrides, data.overrides)
     run.everything = data
@@ -48,29 +47,43 @@ def take(run: Run, data: ReturnData) -> bool:
 
 
 def _same_frame(old: ReturnData, new: ReturnData) -> bool:
-    """Whether at most values and overrides differ: the same papers in the same order, people in the same roles."""
+    """Whether at most papers and overrides differ. Of two papers under one id nobody could say which of them changed."""
     alike = (old.pack, old.year, old.training, old.answers) == (new.pack, new.year, new.training, new.answers)
-    if not alike or len(old.papers) != len(new.papers) or not (old.last_year is new.last_year or old.last_year == new.last_year):
+    if not alike or not (old.last_year is new.last_year or old.last_year == new.last_year):
         return False
-    return all(was is now or _same_paper(was, now) for was, now in zip(old.papers, new.papers, strict=True))
+    return all(len({one.id for one in data.papers}) == len(data.papers) for data in (old, new))
 
 
-def _same_paper(was: PaperValues, now: PaperValues) -> bool:
-    alike = (was.id, was.kind, was.attached) == (now.id, now.kind, now.attached)
-    return alike and was.values.get("role") == now.values.get("role")
+def _marks(data: ReturnData) -> list[tuple[str, str]]:
+    return [(one.kind, one.id) for one in data.papers]
 
 
-def _node(run: Run, values: PaperValues) -> Paper | None:
-    for person in run.people():
-        if person.key == values.id and person.kind == values.kind:
-            return person
-    return run.by_key((values.kind,), values.id)
+def _stood(run: Run, data: ReturnData) -> list[Cell]:
+    """Papers came, went or changed places: what that puts out of date."""
+    before, stood = run.shape(), list(run.standing().values())
+    run.take_in(data)
+    after, stay = run.shape(), set(run.standing().values())
+    differ = [kind for kind in {**before, **after} if before.get(kind) != after.get(kind)]
+    gone = [node for node in stood if node not in stay] + run.filled()
+    return [run.whole, *(run.shapes[kind] for kind in differ), *run.drop(gone)]
+
+
+def _keyed(run: Run, data: ReturnData) -> list[Cell]:
+    """What other values put out of date, and other files beside a paper."""
+    given = {(one.kind, one.id): one for one in data.papers}
+    found: list[Cell] = []
+    for mark, node in run.standing().items():
+        now = given.get(mark, _EMPTY)
+        if node.entered is not now.values and node.entered != now.values:
+            found += _entered(run, node, now.values)
+        if node.files != now.attached:
+            node.files = now.attached
+            found.append(node.raw("attached"))
+    return found
 
 
 def _entered(run: Run, node: Any, values: Mapping[str, Any]) -> list[Cell]:
     """The cells that a paper's or a row's new values put out of date."""
-    if node is None:  # a paper of no known kind
-        return []
     old, node.entered = node.entered, values
     names = [name for name in {**old, **values} if old.get(name) != values.get(name)]
     found: list[Cell] = [raw for name in (*names, _ALL) if (raw := node.raws.get(name)) is not None]

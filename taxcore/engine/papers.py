@@ -37,6 +37,7 @@ class Field(Spec):
 
     kind = "text"
     empty: Any = ""
+    alone = True  # what it gives depends on nothing but what was entered in it
 
     def __init__(
         self,
@@ -78,7 +79,7 @@ class Field(Spec):
             return self
         cell = node.cells.get(self.name)
         if cell is None:
-            if self.computed_by is None and self.name not in node.doubted:
+            if self.alone and self.computed_by is None and self.name not in node.doubted:
                 cell = node.cells[self.name] = Cell(node, self)
                 cell.verified = node.run.revision
                 self.fill(cell)
@@ -308,6 +309,7 @@ class Refer(Field):
     """Another paper or person of the return, by its id. Where only one can be meant it is that one, unless `optional`."""
 
     kind = "refer"
+    alone = False
 
     def __init__(self, number: Numbers, label: str, kinds: tuple[str, ...], *, optional: bool = False, **options: Any):
         super().__init__(number, label, longest=40, pattern=r"[a-z0-9][a-z0-9-]{0,39}", **options)
@@ -497,8 +499,6 @@ class Paper(_Keyed):
     stands_for: ClassVar[str] = ""
     repeats: ClassVar[tuple[str, ...]] = ()
 
-    attached = 0  # files beside it; the run says how many
-
     owner = Choice(None, "Owner", OWNERS)
 
     @owner.when_empty
@@ -506,9 +506,16 @@ class Paper(_Keyed):
         """Where nobody else is on the return there is nothing to choose."""
         return "taxpayer" if self.run.person("spouse") is None else ""
 
-    def __init__(self, run: Run, key: str, values: Mapping[str, Any]):
+    def __init__(self, run: Run, key: str, values: Mapping[str, Any], files: int = 0):
         prefix = f"{self.jurisdiction}.{self.kind}" + ("" if self.single else f"[{key}]")
         super().__init__(run, key, prefix, values)
+        self.files = files
+
+    @property
+    def attached(self) -> int:
+        """How many files are beside it."""
+        self.run.reading.append(self.raw("attached"))
+        return self.files
 
     @property
     def title(self) -> str:
@@ -535,7 +542,8 @@ class Person(Paper):
 
     @property
     def role(self) -> str:
-        return str(self.entered.get("role", ""))  # a return whose people change roles is computed in full
+        self.run.reading.append(self.raw("role"))
+        return str(self.entered.get("role", ""))
 
     @property
     def called(self) -> str:

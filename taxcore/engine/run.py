@@ -49,6 +49,17 @@ class _EnterLoop(Exception):
         self.again, self.head = again, head
 
 
+PEOPLE, ANY = "", "*"  # among the shapes: who is on the return, and which papers of whatever kind
+
+
+class _Shapes(dict[str, Raw]):
+    """What stands among the reads for the papers of a kind: which there are, in which order."""
+
+    def __missing__(self, kind: str) -> Raw:
+        made = self[kind] = Raw()
+        return made
+
+
 class _Laws(dict[str, law_files.Law]):
     """Law by jurisdiction, read from its files when first needed."""
 
@@ -82,6 +93,7 @@ class Run:
         self._rounds = 0
         self.revision = 0
         self.whole = Raw()
+        self.shapes = _Shapes()
         self.asked: dict[Any, Asked] = {}
         self.doubted: dict[Any, Asked] = {}
         self.in_loops: dict[Cell, tuple[Cell, ...]] = {}
@@ -93,28 +105,64 @@ class Run:
         self._by_key: dict[str, Any] = {}
         self._people: list[Any] = []
         self._empty: dict[str, Any] = {}
-        self._take_in(data)
+        self.take_in(data)
 
-    def _take_in(self, data: ReturnData) -> None:
-        kinds = self.pack.by_kind
+    def take_in(self, data: ReturnData) -> None:
+        """Stand the data's papers here, in their order. One that stood here already stays the same node."""
+        standing = self.standing()
+        self._papers, self._by_key, self._people, self.unknown = {}, {}, [], []
         for values in data.papers:
-            paper = kinds.get(values.kind)
+            paper = self.pack.by_kind.get(values.kind)
             if paper is None:
                 self.unknown.append(values)
-            elif paper is self.pack.people:
-                self._people.append(paper(self, values.id, values.values))
+                continue
+            made = standing.get((values.kind, values.id)) or paper(self, values.id, values.values, values.attached)
+            if paper is self.pack.people:
+                self._people.append(made)
             else:
-                made = self._by_key[values.id] = paper(self, values.id, values.values)
-                made.attached = values.attached
+                self._by_key[values.id] = made
                 self._papers.setdefault(values.kind, []).append(made)
         for paper in self.pack.papers:
             if paper.always and paper.kind not in self._papers:
-                self._papers[paper.kind] = [paper(self, paper.kind, {})]
+                self._papers[paper.kind] = [standing.get((paper.kind, paper.kind)) or paper(self, paper.kind, {})]
+
+    def standing(self) -> dict[tuple[str, str], Any]:
+        """People and papers by kind and id."""
+        papers = (paper for kind in self._papers.values() for paper in kind)
+        return {(node.kind, node.key): node for node in (*self._people, *papers)}
+
+    def shape(self) -> dict[str, list[Any]]:
+        """Who is on the return and which papers of each kind, under the names that `shapes` has."""
+        papers = [paper for kind in self._papers.values() for paper in kind]
+        return {**self._papers, PEOPLE: self._people, ANY: [*self._people, *papers]}
+
+    def filled(self) -> list[Any]:
+        """Empty papers in whose place there is another now; they are not kept."""
+        return [self._empty.pop(kind) for kind in list(self._empty) if kind in self._papers]
+
+    def drop(self, gone: list[Any]) -> list[Cell]:
+        """Forget nodes that are on the return no more, with their rows and the forms that stand on them; gives their cells."""
+        keys = {node.key for node in gone}
+        forms = {mark: form for mark, form in self._forms.items() if mark[1] in keys}
+        cells: list[Cell] = []
+        for mark in forms:
+            del self._forms[mark]
+        for node in (*gone, *forms.values()):
+            cells += _taken_from(node)
+            for word in ("declared", "required"):
+                self.asked.pop((word, node.address_prefix), None)
+                self.doubted.pop((word, node.address_prefix), None)
+        self.settled -= set(forms.values())
+        left = set(cells)
+        self.refused = {cell: bad for cell, bad in self.refused.items() if cell not in left}
+        self.unsettled = [cell for cell in self.unsettled if cell not in left]
+        return cells
 
     # What forms and checks ask for
 
     def papers(self, kind: str, owner: str | None = None) -> list[Any]:
         """Of a kind, or of one owner: until somebody says whose a paper is, it counts as the taxpayer's."""
+        self.reading.append(self.shapes[kind])
         found = self._papers.get(kind, [])
         return found if owner is None else [paper for paper in found if (paper.owner or "taxpayer") == owner]
 
@@ -125,6 +173,7 @@ class Run:
         return self.everything
 
     def all_papers(self) -> list[Paper]:
+        self.reading.append(self.shapes[ANY])
         return [paper for kind in self._papers.values() for paper in kind]
 
     def unentered(self) -> list[Paper]:
@@ -133,6 +182,7 @@ class Run:
 
     def single(self, kind: str) -> Any:
         """The one paper of a kind that exists once; an empty one where the return has none yet."""
+        self.reading.append(self.shapes[kind])
         found = self._papers.get(kind)
         if found:
             return found[0]
@@ -144,9 +194,11 @@ class Run:
         return self._empty[kind]
 
     def people(self, role: str | None = None) -> list[Any]:
+        self.reading.append(self.shapes[PEOPLE])
         return self._people if role is None else [person for person in self._people if person.role == role]
 
     def person(self, role: str) -> Any:
+        self.reading.append(self.shapes[PEOPLE])
         return next((person for person in self._people if person.role == role), None)
 
     def title_of(self, key: str) -> str:
@@ -183,7 +235,7 @@ class Run:
         if form.per == "return":
             return [None]
         if form.per == "person":
-            return [person.role for person in self._people if person.role in ("taxpayer", "spouse")]
+            return [person.role for person in self.people() if person.role in ("taxpayer", "spouse")]
         if form.per == "dependant":
             return [person.key for person in self.people("dependant")]
         kinds = (form.per,) if isinstance(form.per, str) else form.per
@@ -191,6 +243,8 @@ class Run:
 
     def by_key(self, kinds: tuple[str, ...], key: str) -> Any:
         """The paper of one of these kinds with that id, or None."""
+        for kind in kinds:
+            self.reading.append(self.shapes[kind])
         found = self._by_key.get(key)
         return found if found is not None and found.kind in kinds else None
 
@@ -405,6 +459,14 @@ class Run:
             guess = found
         cell.how = "computed"
         self.unsettled.append(cell)
+
+
+def _taken_from(node: Any) -> list[Cell]:
+    """The cells of a node and of its rows, which it has no longer."""
+    found = [*node.cells.values(), *node.doubted.values(), *getattr(node, "raws", {}).values()]
+    rows = [row for cell in found if isinstance(cell.value, tuple) for row in cell.value if isinstance(row, Node)]
+    node.cells, node.doubted = {}, {}
+    return found + [cell for row in rows for cell in _taken_from(row)]
 
 
 def _before_by_kind(run: Run) -> dict[str, list[PaperValues]]:

@@ -7,9 +7,10 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import Amount, Cell, Pack, Result, ReturnData, Row, Rows, compute
+from taxcore.engine import Amount, Cell, Result, ReturnData, Row, Rows
 from taxcore.engine.papers import Paper
 from taxcore.engine.values import PaperValues
+from taxcore.whatif.trials import Trials
 
 STEP = Decimal(100)
 _MOST_TRIED = 40
@@ -26,7 +27,7 @@ class Mover:
     per_unit: Decimal
 
 
-def movers(pack: Pack, data: ReturnData, result: Result, address: str, most: int = 8) -> list[Mover]:
+def movers(result: Result, address: str, trials: Trials, most: int = 8) -> list[Mover]:
     """The fields that move the figure at `address` most, the strongest first; those that do not move it are left out.
 
     The largest forty entered amounts among its papers are tried, each `STEP` higher. ValueError where there is no such amount.
@@ -35,11 +36,9 @@ def movers(pack: Pack, data: ReturnData, result: Result, address: str, most: int
     if cell is None or not cell.is_amount:
         raise ValueError(f"{address} is no amount of this return")
     tried = sorted(_keyed_below(cell), key=lambda leaf: -abs(leaf.value))[:_MOST_TRIED]
-    found = []
-    raised = compute(pack, data)
+    found, data = [], result.run.data
     for leaf in tried:
-        raised = raised.changed(wanted := _raised(data, leaf)) or compute(pack, wanted)
-        after = raised.get(address)
+        after = trials.of(_raised(data, leaf)).get(address)
         moved = (after.value if after is not None else Decimal(0)) - cell.value
         if moved:
             found.append(Mover(leaf.address, leaf.node.title, leaf.label, leaf.value, moved / STEP))

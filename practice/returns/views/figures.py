@@ -7,7 +7,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from practice.returns.addresses import place_of
-from practice.returns.computing import data_of
+from practice.returns.computing import trials_of
 from practice.returns.effects import history_view, moved_view
 from practice.returns.lineage import lineage_of
 from practice.returns.sights import BASES, moved_since
@@ -48,7 +48,8 @@ def most_moving(request, return_id):
     return_, result, context = open_page(request, return_id)
     at = request.GET.get("at", "")
     try:
-        found = movers(result.run.pack, data_of(return_), result, at)
+        with trials_of(return_) as trials:
+            found = movers(result, at, trials)
     except ValueError:
         found = []
     papers = live_papers(return_)

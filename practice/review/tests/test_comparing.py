@@ -51,7 +51,7 @@ class LastYearTests(OfficeTestCase):
         codes = {finding.code for finding in result.findings}
         self.assertIn("us.last-year.no-1099-int", codes)
         finding = next(one for one in result.findings if one.code == "us.carried.prior-agi")
-        moved, gone, _ = mending.preview(result, finding)
+        moved, gone, _ = mending.preview(return_, result, finding)
         self.assertEqual(moved, [])
         self.assertIn("us.carried.prior-agi", [one.code for one in gone])
         self.assertFalse(return_.papers.filter(kind="prior-year").exists())

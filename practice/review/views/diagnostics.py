@@ -121,7 +121,7 @@ def mend(request, return_id):
         if mending.make(request.user, return_, result, live_papers(return_), finding) is not None:
             messages.success(request, f"Done: {finding.mend.label}. Alt Z, or the button beside it, undoes it.")
         return redirect(f"{reverse('review', args=[return_id])}?made={finding.code}")
-    moved, gone, come = mending.preview(result, finding)
+    moved, gone, come = mending.preview(return_, result, finding)
     context |= {"tab": "review", "sub": "review", "finding": finding, "moved": moved, "gone": gone, "come": come}
     return render(request, "review/mend.html", context)
 

@@ -8,8 +8,9 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, PaperValues, Result, ReturnData, compute
+from taxcore.engine import ZERO, Pack, PaperValues, Result, ReturnData, compute
 from taxcore.packs.us import apart
+from taxcore.whatif.trials import Trials
 
 _WORTH = Decimal(100)  # smaller room is not worth a sentence
 _PAYS = 26  # pay days of a year, every second week
@@ -37,10 +38,10 @@ def advice(result: Result) -> list[Advice]:
     """All items for a return, in the order of the page. Nothing is said of a return without income."""
     if result.run.form("us.1040").total_income <= 0 or result.run.person("taxpayer") is None:
         return []
-    planned = _NextYear(result)
+    now, planned = _this_year(result), _next_year(result)
     found = [
-        *_pensions(result, planned),
-        *_health(result, planned),
+        *_pensions(result, now, planned),
+        *_health(result, now, planned),
         *_bands(result),
         *_apart(result),
         *_withholding(result, planned),
@@ -48,32 +49,33 @@ def advice(result: Result) -> list[Advice]:
     return found + _ideas(result)
 
 
-class _NextYear:
-    """The same facts a year later, by the law that is known already; `result` is None where there is none."""
+class _Year:
+    """A year's facts, and what a change of its papers would save in that year. `result` is None where no law is known yet."""
 
-    def __init__(self, result: Result):
-        run = result.run
-        self.pack, self.year = run.pack, run.year + 1
-        known = self.year in run.pack.years
-        self.data = run.data.but(year=self.year, last_year=None) if known else None
-        self.result = compute(run.pack, self.data) if self.data is not None else None
+    def __init__(self, pack: Pack, year: int, data: ReturnData | None, result: Result | None):
+        self.pack, self.year, self.data, self.result = pack, year, data, result
+        self._trials = Trials(pack)
 
     def saves(self, change: Any) -> Decimal | None:
-        """What a change of the return's papers would save then."""
         if self.data is None or self.result is None:
             return None
-        after = compute(self.pack, self.data.but(papers=change(self.data)))
-        return _together(after) - _together(self.result)
+        return _together(self._trials.of(self.data.but(papers=change(self.data)))) - _together(self.result)
+
+
+def _this_year(result: Result) -> _Year:
+    return _Year(result.run.pack, result.year, result.run.data, result)
+
+
+def _next_year(result: Result) -> _Year:
+    """The same facts a year later, by the law that is known already."""
+    pack, year = result.run.pack, result.year + 1
+    data = result.run.data.but(year=year, last_year=None) if year in pack.years else None
+    return _Year(pack, year, data, compute(pack, data) if data is not None else None)
 
 
 def _together(result: Result) -> Decimal:
     """All authorities' bottom lines: refunds less balances."""
     return sum((line.amount for line in result.bottom_lines), ZERO)
-
-
-def _saves(result: Result, change: Any) -> Decimal:
-    data = result.run.data
-    return _together(compute(result.run.pack, data.but(papers=change(data)))) - _together(result)
 
 
 def _adding(kind: str, owner: str, name: str, more: Decimal) -> Any:
@@ -90,7 +92,7 @@ def _adding(kind: str, owner: str, name: str, more: Decimal) -> Any:
     return change
 
 
-def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
+def _pensions(result: Result, now: _Year, planned: _Year) -> Iterator[Advice]:
     run = result.run
     law = run.laws["us"]
     for person in run.form("us.1040").filers:
@@ -102,7 +104,7 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
         room = min(most, run.form("us.earned-income", role).compensation) - paid
         if room >= _WORTH:
             change = _adding("ira", role, "traditional", room)
-            saves = _saves(result, change)
+            saves = now.saves(change) or ZERO
             yield Advice(
                 f"ira-{role}", f"An IRA for {person.title}",
                 f"By the due date {person.title} can still contribute {room:,.0f} to an IRA for {run.year}."
@@ -121,7 +123,7 @@ def _pensions(result: Result, planned: _NextYear) -> Iterator[Advice]:
                 f"sep-{form.key}", f"A retirement plan for {books.title}",
                 f"A SEP can still be set up and up to {room:,.0f} contributed by the due date, extensions included.",
                 (("Earned income", form.earnings), ("Contributed so far", form.by_employer), ("Room", room)),
-                _saves(result, change), planned.saves(change), True, form.address("deduction"), "IRC 404(h)",
+                now.saves(change), planned.saves(change), True, form.address("deduction"), "IRC 404(h)",
             )  # fmt: skip
 
 
@@ -137,7 +139,7 @@ def _of_paper(key: str, kind: str, name: str, more: Decimal) -> Any:
     return change
 
 
-def _plan_at_work(result: Result, planned: _NextYear, person: Any) -> Iterator[Advice]:
+def _plan_at_work(result: Result, planned: _Year, person: Any) -> Iterator[Advice]:
     """Deferrals are over for this year; next year's are still open."""
     run = result.run
     papers = [wage for wage in run.papers("w2", person.role) if sum(wage.coded({"D", "E"})) > 0]
@@ -175,7 +177,7 @@ def _deferring(wage: PaperValues, more: Decimal) -> dict[str, Any]:
     return {**wage.values, "wages": str(Decimal(str(wage.values["wages"])) - more), "codes": rows, "states": states}
 
 
-def _health(result: Result, planned: _NextYear) -> Iterator[Advice]:
+def _health(result: Result, now: _Year, planned: _Year) -> Iterator[Advice]:
     run = result.run
     for form in run.every("us.8889"):
         room = form.left - form.paid_in
@@ -185,7 +187,7 @@ def _health(result: Result, planned: _NextYear) -> Iterator[Advice]:
                 f"hsa-{form.key}", f"The health savings account of {person.title}",
                 f"By the due date {room:,.0f} can still be contributed for {run.year}.",
                 (("Contribution limit", form.limit), ("Employer contributions", form.employer), ("Paid in", form.paid_in)),
-                _saves(result, change), planned.saves(change), True, form.address("limit"), "IRC 223",
+                now.saves(change), planned.saves(change), True, form.address("limit"), "IRC 223",
             )  # fmt: skip
 
 
@@ -250,7 +252,7 @@ def _apart(result: Result) -> Iterator[Advice]:
     )  # fmt: skip
 
 
-def _withholding(result: Result, planned: _NextYear) -> Iterator[Advice]:
+def _withholding(result: Result, planned: _Year) -> Iterator[Advice]:
     if planned.result is None:
         return
     now, then = result.run.form("us.1040"), planned.result.run.form("us.1040")

@@ -7,6 +7,7 @@ from taxcore.engine import compute
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.returns import data, filing, interest, person, w2
 from taxcore.whatif.sensitivity import movers
+from taxcore.whatif.trials import Trials
 
 
 class MoverTests(TestCase):
@@ -15,7 +16,7 @@ class MoverTests(TestCase):
         self.result = compute(PACK, self.data)
 
     def found(self, address):
-        return {mover.address.rpartition(".")[2]: mover.per_unit for mover in movers(PACK, self.data, self.result, address)}
+        return {mover.address.rpartition(".")[2]: mover.per_unit for mover in movers(self.result, address, Trials(PACK))}
 
     def test_a_hundred_more_of_wages_is_taxed_in_its_band(self):
         self.assertEqual(self.found("us.1040.16")["1"], Decimal("0.24"))  # 24% above 103,350 of taxable income
@@ -29,10 +30,10 @@ class MoverTests(TestCase):
         with_state = data(person(), filing(), w2(120000, 20000, state_withheld="5000"), interest(500))
         result = compute(PACK, with_state)
         state = next(line for line in result.bottom_lines if line.authority.code == "us-il")
-        found = movers(PACK, with_state, result, state.address)
+        found = movers(result, state.address, Trials(PACK))
         self.assertEqual((found[0].label, abs(found[0].per_unit)), ("Tax withheld", 1))
         self.assertEqual(sorted((abs(one.per_unit) for one in found), reverse=True), [abs(one.per_unit) for one in found])
 
     def test_what_is_no_amount_is_refused(self):
         with self.assertRaises(ValueError):
-            movers(PACK, self.data, self.result, "us.1040.999")
+            movers(self.result, "us.1040.999", Trials(PACK))

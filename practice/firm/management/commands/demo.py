@@ -1,5 +1,7 @@
 """Puts the demo practice into an empty database. Does nothing where there is a firm already."""
 
+import secrets
+
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
@@ -7,6 +9,7 @@ from practice.demo import scenario
 from practice.demo.building import build_firm, build_household
 from practice.demo.seat import lay_out
 from practice.firm.models import Firm
+from practice.returns.computing import in_one_go
 
 
 class Command(BaseCommand):
@@ -15,11 +18,12 @@ class Command(BaseCommand):
     def handle(self, *args, **options):
         if Firm.objects.exists():
             return
-        firm, password = build_firm()
-        for entry in scenario.HOUSEHOLDS:
-            build_household(firm, entry)
-        lay_out(firm)
-        path = settings.DATA / "demo-password"
+        path, password = settings.DATA / "demo-password", secrets.token_urlsafe(9)
         path.touch(mode=0o600)
-        path.write_text(password)
+        path.write_text(password)  # before there is anybody whose password it is: a start that is stopped midway begins anew
+        with in_one_go():
+            firm, _ = build_firm(password)
+            for entry in scenario.HOUSEHOLDS:
+                build_household(firm, entry)
+            lay_out(firm)
         self.stdout.write(f"{len(scenario.HOUSEHOLDS)} households")

@@ -1,5 +1,11 @@
 """Tables, static files and, where asked for, the demo practice: all that a start needs, in one process."""
 
+import hashlib
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from django.conf import settings
+from django.contrib.staticfiles.finders import get_finders
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
 
@@ -12,7 +18,22 @@ class Command(BaseCommand):
         parser.add_argument("--demo", action="store_true")
 
     def handle(self, *args, **options):
-        call_command("migrate", verbosity=0)
-        call_command("collectstatic", interactive=False, verbosity=0)
-        if options["demo"]:
-            call_command("demo")
+        with ThreadPoolExecutor(1) as pool:  # compressing files leaves the interpreter to others
+            collecting = pool.submit(_collect)
+            call_command("migrate", verbosity=0)
+            if options["demo"]:
+                call_command("demo")
+            collecting.result()
+
+
+def _collect():
+    """Static files named by their content and compressed, where they are not those that stand there already."""
+    marks = hashlib.sha256(settings.STORAGES["staticfiles"]["BACKEND"].encode())
+    for finder in get_finders():
+        for path, storage in finder.list([]):
+            marks.update(path.encode() + hashlib.sha256(Path(storage.path(path)).read_bytes()).digest())
+    stamp = Path(settings.STATIC_ROOT) / ".made-of"
+    if stamp.is_file() and stamp.read_text() == marks.hexdigest():
+        return
+    call_command("collectstatic", interactive=False, verbosity=0)
+    stamp.write_text(marks.hexdigest())

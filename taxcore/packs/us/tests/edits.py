@@ -1,9 +1,13 @@
-"""Changes as people make them in a return, at random: a field, a row, an override. Values that fit and values that do not."""
+"""Changes as people make them in a return, at random: a field, a row, an override, a paper that comes, goes or moves, another role.
+Values that fit and values that do not."""
 
+from dataclasses import replace
 from decimal import Decimal
 
 from taxcore.engine import Override, PaperValues, Rows
 from taxcore.packs.us import PACK
+
+_ROLES = ("taxpayer", "spouse", "dependant")
 
 
 class Editing:
@@ -13,18 +17,45 @@ class Editing:
         self.chance, self.lines = chance, sorted(lines)
 
     def edited(self, data):
-        """The return with one thing changed; the papers stay the same ones, in their order."""
-        if self.chance.random() < 0.1:
+        """The return with one thing changed."""
+        act = self.chance.random()
+        if act < 0.1:
             return self._overridden(data)
+        if act < 0.3:
+            return data.but(papers=self.chance.choice((self._came, self._came, self._went, self._moved, self._filed))(data))
         at = self.chance.randrange(len(data.papers))
         paper = data.papers[at]
         kind = PACK.by_kind.get(paper.kind)
         if kind is None:
             return data
-        name = self.chance.choice([name for name in kind.fields() if name != "role"])
-        values = {**paper.values, name: self._value(kind.fields()[name], paper.values.get(name), data)}
-        changed = PaperValues(paper.id, paper.kind, values, paper.attached)
+        name = self.chance.choice([name for name in kind.fields() if name != "role"] + ["role"] * (kind is PACK.people))
+        value = self.chance.choice(_ROLES) if name == "role" else self._value(kind.fields()[name], paper.values.get(name), data)
+        changed = replace(paper, values={**paper.values, name: value})
         return data.but(papers=(*data.papers[:at], changed, *data.papers[at + 1 :]))
+
+    def _came(self, data):
+        """Another paper with some of its fields, or another person."""
+        kind = self.chance.choice([one for one in PACK.papers if one.jurisdiction == "us"] + [PACK.people] * 8)
+        names = [name for name in kind.fields() if name != "role"]
+        values = {name: self._value(kind.fields()[name], None, data) for name in self.chance.sample(names, min(5, len(names)))}
+        if kind is PACK.people:
+            values["role"] = self.chance.choice(_ROLES)
+        new = next(key for key in (f"new-{number}" for number in range(1_000)) if key not in {one.id for one in data.papers})
+        at = self.chance.randint(0, len(data.papers))
+        return (*data.papers[:at], PaperValues(new, kind.kind, values), *data.papers[at:])
+
+    def _went(self, data):
+        at = self.chance.randrange(len(data.papers))
+        return data.papers[:at] + data.papers[at + 1 :] if len(data.papers) > 1 else data.papers
+
+    def _moved(self, data):
+        papers = list(data.papers)
+        papers.append(papers.pop(self.chance.randrange(len(papers))))
+        return tuple(papers)
+
+    def _filed(self, data):
+        at = self.chance.randrange(len(data.papers))
+        return (*data.papers[:at], replace(data.papers[at], attached=self.chance.randint(0, 2)), *data.papers[at + 1 :])
 
     def _overridden(self, data):
         overrides = dict(data.overrides)
