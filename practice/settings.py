@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "practice.dispatch",
     "practice.delivery",
     "practice.portal",
+    "practice.us",
 ]
 
 MIDDLEWARE = [
@@ -136,6 +137,7 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
+PACK = "us"  # the kind of return that is opened where nothing says which
 LANGUAGE_CODE = "en-us"
 TIME_ZONE = "America/Chicago"
 USE_TZ = True

@@ -2,7 +2,6 @@
 
 from django.urls import include, path
 
-from practice.dispatch import extension_views as extensions
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
 from practice.web import desk, find, views
@@ -19,14 +18,8 @@ urlpatterns = [
     path("returns/", include("practice.intake.urls")),
     path("", include("practice.review.urls")),
     path("returns/", include("practice.signing.urls")),
+    path("", include("practice.us.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),
-    path("more-time", extensions.many, name="more-time"),
-    path("returns/<int:return_id>/more-time", extensions.show, name="extensions"),
-    path("returns/<int:return_id>/more-time/ask", extensions.ask, name="ask-extension"),
-    path("returns/<int:return_id>/more-time/ready", extensions.ready, name="ready-extension"),
-    path("returns/<int:return_id>/more-time/send", extensions.send, name="send-extensions"),
-    path("returns/<int:return_id>/more-time/<slug:code>/pay", extensions.pay, name="pay-extension"),
-    path("returns/<int:return_id>/more-time/<slug:code>/unask", extensions.take_back, name="unask-extension"),
     path("dispatch", dispatch.dispatch, name="dispatch"),
     path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
     path("", include("practice.delivery.urls")),

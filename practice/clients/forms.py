@@ -5,11 +5,10 @@ from datetime import date
 
 from django import forms
 
+from practice.firm.packs import usual_pack
 from practice.returns.typed import read_typed
 from taxcore.engine import BadValue, Day
 from taxcore.engine.characters import refused
-from taxcore.packs.us import PACK
-from taxcore.packs.us.base import STATES
 
 
 class TypedDay(forms.CharField):
@@ -40,10 +39,10 @@ class HouseholdForm(forms.Form):
     spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
     street = forms.CharField(max_length=60, required=False)
     city = forms.CharField(max_length=40, required=False)
-    state = forms.ChoiceField(choices=[("", ""), *STATES.items()], required=False)
+    state = forms.ChoiceField(choices=[("", ""), *usual_pack().regions.items()], required=False)
     zip = forms.CharField(max_length=10, label="ZIP code", required=False)
     year = forms.TypedChoiceField(
-        choices=[(year, str(year)) for year in sorted(PACK.years, reverse=True)], coerce=int, label="Return for"
+        choices=[(year, str(year)) for year in sorted(usual_pack().years, reverse=True)], coerce=int, label="Return for"
     )
 
     def clean_number(self):

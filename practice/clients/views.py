@@ -12,16 +12,16 @@ from practice.clients.forms import HouseholdForm
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.returns.opening import open_household, open_return
 from practice.review.coming import coming
 from practice.web.lists import export, sorted_by
 from practice.web.timeline import by_day
 from taxcore.engine import BadValue
-from taxcore.packs.us import PACK
 
 _LOOKED_INTO = 2  # of a household's returns: what comes next is computed
-YEARS = tuple(sorted(PACK.years, reverse=True))
+YEARS = tuple(sorted(usual_pack().years, reverse=True))
 
 
 def _years_left(firm, there):

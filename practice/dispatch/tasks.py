@@ -7,7 +7,6 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from practice.dispatch import extending, rounds
 from practice.dispatch.answering import settle
 from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in
 from practice.dispatch.models import Extension, State, Submission
@@ -16,6 +15,12 @@ from practice.firm.events import record
 from practice.firm.jobs import job
 
 LONGEST_PAUSE = 15 * 60  # seconds
+_SETTLED_BY = {"return": settle}
+
+
+def settles(kind, function):
+    """Who takes the answer to what else is sent: `function` gets the row's id and the answer."""
+    _SETTLED_BY[kind] = function
 
 
 def pause(tries):
@@ -86,21 +91,7 @@ def poll(submission_id, kind="return"):
         _all(kind).filter(pk=submission_id).update(next_try_at=timezone.now() + timedelta(seconds=wait), trouble="")
         poll.ask(wait, submission_id=submission_id, kind=kind)
         return
-    (settle if kind == "return" else extending.settle)(submission_id, answer)
-
-
-def _lost_rounds(before):
-    return [{"round_id": pk} for pk in rounds.stopped(before)]
-
-
-def _failed_round(says, round_id):
-    rounds.give_up(round_id, says)
-
-
-@job("round", lost=_lost_rounds, failed=_failed_round)
-def go_round(round_id):
-    """One act on many returns."""
-    rounds.go_on(round_id)
+    _SETTLED_BY[kind](submission_id, answer)
 
 
 def _try_later(submission_id, state, task, away, kind):

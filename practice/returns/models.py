@@ -1,5 +1,6 @@
 """Returns, papers, the history of every field, overrides and frozen snapshots."""
 
+from django.conf import settings
 from django.db import models
 from django.db.models import Q
 
@@ -36,7 +37,7 @@ class Return(FirmOwned):
     """
 
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
-    pack = models.CharField(max_length=8, default="us")
+    pack = models.CharField(max_length=8, default=settings.PACK)
     year = models.PositiveSmallIntegerField()
     purpose = models.CharField(max_length=10, choices=Purpose, default=Purpose.FILING)
     stage = models.CharField(max_length=10, choices=Stage, default=Stage.GATHER)

@@ -2,15 +2,10 @@
 
 from django.urls import path
 
-from practice.returns.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers, places
+from practice.returns.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers
 
 urlpatterns = [
     path("<int:return_id>/papers", papers.papers, name="papers"),
-    path("<int:return_id>/places", places.show, name="places"),
-    path("<int:return_id>/places/<int:paper_id>/share", places.share, name="share-out"),
-    path("<int:return_id>/places/decide", places.decide, name="decide-state"),
-    path("<int:return_id>/places/apart", places.part, name="file-apart"),
-    path("<int:return_id>/places/move", places.move, name="move"),
     path("<int:return_id>/papers/add", papers.add, name="add-paper"),
     path("<int:return_id>/papers/undo", papers.undo, name="undo"),
     path("<int:return_id>/papers/control", arranging.control, name="control"),

@@ -9,8 +9,7 @@ from practice.firm.permissions import fetch, require
 from practice.returns.computing import result_of
 from practice.returns.models import Return
 from practice.review.models import AdviceChoice
-from taxcore.engine import BadValue
-from taxcore.packs.us.advice import Advice, advice
+from taxcore.engine import Advice, BadValue
 
 
 @dataclass(frozen=True)
@@ -25,7 +24,7 @@ class Item:
 def items_of(return_, result):
     chosen = {row.item: row for row in return_.advice_choices.select_related("by")}
     found = []
-    for one in advice(result):
+    for one in result.run.pack.advice(result):
         row = chosen.get(one.key)
         found.append(Item(one, row.shown if row else one.shown, row.by.initials if row else ""))
     return found
@@ -36,7 +35,8 @@ def choose(actor, return_id, item, shown):
     """Switch an item. BadValue for one that this return does not have."""
     return_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
     require(actor, "note", return_)
-    if item not in {one.key for one in advice(result_of(return_))}:
+    result = result_of(return_)
+    if item not in {one.key for one in result.run.pack.advice(result)}:
         raise BadValue("This advice no longer applies.", item)
     AdviceChoice.objects.for_firm(actor.firm).update_or_create(
         of=return_, item=item, defaults={"firm": actor.firm, "shown": shown, "by": actor}

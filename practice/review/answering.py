@@ -9,11 +9,11 @@ from django.db import transaction
 
 from practice.firm.events import record
 from practice.firm.models import Firm
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import require
 from practice.returns.typed import read_typed
 from practice.review import gate
 from taxcore.engine import BadValue, Choice, Flag
-from taxcore.packs import pack_named
 
 
 @dataclass(frozen=True)
@@ -37,9 +37,9 @@ class Question:
         return self.options.get(self.given.get("value"), self.given.get("value", ""))
 
 
-def questions(firm, pack="us"):
+def questions(firm):
     """Every field that allows it, in the order of the papers."""
-    known = pack_named(pack)
+    known = usual_pack()
     return [
         Question(f"{paper.jurisdiction}.{paper.kind}.{name}", paper.name, spec.label, spec,
                  firm.answers.get(f"{paper.jurisdiction}.{paper.kind}.{name}", {}))
@@ -69,9 +69,9 @@ def answer(actor, field, value):
     record(actor, "practice's answer", firm=firm, says=f"{question.paper}, {question.label}: {plain or 'none'}")
 
 
-def lines_always(firm, pack="us"):
+def lines_always(firm):
     """(name, form and number, label) of the lines the firm always wants looked at."""
-    known, year = pack_named(pack), max(pack_named(pack).years) - 1
+    known, year = usual_pack(), max(usual_pack().years) - 1
     found = []
     for name in firm.matters_lines:
         code, _, attribute = name.partition(":")
@@ -126,8 +126,8 @@ def set_efile_numbers(actor, efin, pin):
     record(actor, "e-file numbers", firm=firm, says=f"EFIN {efin or 'none'}")
 
 
-def _line_named(text, pack="us"):
-    known, year = pack_named(pack), max(pack_named(pack).years) - 1
+def _line_named(text):
+    known, year = usual_pack(), max(usual_pack().years) - 1
     wanted = " ".join(text.split()).lower()
     for form in known.forms:
         for name, spec in form.specs.items():

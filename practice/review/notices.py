@@ -9,13 +9,12 @@ from django.urls import reverse
 from practice.dispatch.models import Asked, State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.returns import apart
+from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.review.models import NoticeSettled
 from practice.signing.frozen import moved_since
-from taxcore.packs.us.base import STATES
 
 
 @dataclass(frozen=True)
@@ -42,7 +41,7 @@ def notices_of(return_, result, others):
         *_rejected(return_),
         *_no_more_time(return_),
         *_changed_after_signing(return_),
-        *_apart(return_),
+        *(Notice(*one) for one in additions_of(return_).notices(return_)),
         *_law(return_, result),
         *_newer(return_),
         *_others(others),
@@ -100,21 +99,6 @@ def _changed_after_signing(return_):
         if last is not None:
             yield Notice("changed", str(last.pk), "stops", "It was signed and then changed: the signatures are void.",
                          reverse("sign", args=[return_.pk]), "ask for new ones")  # fmt: skip
-
-
-def _apart(return_):
-    """A return apart and the joint return: filed twice, or no longer the same facts."""
-    if return_.given_up_at:
-        yield Notice("given-up", str(return_.pk), "check", "Canceled: the couple files jointly. Nothing is filed from here.",
-                     reverse("papers", args=[return_.apart_from_id]), "the joint return")  # fmt: skip
-    elif return_.apart_from_id:
-        differing, mark = apart.differences(return_)
-        if differing:
-            says = f"The joint return was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
-            yield Notice("apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there")
-    for state in apart.twice(return_):
-        says = f"{STATES[state]} is on this return and on a separate state return. File jointly again, or do not prepare it here."
-        yield Notice("twice", state, "stops", says, reverse("places", args=[return_.pk]), "Places")
 
 
 def _law(return_, result):

@@ -6,13 +6,13 @@ from django.db import transaction
 
 from practice.firm.events import record
 from practice.firm.models import Firm
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
 from practice.firm.texts import written
 from practice.returns.changing import refreshed
 from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from taxcore.engine import KINDS, STOPS, BadValue, Diagnostic
-from taxcore.packs import pack_named
 
 
 @dataclass(frozen=True)
@@ -24,11 +24,11 @@ class Entry:
     silenced: dict
 
 
-def catalogue(firm, words="", weight="", kind="", pack="us"):
+def catalogue(firm, words="", weight="", kind=""):
     """The diagnostics that fit a search, by code. Every word must stand in its code, title or rule."""
     wanted = words.lower().split()
     found = []
-    for one in sorted(pack_named(pack).diagnostics.values(), key=lambda one: one.code):
+    for one in sorted(usual_pack().diagnostics.values(), key=lambda one: one.code):
         text = f"{one.code} {one.title} {one.cites} {KINDS[one.kind]}".lower()
         fits = all(word in text for word in wanted) and weight in ("", one.weight) and kind in ("", one.kind)
         if weight == "silenced":
@@ -53,10 +53,10 @@ def _who(actor, why, code):
 
 
 @transaction.atomic
-def silence_for_firm(actor, code, why, pack="us"):
+def silence_for_firm(actor, code, why):
     """Not to be heard on any return of the practice. BadValue for what stops filing, an unknown code, or no reason."""
     require(actor, "administer", actor)
-    _may_be_silenced(pack_named(pack).diagnostics.get(code), code)
+    _may_be_silenced(usual_pack().diagnostics.get(code), code)
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
     firm.silenced = firm.silenced | {code: _who(actor, why, code)}
     firm.save(update_fields=["silenced"])

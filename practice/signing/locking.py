@@ -12,7 +12,7 @@ from django.db import transaction
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.intake.attaching import enclosures
-from practice.returns.apart import twice
+from practice.returns.additions import additions_of
 from practice.returns.changing import Settled, open_for_change
 from practice.returns.computing import data_of, result_of
 from practice.returns.models import Snapshot, Stage
@@ -23,7 +23,6 @@ from practice.signing.voiding import keep_or_void
 from taxcore.engine import document
 from taxcore.engine.filed import filed_document
 from taxcore.engine.frozen import drawn
-from taxcore.packs.us.base import STATES
 
 
 class StillStopped(Exception):
@@ -41,10 +40,8 @@ def lock_figures(actor, return_id):
     return_ = open_for_change(actor, return_id, "lock")
     if return_.snapshot_id:
         return return_.snapshot
-    if states := twice(return_):
-        raise Settled(
-            f"{STATES[states[0]]} is on this return and on a separate state return. Decide under Places which one is filed."
-        )
+    if says := additions_of(return_).not_locked(return_):
+        raise Settled(says)
     result = result_of(return_)
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:

@@ -19,7 +19,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 import practice
 from practice.delivery import packaging
 from practice.delivery.models import Package
-from practice.dispatch import filing, rounds, tasks
+from practice.dispatch import filing, tasks
 from practice.dispatch.models import Round, State, Submission
 from practice.firm import jobs
 from practice.intake import attaching, importing
@@ -30,6 +30,7 @@ from practice.portal.models import PortalLink
 from practice.signing import asking
 from practice.signing.models import Signature
 from practice.tests.office import SIGNATURE, OfficeTestCase
+from practice.us import rounds
 
 _CHILD = """
 import os, sys, time, django

@@ -23,7 +23,7 @@ from taxcore.engine.explain import (
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import Form, Loop, fact, line, linked
-from taxcore.engine.pack import Authority, Pack, Question
+from taxcore.engine.pack import Advice, Authority, Pack, Question
 from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Refer, Row, Rows, Text
 from taxcore.engine.result import Moved, Result, compute, figures, line_name, ripple, ripple_since
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
@@ -34,6 +34,7 @@ __all__ = [
     "KINDS",
     "STOPS",
     "ZERO",
+    "Advice",
     "Amount",
     "Authority",
     "BadValue",

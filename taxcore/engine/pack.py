@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 from collections.abc import Callable, Collection, Iterator, Mapping
 from dataclasses import dataclass
 from datetime import date, timedelta
@@ -136,6 +137,23 @@ class Question:
     help: str = ""
 
 
+@dataclass(frozen=True, slots=True)
+class Advice:
+    """Something that a client may do. `saves` and `saves_next` are what it would save this year and next, None where that is not
+    the point. `shown` says whether it is on the client's page unless somebody switches it off; `facts` are (label, amount or
+    text)."""
+
+    key: str
+    title: str
+    says: str
+    facts: tuple[tuple[str, Any], ...] = ()
+    saves: Decimal | None = None
+    saves_next: Decimal | None = None
+    shown: bool = True
+    at: str = ""
+    cites: str = ""
+
+
 def _taxpayer_alone(run: Run) -> tuple[str, ...]:
     return ("taxpayer",)
 
@@ -151,6 +169,8 @@ class Pack:
 
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
+    `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
+    `regions` are the parts of the country that an address can be in, by code.
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -171,6 +191,9 @@ class Pack:
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
     earlier: Callable[[ReturnData], ReturnData] = lambda data: data
+    advice: Callable[[Any], list[Advice]] = lambda result: []
+    described: Callable[[Any], str] = lambda result: ""
+    regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property
     def by_kind(self) -> Mapping[str, type[Paper]]:

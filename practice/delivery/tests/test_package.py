@@ -52,7 +52,7 @@ class PackageTests(OfficeTestCase):
         self.assertNotIn("921-17-5580", text)
 
     def test_after_more_time_what_is_owed_is_still_due_on_the_first_day(self):
-        from practice.dispatch import extending
+        from practice.us import extending
 
         self.key("federal_withheld", "100")
         extending.ask(self.signer, self.return_.pk, ["us"])

@@ -3,6 +3,7 @@
 from django.utils import timezone
 
 from practice.firm.permissions import fetch, may, require
+from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
@@ -10,8 +11,6 @@ from practice.returns.effects import bottom_view
 from practice.returns.models import Return, Stage
 from practice.returns.presence import others_in
 from practice.review.notices import notices_of, shown
-from taxcore.packs.us.papers.places import WHERE
-from taxcore.packs.us.places import home_at_end
 
 
 def open_page(request, return_id, action="view"):
@@ -46,19 +45,14 @@ def shared(request, return_, result, before=None):
         "may_key": may(request.user, "key") and not closed,
         "closed": closed,
         "now": timezone.localtime(),
-        "living": _living(return_, result),
+        "described": _described(return_, result),
         "yes_no": {YES_NO: (("yes", "yes"), ("no", "no"))},
     }
 
 
-def _living(return_, result):
-    filing = result.run.single("filing")
-    status = filing.fields()["status"].options.get(filing.status, "status open").lower()
-    home = WHERE.get(home_at_end(result.run))
-    if return_.apart_from_id:
-        who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
-        return f"{return_.year} · {WHERE[return_.apart_state]} only: {who}, separate from the joint return"
-    return f"{return_.year} · {status}" + (f" · lives in {home}" if home else "")
+def _described(return_, result):
+    described = additions_of(return_).described(return_, result) or result.run.pack.described(result)
+    return f"{return_.year} · {described}"
 
 
 def live_papers(return_):

@@ -1,18 +1,13 @@
-"""Review against something: the value at my initials, last year, other businesses; the checklist's questions; all on paper."""
+"""Review against something: the value at my initials, last year; and all of it on paper."""
 
-from django.shortcuts import redirect, render
-from django.views.decorators.http import require_POST
+from django.shortcuts import render
 
 from practice.returns.sights import moved_since
 from practice.returns.views.common import live_papers, open_page
-from practice.review import margin, recording, variance
-from practice.review.asking import OF_THE_RECORD, diligence_of
+from practice.review import margin, variance
 from practice.review.listing import grouped, lines_of
 from practice.review.progress import progress_of
 from practice.web.lists import export
-from taxcore.engine import BadValue
-from taxcore.packs.us.papers.diligence import MANNERS
-from taxcore.packs.us.peers import comparisons
 
 
 def since(request, return_id):
@@ -42,43 +37,6 @@ def last_year(request, return_id):
         "threshold": threshold, "thresholds": variance.THRESHOLDS,
     }  # fmt: skip
     return render(request, "review/last_year.html", context)
-
-
-def diligence(request, return_id, status=200, **more):
-    """Every question on one page, answered there."""
-    return_, result, context = open_page(request, return_id)
-    context |= {
-        "tab": "review",
-        "sub": "diligence",
-        "asked": diligence_of(return_, result, live_papers(return_)),
-        "manners": MANNERS,
-    }
-    return render(request, "review/diligence.html", context | more, status=status)
-
-
-@require_POST
-def add_diligence(request, return_id):
-    """All questions that the claims call for, empty: nothing is answered in advance."""
-    recording.open_all(request.user, return_id)
-    return redirect("review-diligence", return_id)
-
-
-@require_POST
-def record_diligence(request, return_id):
-    """Who was asked, when and how, on every sheet that says nothing else."""
-    given = {name: request.POST.get(name, "") for name in OF_THE_RECORD}
-    try:
-        recording.record_for_all(request.user, return_id, given)
-    except BadValue as bad:
-        return diligence(request, return_id, 422, refused=bad.says, typed=given)
-    return redirect("review-diligence", return_id)
-
-
-def peers(request, return_id):
-    """Each business's shares of receipts against a table of what is usual."""
-    _, result, context = open_page(request, return_id)
-    context |= {"tab": "review", "sub": "peers", "businesses": comparisons(result)}
-    return render(request, "review/peers.html", context)
 
 
 def printed(request, return_id):

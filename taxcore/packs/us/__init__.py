@@ -5,10 +5,13 @@ from pathlib import Path
 from taxcore.engine import Authority, Pack
 from taxcore.engine import law as law_files
 from taxcore.packs.us import earlier, holidays, ofx, places
+from taxcore.packs.us.advice import advice
+from taxcore.packs.us.base import STATES
 from taxcore.packs.us.checks import CHECKS
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
 from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
+from taxcore.packs.us.papers.places import WHERE
 from taxcore.packs.us.questions import QUESTIONS
 from taxcore.packs.us.states import all_states
 
@@ -38,6 +41,14 @@ def rank(run, authority):
     return 1 + states.index(state) if state in states else 0
 
 
+def described(result):
+    """The filing status, and where the taxpayer lives."""
+    filing = result.run.single("filing")
+    status = filing.fields()["status"].options.get(filing.status, "status open").lower()
+    home = WHERE.get(places.home_at_end(result.run))
+    return status + (f" · lives in {home}" if home else "")
+
+
 PACK = Pack(
     code="us",
     name="United States",
@@ -55,6 +66,9 @@ PACK = Pack(
     flow=flow,
     ofx=ofx.paper_of,
     earlier=earlier.today,
+    advice=advice,
+    described=described,
+    regions=STATES,
     groups={
         "people": "People",
         "income": "Income",

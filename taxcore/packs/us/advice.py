@@ -4,34 +4,16 @@ withholding for next year. Everything is computed by running the return again wi
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, Pack, PaperValues, Result, ReturnData, compute
+from taxcore.engine import ZERO, Advice, Pack, PaperValues, Result, ReturnData, compute
 from taxcore.packs.us import apart
 from taxcore.whatif.trials import Trials
 
 _WORTH = Decimal(100)  # smaller room is not worth a sentence
 _PAYS = 26  # pay days of a year, every second week
-
-
-@dataclass(frozen=True, slots=True)
-class Advice:
-    """One item. `saves` and `saves_next` are what it would save this year and next, None where that is not the point.
-
-    `shown` says whether it is on the client's page unless somebody switches it off; `facts` are (label, amount or text).
-    """
-
-    key: str
-    title: str
-    says: str
-    facts: tuple[tuple[str, Any], ...] = ()
-    saves: Decimal | None = None
-    saves_next: Decimal | None = None
-    shown: bool = True
-    at: str = ""
-    cites: str = ""
 
 
 def advice(result: Result) -> list[Advice]:

@@ -14,6 +14,7 @@ from practice.clients.models import Household
 from practice.demo.plain import heavy_family
 from practice.dispatch.models import State, Submission
 from practice.firm.models import Firm
+from practice.firm.packs import usual_pack
 from practice.returns.models import Paper, Return, Snapshot, Stage
 
 _REJECTED = 200
@@ -52,10 +53,11 @@ class Command(BaseCommand):
             [Snapshot(firm=firm, of=one, hash=f"{one.pk:064d}", content=b"0" * 60_000, version=1, made_by=by) for one in returns],
             batch_size=1000,
         )
+        codes = [authority.code for authority in usual_pack().authorities[:4]]
         rows = [
             Submission(firm=firm, of=one.of, snapshot=one, authority=code, state=State.ACCEPTED, receipt=f"{one.pk}-{code}",
                        document=b"0" * 20_000, by=by)
-            for one in locked for code in ("us", "us-il", "us-wi", "us-ia")
+            for one in locked for code in codes
         ]  # fmt: skip
         for row in rows[-_REJECTED:]:
             row.state, row.refused_rules = State.REJECTED, [_FAULT]

@@ -3,9 +3,9 @@
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
 from practice.returns.models import FieldChange
-from practice.returns.sharing import share_out
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
+from practice.us.allocating import share_out
 from taxcore.engine import BadValue
 
 MOVED = {"rows": [

@@ -16,10 +16,10 @@ from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
-from practice.returns.deciding import state_named
 from practice.returns.models import Return
 from practice.returns.tabled import add_rows, paper_of, put, row_where, take_row
 from practice.returns.typed import read_typed
+from practice.us.state_returns import state_named
 from taxcore.engine import Amount, BadValue
 from taxcore.packs.us import extensions
 from taxcore.packs.us.base import STATES, UNTAXED

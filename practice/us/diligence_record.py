@@ -9,7 +9,7 @@ from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Place, add_paper, note_change, put_value
 from practice.returns.typed import read_typed
-from practice.review.asking import KINDS, OF_THE_RECORD, missing_of
+from practice.us.diligence import KINDS, OF_THE_RECORD, missing_of
 
 _ABOUT = {"diligence-child": "child", "diligence-student": "student"}
 

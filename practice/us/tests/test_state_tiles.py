@@ -4,7 +4,7 @@ from collections import Counter
 from decimal import Decimal
 from unittest import TestCase
 
-from practice.returns.tilemap import SIDE, tiles
+from practice.us.state_tiles import SIDE, tiles
 from taxcore.packs.us.base import STATES
 
 

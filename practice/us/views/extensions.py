@@ -5,13 +5,13 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from practice.dispatch import extending, rounds
 from practice.dispatch.models import Act, Asked, Round
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may, require
 from practice.returns.changing import Settled
 from practice.returns.models import Return, Stage
 from practice.returns.views.common import open_page
+from practice.us import extending, rounds
 from practice.web.lists import export
 from taxcore.engine import BadValue
 
@@ -37,7 +37,7 @@ def show(request, return_id, status=200, **more):
         "may_file": may(request.user, "file"),
         "under_way": any(one.state in (Asked.QUEUED, Asked.SENT) for one in requests),
     }
-    template = "dispatch/_extensions.html" if request.htmx else "dispatch/extensions.html"
+    template = "us/_extensions.html" if request.htmx else "us/extensions.html"
     return render(request, template, context | more, status=status)
 
 
@@ -120,7 +120,7 @@ def _list(request, status=200, **more):
     shown = request.GET.get("round", "")
     if whole_number(shown) is not None:
         context |= _progress(request, int(shown))
-    template = "dispatch/_round.html" if request.htmx else "dispatch/many_extensions.html"
+    template = "us/_round.html" if request.htmx else "us/many_extensions.html"
     answer = render(request, template, context | more, status=status)
     if request.htmx and context.get("percent") == 100:
         answer["HX-Refresh"] = "true"  # the list below says now what was asked

@@ -8,11 +8,10 @@ from pypdf import PdfReader
 
 from practice.delivery import packaging
 from practice.delivery import tasks as delivered
-from practice.dispatch import extending, filing, tasks
+from practice.dispatch import filing, tasks
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.firm.permissions import NotOfThisFirm, Refused
-from practice.returns import apart, deciding
 from practice.returns.before import last_year
 from practice.returns.changing import Settled
 from practice.returns.computing import result_of
@@ -22,6 +21,7 @@ from practice.returns.undoing import undo_last
 from practice.review.notices import notices_of
 from practice.signing import asking, locking
 from practice.tests.office import SIGNATURE, WAGES, OfficeTestCase
+from practice.us import extending, separate_returns, state_returns
 from taxcore.engine import BadValue
 
 
@@ -43,7 +43,7 @@ class ApartTestCase(OfficeTestCase):
         self.bank = add_paper(self.preparer, self.return_.pk, "1099-int", "joint", {"payer": "Ferry Bank", "interest": "900"})[1]
 
     def part(self):
-        (made,) = apart.file_apart(self.preparer, self.return_.pk, "IL")
+        (made,) = separate_returns.file_apart(self.preparer, self.return_.pk, "IL")
         return made
 
     def lines(self, return_=None):
@@ -78,7 +78,7 @@ class MakingTests(ApartTestCase):
             save_field(
                 self.preparer, self.return_.pk, paper.pk, f"rows.{row}.state", state, paper.values["rows"][int(row) - 1]["state"]
             )
-        (made, *others) = apart.file_apart(self.preparer, self.return_.pk, "IL")
+        (made, *others) = separate_returns.file_apart(self.preparer, self.return_.pk, "IL")
         self.assertEqual([one.apart_role for one in (made, *others)], ["taxpayer", "spouse"])
         his = next(one for one in (made, *others) if one.apart_role == "spouse")
         self.assertEqual(his.papers.get(kind="person").person.first_name, "Wren")
@@ -91,17 +91,17 @@ class MakingTests(ApartTestCase):
 
     def test_what_the_state_does_not_allow_is_refused(self):
         with self.assertRaisesRegex(BadValue, "requires one return"):
-            apart.file_apart(self.preparer, self.return_.pk, "IA")
+            separate_returns.file_apart(self.preparer, self.return_.pk, "IA")
         made = self.part()
         for return_ in (self.return_, made):
             with self.assertRaises(BadValue):
-                apart.file_apart(self.preparer, return_.pk, "IL")
+                separate_returns.file_apart(self.preparer, return_.pk, "IL")
 
     def test_who_may(self):
         with self.assertRaises(Refused):
-            apart.file_apart(self.reviewer, self.return_.pk, "IL")
+            separate_returns.file_apart(self.reviewer, self.return_.pk, "IL")
         with self.assertRaises(NotOfThisFirm):
-            apart.file_apart(self.stranger, self.return_.pk, "IL")
+            separate_returns.file_apart(self.stranger, self.return_.pk, "IL")
         self.assertFalse(Return.objects.for_firm(self.firm).exclude(apart_from=None).exists())
 
     def test_last_years_return_is_the_couples(self):
@@ -124,7 +124,7 @@ class KeepingInViewTests(ApartTestCase):
     def test_a_decision_cannot_be_taken_back_beside_an_open_return(self):
         self.part()
         with self.assertRaisesRegex(BadValue, "File jointly again"):
-            deciding.decide(self.preparer, self.return_.pk, "IL", "", "")
+            state_returns.decide(self.preparer, self.return_.pk, "IL", "", "")
 
     def test_nothing_is_filed_twice_after_an_undo(self):
         self.part()
@@ -137,7 +137,7 @@ class KeepingInViewTests(ApartTestCase):
 class GivingUpTests(ApartTestCase):
     def test_together_again(self):
         made = self.part()
-        apart.file_together(self.preparer, self.return_.pk, "IL")
+        separate_returns.file_together(self.preparer, self.return_.pk, "IL")
         made.refresh_from_db()
         self.assertEqual((self.lines(), made.stage, made.state_note), (["us", "us-il"], Stage.DONE, "canceled"))
         self.assertIn("given-up", self.notices(made))
@@ -148,7 +148,7 @@ class GivingUpTests(ApartTestCase):
         made = self.part()
         extending.ask(self.preparer, made.pk)
         extending.make_ready(self.preparer, made.pk)
-        apart.file_together(self.preparer, self.return_.pk, "IL")
+        separate_returns.file_together(self.preparer, self.return_.pk, "IL")
         with self.assertRaisesRegex(extending.CannotExtend, "canceled"):
             extending.send_ready(self.signer, made.pk)
 
@@ -160,7 +160,7 @@ class GivingUpTests(ApartTestCase):
 
     def test_and_apart_once_more(self):
         first = self.part()
-        apart.file_together(self.preparer, self.return_.pk, "IL")
+        separate_returns.file_together(self.preparer, self.return_.pk, "IL")
         self.key("wages", "70000", paper=self.paper)
         again = self.part()
         self.assertNotEqual(first.pk, again.pk)
@@ -168,7 +168,7 @@ class GivingUpTests(ApartTestCase):
 
     def test_there_must_be_one_to_give_up(self):
         with self.assertRaisesRegex(BadValue, "No separate Illinois return"):
-            apart.file_together(self.preparer, self.return_.pk, "IL")
+            separate_returns.file_together(self.preparer, self.return_.pk, "IL")
 
 
 class FilingTests(ApartTestCase):
@@ -215,7 +215,7 @@ class FilingTests(ApartTestCase):
     def test_what_was_sent_is_not_given_up(self):
         filing.file_return(self.signer, self.signed().pk)
         with self.assertRaisesRegex(Settled, "was filed"):
-            apart.file_together(self.preparer, self.return_.pk, "IL")
+            separate_returns.file_together(self.preparer, self.return_.pk, "IL")
 
 
 class PageTests(ApartTestCase):

@@ -6,9 +6,9 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.returns import apart, deciding, sharing
-from practice.returns.tilemap import tiles
 from practice.returns.views.common import live_papers, open_page
+from practice.us import allocating, separate_returns, state_returns
+from practice.us.state_tiles import tiles
 from practice.web.lists import export
 from taxcore.engine import BadValue
 from taxcore.packs.us import apart as couple
@@ -42,9 +42,9 @@ def show(request, return_id, status=200, **more):
         "couple": len(run.form("us.1040").filers) > 1,
         "residency": next((paper for (kind, _), paper in stored.items() if kind == "residency"), None),
         "filing": stored.get(("filing", "filing")),
-        "shareable": sharing.KINDS,
+        "shareable": allocating.KINDS,
     }
-    return render(request, "returns/places.html", context | more, status=status)
+    return render(request, "us/places.html", context | more, status=status)
 
 
 def _spans(run, role):
@@ -60,7 +60,7 @@ def _spans(run, role):
 def _wanted(return_, run):
     """Each return that a state wants: (it, the kind of its questions, what apart comes to or None, its returns apart)."""
     choices = {} if return_.apart_from_id else {one.state: one for one in couple.choices(run)}
-    made = list(apart.living(return_).select_related("household"))
+    made = list(separate_returns.living(return_).select_related("household"))
     names = {person.role: person.title for person in run.form("us.1040").filers}
     return [
         (
@@ -92,7 +92,8 @@ def _export(form, return_, grid, states):
 def share(request, return_id, paper_id):
     """Share a paper's amount out over states: by the days its owner lived there, or by percent."""
     try:
-        saved = sharing.share_out(request.user, return_id, paper_id, request.POST.get("way", ""), request.POST.get("percent", ""))
+        way, percent = (request.POST.get(name, "") for name in ("way", "percent"))
+        saved = allocating.share_out(request.user, return_id, paper_id, way, percent)
         messages.success(request, f"{saved.says}. Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused=bad.says, refused_paper=paper_id, typed=request.POST.get("percent", ""))
@@ -104,8 +105,8 @@ def decide(request, return_id):
     """Leave a state's return out, make one that nothing calls for, or take such a decision back."""
     typed = {name: request.POST.get(name, "") for name in ("state", "what", "reason")}
     try:
-        state = deciding.state_named(typed["state"])
-        saved = deciding.decide(request.user, return_id, state, typed["what"], typed["reason"])
+        state = state_returns.state_named(typed["state"])
+        saved = state_returns.decide(request.user, return_id, state, typed["what"], typed["reason"])
         messages.success(request, f"{saved.says}. Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_decision=bad.says, decision=typed)
@@ -117,12 +118,12 @@ def part(request, return_id):
     """File a state's return apart, or together again."""
     state, way = request.POST.get("state", ""), request.POST.get("way", "")
     try:
-        state = deciding.state_named(state)
+        state = state_returns.state_named(state)
         if way == "together":
-            apart.file_together(request.user, return_id, state)
+            separate_returns.file_together(request.user, return_id, state)
             messages.success(request, "They file jointly again. The separate state returns are canceled and stay on record.")
         else:
-            made = apart.file_apart(request.user, return_id, state)
+            made = separate_returns.file_apart(request.user, return_id, state)
             many = "The separate state returns are" if len(made) > 1 else "The separate state return is"
             where = WHERE[state]
             messages.success(request, f"{many} made: see {where} at the right. Compare with this one, then continue there.")
@@ -136,8 +137,8 @@ def move(request, return_id):
     """Somebody moved: the stays as one act."""
     typed = {name: request.POST.get(name, "") for name in ("who", "state", "day")}
     try:
-        state = deciding.state_named(typed["state"], WHERE)
-        saved = deciding.move(request.user, return_id, typed["who"], state, typed["day"])
+        state = state_returns.state_named(typed["state"], WHERE)
+        saved = state_returns.move(request.user, return_id, typed["who"], state, typed["day"])
         messages.success(request, f"{saved.says}. Everything entered stays; Alt Z undoes it.")
     except BadValue as bad:
         return show(request, return_id, 422, refused_move=bad.says, moving=typed)

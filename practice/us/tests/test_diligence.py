@@ -3,8 +3,8 @@
 from django.urls import reverse
 
 from practice.returns.entry import add_paper
-from practice.review import recording
 from practice.tests.office import OfficeTestCase
+from practice.us import diligence_record
 from taxcore.engine import BadValue
 
 CHILD = {"first_name": "Wren", "last_name": "Abernathy", "number": "914-33-0001", "birth_date": "2015-01-05", "relationship": "child",
@@ -28,16 +28,16 @@ class DiligencePageTests(OfficeTestCase):
         self.assertContains(self.client.get(self.url), "Open all questions")
         self.client.post(reverse("add-diligence", args=[self.return_.pk]))
         self.assertEqual(sorted(one.kind for one in self.sheets()), ["diligence", "diligence-child", "diligence-child"])
-        self.assertEqual(recording.open_all(self.preparer, self.return_.pk), 0)
+        self.assertEqual(diligence_record.open_all(self.preparer, self.return_.pk), 0)
         page = self.client.get(self.url)
         self.assertNotContains(page, "Open all questions")
         self.assertContains(page, "Form".lower(), status_code=200)
         self.assertContains(page, reverse("save-field", args=[self.return_.pk, self.sheets()[0].pk]))
 
     def test_who_when_and_how_once_and_what_differs_stays(self):
-        recording.open_all(self.preparer, self.return_.pk)
+        diligence_record.open_all(self.preparer, self.return_.pk)
         given = {"asked": "Lorna Abernathy", "asked_on": "2/3/2026", "manner": "person"}
-        self.assertEqual(recording.record_for_all(self.preparer, self.return_.pk, given), 9)
+        self.assertEqual(diligence_record.record_for_all(self.preparer, self.return_.pk, given), 9)
         other = self.sheets().filter(kind="diligence-child").first()
         self.key("asked", "Her mother", paper=other)
         self.client.post(reverse("record-diligence", args=[self.return_.pk]), given | {"asked_on": "Feb 4, 2026"})
@@ -46,9 +46,9 @@ class DiligencePageTests(OfficeTestCase):
         self.assertEqual(other.values["asked"], "Her mother")
 
     def test_what_cannot_be_read_is_said_and_nothing_is_lost(self):
-        recording.open_all(self.preparer, self.return_.pk)
+        diligence_record.open_all(self.preparer, self.return_.pk)
         with self.assertRaises(BadValue):
-            recording.record_for_all(self.preparer, self.return_.pk, {"asked_on": "yesterday"})
+            diligence_record.record_for_all(self.preparer, self.return_.pk, {"asked_on": "yesterday"})
         page = self.client.post(reverse("record-diligence", args=[self.return_.pk]), {"asked": "Lorna", "asked_on": "yesterday"})
         self.assertContains(page, "takes a date", status_code=422)
         self.assertContains(page, 'value="Lorna"', status_code=422)

@@ -8,11 +8,11 @@ import logging
 from django.db import transaction
 from django.utils import timezone
 
-from practice.dispatch import extending
 from practice.dispatch.models import Act, Round, RoundItem
 from practice.firm.permissions import Refused, require
 from practice.returns.changing import Settled
 from practice.returns.models import Return
+from practice.us import extending
 from taxcore.engine import BadValue
 
 _log = logging.getLogger(__name__)
@@ -22,7 +22,7 @@ _NEEDS = {Act.ASK: "extend", Act.SEND: "file"}
 @transaction.atomic
 def begin(actor, act, return_ids):
     """A round over the practice's returns among these, the soonest due first. BadValue when there is none."""
-    from practice.dispatch.tasks import go_round
+    from practice.us.tasks import go_round
 
     require(actor, _NEEDS[Act(act)])
     found = list(Return.objects.for_firm(actor.firm).filter(pk__in=return_ids).order_by("due", "household__name", "id"))

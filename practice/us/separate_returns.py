@@ -8,6 +8,7 @@ import hashlib
 import json
 
 from django.db import transaction
+from django.urls import reverse
 from django.utils import timezone
 
 from practice.dispatch.models import LIVE, State
@@ -16,13 +17,15 @@ from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.returns.changing import Settled, open_for_change, summarise
 from practice.returns.computing import pack_of, result_of
-from practice.returns.deciding import LEAVE_OUT, decide
 from practice.returns.entry import put_rows
 from practice.returns.models import Paper, Return, Stage
 from practice.returns.stages import reach
+from practice.signing.voiding import void_signatures
+from practice.us.state_returns import LEAVE_OUT, decide
 from taxcore.engine import BadValue
 from taxcore.packs.us import apart, places
 from taxcore.packs.us.base import STATES
+from taxcore.packs.us.papers.places import WHERE
 
 _PLAIN = ("role", "owner")  # not fields of a paper's declaration
 
@@ -119,8 +122,6 @@ def file_together(actor, return_id, state):
 
 
 def _give_up(actor, return_):
-    from practice.signing.voiding import void_signatures
-
     if return_.snapshot_id:
         codes = [line["code"] for line in return_.snapshot.bottom_lines]
         void_signatures(actor, return_, dict.fromkeys(codes, "the couple files jointly"))
@@ -129,3 +130,34 @@ def _give_up(actor, return_):
     reach(return_, Stage.DONE, "canceled")
     return_.save()
     record(actor, "separate state return canceled", return_, says=f"{STATES[return_.apart_state]}: the couple files together")
+
+
+def described(return_, result):
+    """What a return apart is, at the head of its pages."""
+    if not return_.apart_from_id:
+        return ""
+    who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
+    return f"{WHERE[return_.apart_state]} only: {who}, separate from the joint return"
+
+
+def not_locked(return_):
+    """A state is filed once."""
+    state = next(iter(twice(return_)), None)
+    if state is None:
+        return ""
+    return f"{STATES[state]} is on this return and on a separate state return. Decide under Places which one is filed."
+
+
+def notices(return_):
+    """A return apart and the joint return: filed twice, or no longer the same facts."""
+    if return_.given_up_at:
+        says = "Canceled: the couple files jointly. Nothing is filed from here."
+        yield "given-up", str(return_.pk), "check", says, reverse("papers", args=[return_.apart_from_id]), "the joint return"
+    elif return_.apart_from_id:
+        differing, mark = differences(return_)
+        if differing:
+            says = f"The joint return was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
+            yield "apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there"
+    for state in twice(return_):
+        says = f"{STATES[state]} is on this return and on a separate state return. File jointly again, or do not prepare it here."
+        yield "twice", state, "stops", says, reverse("places", args=[return_.pk]), "Places"

@@ -3,11 +3,11 @@
 from django.urls import reverse
 
 from practice.firm.permissions import Refused
-from practice.returns import deciding
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_spouse
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
+from practice.us import state_returns
 from taxcore.engine import BadValue
 from taxcore.packs.us import places
 from taxcore.packs.us.papers.places import WHERE
@@ -15,10 +15,10 @@ from taxcore.packs.us.papers.places import WHERE
 
 class DecidingTestCase(OfficeTestCase):
     def decide(self, state, what, reason="Asked by the client"):
-        return deciding.decide(self.preparer, self.return_.pk, state, what, reason)
+        return state_returns.decide(self.preparer, self.return_.pk, state, what, reason)
 
     def move(self, who="taxpayer", state="IN", day="07/01/2025", actor=None):
-        return deciding.move(actor or self.preparer, self.return_.pk, who, state, day)
+        return state_returns.move(actor or self.preparer, self.return_.pk, who, state, day)
 
     def run_(self):
         return result_of(self.again()).run
@@ -103,7 +103,7 @@ class MovingTests(DecidingTestCase):
         self.assertEqual((self.days()["WI"], self.days("spouse")["WI"]), (31, 31))
 
     def test_abroad_is_a_place_too(self):
-        self.move(state=deciding.state_named("outside the united states", WHERE), day="12/31/2025")
+        self.move(state=state_returns.state_named("outside the united states", WHERE), day="12/31/2025")
         self.assertEqual(self.days(), {"IL": 364, "abroad": 1})
 
     def test_what_cannot_be_says_why_and_changes_nothing(self):

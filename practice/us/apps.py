@@ -1,0 +1,13 @@
+from django.apps import AppConfig
+
+
+class UsConfig(AppConfig):
+    name = "practice.us"
+
+    def ready(self):
+        from practice.dispatch import tasks
+        from practice.returns.additions import Additions, add
+        from practice.us import extending, separate_returns
+
+        add("us", Additions(separate_returns.described, separate_returns.notices, separate_returns.not_locked))
+        tasks.settles("extension", extending.settle)

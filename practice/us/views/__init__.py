@@ -1,0 +1,1 @@
+"""Pages of Review, one module a subject."""
