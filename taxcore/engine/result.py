@@ -27,7 +27,7 @@ def compute(pack: Pack, data: ReturnData) -> Result:
 
 def _settled(run: Run) -> Result:
     """Every line of every form that goes with the return, as the run's data have it."""
-    forms = [form for declared in run.pack.forms for key in run.keys_of(declared) for form in (run.form(declared.code(), key),)]
+    forms: tuple[Form, ...] = run.once(_called_for)
     used = [form for form in forms if run.ask(("required", form.address_prefix), _Required(form))]
     for form in used:
         if form.doubted or form not in run.settled:
@@ -36,6 +36,10 @@ def _settled(run: Run) -> Result:
                 if name not in form.cells:
                     form.cell(name)
     return Result(run, tuple(used))
+
+
+def _called_for(run: Run) -> tuple[Form, ...]:
+    return tuple(run.form(declared.code(), key) for declared in run.pack.forms for key in run.keys_of(declared))
 
 
 class _Required:
@@ -101,7 +105,7 @@ class Result:
 
     def _findings(self) -> Iterator[Finding]:
         for paper in (*self.run.people(), *self.run.all_papers()):
-            yield from self.run.ask(("declared", paper.address_prefix), _Declared(paper))
+            yield from self.run.ask(("declared", paper.kind, paper.key), _Declared(paper))
         pack = self.run.pack
         for values in self.run.unknown:
             says = f"A paper of kind {values.kind!r} is not supported yet. Remove it or file this return elsewhere."
@@ -117,9 +121,9 @@ class Result:
     def _roots(self) -> list[Cell]:
         """What a computation in full asks for by itself: the lines that go out, and every question about the whole."""
         asked, pack = self.run.asked, self.run.pack
-        keys = [(word, form.code()) for form in pack.forms for word in ("idle", "keys")]
+        keys: list[tuple[Any, ...]] = [(word, form.code()) for form in pack.forms for word in ("idle", "keys")]
         keys += [("required", form.address_prefix) for form in self.run.forms()]
-        keys += [("declared", paper.address_prefix) for paper in (*self.run.people(), *self.run.all_papers())]
+        keys += [("declared", paper.kind, paper.key) for paper in (*self.run.people(), *self.run.all_papers())]
         return [*self.lines(), *(asked[key] for key in (*keys, *pack.checks) if key in asked)]
 
     @cached_property

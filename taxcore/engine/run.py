@@ -149,9 +149,12 @@ class Run:
             del self._forms[mark]
         for node in (*gone, *forms.values()):
             cells += _taken_from(node)
-            for word in ("declared", "required"):
-                self.asked.pop((word, node.address_prefix), None)
-                self.doubted.pop((word, node.address_prefix), None)
+        for key in (
+            *(("declared", node.kind, node.key) for node in gone),
+            *(("required", form.address_prefix) for form in forms.values()),
+        ):
+            self.asked.pop(key, None)
+            self.doubted.pop(key, None)
         self.settled -= set(forms.values())
         left = set(cells)
         self.refused = {cell: bad for cell, bad in self.refused.items() if cell not in left}

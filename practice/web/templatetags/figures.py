@@ -112,6 +112,12 @@ def veiled(number):
 
 
 @register.filter
+def first_labels(fields):
+    """What the first four fields of a table are called, as a list inside a sentence."""
+    return ", ".join(within(str(spec.label)) for spec in list(fields.values())[:4])
+
+
+@register.filter
 def inside(label):
     """A label as it stands inside a sentence."""
     return within(str(label))

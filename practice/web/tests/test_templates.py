@@ -11,6 +11,11 @@ _PAGES = sorted(_ROOT.glob("*/templates/**/*.html"))
 
 
 class TemplateTests(SimpleTestCase):
+    def test_a_line_is_read_at_once(self):
+        for path in _PAGES:
+            longest = max(path.read_text().splitlines(), key=len, default="")
+            self.assertLessEqual(len(longest), 160, f"{path.name}: {longest[:100]}")
+
     def test_every_template_compiles(self):
         for path in [*_PAGES, *_ROOT.glob("*/templates/**/*.txt")]:
             name = str(path.relative_to(path.parents[1] if path.parents[1].name == "templates" else path.parents[2]))
@@ -21,7 +26,7 @@ class TemplateTests(SimpleTestCase):
         for path in _PAGES:
             if path.name.startswith("_"):
                 with self.subTest(path.name):
-                    self.assertRegex(path.read_text().lstrip(), r"^\{# .+ #\}")
+                    self.assertRegex(path.read_text().lstrip(), r"^(\{# .+ #\}|\{% comment %\})")
 
     def test_no_inline_script_style_or_handler(self):
         for path in _PAGES:
