@@ -23,7 +23,11 @@ class Installation:
         folder = self.data / "secrets"
         self.data.mkdir(parents=True, exist_ok=True)
         folder.mkdir(mode=0o700, exist_ok=True)
-        makers = {"secret_key": lambda: secrets.token_urlsafe(50), "field_keys": _fernet_key, "authority_key": _token}
+        keys = folder / "field_keys"
+        # Before fingerprints had a secret of their own, they were made with the oldest field key: those that are there stay right
+        oldest = keys.read_text().split()[-1] if keys.exists() else ""
+        makers = {"secret_key": lambda: secrets.token_urlsafe(50), "field_keys": _fernet_key, "authority_key": _token,
+                  "digest_key": lambda: oldest or _token()}  # fmt: skip
         for name, make in makers.items():
             path = folder / name
             if not path.exists():

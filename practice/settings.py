@@ -17,6 +17,8 @@ def _secret(name: str) -> str:
 SECRET_KEY = _secret("secret_key")
 # Newest first; older keys still decrypt. See docs/operations.md for turning keys over
 FIELD_KEYS = _secret("field_keys").split()
+# For fingerprints of numbers, which must stay the same when the field keys are turned over
+DIGEST_KEY = _secret("digest_key")
 DEBUG = os.environ.get("IMPUESTO_DEBUG") == "1"
 ALLOWED_HOSTS = os.environ.get("IMPUESTO_HOSTS", "localhost 127.0.0.1 [::1]").split()
 PUBLIC_URL = os.environ.get("IMPUESTO_PUBLIC_URL", "http://127.0.0.1:8000")

@@ -9,6 +9,7 @@ from cryptography.fernet import Fernet
 _TEMPORARY = tempfile.mkdtemp(prefix="impuesto-test-")
 os.environ.setdefault("IMPUESTO_SECRET_KEY", "only for tests " * 4)
 os.environ.setdefault("IMPUESTO_FIELD_KEYS", Fernet.generate_key().decode())
+os.environ.setdefault("IMPUESTO_DIGEST_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_AUTHORITY_KEY", "only for tests")
 
 from practice.settings import *  # noqa: E402, F403

@@ -12,7 +12,7 @@ from pathlib import Path
 from unittest import TestCase
 from urllib.parse import urlencode
 
-from ops.installation import HOME
+from ops.installation import HOME, Installation
 from ops.machine import free_port
 from ops.making import CSS, css_inputs, made_files
 from ops.tests.running import RunningPractice, clean_environment, leftovers
@@ -50,6 +50,26 @@ class FreshCloneTests(TestCase):
         token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)[1]
         form = {"username": "bea@larkspurrow.example", "password": practice.password, "csrfmiddlewaretoken": token, "next": "/"}
         return opener.open(practice.url + "/sign-in", urlencode(form).encode()).read().decode()
+
+
+class SecretTests(TestCase):
+    def made(self, **there):
+        folder = Path(tempfile.mkdtemp(prefix="impuesto-secrets-"))
+        self.addCleanup(shutil.rmtree, folder, True)
+        (folder / "secrets").mkdir()
+        for name, text in there.items():
+            (folder / "secrets" / name).write_text(text)
+        Installation(folder).make_secrets()
+        return {path.name: path.read_text() for path in (folder / "secrets").iterdir()}
+
+    def test_fingerprints_have_a_secret_of_their_own(self):
+        made = self.made()
+        self.assertEqual(set(made), {"secret_key", "field_keys", "authority_key", "digest_key"})
+        self.assertEqual(len(set(made.values())), 4)
+
+    def test_those_of_an_earlier_program_stay_right(self):
+        self.assertEqual(self.made(field_keys="newer oldest")["digest_key"], "oldest")
+        self.assertEqual(self.made(field_keys="newer oldest", digest_key="its own")["digest_key"], "its own")
 
 
 class TroubleTests(TestCase):

@@ -62,8 +62,7 @@ def unseal_bytes(content: bytes) -> bytes:
 
 def digest(firm_id: int, text: str) -> str:
     """A keyed fingerprint, to find an encrypted number within one firm without decrypting every row."""
-    key = settings.FIELD_KEYS[-1].encode()
-    return hmac.new(key, f"{firm_id}:{text}".encode(), hashlib.sha256).hexdigest()
+    return hmac.new(settings.DIGEST_KEY.encode(), f"{firm_id}:{text}".encode(), hashlib.sha256).hexdigest()
 
 
 def masked(number: str) -> str:
