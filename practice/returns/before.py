@@ -3,6 +3,9 @@
 import threading
 from collections import OrderedDict
 
+from django.contrib.postgres.fields import ArrayField
+from django.db.models import BigIntegerField, F, Func
+
 from practice.returns.models import Return
 from taxcore.engine import LastYear, figures
 
@@ -19,17 +22,26 @@ def last_year(return_):
 def mark_of_last_year(return_):
     """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs. Asked once for each
     return that was read: a request about this year's goes by one version of last year's."""
-    if not hasattr(return_, "_mark_of_last_year"):
-        return_._mark_of_last_year = _of_last_year(return_).values_list("pk", "version").first()
-    return return_._mark_of_last_year
+    if not hasattr(return_, "mark_of_last_year"):
+        return_.mark_of_last_year = _of_last_year(return_).values_list("pk", "version").first()
+    return return_.mark_of_last_year
 
 
 def _of_last_year(return_):
     """Of a return apart: none. Last year's is the couple's."""
-    found = Return.objects.for_firm(return_.firm_id).filter(
-        household=return_.household_id, pack=return_.pack, year=return_.year - 1, purpose="filing", apart_from=None
-    )
+    found = _filed_for(return_.firm_id, return_.household_id, return_.pack, return_.year - 1)
     return found.none() if return_.apart_from_id else found
+
+
+def marks_of_the_year_before(firm, household, pack, year):
+    """For a query about a return: the mark of what was last year's, as an array."""
+    found = _filed_for(firm, household, pack, year).order_by("pk")
+    pair = Func(F("pk"), F("version"), template="ARRAY[%(expressions)s]", output_field=ArrayField(BigIntegerField()))
+    return found.values(mark=pair)[:1]
+
+
+def _filed_for(firm, household, pack, year):
+    return Return.objects.for_firm(firm).filter(household=household, pack=pack, year=year, purpose="filing", apart_from=None)
 
 
 def last_years_data(return_, data_of, result_of):

@@ -3,6 +3,7 @@
 from practice.dispatch.models import State
 from practice.firm.permissions import fetch, require
 from practice.returns.computing import new_result_of, pack_of
+from practice.returns.gathering import gathered, gathering
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from taxcore.engine import ripple
@@ -21,7 +22,7 @@ def open_for_change(actor, return_id, action="key"):
     """The return with its papers, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or
     accepted."""
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
-    return_ = fetch(wanted.prefetch_related("papers", "overrides", "submissions"), actor, pk=return_id)
+    return_ = gathered(fetch(gathering(wanted, actor.firm), actor, pk=return_id))
     require(actor, action, return_)
     if says := closed_because(return_):
         raise Settled(says)

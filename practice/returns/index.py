@@ -53,7 +53,7 @@ def index_view(return_, papers, result):
     worst = _worst_by_prefix(result)
     missing = _missing_by_prefix(result)
     listed = [(pack.paper(paper.kind), paper, node_of(paper, result)) for paper in papers if pack.paper(paper.kind) is not None]
-    controls = [(pack.paper(row.kind), row) for row in return_.controls.order_by("kind")]
+    controls = [(pack.paper(row.kind), row) for row in sorted(return_.controls.all(), key=lambda row: row.kind)]
     groups = []
     for code, name in pack.groups.items():
         of_group = [one for one in listed if one[0].group == code]

@@ -1,0 +1,50 @@
+"""A return with what every change of it needs, in two queries: itself with its few small rows, and its papers."""
+
+from django.contrib.postgres.expressions import ArraySubquery
+from django.db.models import OuterRef, TextField
+from django.db.models.functions import Cast, JSONObject
+
+from practice.returns.before import marks_of_the_year_before
+from practice.returns.models import Return
+
+# Rows of which a return has a handful, and what a change of the return asks of them; the rest is read when somebody wants it
+_SMALL = {
+    "overrides": ("address", "amount", "reason"),
+    "submissions": ("authority", "state"),
+    "controls": ("kind", "count", "amount"),
+}
+
+
+def gathering(queryset, firm):
+    """The same returns of a firm, each with all that `gathered` takes apart."""
+    arrays = {f"found_{name}": _as_texts(name, names, firm) for name, names in _SMALL.items()}
+    before = ArraySubquery(marks_of_the_year_before(firm, OuterRef("household"), OuterRef("pack"), OuterRef("year") - 1))
+    return queryset.annotate(**arrays, found_before=before).prefetch_related("papers")
+
+
+def _as_texts(name, names, firm):
+    rows = _model(name).objects.for_firm(firm).filter(of=OuterRef("pk")).order_by("pk")
+    return ArraySubquery(rows.values(row=JSONObject(**{one: Cast(one, TextField()) for one in ("id", *names)})))
+
+
+def _model(name):
+    return Return._meta.get_field(name).related_model
+
+
+def gathered(return_):
+    """A return that `gathering` found, with its small rows where their managers look for them."""
+    for name in _SMALL:
+        rows = getattr(return_, name).all()
+        rows._result_cache = [_row(return_, rows.model, texts) for texts in getattr(return_, f"found_{name}")]
+        rows._prefetch_done = True
+        return_._prefetched_objects_cache[name] = rows
+    return_.mark_of_last_year = next(iter(map(tuple, return_.found_before)), None) if return_.apart_from_id is None else None
+    return return_
+
+
+def _row(return_, model, texts):
+    """A row of which only some columns were read; Django reads another when it is asked for."""
+    known = {"of_id": return_.pk, "firm_id": return_.firm_id} | texts
+    fields = [field for field in model._meta.concrete_fields if field.attname in known]
+    values = [field.to_python(known[field.attname]) for field in fields]
+    return model.from_db(return_._state.db, [field.attname for field in fields], values)

@@ -1,0 +1,42 @@
+"""What a change finds with its return is what the database has, and nothing more was read."""
+
+from decimal import Decimal
+
+from practice.returns.arranging import set_control
+from practice.returns.before import mark_of_last_year
+from practice.returns.changing import open_for_change
+from practice.returns.models import Return
+from practice.returns.opening import open_return
+from practice.returns.overriding import set_override
+from practice.tests.office import OfficeTestCase
+
+
+class GatheringTests(OfficeTestCase):
+    def gathered(self):
+        return open_for_change(self.preparer, self.return_.pk)
+
+    def test_small_rows_are_those_of_the_tables(self):
+        set_override(self.preparer, self.return_.pk, "us.1040.1h", Decimal("12.50"), "a slip that came late")
+        set_control(self.preparer, self.return_.pk, "w2", 2, Decimal("61480.10"))
+        set_control(self.preparer, self.return_.pk, "1099-int", None, Decimal("3.00"))
+        found = self.gathered()
+        for name, columns in (("overrides", ("address", "amount", "reason")), ("controls", ("kind", "count", "amount"))):
+            plain = list(getattr(Return.objects.for_firm(self.firm).get(pk=found.pk), name).order_by("pk").values_list(*columns))
+            with self.assertNumQueries(0):
+                self.assertEqual([tuple(getattr(row, one) for one in columns) for row in getattr(found, name).all()], plain)
+        self.assertEqual(len(plain), 2)
+
+    def test_nothing_is_there_where_nothing_is(self):
+        with self.assertNumQueries(2):
+            found = self.gathered()
+            self.assertEqual([*found.overrides.all(), *found.submissions.all(), *found.controls.all()], [])
+            self.assertEqual([paper.pk for paper in found.papers.all() if paper.kind == "w2"], [self.paper.pk])
+            self.assertIsNone(mark_of_last_year(found))
+
+    def test_last_years_mark_comes_along_and_another_column_is_read_when_asked_for(self):
+        before = open_return(self.preparer, self.household.pk, 2024, [(self.client_person.pk, "taxpayer")])
+        set_override(self.preparer, self.return_.pk, "us.1040.1h", Decimal("12.50"), "a slip that came late")
+        found = self.gathered()
+        with self.assertNumQueries(0):
+            self.assertEqual(mark_of_last_year(found), (before.pk, before.version))
+        self.assertEqual(found.overrides.all()[0].by, self.preparer)
