@@ -51,6 +51,8 @@ INSTALLED_APPS = [
     "practice.delivery",
     "practice.portal",
     "practice.us",
+    "practice.seat",
+    "practice.demo",
 ]
 
 MIDDLEWARE = [

@@ -13,8 +13,8 @@ urlpatterns = [
     path("healthy", views.healthy, name="healthy"),
     path("sign-in", SignIn.as_view(), name="sign-in"),
     path("sign-out", SignOut.as_view(), name="sign-out"),
-    path("households/", include("practice.clients.urls")),
-    path("returns/", include("practice.returns.urls")),
+    path("households/", include("practice.web.household_urls")),
+    path("returns/", include("practice.seat.urls")),
     path("returns/", include("practice.intake.urls")),
     path("", include("practice.review.urls")),
     path("returns/", include("practice.signing.urls")),
@@ -23,7 +23,7 @@ urlpatterns = [
     path("dispatch", dispatch.dispatch, name="dispatch"),
     path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
     path("", include("practice.delivery.urls")),
-    path("portal/", include("practice.portal.urls")),
+    path("portal/", include("practice.web.client_urls")),
 ]
 handler404 = "practice.web.views.not_found"
 handler500 = "practice.web.errors.handler500"

@@ -10,14 +10,14 @@ from pypdf import PdfReader, PdfWriter
 
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Package
-from practice.delivery.pdf import pdf_of
 from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.jobs import job
+from practice.pages.pdf import pdf_of
 from practice.returns.computing import result_of
+from practice.returns.frozen import drawn_of
 from practice.review import advising
-from practice.signing.frozen import drawn_of
 from practice.signing.tasks import draw
 
 

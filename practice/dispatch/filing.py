@@ -6,9 +6,9 @@ from practice.dispatch.models import LIVE, State, Submission
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
-from practice.signing.frozen import document_of
 from practice.signing.needed import authorities_to_sign, missing_signatures
 
 

@@ -6,16 +6,7 @@ from django.db import models
 from django.db.models import Q
 
 from practice.firm.scope import FirmOwned
-
-
-class State(models.TextChoices):
-    WAITING = "waiting", "held until the federal return is accepted"
-    QUEUED = "queued", "to be sent"
-    SENT = "sent", "sent, awaiting acknowledgment"
-    ACCEPTED = "accepted", "accepted"
-    REJECTED = "rejected", "rejected"
-    WITHDRAWN = "withdrawn", "canceled before sending"
-
+from practice.returns.models import State
 
 LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
 

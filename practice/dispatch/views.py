@@ -12,8 +12,8 @@ from django.views.decorators.http import require_POST
 from practice.dispatch import filing
 from practice.dispatch.models import Asked, Extension, State, Submission
 from practice.firm.permissions import may, require
+from practice.pages.lists import export, sorted_by
 from practice.returns.computing import pack_of
-from practice.web.lists import export, sorted_by
 
 _SORTS = {
     "household": "of__household__name",

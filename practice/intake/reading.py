@@ -6,8 +6,8 @@ import re
 from collections import Counter
 from dataclasses import dataclass, field
 
+from practice.firm.typed import read_typed
 from practice.intake.confined import NotOpened, opened
-from practice.returns.typed import read_typed
 from taxcore.engine import BadValue, Rows
 
 

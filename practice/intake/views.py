@@ -14,7 +14,7 @@ from practice.intake.models import Import
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view
 from practice.returns.index import coming_next, index_view
-from practice.returns.views.common import live_papers, open_page
+from practice.returns.page import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
 from taxcore.engine.characters import within
 

@@ -1,10 +1,9 @@
 """What every change of a return does besides itself: new version, new summary, signatures void, accepted figures kept."""
 
-from practice.dispatch.models import State
 from practice.firm.permissions import fetch, require
 from practice.returns.computing import new_result_of, pack_of
 from practice.returns.gathering import gathered, gathering
-from practice.returns.models import Return, Stage
+from practice.returns.models import Return, Stage, State
 from practice.returns.stages import reach
 from taxcore.engine import ripple
 from taxcore.engine.law import fingerprint
@@ -56,7 +55,8 @@ def changed(actor, return_, before):
     if return_.stage == Stage.GATHER:
         reach(return_, Stage.PREPARE, "data entry")
     if return_.snapshot_id or return_.signed_id:
-        _let_go(actor, return_, after)
+        for told in _WHEN_SIGNED:
+            told(actor, return_, after)
     return_.save()
     return after
 
@@ -95,7 +95,9 @@ def _keep_accepted(return_, before, after):
             raise Settled(f"{moved.form} line {moved.number} was accepted and would change. That belongs in an amended return.")
 
 
-def _let_go(actor, return_, result):
-    from practice.signing.voiding import let_go
+_WHEN_SIGNED = []
 
-    let_go(actor, return_, result)
+
+def when_signed_changes(function):
+    """Who must know that a locked or signed return changed: called with actor, return and result before the return is saved."""
+    _WHEN_SIGNED.append(function)

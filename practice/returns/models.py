@@ -24,6 +24,17 @@ class Purpose(models.TextChoices):
     AMENDING = "amending", "Amending"
 
 
+class State(models.TextChoices):
+    """How far a submission of a return came."""
+
+    WAITING = "waiting", "held until the federal return is accepted"
+    QUEUED = "queued", "to be sent"
+    SENT = "sent", "sent, awaiting acknowledgment"
+    ACCEPTED = "accepted", "accepted"
+    REJECTED = "rejected", "rejected"
+    WITHDRAWN = "withdrawn", "canceled before sending"
+
+
 class Return(FirmOwned):
     """A taxpayer's or couple's return for a year.
 

@@ -6,15 +6,14 @@ from decimal import Decimal
 from django.db import transaction
 from django.urls import reverse
 
-from practice.dispatch.models import Asked, State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
-from practice.returns.models import Return
+from practice.returns.frozen import moved_since
+from practice.returns.models import Return, State
 from practice.review.models import NoticeSettled
-from practice.signing.frozen import moved_since
 
 
 @dataclass(frozen=True)
@@ -39,7 +38,6 @@ def notices_of(return_, result, others):
         *_closed(return_),
         *_program(return_, result),
         *_rejected(return_),
-        *_no_more_time(return_),
         *_changed_after_signing(return_),
         *(Notice(*one) for one in additions_of(return_).notices(return_)),
         *_law(return_, result),
@@ -70,7 +68,7 @@ def _program(return_, result):
         yield Notice("program", mark, "check", says, reverse("sign", args=[return_.pk]), "Sign and file")
 
 
-def _agency(return_, code):
+def agency(return_, code):
     """Who answered, at the head of a sentence. A city's extension has a code that no authority of the pack has."""
     authority = pack_of(return_).authority(code)
     found = authority.filed_with if authority else code.upper()
@@ -81,16 +79,8 @@ def _rejected(return_):
     newest = {one.authority: one for one in return_.submissions.order_by("pk")}
     for one in newest.values():
         if one.state == State.REJECTED:
-            says = f"{_agency(return_, one.authority)} rejected this return. See Sign and file."
+            says = f"{agency(return_, one.authority)} rejected this return. See Sign and file."
             yield Notice("rejected", str(one.pk), "stops", says, reverse("sign", args=[return_.pk]), "fix it")
-
-
-def _no_more_time(return_):
-    newest = {one.authority: one for one in return_.extensions.order_by("pk")}
-    for one in newest.values():
-        if one.state == Asked.REJECTED:
-            says = f"{_agency(return_, one.authority)} refused the extension."
-            yield Notice("no-more-time", str(one.pk), "stops", says, reverse("extensions", args=[return_.pk]), "request again")
 
 
 def _changed_after_signing(return_):
@@ -128,6 +118,12 @@ def _newer(return_):
 def _others(others):
     for one in others:
         yield Notice("others", str(one.pk), "idea", f"{one.name} has this return open too. Each field is saved on its own.")
+
+
+def on_page(request, return_, result, others):
+    """The notices at the head of a page."""
+    put_away = request.session.get(f"put-away-{return_.pk}", [])
+    return {"notices": shown(request.user, return_, notices_of(return_, result, others), put_away)}
 
 
 def shown(actor, return_, notices, put_away):

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from practice.returns.computing import pack_of
-from practice.signing.frozen import content_of
+from practice.returns.frozen import content_of
 
 
 @dataclass(frozen=True)

@@ -1,9 +1,9 @@
 """Who must sign what, and how far that has come."""
 
 from practice.returns.computing import pack_of, result_of
+from practice.returns.frozen import drawn_of
 from practice.returns.models import Stage
 from practice.returns.stages import reach
-from practice.signing.frozen import drawn_of
 
 
 class CannotSign(Exception):

@@ -5,10 +5,10 @@ import uuid
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 
-from practice.delivery.pdf import pdf_of
 from practice.firm.crypto import seal_bytes
 from practice.firm.jobs import job
-from practice.signing.frozen import drawn_of
+from practice.pages.pdf import pdf_of
+from practice.returns.frozen import drawn_of
 from practice.signing.models import Signature
 
 

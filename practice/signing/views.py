@@ -12,13 +12,14 @@ from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import may
 from practice.intake import attaching
+from practice.pages.timeline import by_day
 from practice.portal.models import PortalLink
+from practice.returns import frozen
 from practice.returns.computing import pack_of
-from practice.returns.views.common import open_page
+from practice.returns.page import open_page
 from practice.review import gate
-from practice.signing import asking, frozen, locking, needed
+from practice.signing import asking, locking, needed
 from practice.signing.comparing import corrections
-from practice.web.timeline import by_day
 
 
 def track(request, return_id):

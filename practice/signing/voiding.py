@@ -5,11 +5,10 @@ Signed are the figures of the authorization to file. A corrected name or number 
 
 from django.utils import timezone
 
-from practice.dispatch.models import State
 from practice.firm.events import record
-from practice.returns.models import Stage
+from practice.returns.frozen import drawn_of
+from practice.returns.models import Stage, State
 from practice.returns.stages import reach
-from practice.signing.frozen import drawn_of
 
 
 def let_go(actor, return_, result):

@@ -9,5 +9,9 @@ class UsConfig(AppConfig):
         from practice.returns.additions import Additions, add
         from practice.us import extending, separate_returns
 
-        add("us", Additions(separate_returns.described, separate_returns.notices, separate_returns.not_locked))
+        def notices(return_):
+            yield from extending.notices(return_)
+            yield from separate_returns.notices(return_)
+
+        add("us", Additions(separate_returns.described, notices, separate_returns.not_locked))
         tasks.settles("extension", extending.settle)

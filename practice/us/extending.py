@@ -8,17 +8,19 @@ import uuid
 from dataclasses import dataclass
 
 from django.db import transaction
+from django.urls import reverse
 from django.utils import timezone
 
 from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
+from practice.firm.typed import read_typed
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.models import Return
 from practice.returns.tabled import add_rows, paper_of, put, row_where, take_row
-from practice.returns.typed import read_typed
+from practice.review.notices import agency
 from practice.us.state_returns import state_named
 from taxcore.engine import Amount, BadValue
 from taxcore.packs.us import extensions
@@ -286,3 +288,12 @@ def code_of(text):
     if state in UNTAXED:
         raise BadValue(f"{STATES[state]} has no income tax: no extension is needed.", text)
     return f"us-{state.lower()}"
+
+
+def notices(return_):
+    """Requests that were refused."""
+    newest = {one.authority: one for one in return_.extensions.order_by("pk")}
+    for one in newest.values():
+        if one.state == Asked.REJECTED:
+            says = f"{agency(return_, one.authority)} refused the extension."
+            yield "no-more-time", str(one.pk), "stops", says, reverse("extensions", args=[return_.pk]), "request again"

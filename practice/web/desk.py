@@ -9,8 +9,8 @@ from django.utils import timezone
 
 from practice.firm.models import Event
 from practice.firm.permissions import require
+from practice.pages.lists import export, sorted_by
 from practice.returns.models import Return, Stage
-from practice.web.lists import export, sorted_by
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
 _SORT_NAMES = (

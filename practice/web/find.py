@@ -9,10 +9,10 @@ from django.views.decorators.http import require_GET
 from practice.clients.models import Household
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
+from practice.pages.recent import recent
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return
-from practice.returns.views.common import live_papers
-from practice.web.recent import recent
+from practice.returns.page import live_papers
 
 _MOST = 9
 # What the trade says for short, and what stands on forms and papers

@@ -9,9 +9,9 @@ from lxml import etree
 from practice.intake import attaching
 from practice.intake.tasks import draw_pages
 from practice.intake.tests.test_attaching import pdf
+from practice.returns import frozen
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
-from practice.signing import frozen
 from practice.signing.locking import lock_figures
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue

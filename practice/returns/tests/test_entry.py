@@ -5,10 +5,10 @@ from decimal import Decimal
 from django.db import DatabaseError, connection, transaction
 
 from practice.firm.models import Event
+from practice.firm.typed import amount, read_typed
 from practice.returns import entry, undoing
 from practice.returns.computing import result_of
 from practice.returns.models import FieldChange
-from practice.returns.typed import amount, read_typed
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
 from taxcore.engine.papers import Text

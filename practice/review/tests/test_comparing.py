@@ -4,7 +4,7 @@ from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
 from practice.returns.models import Return
 from practice.returns.opening import open_return
-from practice.returns.views.common import live_papers
+from practice.returns.page import live_papers
 from practice.review import answering, margin, mending, variance
 from practice.review.listing import fitting, grouped, lines_of
 from practice.review.progress import lines_that_matter, progress_of

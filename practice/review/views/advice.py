@@ -5,9 +5,9 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.delivery.pdf import pdf_of
 from practice.firm.events import record
-from practice.returns.views.common import open_page
+from practice.pages.pdf import pdf_of
+from practice.returns.page import open_page
 from practice.review import advising
 from taxcore.engine import BadValue
 

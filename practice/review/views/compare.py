@@ -2,12 +2,12 @@
 
 from django.shortcuts import render
 
+from practice.pages.lists import export
+from practice.returns.page import live_papers, open_page
 from practice.returns.sights import moved_since
-from practice.returns.views.common import live_papers, open_page
 from practice.review import margin, variance
 from practice.review.listing import grouped, lines_of
 from practice.review.progress import progress_of
-from practice.web.lists import export
 
 
 def since(request, return_id):

@@ -8,15 +8,15 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may
+from practice.pages.lists import export
 from practice.returns.entry import Conflict
+from practice.returns.history import what
 from practice.returns.models import Return, Stage
+from practice.returns.page import live_papers, open_page
 from practice.returns.undoing import SomebodyElse, undo_last
-from practice.returns.views.changes import what
-from practice.returns.views.common import live_papers, open_page
 from practice.review import handing, margin, mending, notices, seeing, signing_off, silencing
 from practice.review.listing import GROUPS, WEIGHTS, fitting, grouped, lines_of
 from practice.review.progress import progress_of
-from practice.web.lists import export
 from taxcore.engine import KINDS, BadValue
 
 

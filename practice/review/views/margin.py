@@ -4,7 +4,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
-from practice.returns.views.common import open_page
+from practice.returns.page import open_page
 from practice.review import handing, margin
 from taxcore.engine import BadValue
 

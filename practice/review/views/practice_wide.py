@@ -5,9 +5,9 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may, require
+from practice.pages.lists import export
 from practice.review import answering, gate, silencing
 from practice.review.listing import WEIGHTS
-from practice.web.lists import export
 from taxcore.engine import KINDS, BadValue
 
 

@@ -10,10 +10,10 @@ from django.urls import reverse
 from practice.dispatch import filing
 from practice.dispatch.models import State
 from practice.firm.crypto import seal_bytes, unseal_bytes
-from practice.returns import computing
+from practice.returns import computing, frozen
 from practice.returns.computing import result_of
 from practice.returns.models import Snapshot
-from practice.signing import asking, frozen
+from practice.signing import asking
 from practice.tests.office import SIGNATURE, OfficeTestCase
 from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 

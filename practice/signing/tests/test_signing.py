@@ -10,9 +10,10 @@ from pypdf import PdfReader
 
 from practice.dispatch.models import State, Submission
 from practice.firm.crypto import unseal_bytes
+from practice.returns import frozen
 from practice.returns.changing import Settled
 from practice.returns.models import Snapshot
-from practice.signing import asking, frozen, locking, needed
+from practice.signing import asking, locking, needed
 from practice.signing.comparing import corrections
 from practice.signing.tasks import make_authorization
 from practice.tests.office import SIGNATURE, OfficeTestCase

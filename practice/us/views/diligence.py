@@ -3,7 +3,7 @@
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.returns.views.common import live_papers, open_page
+from practice.returns.page import live_papers, open_page
 from practice.us import diligence_record
 from practice.us.diligence import OF_THE_RECORD, diligence_of
 from taxcore.engine import BadValue

@@ -8,11 +8,11 @@ from django.views.decorators.http import require_POST
 from practice.dispatch.models import Act, Asked, Round
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may, require
+from practice.pages.lists import export
 from practice.returns.changing import Settled
 from practice.returns.models import Return, Stage
-from practice.returns.views.common import open_page
+from practice.returns.page import open_page
 from practice.us import extending, rounds
-from practice.web.lists import export
 from taxcore.engine import BadValue
 
 _UNFILED = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN]

@@ -6,10 +6,10 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.returns.views.common import live_papers, open_page
+from practice.pages.lists import export
+from practice.returns.page import live_papers, open_page
 from practice.us import allocating, separate_returns, state_returns
 from practice.us.state_tiles import tiles
-from practice.web.lists import export
 from taxcore.engine import BadValue
 from taxcore.packs.us import apart as couple
 from taxcore.packs.us import places

@@ -10,9 +10,9 @@ from django.test.utils import CaptureQueriesContext
 from openpyxl import load_workbook
 
 from practice.dispatch.models import State, Submission
+from practice.pages.lists import export
 from practice.returns.models import Snapshot
 from practice.tests.office import OfficeTestCase
-from practice.web.lists import export
 
 ROWS = [["=1+1", Decimal("-3706"), Decimal("12.50"), None, date(2026, 2, 10)], ["+49", 7, "-3706 of it", "", "plain"]]
 

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.returns.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers
+from practice.seat.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers
 
 urlpatterns = [
     path("<int:return_id>/papers", papers.papers, name="papers"),

@@ -14,8 +14,8 @@ from practice.dispatch.models import State
 from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
+from practice.returns.frozen import drawn_of
 from practice.signing import asking, needed
-from practice.signing.frozen import drawn_of
 
 
 def enter(request, token):

@@ -10,7 +10,14 @@ from practice.returns.drawing import YES_NO
 from practice.returns.effects import bottom_view
 from practice.returns.models import Return, Stage
 from practice.returns.presence import others_in
-from practice.review.notices import notices_of, shown
+
+_ON_EVERY_PAGE = []
+
+
+def on_every_page(function):
+    """What another room shows on every page of a return: called with request, return, result and the others who are in it, it
+    gives a part of the page's context."""
+    _ON_EVERY_PAGE.append(function)
 
 
 def open_page(request, return_id, action="view"):
@@ -26,8 +33,8 @@ def open_page(request, return_id, action="view"):
         request.session.modified = True
     context = shared(request, return_, result) | {"others": others, "may_review": may(request.user, "review")}
     if not request.htmx:
-        put_away = request.session.get(f"put-away-{return_.pk}", [])
-        context["notices"] = shown(request.user, return_, notices_of(return_, result, others), put_away)
+        for adds in _ON_EVERY_PAGE:
+            context |= adds(request, return_, result, others)
     return return_, result, context
 
 

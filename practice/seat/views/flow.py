@@ -4,8 +4,8 @@ from django.shortcuts import render
 
 from practice.returns.computing import pack_of, result_of
 from practice.returns.flow import picture_of
+from practice.returns.page import open_page
 from practice.returns.sights import last_year
-from practice.returns.views.common import open_page
 
 
 def flow(request, return_id):

@@ -7,8 +7,8 @@ from practice.intake.attaching import attached_to
 from practice.returns.drawing import differing_fields, paper_view, table_totals
 from practice.returns.effects import moved_view, ripple_view
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
+from practice.returns.page import live_papers, shared
 from practice.returns.sights import BASES, moved_since
-from practice.returns.views.common import live_papers, shared
 
 
 def base_of(request):
@@ -62,7 +62,7 @@ def _ripple(request, saved, base):
 
 def _beside_form(request, saved, context, at):
     """A correction made from the lineage panel: the panel and the form are drawn again."""
-    from practice.returns.views.forms import form_context
+    from practice.seat.views.forms import form_context
 
     context |= form_context(request, saved.return_, saved.after, request.POST.get("form", ""), at)
     return render(request, "returns/_corrected.html", context)

@@ -4,13 +4,13 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may
+from practice.firm.typed import money
+from practice.pages.recent import note_recent
 from practice.returns import overriding
 from practice.returns.drawing import field_view, lists_of
 from practice.returns.lineage import lineage_of
-from practice.returns.typed import money
-from practice.returns.views.common import live_papers, open_page, shared
+from practice.returns.page import live_papers, open_page, shared
 from practice.review.margin import about_figure, initials_on
-from practice.web.recent import note_recent
 from taxcore.engine import BadValue
 from taxcore.engine.characters import within
 from taxcore.engine.papers import Row

@@ -7,8 +7,9 @@ from django.shortcuts import render
 from django.utils import timezone
 
 from practice.firm.numbers import whole_number
-from practice.returns.views.common import open_page
-from practice.web.lists import export
+from practice.pages.lists import export
+from practice.returns.history import what
+from practice.returns.page import open_page
 
 SINCE = {"": "ever", "hour": "the last hour", "day": "the last day", "week": "the last week"}
 _SPANS = {"hour": timedelta(hours=1), "day": timedelta(days=1), "week": timedelta(days=7)}
@@ -41,19 +42,3 @@ def changes(request, return_id):
 def _as_row(result, row):
     paper, field, _ = what(result, row)
     return [row.at, row.by.name if row.by else "", paper, field, *row.veiled, row.how_said, row.note]
-
-
-def what(result, change):
-    """(paper, field, where it stands now or "") of a change in words; its address where declarations no longer know it."""
-    pack = result.run.pack
-    declared = pack.paper(change.paper.kind) if change.paper else None
-    if declared is None:
-        cell = result.get(change.path)
-        return "Overridden", f"{cell.node.title} {cell.number}" if cell else change.path, ""
-    name = str(change.paper.values.get(declared.heading, "") or declared.name)
-    rows, _, inner = change.path.partition(".")
-    field = declared.fields().get(rows)
-    if field is not None and inner:
-        field = field.row.fields().get(inner.rpartition(".")[2])
-    where = "" if change.paper.removed_at else f"f-{change.paper.pk}-{change.path.replace('.', '-')}"
-    return name, field.label if field is not None else change.path or "the whole paper", where

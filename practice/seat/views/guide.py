@@ -5,7 +5,7 @@ from django.shortcuts import redirect, render
 from practice.firm.numbers import whole_number
 from practice.returns import guiding
 from practice.returns.index import index_view
-from practice.returns.views.common import live_papers, open_page
+from practice.returns.page import live_papers, open_page
 from taxcore.engine import BadValue
 
 

@@ -5,15 +5,15 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from practice.intake import importing, reading
+from practice.pages.lists import export
 from practice.returns.arranging import control_state
 from practice.returns.computing import pack_of
 from practice.returns.drawing import field_view, findings_by_address, lists_of, node_of
 from practice.returns.entry import NoSuchField, add_paper
 from practice.returns.index import coming_next, index_view
+from practice.returns.page import live_papers, open_page
 from practice.returns.sights import BASES
-from practice.returns.views.answers import base_of
-from practice.returns.views.common import live_papers, open_page
-from practice.web.lists import export
+from practice.seat.views.answers import base_of
 from taxcore.engine import Amount, BadValue, Choice
 
 _FIRST = 8  # columns that are shown though nobody has used them

@@ -6,10 +6,10 @@ from django.http import HttpResponse
 
 from practice.firm.events import record
 from practice.firm.permissions import require
+from practice.pages.lists import export
 from practice.returns.computing import data_of
-from practice.returns.views.common import open_page
+from practice.returns.page import open_page
 from practice.returns.workbook import workbook_of
-from practice.web.lists import export
 from taxcore.engine import document
 
 

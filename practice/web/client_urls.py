@@ -1,6 +1,6 @@
 from django.urls import path
 
-from practice.portal import views
+from practice.web import client_pages as views
 
 urlpatterns = [
     path("enter/<str:token>", views.enter, name="portal-enter"),

@@ -8,16 +8,16 @@ from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.clients import keeping
-from practice.clients.forms import HouseholdForm
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
+from practice.pages.lists import export, sorted_by
+from practice.pages.timeline import by_day
 from practice.returns.opening import open_household, open_return
 from practice.review.coming import coming
-from practice.web.lists import export, sorted_by
-from practice.web.timeline import by_day
+from practice.web.household_form import HouseholdForm
 from taxcore.engine import BadValue
 
 _LOOKED_INTO = 2  # of a household's returns: what comes next is computed

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from practice.clients import views
+from practice.web import households as views
 
 urlpatterns = [
     path("", views.households, name="households"),

@@ -9,16 +9,16 @@ from practice.firm.events import record
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.intake.attaching import attached_to
+from practice.pages.recent import note_recent
 from practice.returns import entry, undoing
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view, row_fields, some_rows
 from practice.returns.index import index_view
 from practice.returns.lineage import lineage_of
+from practice.returns.page import live_papers, open_page
 from practice.returns.presence import note_presence, others_in
 from practice.returns.sights import BASES, note_opening
-from practice.returns.views.answers import base_of, go, moved
-from practice.returns.views.common import live_papers, open_page
-from practice.web.recent import note_recent
+from practice.seat.views.answers import base_of, go, moved
 from taxcore.engine import BadValue, Rows
 
 
