@@ -7,16 +7,15 @@ from practice.delivery.models import Download, Package
 from practice.dispatch.models import State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
 from practice.portal.links import send_link
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from practice.signing.needed import signers
 
 
-class CannotDeliver(Exception):
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
+class CannotDeliver(Cannot):
+    """The package cannot be given to the client."""
 
 
 @transaction.atomic

@@ -6,18 +6,15 @@ from practice.dispatch.models import LIVE, State, Submission
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
 from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from practice.signing.needed import authorities_to_sign, missing_signatures
 
 
-class CannotFile(Exception):
+class CannotFile(Cannot):
     """The return cannot go out; `says` tells why and what to do."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 @transaction.atomic

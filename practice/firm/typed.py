@@ -7,7 +7,7 @@ from functools import lru_cache
 
 from taxcore.engine import Amount, BadValue, Choice, Day, Flag
 from taxcore.engine.characters import refused
-from taxcore.engine.papers import LARGEST
+from taxcore.engine.fields import LARGEST
 
 _TOKEN = re.compile(r"\s*([0-9][0-9,]*\.?[0-9]*|\.[0-9]+|[-+*/()×÷])")
 _PLAIN = re.compile(r"-?[0-9][0-9,]*\.?[0-9]*")

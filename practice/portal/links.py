@@ -11,6 +11,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.firm.events import record
+from practice.firm.refusals import Cannot
 from practice.portal.models import PortalLink
 
 log = logging.getLogger(__name__)
@@ -21,12 +22,8 @@ CODE_TRIES = 8  # over all codes of a link: a new code does not begin anew
 CODES = 5  # that are sent for one link
 
 
-class LinkRefused(Exception):
+class LinkRefused(Cannot):
     """The link or code does not open the portal; `says` is for the client."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 def send_link(return_, client, purpose):

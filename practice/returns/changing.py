@@ -1,6 +1,7 @@
 """What every change of a return does besides itself: new version, new summary, signatures void, accepted figures kept."""
 
 from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
 from practice.returns.computing import new_result_of, pack_of
 from practice.returns.gathering import gathered, gathering
 from practice.returns.models import Return, Stage, State
@@ -9,12 +10,8 @@ from taxcore.engine import ripple
 from taxcore.engine.law import fingerprint
 
 
-class Settled(Exception):
+class Settled(Cannot):
     """The return cannot be changed any more; `says` tells why and what to do instead."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 def open_for_change(actor, return_id, action="key"):

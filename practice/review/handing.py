@@ -5,17 +5,14 @@ from django.db import transaction
 from practice.firm.events import record
 from practice.firm.models import Staff
 from practice.firm.permissions import Refused, fetch, may, require
+from practice.firm.refusals import Cannot
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from practice.review.margin import add_note
 
 
-class CannotHand(Exception):
+class CannotHand(Cannot):
     """The return cannot go to that person or from this stage; `says` tells why."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 @transaction.atomic

@@ -9,16 +9,13 @@ from django.utils import timezone
 
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
 from practice.returns.computing import result_of
 from practice.returns.models import Return
 
 
-class AlreadyReviewed(Exception):
+class AlreadyReviewed(Cannot):
     """The same person cannot be the first and the second reviewer; `says` tells so."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 @dataclass(frozen=True)

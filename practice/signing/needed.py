@@ -1,17 +1,14 @@
 """Who must sign what, and how far that has come."""
 
+from practice.firm.refusals import Cannot
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
 from practice.returns.models import Stage
 from practice.returns.stages import reach
 
 
-class CannotSign(Exception):
+class CannotSign(Cannot):
     """The signature cannot be taken; `says` tells the person why and what to do."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 def signers(return_):

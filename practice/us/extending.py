@@ -15,6 +15,7 @@ from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
+from practice.firm.refusals import Cannot
 from practice.firm.typed import read_typed
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
@@ -30,12 +31,8 @@ _AMOUNT = Amount(None, "Paying with it")
 FEDERAL = extensions.FEDERAL
 
 
-class CannotExtend(Exception):
+class CannotExtend(Cannot):
     """The request cannot go; `says` tells why and what to do."""
-
-    def __init__(self, says):
-        super().__init__(says)
-        self.says = says
 
 
 @dataclass(frozen=True)

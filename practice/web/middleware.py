@@ -10,10 +10,9 @@ from django.utils.cache import patch_cache_control
 
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, Refused
-from practice.returns.changing import Settled
+from practice.firm.refusals import Cannot
 from practice.returns.computing import alone_with
 from practice.returns.entry import FieldGone, NoSuchField
-from practice.signing.needed import CannotSign
 from practice.web.errors import failed, out_of_reach
 from taxcore.engine import BadValue
 
@@ -122,7 +121,7 @@ def _refused_in(request):
 
 
 class refusals:
-    """Refused → 403, NotOfThisFirm → 404, Settled → 409, database away → 503; each says what happened."""
+    """Refused → 403, NotOfThisFirm → 404, what cannot be done → 409, database away → 503; each says what happened."""
 
     def __init__(self, get_response):
         self.get_response = get_response
@@ -144,7 +143,7 @@ class refusals:
             return self._page(
                 request, 404, "Not on this return", "This field or paper is no longer on the return. Reload the page."
             )
-        if isinstance(exception, (Settled, CannotSign)):
+        if isinstance(exception, Cannot):
             return self._page(request, 409, "Not done", exception.says)
         if isinstance(exception, OperationalError):
             return out_of_reach(request, exception)

@@ -20,11 +20,12 @@ from taxcore.engine.explain import (
     total,
     when,
 )
+from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, Flag, Refer, Rows, Text
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import Form, Loop, fact, line, linked
 from taxcore.engine.pack import Advice, Authority, Pack, Question
-from taxcore.engine.papers import Amount, BadValue, Choice, Count, Day, Field, Flag, Paper, Person, Refer, Row, Rows, Text
+from taxcore.engine.papers import Paper, Person, Row
 from taxcore.engine.result import Moved, Result, compute, figures, line_name, ripple, ripple_since
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 

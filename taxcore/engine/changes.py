@@ -14,7 +14,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 
 from taxcore.engine.cells import Asked, Cell, Look, Raw
-from taxcore.engine.papers import Rows
+from taxcore.engine.fields import Rows
 from taxcore.engine.values import PaperValues, ReturnData
 
 if TYPE_CHECKING:

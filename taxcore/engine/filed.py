@@ -13,9 +13,10 @@ from dataclasses import dataclass
 from typing import Any
 from xml.etree import ElementTree as ET
 
+from taxcore.engine.fields import Amount, Choice, Count, Day, Field, Flag, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.pack import Authority, Pack
-from taxcore.engine.papers import Amount, Choice, Count, Day, Field, Flag, Paper, Rows
+from taxcore.engine.papers import Paper
 from taxcore.engine.result import Result
 
 XS = "http://www.w3.org/2001/XMLSchema"

@@ -12,8 +12,9 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from taxcore.engine.checks import STOPS, Check, Diagnostic, diagnostics_of
+from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
-from taxcore.engine.papers import Field, Paper, Rows
+from taxcore.engine.papers import Paper
 
 if TYPE_CHECKING:
     from taxcore.engine.run import Run

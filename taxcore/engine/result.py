@@ -11,9 +11,10 @@ from typing import Any
 from taxcore.engine import changes
 from taxcore.engine.cells import Cell
 from taxcore.engine.checks import CHECK, IDEA, STOPS, Check, Finding, finding, findings_of
+from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.pack import BottomLine, Pack, missing
-from taxcore.engine.papers import Field, Paper, Rows
+from taxcore.engine.papers import Paper
 from taxcore.engine.run import Run
 from taxcore.engine.values import ReturnData
 

@@ -9,10 +9,11 @@ from typing import Any
 from taxcore.engine import changes
 from taxcore.engine import law as law_files
 from taxcore.engine.cells import Asked, Cell, Look, Node, Raw, Spec
+from taxcore.engine.fields import BadValue, Rows
 from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
-from taxcore.engine.papers import BadValue, Paper, Rows
+from taxcore.engine.papers import Paper
 from taxcore.engine.values import PaperValues, ReturnData
 
 

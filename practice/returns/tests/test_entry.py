@@ -11,7 +11,7 @@ from practice.returns.computing import result_of
 from practice.returns.models import FieldChange
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
-from taxcore.engine.papers import Text
+from taxcore.engine.fields import Text
 
 
 class SaveFieldTests(OfficeTestCase):
