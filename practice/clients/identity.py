@@ -5,7 +5,7 @@ from django.db import transaction
 from practice.clients.models import IdentityDocument, IdentityRecord, Person
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.firm.typed import day as typed_day
+from practice.firm.typed_values import day as typed_day
 from taxcore.engine import BadValue, Day
 
 _EXPIRES = Day(None, "Expires")

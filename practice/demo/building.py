@@ -15,9 +15,9 @@ from practice.returns.models import Stage
 from practice.returns.opening import open_household, open_return
 from practice.returns.stages import reach
 from practice.review.signing_off import sign_off
-from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
 from practice.signing.needed import authorities_to_sign, signers
+from practice.signing.requesting import ask_for_signature, sign_in_office
 
 _DAYS = {"gather": date(2026, 1, 20), "prepare": date(2026, 2, 2), "review": date(2026, 2, 5), "sign": date(2026, 2, 6),
          "file": date(2026, 2, 9)}  # fmt: skip

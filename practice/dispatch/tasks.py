@@ -7,7 +7,7 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from practice.dispatch.answering import settle
+from practice.dispatch.acknowledging import settle
 from practice.dispatch.authority_client import AuthorityAway, AuthorityRefuses, ask, hand_in
 from practice.dispatch.models import Extension, State, Submission
 from practice.firm.crypto import unseal_bytes

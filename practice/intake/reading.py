@@ -6,7 +6,7 @@ import re
 from collections import Counter
 from dataclasses import dataclass, field
 
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.intake.confined import NotOpened, opened
 from taxcore.engine import BadValue, Rows
 

@@ -7,7 +7,7 @@ from django.db import transaction
 
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.returns import parties
+from practice.returns import known_payers
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Place, Saved, keyed_paper, new_key, next_position, note_change, note_paper, put_value
@@ -53,11 +53,11 @@ def take_party(actor, return_id, paper_id):
     return_ = open_for_change(actor, return_id)
     paper = keyed_paper(return_, paper_id)
     declared = pack_of(return_).paper(paper.kind)
-    party = parties.offer(return_.firm, declared, paper)
+    party = known_payers.offer(return_.firm, declared, paper)
     if party is None:
         raise BadValue("Nothing more is known under this number.", "")
     before, batch = result_of(return_), uuid.uuid4().hex  # one act, taken back as one
-    for part in parties.missing(declared, paper):
+    for part in known_payers.missing(declared, paper):
         if value := getattr(party, part):
             field = declared.party[part]
             place = Place(declared.fields()[field], field, paper.values, field)

@@ -12,7 +12,7 @@ from contextlib import contextmanager
 from django.db import connection, transaction
 
 from practice.firm.crypto import CannotUnseal, unseal
-from practice.returns.before import last_years_data, mark_of_last_year
+from practice.returns.last_year import last_years_data, mark_of_last_year
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
 from taxcore.whatif.trials import Trials

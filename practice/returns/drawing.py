@@ -7,7 +7,7 @@ from functools import lru_cache
 from practice.firm.crypto import masked
 from practice.returns.confirming import BROUGHT
 from practice.returns.entry import fingerprint
-from practice.returns.parties import offer
+from practice.returns.known_payers import offer
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents
 from taxcore.engine.papers import OWNERS
 

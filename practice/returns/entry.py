@@ -15,11 +15,11 @@ from practice.clients.keeping import keep_client_in_step
 from practice.clients.models import Person
 from practice.firm.crypto import CannotUnseal, digest, seal, seal_text, unseal
 from practice.firm.events import record
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
+from practice.returns.known_payers import learn
 from practice.returns.models import FieldChange, Paper
-from practice.returns.parties import learn
 from taxcore.engine import Amount, BadValue, Choice, Day, Refer, Result, Rows
 from taxcore.engine.characters import within
 from taxcore.engine.papers import OWNERS

@@ -4,7 +4,7 @@ from django.contrib.postgres.expressions import ArraySubquery
 from django.db.models import OuterRef, TextField
 from django.db.models.functions import Cast, JSONObject
 
-from practice.returns.before import marks_of_the_year_before
+from practice.returns.last_year import marks_of_the_year_before
 from practice.returns.models import Return
 
 # Rows of which a return has a handful, and what a change of the return asks of them; the rest is read when somebody wants it

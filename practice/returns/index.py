@@ -9,7 +9,7 @@ from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of
 from taxcore.engine import Choice, Flag, Refer, Rows
 
-STATES = {
+PROGRESS = {
     "empty": "not started",
     "partly": "in progress",
     "complete": "complete",
@@ -19,7 +19,7 @@ STATES = {
 
 @dataclass(frozen=True)
 class IndexItem:
-    """One paper. `state` is a key of STATES; `weight` its heaviest finding."""
+    """One paper. `state` is a key of PROGRESS; `weight` its heaviest finding."""
 
     paper: int
     title: str
@@ -30,7 +30,7 @@ class IndexItem:
 
     @property
     def says(self):
-        return STATES[self.state]
+        return PROGRESS[self.state]
 
 
 @dataclass

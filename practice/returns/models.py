@@ -95,7 +95,7 @@ class Return(FirmOwned):
         ]
 
     def refresh_from_db(self, *args, **kwargs):
-        self.__dict__.pop("mark_of_last_year", None)  # see before.py
+        self.__dict__.pop("mark_of_last_year", None)  # see last_year.py
         super().refresh_from_db(*args, **kwargs)
 
     def __str__(self):

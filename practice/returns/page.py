@@ -7,9 +7,9 @@ from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
-from practice.returns.effects import bottom_view
 from practice.returns.models import Return, Stage
 from practice.returns.presence import others_in
+from practice.returns.what_moved import bottom_view
 
 _ON_EVERY_PAGE = []
 

@@ -12,7 +12,7 @@ from practice.firm.texts import written
 from practice.returns.computing import result_of
 from practice.returns.lineage import leaves_of
 from practice.returns.models import Return
-from practice.returns.sights import last_years_figures, note_sight
+from practice.returns.ripple_bases import last_years_figures, note_sight
 from practice.review.models import MarginNote
 from taxcore.engine import BadValue, line_name
 

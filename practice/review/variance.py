@@ -3,8 +3,8 @@
 from dataclasses import dataclass, field
 from decimal import Decimal
 
-from practice.returns.before import last_year
 from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.last_year import last_year
 from practice.returns.lineage import leaves_of
 from taxcore.engine import Amount, line_name
 

@@ -18,7 +18,7 @@ from practice.returns import frozen
 from practice.returns.computing import pack_of
 from practice.returns.page import open_page
 from practice.review import gate
-from practice.signing import asking, locking, needed
+from practice.signing import locking, needed, requesting
 from practice.signing.comparing import corrections
 
 
@@ -90,7 +90,7 @@ def lock(request, return_id):
 @require_POST
 def ask(request, return_id):
     try:
-        asked = asking.ask_for_signature(request.user, return_id)
+        asked = requesting.ask_for_signature(request.user, return_id)
         without = [one.client.full_name for one in asked if not one.client.email]
         messages.success(request, "Links are being emailed." if not without else f"No email address: {', '.join(without)}.")
     except locking.StillStopped as stopped:
@@ -106,9 +106,9 @@ def office(request, return_id, client_id, authority):
     if request.method == "POST":
         try:
             image, address = request.POST.get("image", ""), request.META.get("REMOTE_ADDR")
-            asking.sign_in_office(request.user, return_id, client_id, authority, image, address, request.POST.get("pin", ""))
+            requesting.sign_in_office(request.user, return_id, client_id, authority, image, address, request.POST.get("pin", ""))
             return redirect("sign", return_id)
-        except asking.CannotSign as error:
+        except requesting.CannotSign as error:
             context |= {"error": error.says, "pin": request.POST.get("pin", "")}
     client = next((client for client, _ in needed.signers(return_) if client.pk == client_id), None)
     known = pack_of(return_).authority(authority)
@@ -139,7 +139,7 @@ def copy(request, return_id):
 @require_POST
 def authorization_again(request, return_id, signature_id):
     """Ask once more for an authorization that could not be made."""
-    asking.make_authorization_again(request.user, return_id, signature_id)
+    requesting.make_authorization_again(request.user, return_id, signature_id)
     return redirect("sign", return_id)
 
 

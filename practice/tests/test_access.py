@@ -24,8 +24,8 @@ from practice.portal.tasks import mail_code, mail_link
 from practice.returns import entry, overriding
 from practice.returns.computing import in_one_go
 from practice.returns.models import Paper, Return
-from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
+from practice.signing.requesting import ask_for_signature, sign_in_office
 from practice.tests.office import PASSWORD, SIGNATURE, OfficeTestCase
 from taxcore.engine import BadValue
 

@@ -27,7 +27,7 @@ from practice.intake.models import Attachment, Import
 from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
 from practice.portal.models import PortalLink
-from practice.signing import asking
+from practice.signing import requesting
 from practice.signing.models import Signature
 from practice.tests.office import SIGNATURE, OfficeTestCase
 from practice.us import rounds
@@ -53,9 +53,9 @@ JOBS[name].run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
 class JobsTests(TransactionTestCase):
     def setUp(self):
         OfficeTestCase.__dict__["setUpTestData"].__func__(type(self))
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         for code in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
+            requesting.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
         self.old = timezone.now() + timedelta(minutes=10)  # by then everything asked for now is overdue
 
     def wanted(self):
@@ -161,7 +161,7 @@ class JobsTests(TransactionTestCase):
         self.assertIn(failed, Round.objects.for_firm(firm).get(pk=wanted["round"]["round_id"]).items.get().says)
         for name in ("mail link", "authorization", "read file", "draw pages", "package", "round"):
             self.assertNotIn(wanted[name], list(jobs.JOBS[name].lost(self.old)), name)  # not again and again without end
-        asking.make_authorization_again(self.signer, self.return_.pk, wanted["authorization"]["signature_id"])
+        requesting.make_authorization_again(self.signer, self.return_.pk, wanted["authorization"]["signature_id"])
         self.assertIn(wanted["authorization"], list(jobs.JOBS["authorization"].lost(self.old)))
 
     def test_asked_for_with_its_transaction_or_not_at_all(self):

@@ -5,7 +5,7 @@ import uuid
 from django.db import transaction
 
 from practice.firm.events import record
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import Place, add_paper, note_change, put_value

@@ -16,11 +16,11 @@ from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
 from practice.firm.refusals import Cannot
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.models import Return
-from practice.returns.tabled import add_rows, paper_of, put, row_where, take_row
+from practice.returns.paper_rows import add_rows, paper_of, put, row_where, take_row
 from practice.review.notices import agency
 from practice.us.state_returns import state_named
 from taxcore.engine import Amount, BadValue

@@ -6,11 +6,11 @@ from datetime import timedelta
 from django.db import transaction
 
 from practice.firm.events import record
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import result_of
 from practice.returns.entry import Saved
-from practice.returns.tabled import add_rows, paper_of, put, row_where, take_row
+from practice.returns.paper_rows import add_rows, paper_of, put, row_where, take_row
 from taxcore.engine import BadValue, Day
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED

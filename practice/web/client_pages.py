@@ -15,7 +15,7 @@ from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
 from practice.returns.frozen import drawn_of
-from practice.signing import asking, needed
+from practice.signing import needed, requesting
 
 
 def enter(request, token):
@@ -122,17 +122,17 @@ def identity(request):
     try:
         if request.method == "POST":
             given = {key.removeprefix("q-"): value for key, value in request.POST.items() if key.startswith("q-")}
-            asked = asking.answer_identity_check(asked.pk, request.link.client, given)
+            asked = requesting.answer_identity_check(asked.pk, request.link.client, given)
             if asked.identity_proved_at:
                 return redirect("portal-sign")
             if asked.identity_failed_at:
                 return _refused(request, "Your answers do not match. Please call the office; you can sign there.", 403)
             error = "Some answers do not match. You can try once more."
         if not asked.identity_proved_at and not asked.identity_questions:
-            asked = asking.begin_identity_check(asked.pk, request.link.client)
-    except asking.CannotSign as cannot:
+            asked = requesting.begin_identity_check(asked.pk, request.link.client)
+    except requesting.CannotSign as cannot:
         return _refused(request, cannot.says, 403)
-    except asking.ServiceAway:
+    except requesting.ServiceAway:
         says = "The verification service is not available. Nothing is lost; please try again in a few minutes."
         return _refused(request, says, 503)
     if asked.identity_proved_at:
@@ -148,7 +148,7 @@ def whole_return(request):
     if asked is None:
         return redirect("portal")
     if request.method == "POST":
-        asking.note_read(asked.pk, request.link.client)
+        requesting.note_read(asked.pk, request.link.client)
         return redirect("portal-sign")
     context = {
         "of": request.link.of, "firm": request.link.firm, "asked": asked, "result": drawn_of(asked.snapshot),
@@ -169,12 +169,12 @@ def sign(request):
         return redirect("portal-identity")
     if request.method == "POST":
         try:
-            asking.sign_in_portal(
+            requesting.sign_in_portal(
                 request.link.client, asked.pk, request.POST.get("authority", ""), request.POST.get("image", ""),
                 request.META.get("REMOTE_ADDR"), request.POST.get("pin", ""),
             )  # fmt: skip
             return redirect("portal-sign")
-        except asking.CannotSign as cannot:
+        except requesting.CannotSign as cannot:
             error = cannot.says
     remaining = [authority for authority, signature in _to_sign(request.link, asked) if signature is None]
     if not remaining:

@@ -6,7 +6,7 @@ from datetime import date
 from django import forms
 
 from practice.firm.packs import usual_pack
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from taxcore.engine import BadValue, Day
 from taxcore.engine.characters import refused
 

@@ -3,7 +3,7 @@
 from practice.clients.identity import IdentityErrors, record_identity, verified
 from practice.clients.models import IdentityRecord, Person
 from practice.firm.permissions import NotOfThisFirm
-from practice.signing import asking
+from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
 FITS = {"document": "passport", "ending": "77A1", "expires": "1/31/2031", "issued_by": "United States"}
@@ -31,13 +31,13 @@ class IdentityTests(OfficeTestCase):
             record_identity(self.stranger, self.client_person.pk, **FITS)
 
     def test_nobody_signs_in_the_office_without_it(self):
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         IdentityRecord.objects.for_firm(self.firm).delete()
         sign = (self.administrator, self.return_.pk, self.client_person.pk, "us", SIGNATURE, "127.0.0.1", "41706")
-        with self.assertRaisesRegex(asking.CannotSign, "Lorna Abernathy"):
-            asking.sign_in_office(*sign)
+        with self.assertRaisesRegex(requesting.CannotSign, "Lorna Abernathy"):
+            requesting.sign_in_office(*sign)
         record_identity(self.administrator, self.client_person.pk, **FITS)
-        self.assertEqual(asking.sign_in_office(*sign).witness, self.administrator)
+        self.assertEqual(requesting.sign_in_office(*sign).witness, self.administrator)
 
     def test_an_expired_document_is_not_enough(self):
         row = record_identity(self.administrator, self.client_person.pk, **FITS)

@@ -9,7 +9,7 @@ from practice.delivery import packaging, tasks
 from practice.delivery.chart import summary_chart
 from practice.dispatch.models import Asked, State
 from practice.returns.computing import result_of
-from practice.signing import asking
+from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
 from taxcore.engine.frozen import Drawn, drawn
 
@@ -18,9 +18,11 @@ class PackageTests(OfficeTestCase):
     def accepted(self):
         from practice.dispatch import filing
 
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         for authority in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
+            requesting.sign_in_office(
+                self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706"
+            )
         filing.file_return(self.signer, self.return_.pk)
         for submission in self.return_.submissions.all():
             submission.state, submission.receipt = State.ACCEPTED, f"R-{submission.authority}"

@@ -13,7 +13,7 @@ from practice.dispatch.authority_client import Answer, AuthorityAway
 from practice.dispatch.models import State, Submission
 from practice.firm.crypto import unseal_bytes
 from practice.firm.jobs import make_lost_again
-from practice.signing import asking, locking
+from practice.signing import locking, requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
 FAULT = {
@@ -26,9 +26,11 @@ FAULT = {
 class DispatchTestCase(OfficeTestCase):
     def setUp(self):
         super().setUp()
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         for authority in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
+            requesting.sign_in_office(
+                self.administrator, self.return_.pk, self.client_person.pk, authority, SIGNATURE, None, "41706"
+            )
 
     def file(self):
         return filing.file_return(self.signer, self.return_.pk)
@@ -67,7 +69,7 @@ class FilingTests(DispatchTestCase):
         self.key("federal_withheld", "1")
         with self.assertRaisesRegex(filing.CannotFile, "not locked"):
             self.file()
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         with self.assertRaisesRegex(filing.CannotFile, "has not signed for Federal"):
             self.file()
 

@@ -5,7 +5,7 @@ from decimal import Decimal
 from django.db import DatabaseError, connection, transaction
 
 from practice.firm.models import Event
-from practice.firm.typed import amount, read_typed
+from practice.firm.typed_values import amount, read_typed
 from practice.returns import entry, undoing
 from practice.returns.computing import result_of
 from practice.returns.models import FieldChange

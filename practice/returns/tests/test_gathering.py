@@ -3,8 +3,8 @@
 from decimal import Decimal
 
 from practice.returns.arranging import set_control
-from practice.returns.before import mark_of_last_year
 from practice.returns.changing import open_for_change
+from practice.returns.last_year import mark_of_last_year
 from practice.returns.models import Return
 from practice.returns.opening import open_return
 from practice.returns.overriding import set_override

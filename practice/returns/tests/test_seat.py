@@ -10,7 +10,7 @@ from practice.returns.computing import result_of
 from practice.returns.entry import add_paper
 from practice.returns.models import Sight
 from practice.returns.opening import open_return
-from practice.returns.sights import moved_since
+from practice.returns.ripple_bases import moved_since
 from practice.returns.tests.test_pages import PageTestCase
 from taxcore.engine import BadValue
 

@@ -5,7 +5,7 @@ from practice.returns.computing import result_of
 from practice.returns.drawing import paper_view
 from practice.returns.entry import add_paper
 from practice.returns.models import Return
-from practice.review import advising, answering
+from practice.review import advising, practice_answers
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue
 
@@ -47,7 +47,7 @@ class AnswerTests(OfficeTestCase):
     def test_counts_where_nothing_is_keyed_and_says_whose_it_is(self):
         _, paper = add_paper(self.preparer, self.return_.pk, "business", "taxpayer", {"activity": "Repair", "code": "811490"})
         self.assertEqual(self.node().method, "")
-        answering.answer(self.signer, self.FIELD, "cash")
+        practice_answers.answer(self.signer, self.FIELD, "cash")
         self.assertEqual((self.node().method, self.node().cell("method").how), ("cash", "answered"))
         view = paper_view(self.fresh(), paper, result_of(self.fresh()))
         field = next(one for one in view.fields if one.path == "method")
@@ -55,17 +55,17 @@ class AnswerTests(OfficeTestCase):
         self.assertIn(self.signer.initials, field.help)
         self.key("method", "accrual", paper=paper)
         self.assertEqual(self.node().method, "accrual")
-        answering.answer(self.signer, self.FIELD, "")
+        practice_answers.answer(self.signer, self.FIELD, "")
         self.key("method", "", paper=paper)
         self.assertEqual(self.node().method, "")
 
     def test_only_questions_that_are_alike_everywhere_and_only_fitting_answers(self):
         with self.assertRaisesRegex(BadValue, "for all returns"):
-            answering.answer(self.signer, "us.diligence.knowledge", "yes")
+            practice_answers.answer(self.signer, "us.diligence.knowledge", "yes")
         with self.assertRaises(BadValue):
-            answering.answer(self.signer, self.FIELD, "by guess")
+            practice_answers.answer(self.signer, self.FIELD, "by guess")
         with self.assertRaises(Refused):
-            answering.answer(self.preparer, self.FIELD, "cash")
+            practice_answers.answer(self.preparer, self.FIELD, "cash")
 
     def test_nothing_of_due_diligence_can_be_answered_in_advance(self):
-        self.assertFalse([one.field for one in answering.questions(self.firm) if "diligence" in one.field])
+        self.assertFalse([one.field for one in practice_answers.questions(self.firm) if "diligence" in one.field])

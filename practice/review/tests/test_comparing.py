@@ -5,7 +5,7 @@ from practice.returns.entry import add_paper
 from practice.returns.models import Return
 from practice.returns.opening import open_return
 from practice.returns.page import live_papers
-from practice.review import answering, margin, mending, variance
+from practice.review import margin, mending, practice_answers, variance
 from practice.review.listing import fitting, grouped, lines_of
 from practice.review.progress import lines_that_matter, progress_of
 from practice.tests.office import WAGES, OfficeTestCase
@@ -86,17 +86,17 @@ class ProgressTests(OfficeTestCase):
 
     def test_what_matters_is_by_amount_and_by_choice(self):
         result = result_of(self.again())
-        answering.set_what_matters(self.signer, "50,000", "1040 16\n")
+        practice_answers.set_what_matters(self.signer, "50,000", "1040 16\n")
         self.firm.refresh_from_db()
         found = {cell.address: cell.value for cell in lines_that_matter(self.firm, result)}
         self.assertIn("us.1040.16", found)
         self.assertTrue(all(value >= 50_000 for at, value in found.items() if at != "us.1040.16"))
         with self.assertRaisesRegex(BadValue, "1040 999"):
-            answering.set_what_matters(self.signer, "0", "1040 999")
+            practice_answers.set_what_matters(self.signer, "0", "1040 999")
         with self.assertRaisesRegex(BadValue, "amount"):
-            answering.set_what_matters(self.signer, "much", "")
+            practice_answers.set_what_matters(self.signer, "much", "")
         with self.assertRaisesRegex(BadValue, "amount"):
-            answering.set_what_matters(self.signer, "NaN", "")
+            practice_answers.set_what_matters(self.signer, "NaN", "")
 
 
 class ListingTests(OfficeTestCase):

@@ -6,9 +6,9 @@ from practice.dispatch.models import State, Submission
 from practice.returns.opening import open_return
 from practice.returns.presence import note_presence
 from practice.returns.tests.test_pages import PageTestCase
-from practice.signing.asking import ask_for_signature, sign_in_office
 from practice.signing.locking import lock_figures
 from practice.signing.needed import authorities_to_sign
+from practice.signing.requesting import ask_for_signature, sign_in_office
 from practice.tests.office import SIGNATURE
 
 

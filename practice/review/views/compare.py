@@ -4,7 +4,7 @@ from django.shortcuts import render
 
 from practice.pages.lists import export
 from practice.returns.page import live_papers, open_page
-from practice.returns.sights import moved_since
+from practice.returns.ripple_bases import moved_since
 from practice.review import margin, variance
 from practice.review.listing import grouped, lines_of
 from practice.review.progress import progress_of

@@ -6,7 +6,7 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may, require
 from practice.pages.lists import export
-from practice.review import answering, gate, silencing
+from practice.review import gate, practice_answers, silencing
 from practice.review.listing import WEIGHTS
 from taxcore.engine import KINDS, BadValue
 
@@ -42,8 +42,8 @@ def silence(request):
 def answers(request, status=200, **more):
     require(request.user, "view")
     context = {
-        "questions": answering.questions(request.user.firm), "firm": request.user.firm, "conditions": gate.CONDITIONS,
-        "lines": answering.lines_always(request.user.firm), "may_administer": may(request.user, "administer"),
+        "questions": practice_answers.questions(request.user.firm), "firm": request.user.firm, "conditions": gate.CONDITIONS,
+        "lines": practice_answers.lines_always(request.user.firm), "may_administer": may(request.user, "administer"),
     }  # fmt: skip
     return render(request, "review/answers.html", context | more, status=status)
 
@@ -52,7 +52,7 @@ def answers(request, status=200, **more):
 def answer(request):
     field, value = request.POST.get("field", ""), request.POST.get("value", "")
     try:
-        answering.answer(request.user, field, value)
+        practice_answers.answer(request.user, field, value)
         messages.success(request, "Saved. It shows as the practice's answer on every return that has none.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field=field, typed=value)
@@ -62,7 +62,7 @@ def answer(request):
 @require_POST
 def locking(request):
     """What must be done before a return is locked, and whether reviewers may enter amounts."""
-    answering.set_locking(request.user, request.POST.getlist("needs"), "reviewers_correct" in request.POST)
+    practice_answers.set_locking(request.user, request.POST.getlist("needs"), "reviewers_correct" in request.POST)
     messages.success(request, "Saved. It applies to every return that is not locked yet.")
     return redirect("firm-answers")
 
@@ -71,7 +71,7 @@ def locking(request):
 def efile(request):
     efin, pin = request.POST.get("efin", ""), request.POST.get("pin", "")
     try:
-        answering.set_efile_numbers(request.user, efin, pin)
+        practice_answers.set_efile_numbers(request.user, efin, pin)
         messages.success(request, "Saved. Authorizations signed from now on show them.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field="efile", typed=efin, typed_pin=pin)
@@ -81,7 +81,7 @@ def efile(request):
 @require_POST
 def matters(request):
     try:
-        answering.set_what_matters(request.user, request.POST.get("from", ""), request.POST.get("lines", ""))
+        practice_answers.set_what_matters(request.user, request.POST.get("from", ""), request.POST.get("lines", ""))
         messages.success(request, "Saved. Progress is measured by it from now on.")
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field="matters", typed=request.POST.get("lines", ""))

@@ -6,9 +6,9 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
-from practice.firm.typed import money
+from practice.firm.typed_values import money
 from practice.returns import arranging, confirming
-from practice.seat.views.answers import go
+from practice.seat.views.save_response import go
 from taxcore.engine import BadValue
 
 

@@ -8,10 +8,10 @@ from django.views.decorators.http import require_GET
 
 from practice.returns.addresses import place_of
 from practice.returns.computing import trials_of
-from practice.returns.effects import history_view, moved_view
 from practice.returns.lineage import lineage_of
 from practice.returns.page import live_papers, open_page
-from practice.returns.sights import BASES, moved_since
+from practice.returns.ripple_bases import BASES, moved_since
+from practice.returns.what_moved import history_view, moved_view
 from practice.review.margin import about_figure
 from taxcore.whatif.sensitivity import movers
 

@@ -5,7 +5,7 @@ from django.shortcuts import render
 from practice.returns.computing import pack_of, result_of
 from practice.returns.flow import picture_of
 from practice.returns.page import open_page
-from practice.returns.sights import last_year
+from practice.returns.ripple_bases import last_year
 
 
 def flow(request, return_id):

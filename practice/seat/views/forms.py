@@ -4,7 +4,7 @@ from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
 from practice.firm.permissions import may
-from practice.firm.typed import money
+from practice.firm.typed_values import money
 from practice.pages.recent import note_recent
 from practice.returns import overriding
 from practice.returns.drawing import field_view, lists_of

@@ -12,8 +12,8 @@ from practice.returns.drawing import field_view, findings_by_address, lists_of, 
 from practice.returns.entry import NoSuchField, add_paper
 from practice.returns.index import coming_next, index_view
 from practice.returns.page import live_papers, open_page
-from practice.returns.sights import BASES
-from practice.seat.views.answers import base_of
+from practice.returns.ripple_bases import BASES
+from practice.seat.views.save_response import base_of
 from taxcore.engine import Amount, BadValue, Choice
 
 _FIRST = 8  # columns that are shown though nobody has used them

@@ -17,8 +17,8 @@ from practice.returns.index import index_view
 from practice.returns.lineage import lineage_of
 from practice.returns.page import live_papers, open_page
 from practice.returns.presence import note_presence, others_in
-from practice.returns.sights import BASES, note_opening
-from practice.seat.views.answers import base_of, go, moved
+from practice.returns.ripple_bases import BASES, note_opening
+from practice.seat.views.save_response import base_of, go, moved
 from taxcore.engine import BadValue, Rows
 
 

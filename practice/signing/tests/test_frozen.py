@@ -13,7 +13,7 @@ from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.returns import computing, frozen
 from practice.returns.computing import result_of
 from practice.returns.models import Snapshot
-from practice.signing import asking
+from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
 from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 
@@ -21,9 +21,9 @@ from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 class LaterLawTests(OfficeTestCase):
     def setUp(self):
         super().setUp()
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         for code in ("us", "us-il"):
-            asking.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
+            requesting.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")
         self.again()
 
     def later_law(self):

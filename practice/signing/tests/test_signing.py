@@ -13,7 +13,7 @@ from practice.firm.crypto import unseal_bytes
 from practice.returns import frozen
 from practice.returns.changing import Settled
 from practice.returns.models import Snapshot
-from practice.signing import asking, locking, needed
+from practice.signing import locking, needed, requesting
 from practice.signing.comparing import corrections
 from practice.signing.tasks import make_authorization
 from practice.tests.office import SIGNATURE, OfficeTestCase
@@ -76,10 +76,10 @@ class LockingTests(OfficeTestCase):
 class SigningTestCase(OfficeTestCase):
     def setUp(self):
         super().setUp()
-        self.asked = asking.ask_for_signature(self.signer, self.return_.pk)[0]
+        self.asked = requesting.ask_for_signature(self.signer, self.return_.pk)[0]
 
     def sign(self, authority="us", image=SIGNATURE):
-        return asking.sign_in_office(
+        return requesting.sign_in_office(
             self.administrator, self.return_.pk, self.client_person.pk, authority, image, "127.0.0.1", "41706"
         )
 
@@ -97,14 +97,14 @@ class SignatureTests(SigningTestCase):
 
     def test_a_signature_is_taken_once(self):
         self.sign()
-        with self.assertRaisesRegex(asking.CannotSign, "signed already"):
+        with self.assertRaisesRegex(requesting.CannotSign, "signed already"):
             self.sign()
 
     BAD_IMAGES = [("nothing", ""), ("no picture", "data:image/png;base64,aGVsbG8="), ("not base64", "data:image/png;base64,***")]
 
     def test_an_image_that_is_none_is_refused(self):
         for why, image in self.BAD_IMAGES:
-            with self.subTest(why), self.assertRaises(asking.CannotSign):
+            with self.subTest(why), self.assertRaises(requesting.CannotSign):
                 self.sign(image=image)
 
     def test_an_empty_canvas_is_refused(self):
@@ -115,7 +115,7 @@ class SignatureTests(SigningTestCase):
 
         made = io.BytesIO()
         Image.new("RGBA", (300, 100), (0, 0, 0, 0)).save(made, "PNG")
-        with self.assertRaisesRegex(asking.CannotSign, "empty"):
+        with self.assertRaisesRegex(requesting.CannotSign, "empty"):
             self.sign(image="data:image/png;base64," + base64.b64encode(made.getvalue()).decode())
 
     def test_the_authorisation_carries_the_hash_and_is_kept_encrypted(self):
@@ -144,7 +144,7 @@ class SignatureTests(SigningTestCase):
         self.sign_all()
         self.key("federal_withheld", "5912.00")
         self.assertEqual([one.authority for one in self.again().signatures.filter(voided_at=None)], ["us-il"])
-        asking.ask_for_signature(self.signer, self.return_.pk)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
         self.assertEqual([one.code for *_, one in needed.missing_signatures(self.again())], ["us"])
 
     NOT_SIGNED_FIGURES = [("employer_street", "5 Slipway"), ("employer_number", "00-2905518"), ("federal_withheld", "5819.00")]
@@ -165,7 +165,7 @@ class SignatureTests(SigningTestCase):
         self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "no signed amount changed")
 
     def test_who_examined_the_return_examines_it_again_when_its_words_changed(self):
-        asking.note_read(self.asked.pk, self.client_person)
+        requesting.note_read(self.asked.pk, self.client_person)
         self.key("employer_street", "5 Slipway")
         self.assertIsNotNone(type(self.asked).objects.for_firm(self.firm).get(pk=self.asked.pk).read_at)
         locking.lock_figures(self.signer, self.return_.pk)
@@ -186,8 +186,8 @@ class SignatureTests(SigningTestCase):
     def test_an_old_request_cannot_sign_new_figures(self):
         self.key("wages", "62480.00")
         locking.lock_figures(self.signer, self.return_.pk)
-        with self.assertRaises(asking.SignatureRequest.DoesNotExist):
-            asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, None, "41706")
+        with self.assertRaises(requesting.SignatureRequest.DoesNotExist):
+            requesting.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, None, "41706")
 
 
 class IdentityTests(SigningTestCase):
@@ -195,36 +195,36 @@ class IdentityTests(SigningTestCase):
         return mock.patch.object(httpx, "post", side_effect=[httpx.Response(200, json=reply) for reply in replies])
 
     def test_nobody_signs_in_the_portal_before_proving_identity(self):
-        with self.assertRaisesRegex(asking.CannotSign, "questions"):
-            asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, None, "41706")
+        with self.assertRaisesRegex(requesting.CannotSign, "questions"):
+            requesting.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, None, "41706")
 
     def test_right_answers_open_the_canvas(self):
         with self.answer({"id": "c", "questions": []}, {"passed": True, "tries_left": 0}):
-            asking.begin_identity_check(self.asked.pk, self.client_person)
-            asking.answer_identity_check(self.asked.pk, self.client_person, {})
-        with self.assertRaisesRegex(asking.CannotSign, "Review the whole return"):
-            asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", "41706")
-        asking.note_read(self.asked.pk, self.client_person)
+            requesting.begin_identity_check(self.asked.pk, self.client_person)
+            requesting.answer_identity_check(self.asked.pk, self.client_person, {})
+        with self.assertRaisesRegex(requesting.CannotSign, "Review the whole return"):
+            requesting.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", "41706")
+        requesting.note_read(self.asked.pk, self.client_person)
         for pin in ("", "1234", "00000", "1234x", "١٢٣٤٥"):
-            with self.assertRaisesRegex(asking.CannotSign, "five digits"):
-                asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", pin)
-        asking.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", "41706")
+            with self.assertRaisesRegex(requesting.CannotSign, "five digits"):
+                requesting.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", pin)
+        requesting.sign_in_portal(self.client_person, self.asked.pk, "us", SIGNATURE, "127.0.0.1", "41706")
         self.assertEqual(self.return_.signatures.get().pin, "41706")
         self.assertEqual(self.return_.signatures.get().manner, "portal")
 
     def test_a_second_wrong_answer_ends_it(self):
         replies = ({"id": "c", "questions": []}, {"passed": False, "tries_left": 1}, {"passed": False, "tries_left": 0})
         with self.answer(*replies):
-            asking.begin_identity_check(self.asked.pk, self.client_person)
-            self.assertIsNone(asking.answer_identity_check(self.asked.pk, self.client_person, {}).identity_failed_at)
-            self.assertIsNotNone(asking.answer_identity_check(self.asked.pk, self.client_person, {}).identity_failed_at)
-        with self.assertRaisesRegex(asking.CannotSign, "call the office"):
-            asking.begin_identity_check(self.asked.pk, self.client_person)
+            requesting.begin_identity_check(self.asked.pk, self.client_person)
+            self.assertIsNone(requesting.answer_identity_check(self.asked.pk, self.client_person, {}).identity_failed_at)
+            self.assertIsNotNone(requesting.answer_identity_check(self.asked.pk, self.client_person, {}).identity_failed_at)
+        with self.assertRaisesRegex(requesting.CannotSign, "call the office"):
+            requesting.begin_identity_check(self.asked.pk, self.client_person)
         self.assertEqual(self.events("identity not verified").count(), 2)
 
     def test_a_service_that_is_away_loses_nothing(self):
-        with mock.patch.object(httpx, "post", side_effect=httpx.ConnectError("no")), self.assertRaises(asking.ServiceAway):
-            asking.begin_identity_check(self.asked.pk, self.client_person)
+        with mock.patch.object(httpx, "post", side_effect=httpx.ConnectError("no")), self.assertRaises(requesting.ServiceAway):
+            requesting.begin_identity_check(self.asked.pk, self.client_person)
 
 
 class SettledTests(SigningTestCase):

@@ -12,14 +12,14 @@ from practice.dispatch import filing, tasks
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.firm.permissions import NotOfThisFirm, Refused
-from practice.returns.before import last_year
 from practice.returns.changing import Settled
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_spouse, remove_paper, save_field
+from practice.returns.last_year import last_year
 from practice.returns.models import Return, Stage
 from practice.returns.undoing import undo_last
 from practice.review.notices import notices_of
-from practice.signing import asking, locking
+from practice.signing import locking, requesting
 from practice.tests.office import SIGNATURE, WAGES, OfficeTestCase
 from practice.us import extending, separate_returns, state_returns
 from taxcore.engine import BadValue
@@ -174,8 +174,8 @@ class GivingUpTests(ApartTestCase):
 class FilingTests(ApartTestCase):
     def signed(self):
         made = self.part()
-        asking.ask_for_signature(self.signer, made.pk)
-        asking.sign_in_office(self.administrator, made.pk, self.client_person.pk, "us-il", SIGNATURE, None, "41706")
+        requesting.ask_for_signature(self.signer, made.pk)
+        requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, "us-il", SIGNATURE, None, "41706")
         return made
 
     def test_the_state_is_filed_alone_and_waits_for_nobody(self):

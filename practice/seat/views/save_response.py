@@ -5,10 +5,10 @@ from django.shortcuts import redirect, render
 
 from practice.intake.attaching import attached_to
 from practice.returns.drawing import differing_fields, paper_view, table_totals
-from practice.returns.effects import moved_view, ripple_view
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.page import live_papers, shared
-from practice.returns.sights import BASES, moved_since
+from practice.returns.ripple_bases import BASES, moved_since
+from practice.returns.what_moved import moved_view, ripple_view
 
 
 def base_of(request):

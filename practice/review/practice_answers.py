@@ -11,7 +11,7 @@ from practice.firm.events import record
 from practice.firm.models import Firm
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import require
-from practice.firm.typed import read_typed
+from practice.firm.typed_values import read_typed
 from practice.review import gate
 from taxcore.engine import BadValue, Choice, Flag
 

@@ -5,8 +5,8 @@ from decimal import Decimal
 
 from django.utils import timezone
 
-from practice.returns.before import last_year
 from practice.returns.computing import result_of
+from practice.returns.last_year import last_year
 from practice.returns.models import Sight
 from taxcore.engine import figures, ripple_since
 
