@@ -121,6 +121,7 @@ def _computed(return_, before=None):
         try:
             if (found := spare.changed(data)) is not None:
                 return found
+            _take_apart(spare)
         except Exception:
             _log.exception("return %s: not computed by what changed, but in full", return_.pk)
     return compute(pack_of(return_), data)
@@ -169,8 +170,17 @@ def _keep(return_id, mark, result, spare):
     with _guard:
         store[return_id] = (mark, result, spare if spare is not None and spare.run is not result.run else None)
         store.move_to_end(return_id)
-        while len(store) > _KEEP:
-            store.popitem(last=False)
+        gone = [store.pop(key) for key in list(store)[: max(len(store) - _KEEP, 0)] if store is not _shared or key not in _locks]
+    if store is _shared:
+        for _, newest, spare in gone:  # nobody works with that return, so nobody looks at its results
+            _take_apart(newest, spare)
+
+
+def _take_apart(*results):
+    """Otherwise Python's collector looks for them among everything that lives, while somebody waits."""
+    for result in results:
+        if result is not None:
+            result.take_apart()
 
 
 def forget():

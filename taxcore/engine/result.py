@@ -69,6 +69,12 @@ class Result:
         run = self.run
         return _settled(run) if changes.take(run, run.pack.earlier(data)) else None
 
+    def take_apart(self) -> None:
+        """Let go of everything, for whoever knows that nobody looks at it any more. Figures, forms and the run know each other in
+        circles; so they go at once, and nobody has to search for them later."""
+        self.run.take_apart()
+        self.__dict__.clear()
+
     @cached_property
     def bottom_lines(self) -> tuple[BottomLine, ...]:
         return tuple(self._bottom_lines())

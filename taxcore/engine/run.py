@@ -157,6 +157,8 @@ class Run:
             self.asked.pop(key, None)
             self.doubted.pop(key, None)
         self.settled -= set(forms.values())
+        for cell in cells:
+            cell.value = cell.because = None  # a figure and its cell know each other
         left = set(cells)
         self.refused = {cell: bad for cell, bad in self.refused.items() if cell not in left}
         self.unsettled = [cell for cell in self.unsettled if cell not in left]
@@ -293,6 +295,15 @@ class Run:
     def line_before(self, name: str) -> Decimal | None:
         """Last year's amount of a line by its name; None where last year is not known, zero where the line was not there."""
         return self.last_year.lines.get(name, ZERO) if self.last_year is not None else None
+
+    def take_apart(self) -> None:
+        """Cut what goes in circles. The run is of no use afterwards."""
+        for node in list(self.nodes()):
+            for cell in _taken_from(node):
+                cell.node = cell.value = cell.computed = cell.because = cell.look = None  # type: ignore[assignment]
+                cell.reads = []
+            node.run = None
+        self.__dict__.clear()
 
     def refuse(self, cell: Cell, bad: BadValue) -> None:
         self.refused[cell] = bad

@@ -6,7 +6,9 @@ from django.db import connection
 from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 
+from practice.returns import computing
 from practice.returns.computing import alone_with, data_of, forget, pack_of, result_of
+from practice.returns.opening import open_return
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import Result, compute
 
@@ -78,3 +80,13 @@ class KeptResultsTests(OfficeTestCase):
             with self.captureOnCommitCallbacks(execute=False):  # as if it were rolled back: nothing is kept
                 self.key("wages", "52000")
             self.assertEqual(before["us.1040.1a"].value, 51_000)
+
+    def test_what_leaves_the_store_is_taken_apart_unless_somebody_works_with_it(self):
+        people = [(self.client_person.pk, "taxpayer")]
+        other, busy = (open_return(self.preparer, self.household.pk, year, people) for year in (2023, 2024))
+        results = [compute(pack_of(one), data_of(one)) for one in (busy, other, self.return_)]
+        with mock.patch.object(computing, "_KEEP", 1), alone_with(busy.pk):
+            for return_, result in zip((busy, other, self.return_), results, strict=True):
+                with alone_with(return_.pk):
+                    computing._keep(return_.pk, "mark", result, None)
+        self.assertEqual([vars(result) == {} for result in results], [False, True, False])

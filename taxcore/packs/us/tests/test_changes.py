@@ -1,7 +1,9 @@
 """Recomputed by need equals computed in full, after any sequence of edits: lines, reads, explanations, findings, filed documents."""
 
+import gc
 import random
 import re
+import weakref
 from decimal import Decimal
 from unittest import TestCase
 
@@ -74,6 +76,20 @@ class ChangeTests(TestCase):
                 full = compute(PACK, entered)
                 self.assertEqual(seen(result), seen(full))
                 self.assertEqual(filed(result), filed(full))
+
+    def test_a_result_taken_apart_leaves_nothing_to_the_collector(self):
+        gc.collect()
+        gc.disable()
+        try:
+            result = compute(PACK, self._start(random.Random(1)))
+            result = result.changed(result.run.everything.but(papers=result.run.everything.papers[:-1]))
+            self.assertNotEqual(seen(result), {})
+            marks = [weakref.ref(one) for one in (result.run, *result.forms, *result.run.all_papers())]
+            result.take_apart()
+            del result
+            self.assertEqual([mark() for mark in marks if mark() is not None], [])
+        finally:
+            gc.enable()
 
     def test_any_line_may_be_overridden_with_any_amount(self):
         """Nothing raises, whatever the amount: a figure that a table is looked up by is one of those."""
