@@ -53,10 +53,10 @@ class _EnterLoop(Exception):
 PEOPLE, ANY = "", "*"  # among the shapes: who is on the return, and which papers of whatever kind
 
 
-class _Shapes(dict[str, Raw]):
-    """What stands among the reads for the papers of a kind: which there are, in which order."""
+class _Shapes(dict[Any, Raw]):
+    """What stands among the reads for the papers of a kind: which there are, in which order. Under (id,) for one of them."""
 
-    def __missing__(self, kind: str) -> Raw:
+    def __missing__(self, kind: Any) -> Raw:
         made = self[kind] = Raw()
         return made
 
@@ -132,10 +132,11 @@ class Run:
         papers = (paper for kind in self._papers.values() for paper in kind)
         return {(node.kind, node.key): node for node in (*self._people, *papers)}
 
-    def shape(self) -> dict[str, list[Any]]:
+    def shape(self) -> dict[Any, list[Any]]:
         """Who is on the return and which papers of each kind, under the names that `shapes` has."""
         papers = [paper for kind in self._papers.values() for paper in kind]
-        return {**self._papers, PEOPLE: self._people, ANY: [*self._people, *papers]}
+        by_id = {(key,): [paper] for key, paper in self._by_key.items()}
+        return {**self._papers, **by_id, PEOPLE: self._people, ANY: [*self._people, *papers]}
 
     def filled(self) -> list[Any]:
         """Empty papers in whose place there is another now; they are not kept."""
@@ -249,8 +250,7 @@ class Run:
 
     def by_key(self, kinds: tuple[str, ...], key: str) -> Any:
         """The paper of one of these kinds with that id, or None."""
-        for kind in kinds:
-            self.reading.append(self.shapes[kind])
+        self.reading.append(self.shapes[key,])
         found = self._by_key.get(key)
         return found if found is not None and found.kind in kinds else None
 
