@@ -34,10 +34,14 @@ def clean_environment() -> dict[str, str]:
 
 
 def _copy_prepared(data: Path) -> None:
-    """Fill a data folder with the demo practice, which is made once for a run of the tests: making it takes longer than most of
-    them. Without such a run (IMPUESTO_TESTS_SHARE) the folder stays empty and the start fills it."""
-    if not (share := os.environ.get("IMPUESTO_TESTS_SHARE")):
-        return
+    """Fill a data folder with the demo practice of this run of the tests. Without such a run (IMPUESTO_TESTS_SHARE) the folder
+    stays empty and the start fills it."""
+    if share := os.environ.get("IMPUESTO_TESTS_SHARE"):
+        subprocess.run(["cp", "-a", f"{prepared(share)}/.", str(data)], check=True)
+
+
+def prepared(share: str) -> Path:
+    """A data folder with the demo practice, made once for a run of the tests: making it takes longer than most of them."""
     made = Path(share) / "demo"
     with open(f"{made}.lock", "w") as lock:
         fcntl.flock(lock, fcntl.LOCK_EX)  # two processes test at a time
@@ -46,7 +50,7 @@ def _copy_prepared(data: Path) -> None:
             command = [str(HOME / "impuesto"), "start", "--only-prepare", "--port", str(free_port()), "--data", str(made)]
             subprocess.run(command, cwd="/", env=clean_environment(), check=True, capture_output=True)
             (made / "prepared").touch()
-    subprocess.run(["cp", "-a", f"{made}/.", str(data)], check=True)
+    return made
 
 
 class RunningPractice:

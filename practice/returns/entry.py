@@ -115,6 +115,7 @@ def save_field(actor, return_id, paper_id, path, text, was):
     if value == place.plain:
         return Saved(return_, paper, before, before, "", path)
     was_text = _shown(place, place.plain) or _computed_text(before, paper, place)
+    keep_client_in_step(paper, place, value)
     note_change(actor, return_, paper, place, value, tape)
     put_value(paper, place, value, actor, tape)
     paper.save()
@@ -183,7 +184,6 @@ def note_paper(actor, return_, paper, how, batch="", undoes=None):
 
 def put_value(paper, place, value, actor, tape, how="keyed"):
     """Store one open-format value with its provenance; an empty one takes the field out."""
-    keep_client_in_step(paper, place, value)
     if value == "":
         place.values.pop(place.name, None)
         paper.provenance.pop(place.path, None)

@@ -3,6 +3,7 @@
 from django.db import transaction
 from django.utils import timezone
 
+from practice.clients.keeping import keep_client_in_step
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import ROWS_CAME, Conflict, NoSuchField, Saved, note_paper, place_at, put_value
@@ -66,6 +67,7 @@ def _undo_one(actor, return_, change):
         firm=return_.firm, of=return_, paper=paper, path=change.path, before=change.after, after=change.before, how="undone",
         sealed=change.sealed, by=actor, undoes=change,
     )  # fmt: skip
+    keep_client_in_step(paper, place, was)
     put_value(paper, place, was, actor, "")
     paper.save()
     return within(place.declared.label)

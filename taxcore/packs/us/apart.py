@@ -11,8 +11,9 @@ from dataclasses import dataclass, replace
 from decimal import ROUND_HALF_UP, Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, Amount, PaperValues, ReturnData, Rows, compute
+from taxcore.engine import ZERO, Amount, PaperValues, ReturnData, Rows
 from taxcore.packs.us import couples, places
+from taxcore.whatif.trials import Trials
 
 _CENT = Decimal("0.01")
 _OTHER = {"taxpayer": "spouse", "spouse": "taxpayer"}
@@ -53,9 +54,10 @@ class Apart:
 
 def choices(run: Any) -> Iterator[Apart]:
     """Every state in which this couple may file separately, with what it would come to."""
+    trials = {person.role: Trials(run.pack) for person in run.form("us.1040").filers}  # from state to state little differs
     for one in places.wanted(run):
         if one.made and not one.left_out and may(run, one.state):
-            yield comparison(run, one.state)
+            yield comparison(run, one.state, trials)
 
 
 def may(run: Any, state: str) -> bool:
@@ -81,10 +83,11 @@ def _income_of(row: Any) -> Decimal:
     return sum((getattr(row, name) for name in ("wages", "income") if name in row.fields()), ZERO)
 
 
-def comparison(run: Any, state: str) -> Apart:
-    """What one return together and the returns apart come to."""
+def comparison(run: Any, state: str, trials: Mapping[str, Trials] | None = None) -> Apart:
+    """What one return together and the returns apart come to. `trials` by role serve more than one state."""
     filers = {person.role: person.title for person in run.form("us.1040").filers}
-    amounts = {role: _bottom_line(compute(run.pack, of_one(run, role, state)), state) for role in filers}
+    trials = trials or {role: Trials(run.pack) for role in filers}
+    amounts = {role: _bottom_line(trials[role].of(of_one(run, role, state)), state) for role in filers}
     each = {role: amount for role, amount in amounts.items() if amount is not None}
     rule = couples.rule(state)
     return Apart(state, _bottom_line_of(run, state), each, {role: filers[role] for role in each}, rule.source, rule.doubt)

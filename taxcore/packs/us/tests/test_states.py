@@ -15,6 +15,7 @@ from taxcore.engine import figures
 from taxcore.engine import law as law_files
 from taxcore.engine.filed import filed_document, filed_schema
 from taxcore.packs.us import PACK, extensions, places
+from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.states.base import folder
 from taxcore.packs.us.states.table import tax_by_table
@@ -308,7 +309,7 @@ class ResidencyTests(TestCase):
                 self.assertLessEqual(credit, min(elsewhere.tax + 1, tax))
 
     def test_untaxed_states_want_nothing(self):
-        for state in places.UNTAXED:
+        for state in UNTAXED:
             self.assertEqual(places.wanted(result(filing(residence=state), w2(50_000, 0, **at((state, 50_000, 0)))).run), ())
 
     def test_agreements_leave_wages_at_home(self):
