@@ -104,8 +104,8 @@ class Cluster:
             begins = len(self._log())
             with contextlib.suppress(Trouble):
                 self._run("pg_ctl", "start", "-D", str(self.data), "-l", str(self.folder / "log"), "-w", "-t", "30", "-s")
-                if self._wait():
-                    return
+            if (self.data / "postmaster.pid").exists() and self._wait():  # one that died at once need not be waited for
+                return
             (self.folder / "port").unlink()
             if _TAKEN not in self._log()[begins:]:
                 break

@@ -3,7 +3,7 @@
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.computing import new_result_of, pack_of
-from practice.returns.gathering import gathered, gathering
+from practice.returns.gathering import gathered
 from practice.returns.models import Return, Stage, State
 from practice.returns.stages import reach
 from taxcore.engine import ripple
@@ -18,7 +18,7 @@ def open_for_change(actor, return_id, action="key"):
     """The return with its papers, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or
     accepted."""
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
-    return_ = gathered(fetch(gathering(wanted, actor.firm), actor, pk=return_id))
+    return_ = gathered(fetch(wanted.prefetch_related("papers"), actor, pk=return_id))
     require(actor, action, return_)
     if says := closed_because(return_):
         raise Settled(says)

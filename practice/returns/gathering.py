@@ -1,4 +1,4 @@
-"""A return with what every change of it needs, in two queries: itself with its few small rows, and its papers."""
+"""What every change of a return needs besides its papers: its few small rows, in one query."""
 
 from django.contrib.postgres.expressions import ArraySubquery
 from django.db.models import OuterRef, TextField
@@ -15,11 +15,22 @@ _SMALL = {
 }
 
 
-def gathering(queryset, firm):
-    """The same returns of a firm, each with all that `gathered` takes apart."""
-    arrays = {f"found_{name}": _as_texts(name, names, firm) for name, names in _SMALL.items()}
+def gathered(return_):
+    """The return with its small rows where their managers look for them, and last year's mark, read in one query.
+
+    Ask it of a return that is locked already, never in the query that locks it: what that query reads besides the row is as it
+    was before the wait for the lock, and whoever held it may have overridden a line or filed the return."""
+    firm = return_.firm_id
+    arrays = {name: _as_texts(name, names, firm) for name, names in _SMALL.items()}
     before = ArraySubquery(marks_of_the_year_before(firm, OuterRef("household"), OuterRef("pack"), OuterRef("year") - 1))
-    return queryset.annotate(**arrays, found_before=before).prefetch_related("papers")
+    found = Return.objects.for_firm(firm).filter(pk=return_.pk).values_list(*arrays.values(), before).get()
+    for name, texts in zip(_SMALL, found, strict=False):
+        rows = getattr(return_, name).all()
+        rows._result_cache = [_row(return_, rows.model, one) for one in texts]
+        rows._prefetch_done = True
+        return_._prefetched_objects_cache[name] = rows
+    return_.mark_of_last_year = next(iter(map(tuple, found[-1])), None) if return_.apart_from_id is None else None
+    return return_
 
 
 def _as_texts(name, names, firm):
@@ -29,17 +40,6 @@ def _as_texts(name, names, firm):
 
 def _model(name):
     return Return._meta.get_field(name).related_model
-
-
-def gathered(return_):
-    """A return that `gathering` found, with its small rows where their managers look for them."""
-    for name in _SMALL:
-        rows = getattr(return_, name).all()
-        rows._result_cache = [_row(return_, rows.model, texts) for texts in getattr(return_, f"found_{name}")]
-        rows._prefetch_done = True
-        return_._prefetched_objects_cache[name] = rows
-    return_.mark_of_last_year = next(iter(map(tuple, return_.found_before)), None) if return_.apart_from_id is None else None
-    return return_
 
 
 def _row(return_, model, texts):

@@ -1,7 +1,13 @@
 """What a change finds with its return is what the database has, and nothing more was read."""
 
+import threading
+import time
 from decimal import Decimal
 
+from django.db import connection, transaction
+from django.test import TransactionTestCase
+
+from practice.returns import computing
 from practice.returns.arranging import set_control
 from practice.returns.changing import open_for_change
 from practice.returns.last_year import mark_of_last_year
@@ -27,7 +33,7 @@ class GatheringTests(OfficeTestCase):
         self.assertEqual(len(plain), 2)
 
     def test_nothing_is_there_where_nothing_is(self):
-        with self.assertNumQueries(2):
+        with self.assertNumQueries(3):
             found = self.gathered()
             self.assertEqual([*found.overrides.all(), *found.submissions.all(), *found.controls.all()], [])
             self.assertEqual([paper.pk for paper in found.papers.all() if paper.kind == "w2"], [self.paper.pk])
@@ -40,3 +46,40 @@ class GatheringTests(OfficeTestCase):
         with self.assertNumQueries(0):
             self.assertEqual(mark_of_last_year(found), (before.pk, before.version))
         self.assertEqual(found.overrides.all()[0].by, self.preparer)
+
+
+class WaitingTests(TransactionTestCase):
+    """Two people at once: each commits, so this is no test in a transaction of its own."""
+
+    def setUp(self):
+        OfficeTestCase.setUpTestData.__func__(type(self))
+        computing.forget()
+
+    def test_whoever_waited_for_the_lock_sees_what_was_done_meanwhile(self):
+        found = []
+
+        def second():
+            try:
+                with transaction.atomic():
+                    found.extend(one.address for one in open_for_change(self.signer, self.return_.pk).overrides.all())
+            finally:
+                connection.close()
+
+        waiting = threading.Thread(target=second)
+        with transaction.atomic():
+            open_for_change(self.preparer, self.return_.pk)
+            waiting.start()
+            self._until_somebody_waits()
+            set_override(self.preparer, self.return_.pk, "us.1040.1h", Decimal("12.50"), "a slip that came late")
+        waiting.join(20)
+        self.assertEqual(found, ["us.1040.1h"])
+
+    def _until_somebody_waits(self):
+        until = time.monotonic() + 10
+        with connection.cursor() as cursor:
+            while time.monotonic() < until:
+                cursor.execute("select count(*) from pg_locks where not granted")
+                if cursor.fetchone()[0]:
+                    return
+                time.sleep(0.02)
+        self.fail("nobody waits")
