@@ -7,7 +7,7 @@ from django.contrib.postgres.fields import ArrayField
 from django.db.models import BigIntegerField, F, Func
 
 from practice.returns.models import Return
-from taxcore.engine import LastYear, figures
+from taxcore.engine import last_year_of
 
 _KEEP = 32
 _known = OrderedDict()  # {(return's id, its version): LastYear}: plain values, so that threads may share them
@@ -53,7 +53,7 @@ def last_years_data(return_, data_of, result_of):
     if found is None:
         before = last_year(return_)
         key = (before.pk, before.version)
-        found = LastYear(before.year, data_of(before, look_back=False).papers, figures(result_of(before)))
+        found = last_year_of(result_of(before))
         with _guard:
             _known[key] = found
             while len(_known) > _KEEP:

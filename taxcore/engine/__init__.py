@@ -1,5 +1,6 @@
 """Figures, lines, forms, evaluation, explanation, overrides. Knows no country."""
 
+from taxcore.engine.balances import Balance
 from taxcore.engine.cells import Cell, Node
 from taxcore.engine.checks import CHECK, IDEA, KINDS, STOPS, Diagnostic, Finding, Mend, check, declares, found, idea, stops
 from taxcore.engine.explain import (
@@ -24,9 +25,10 @@ from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, F
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import Form, Loop, fact, line, linked
-from taxcore.engine.pack import Advice, Authority, Pack, Question
+from taxcore.engine.pack import Advice, Authority, CannotRoll, Pack, Question, Succession
 from taxcore.engine.papers import Paper, Person, Row
-from taxcore.engine.result import Moved, Result, compute, figures, line_name, ripple, ripple_since
+from taxcore.engine.result import Moved, Result, compute, figures, last_year_of, line_name, ripple, ripple_since
+from taxcore.engine.rolling import Opened, Rolled, roll_forward
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 
 __all__ = [
@@ -39,6 +41,8 @@ __all__ = [
     "Amount",
     "Authority",
     "BadValue",
+    "Balance",
+    "CannotRoll",
     "Cell",
     "Choice",
     "Count",
@@ -54,6 +58,7 @@ __all__ = [
     "Mend",
     "Moved",
     "Node",
+    "Opened",
     "Operand",
     "Override",
     "Pack",
@@ -64,9 +69,11 @@ __all__ = [
     "Refer",
     "Result",
     "ReturnData",
+    "Rolled",
     "Row",
     "Rows",
     "Stream",
+    "Succession",
     "Text",
     "Well",
     "absent",
@@ -84,6 +91,7 @@ __all__ = [
     "full_steps",
     "greatest",
     "idea",
+    "last_year_of",
     "least",
     "line",
     "line_name",
@@ -93,6 +101,7 @@ __all__ = [
     "ratio",
     "ripple",
     "ripple_since",
+    "roll_forward",
     "share",
     "steps",
     "stops",

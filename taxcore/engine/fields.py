@@ -13,6 +13,7 @@ from taxcore.engine.characters import refused, within
 from taxcore.engine.figures import ZERO, Figure, cents
 
 if TYPE_CHECKING:
+    from taxcore.engine.balances import Balance
     from taxcore.engine.run import Run
 
 LARGEST = Decimal("99999999999.99")
@@ -32,7 +33,8 @@ class Field(Spec):
 
     `filed_as` writes it as the filed document takes it; `alike` says that a practice may answer it once for all its returns;
     `wide` asks for a whole row on screen; `secret`
-    values are encrypted at rest and masked on screen; `begins` is the heading of the part of the paper that starts here.
+    values are encrypted at rest and masked on screen; `begins` is the heading of the part of the paper that starts here;
+    `kept`: next year's paper has the same until somebody says otherwise; `opens` is the balance that last year closed into it.
     """
 
     kind = "text"
@@ -57,6 +59,8 @@ class Field(Spec):
         begins: str = "",
         alike: bool = False,
         filed_as: Callable[[str], str] | None = None,
+        kept: bool = False,
+        opens: Balance | None = None,
     ):
         super().__init__(number, label, cites=cites)
         self.needed = needed
@@ -71,6 +75,8 @@ class Field(Spec):
         self.begins = begins
         self.alike = alike
         self.filed_as = filed_as
+        self.kept = kept
+        self.opens = opens
         self.computed_by: Callable[[Any], Any] | None = None
 
     def __get__(self, node: Any, owner: type | None = None) -> Any:

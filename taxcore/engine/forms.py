@@ -13,6 +13,7 @@ from taxcore.engine.figures import Figure
 from taxcore.engine.papers import Paper
 
 if TYPE_CHECKING:
+    from taxcore.engine.balances import Balance
     from taxcore.engine.run import Run
 
 
@@ -26,7 +27,11 @@ class Loop:
 
 
 class Line(Spec):
-    """A line or a fact of a form, made by the decorators below."""
+    """A line or a fact of a form, made by the decorators below.
+
+    `closes` is the balance whose end of the year it is; `by_origin` names the method of the form that gives it in rows of the
+    field that opens it, where the law asks from which year each part is.
+    """
 
     def __init__(
         self,
@@ -39,9 +44,13 @@ class Line(Spec):
         loop: Loop | None = None,
         rounding: Any = "form",
         text: bool = False,
+        closes: Balance | None = None,
+        by_origin: str = "",
     ):
         super().__init__(numbers, label, cites=cites)
         self.text = text
+        self.closes = closes
+        self.by_origin = by_origin
         self.method = method
         self.weight = weight
         self.loop = loop

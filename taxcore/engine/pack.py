@@ -11,6 +11,7 @@ from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from taxcore.engine.balances import Balance, Closing, Key, Opening, closings_of, openings_of
 from taxcore.engine.checks import STOPS, Check, Diagnostic, diagnostics_of
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
@@ -139,6 +140,30 @@ class Question:
 
 
 @dataclass(frozen=True, slots=True)
+class Succession:
+    """Who is on next year's return. `roles` are ids of people and the role that each has then; who is not among them leaves, and
+    `remarks` say why. `values` are what papers that exist once have then, by kind, whatever they had before. `shares` are the
+    parts of balances that come along, where whoever leaves had the rest."""
+
+    roles: Mapping[str, str]
+    values: Mapping[str, Mapping[str, Any]] = dataclasses.field(default_factory=dict)
+    shares: Mapping[Balance, Decimal] = dataclasses.field(default_factory=dict)
+    remarks: tuple[str, ...] = ()
+
+
+class CannotRoll(Exception):
+    """There is no next year's return. `says` tells why."""
+
+    def __init__(self, says: str):
+        super().__init__(says)
+        self.says = says
+
+
+def everybody_stays(run: Run) -> Succession:
+    return Succession({person.key: person.role for person in run.people()})
+
+
+@dataclass(frozen=True, slots=True)
 class Advice:
     """Something that a client may do. `saves` and `saves_next` are what it would save this year and next, None where that is not
     the point. `shown` says whether it is on the client's page unless somebody switches it off; `facts` are (label, amount or
@@ -172,6 +197,7 @@ class Pack:
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
     `regions` are the parts of the country that an address can be in, by code.
+    `succession` says who is on next year's return (CannotRoll where there is none).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -194,6 +220,7 @@ class Pack:
     earlier: Callable[[ReturnData], ReturnData] = lambda data: data
     advice: Callable[[Any], list[Advice]] = lambda result: []
     described: Callable[[Any], str] = lambda result: ""
+    succession: Callable[[Run], Succession] = everybody_stays
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property
@@ -212,6 +239,14 @@ class Pack:
 
     def authority(self, code: str) -> Authority | None:
         return next((authority for authority in self.authorities if authority.code == code), None)
+
+    @cached_property
+    def openings(self) -> Mapping[Key, tuple[Opening, ...]]:
+        return openings_of((self.people, *self.papers))
+
+    @cached_property
+    def closings(self) -> Mapping[Key, Closing]:
+        return closings_of(self.forms)
 
     @cached_property
     def diagnostics(self) -> Mapping[str, Diagnostic]:

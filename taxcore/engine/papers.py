@@ -103,6 +103,8 @@ class Paper(_Keyed):
     of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
     name, street, city, state, zip: what a practice remembers from one client's paper to the next; `repeats` are tables whose
     rows a second paper of the same sender has too, but for their amounts.
+    `again`: next year brings another one, so it is expected even before anything is known of it; `whose` names the field that
+    says whose balances it opens.
     """
 
     kind: ClassVar[str] = ""
@@ -122,6 +124,8 @@ class Paper(_Keyed):
     party: ClassVar[Mapping[str, str]] = {}
     stands_for: ClassVar[str] = ""
     repeats: ClassVar[tuple[str, ...]] = ()
+    again: ClassVar[bool] = False
+    whose: ClassVar[str] = "owner"
 
     owner = Choice(None, "Owner", OWNERS)
 
@@ -134,6 +138,10 @@ class Paper(_Keyed):
         prefix = f"{self.jurisdiction}.{self.kind}" + ("" if self.single else f"[{key}]")
         super().__init__(run, key, prefix, values)
         self.files = files
+
+    def comes_again(self) -> bool:
+        """Whether another one is expected next year: what this one says of itself may speak against it."""
+        return self.again
 
     @property
     def attached(self) -> int:

@@ -16,7 +16,7 @@ from taxcore.engine.forms import Form
 from taxcore.engine.pack import BottomLine, Pack, missing
 from taxcore.engine.papers import Paper
 from taxcore.engine.run import Run
-from taxcore.engine.values import ReturnData
+from taxcore.engine.values import LastYear, ReturnData
 
 _ORDER = {STOPS: 0, CHECK: 1, IDEA: 2}
 
@@ -286,6 +286,18 @@ def line_name(cell: Cell) -> str:
 def figures(result: Result) -> dict[str, Decimal]:
     """Every numbered amount line by its name: small enough to keep, enough to say later what moved."""
     return {line_name(cell): cell.value for cell in result.lines() if cell.is_amount}
+
+
+def last_year_of(result: Result) -> LastYear:
+    """What next year's return looks back at: papers as entered, numbered lines, and what lines close, whether their form goes
+    with the return or not."""
+    closed = {
+        closing.name(form.key): Decimal(value)
+        for closing in result.run.pack.closings.values()
+        for form in result.run.every(closing.form.code())
+        if isinstance(value := getattr(form, closing.line.name), Decimal)
+    }
+    return LastYear(result.year, result.run.everything.papers, figures(result) | closed)
 
 
 def ripple_since(old: Mapping[str, Decimal], after: Result) -> list[Moved]:

@@ -2,21 +2,24 @@
 
 from pathlib import Path
 
-from taxcore.engine import Authority, Pack
+from taxcore.engine import Authority, Form, Pack, Paper
 from taxcore.engine import law as law_files
 from taxcore.packs.us import earlier, holidays, ofx, places
 from taxcore.packs.us.advice import advice
 from taxcore.packs.us.base import STATES
-from taxcore.packs.us.checks import CHECKS
+from taxcore.packs.us.checks import CHECKS, carried
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
 from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
 from taxcore.packs.us.papers.places import WHERE
 from taxcore.packs.us.questions import QUESTIONS
 from taxcore.packs.us.states import all_states
+from taxcore.packs.us.succession import succession
 
 _YEARS = Path(__file__).parent / "years"
 _STATES = all_states()
+_PAPERS: tuple[type[Paper], ...] = (*PAPERS, *(paper for state in _STATES for paper in state.papers))
+_FORMS: tuple[type[Form], ...] = (*FORMS, *(form for state in _STATES for form in state.forms))
 
 FEDERAL = Authority(
     code="us", name="Federal", agency="the IRS", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
@@ -54,10 +57,10 @@ PACK = Pack(
     name="United States",
     years=law_files.years(_YEARS),
     people=UnitedStatesPerson,
-    papers=(*PAPERS, *(paper for state in _STATES for paper in state.papers)),
-    forms=(*FORMS, *(form for state in _STATES for form in state.forms)),
+    papers=_PAPERS,
+    forms=_FORMS,
     authorities=(FEDERAL, *(state.authority for state in _STATES)),
-    checks=(*CHECKS, *(check for state in _STATES for check in state.checks)),
+    checks=(*CHECKS, carried.check_of(_PAPERS, _FORMS), *(check for state in _STATES for check in state.checks)),
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
     signers=signers,
     rank=rank,
@@ -68,6 +71,7 @@ PACK = Pack(
     earlier=earlier.today,
     advice=advice,
     described=described,
+    succession=succession,
     regions=STATES,
     groups={
         "people": "People",

@@ -7,7 +7,6 @@ from taxcore.packs.us.checks import (
     benefits,
     boxes,
     business,
-    carried,
     claims,
     coming,
     diligence,
@@ -27,6 +26,6 @@ from taxcore.packs.us.checks import (
 
 MODULES = (
     identity, names, ownership, people, wages, employment, boxes, amounts, selling, business, pensions, money, benefits,
-    missed, claims, coming, carried, against_papers, against_return, places, diligence, unsupported,
+    missed, claims, coming, against_papers, against_return, places, diligence, unsupported,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, times, total
+from taxcore.packs.us.balances import INVENTORY
 from taxcore.packs.us.base import FederalForm
 
 _EXPENSES = (
@@ -12,10 +13,10 @@ _EXPENSES = (
 )  # fmt: skip
 
 
-def _from_books(number, name, label):
+def _from_books(number, name, label, **options):
     """A line that is one amount of the books."""
 
-    @line(number, label)
+    @line(number, label, **options)
     def read(form):
         return total(getattr(form.books, name))
 
@@ -143,7 +144,7 @@ class Business(FederalForm):
     def goods(self):
         return total(self.inventory_start, self.purchases, self.labour, self.materials, self.other_costs)
 
-    inventory_end = _from_books("41", "inventory_end", "Inventory at end of year")
+    inventory_end = _from_books("41", "inventory_end", "Inventory at end of year", closes=INVENTORY)
 
     @line("42", "Cost of goods sold")
     def cost_sold(self):

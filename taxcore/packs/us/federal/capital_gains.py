@@ -2,6 +2,7 @@
 
 from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, total
 from taxcore.engine.forms import Line
+from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -286,7 +287,7 @@ class LossCarryover(FederalForm):
     def against_short(self):
         return total(self.used, self.long_gain)
 
-    @line("8", "Short-term capital loss carryover to next year", weight="total")
+    @line("8", "Short-term capital loss carryover to next year", weight="total", closes=SHORT_LOSS)
     def short_carried(self):
         return excess(self.short_loss, over=self.against_short)
 
@@ -306,6 +307,6 @@ class LossCarryover(FederalForm):
     def against_long(self):
         return total(self.short_gain, self.left)
 
-    @line("13", "Long-term capital loss carryover to next year", weight="total")
+    @line("13", "Long-term capital loss carryover to next year", weight="total", closes=LONG_LOSS)
     def long_carried(self):
         return excess(self.long_loss, over=self.against_long)

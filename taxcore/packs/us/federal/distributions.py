@@ -1,6 +1,7 @@
 """Distributions for retirement: how much of each is income. Simplified method and a worksheet of our own. IRC 72, 402."""
 
 from taxcore.engine import excess, fact, least, line, nothing_because, ratio, times, total
+from taxcore.packs.us.balances import COST_RECOVERED
 from taxcore.packs.us.base import FederalForm
 
 # Expected payments by age at the start. IRC 72(d)(1)(B)(iii), (iv)
@@ -77,7 +78,7 @@ class SimplifiedMethod(_OfDistribution):
     def taxable(self):
         return excess(self.received, over=self.free)
 
-    @line("10", "Recovered to date")
+    @line("10", "Recovered to date", closes=COST_RECOVERED)
     def recovered_now(self):
         return total(self.recovered, self.free)
 

@@ -1,6 +1,7 @@
 """Form 8863: credits for education, student by student. IRC 25A."""
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.packs.us.balances import AMERICAN_YEARS
 from taxcore.packs.us.base import FederalForm
 
 NOT_HALF_TIME = "was not enrolled at least half-time"
@@ -56,6 +57,12 @@ class Student(FederalForm):
         papers = self._papers()
         got = [total(p.scholarships, p.other_aid) for p in papers]
         return excess(total(got), over=[p.taxed_scholarship for p in papers])
+
+    @fact("Years of the American opportunity credit, this one too", closes=AMERICAN_YEARS)
+    def american_years(self):
+        """A year counts in which the credit was really had."""
+        had = self.american > 0 and self.run.form("us.8863").american_left > 0
+        return total(max((paper.years_claimed or 0 for paper in self._papers()), default=0), 1 if had else 0)
 
     @line("27", "Qualified expenses, limited to 4,000")
     def american_costs(self):

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, times, total
+from taxcore.packs.us.balances import CLEAN_ENERGY
 from taxcore.packs.us.base import FederalForm
 
 _ENDED = "it ended with 2025"
@@ -63,7 +64,7 @@ class EnergyCredits(FederalForm):
     def clean_credit(self):
         return least(of={"credit": self.clean, "credit limit": self.clean_limit})
 
-    @line("16", "Carryover to next year")
+    @line("16", "Carryover to next year", closes=CLEAN_ENERGY)
     def carried_on(self):
         return excess(self.clean, over=self.clean_credit)
 

@@ -1,6 +1,7 @@
 """Form 1116, one category, and the credit without it. IRC 901, 904, 904(j)."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total, whole
+from taxcore.packs.us.balances import FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -88,7 +89,10 @@ class ForeignTax(FederalForm):
 
     @line("10", "Carryover from prior years", cites="IRC 904(c)")
     def carried(self):
-        return total([row.amount for row in self.questions.carried if (row.from_year or 0) >= self.year - 10])
+        return total([row.amount for row in self._rows()])
+
+    def _rows(self):
+        return [row for row in self.questions.carried if (row.from_year or 0) >= self.year - FOREIGN_TAX.years]
 
     @line("14", "Total foreign taxes available")
     def available(self):
@@ -119,6 +123,36 @@ class ForeignTax(FederalForm):
     @line("24", "Credit, this category", weight="total")
     def by_form(self):
         return least(of={"tax available": self.available, "limitation": self.limit})
+
+    @fact("Carryover to next year", closes=FOREIGN_TAX, by_origin="left_by_year", rounding=whole)
+    def left(self):
+        return total([amount for year, amount in self._parts() if year > self.year - FOREIGN_TAX.years])
+
+    @fact("Carryover that ends with this year", rounding=whole)
+    def expired(self):
+        return total([amount for year, amount in self._parts() if year == self.year - FOREIGN_TAX.years])
+
+    def left_by_year(self):
+        """Rows of the next year's carryover, the oldest first."""
+        parts = [part for part in self._parts() if part[0] > self.year - FOREIGN_TAX.years]
+        return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in parts]
+
+    def _parts(self):
+        """What the limit leaves, as (year, amount): this year's tax comes first, then the oldest. IRC 904(c).
+
+        Without Form 1116 nothing of this year is carried, and no other year's is used: IRC 904(j)(1)(B). In a year of deducting,
+        what was carried in is used up as if the credit had been taken.
+        """
+        rows = sorted(self._rows(), key=lambda row: row.from_year)
+        if self.without_form:
+            return [(row.from_year, whole(row.amount)) for row in rows]
+        room = excess(self.limit, over=self.tax)
+        parts = []
+        for row in rows:
+            parts.append((row.from_year, whole(excess(row.amount, over=room))))
+            room = excess(room, over=row.amount)
+        own = nothing_because("it is deducted") if self.questions.deduct_instead else excess(self.tax, over=self.limit)
+        return [part for part in (*parts, (self.year, whole(own))) if part[1] > 0]
 
     @fact("Credit")
     def credit(self):

@@ -1,9 +1,11 @@
 """Gifts to charity: the limits by kind, and Form 8283. IRC 170."""
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, share, times, total
+from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, share, times, total, whole
+from taxcore.packs.us.balances import GIFT_CARRYOVER
 from taxcore.packs.us.base import FederalForm
 
 _MONEY = ("", "cash", "cash-private")
+GIFT_KINDS = ("cash", "property", "gain", "cash-private", "gain-private")
 
 
 class Gifts(FederalForm):
@@ -25,9 +27,12 @@ class Gifts(FederalForm):
         shares = [p.cash_gifts for k in ("k1-1065", "k1-1120s") for p in self.papers(k)] if kind == "cash" else []
         return total([p.amount for p in papers], miles, shares)
 
-    def _carried(self, kind):
+    def _rows(self, kind):
         rows = [row for row in self.paper("gift-carryover").rows if row.gift_kind == kind]
-        return total([row.amount for row in rows if (row.from_year or 0) >= self.year - 5])
+        return [row for row in rows if (row.from_year or 0) >= self.year - GIFT_CARRYOVER.years]
+
+    def _carried(self, kind):
+        return total([row.amount for row in self._rows(kind)])
 
     @fact("AGI for the limits", cites="IRC 170(b)(1)(H)")
     def base(self):
@@ -100,11 +105,44 @@ class Gifts(FederalForm):
     def carried(self):
         return total(self.carried_cash, self.carried_things, self.carried_gain, self.carried_private)
 
-    @line("11", "Carryover to next year")
+    @line("11", "Carryover to next year", closes=GIFT_CARRYOVER, by_origin="left_by_year")
     def left(self):
-        given = total([self._given(kind) for kind in ("cash", "property", "gain", "cash-private", "gain-private")])
-        before = total([self._carried(kind) for kind in ("cash", "property", "gain", "cash-private", "gain-private")])
-        return excess(total(given, before), over=self.together)
+        """Each year's in its kind; what is five years old by now is lost. IRC 170(d)(1)(A)(ii)."""
+        given = total([self._given(kind) for kind in GIFT_KINDS])
+        before = total([self._carried(kind) for kind in GIFT_KINDS])
+        return excess(total(given, before), over=[self.together, self.expired])
+
+    @fact("Carryover that ends with this year", rounding=whole)
+    def expired(self):
+        return total([amount for year, _, amount in self._parts() if year == self.year - GIFT_CARRYOVER.years])
+
+    def left_by_year(self):
+        """Rows of the next year's carryover, the oldest first."""
+        return [
+            {"from_year": str(year), "gift_kind": kind, "amount": f"{amount:f}"}
+            for year, kind, amount in self._parts()
+            if year > self.year - GIFT_CARRYOVER.years
+        ]
+
+    def _parts(self):
+        """What is left, as (year, kind, amount): of a kind, the oldest is used first. IRC 170(d)(1)(A)."""
+        used = {
+            "cash": self.carried_cash, "property": self.carried_things, "gain": self.carried_gain,
+            "cash-private": least(self._carried("cash-private"), self.carried_private),
+        }  # fmt: skip
+        used["gain-private"] = excess(self.carried_private, over=used["cash-private"])
+        allowed = {
+            "cash": self.cash, "property": self.things, "gain": self.gain_property, "cash-private": self.private_cash,
+            "gain-private": self.private_gain,
+        }  # fmt: skip
+        parts = []
+        for kind in GIFT_KINDS:
+            gone = used[kind]
+            for row in sorted(self._rows(kind), key=lambda row: row.from_year):
+                parts.append((row.from_year, kind, excess(row.amount, over=gone)))
+                gone = excess(gone, over=row.amount)
+            parts.append((self.year, kind, excess(self._given(kind), over=allowed[kind])))
+        return sorted((year, kind, whole(amount)) for year, kind, amount in parts if whole(amount) > 0)
 
 
 class NonCashGifts(FederalForm):

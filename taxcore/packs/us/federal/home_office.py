@@ -1,6 +1,7 @@
 """Form 8829: business use of the home by actual costs. IRC 280A."""
 
 from taxcore.engine import excess, least, line, nothing_because, ratio, share, times, total
+from taxcore.packs.us.balances import HOME_OFFICE
 from taxcore.packs.us.base import FederalForm
 
 
@@ -108,6 +109,9 @@ class HomeOffice(FederalForm):
     def deduction(self):
         return total(self.first, self.allowed)
 
-    @line("43", "Operating expenses carried to next year")
+    @line("43", "Operating expenses carried to next year", closes=HOME_OFFICE)
     def carried_on(self):
+        """What is carried waits through years of the simplified method. Rev. Proc. 2013-13, sec. 4.05."""
+        if not self.required():
+            return total(self.carried)
         return excess(self.operating, over=self.allowed)

@@ -1,6 +1,7 @@
 """Form 1040: the individual return, from wages to refund or balance due."""
 
 from taxcore.engine import ZERO, absent, excess, fact, line, linked, nothing_because, total
+from taxcore.packs.us.balances import APPLIED, ITEMIZED_BEFORE, PRIOR_INCOME
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -141,7 +142,7 @@ class IncomeTaxReturn(FederalForm):
     def adjustments(self):
         return self.brought("us.sch-1", "adjustments")
 
-    @line({2022: "11", 2025: "11a"}, "Adjusted gross income", weight="total", cites="IRC 62")
+    @line({2022: "11", 2025: "11a"}, "Adjusted gross income", weight="total", cites="IRC 62", closes=PRIOR_INCOME)
     def adjusted_gross_income(self):
         return total(self.total_income, less=self.adjustments)
 
@@ -149,7 +150,7 @@ class IncomeTaxReturn(FederalForm):
     def agi_carried(self):
         return self.adjusted_gross_income
 
-    @fact("Itemized deductions are taken")
+    @fact("Itemized deductions are taken", closes=ITEMIZED_BEFORE)
     def is_itemised(self):
         """By choice, or because it is more; apart from a spouse who itemizes there is no standard deduction at all."""
         choice = self.paper("itemized").choice
@@ -322,7 +323,7 @@ class IncomeTaxReturn(FederalForm):
     def refund(self):
         return excess(self.overpaid, over=[self.applied, self.penalty] if self.penalty else self.applied)
 
-    @line("36", "Applied to next year's estimated tax")
+    @line("36", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return total(self.paper("deposit").applied_to_next_year)
 

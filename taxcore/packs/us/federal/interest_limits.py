@@ -1,6 +1,7 @@
 """Interest up to a limit: Form 4952 and the mortgage worksheet. IRC 163(d), (h)(3)."""
 
 from taxcore.engine import ZERO, excess, greatest, least, line, linked, ratio, share, total
+from taxcore.packs.us.balances import INVESTMENT_INTEREST
 from taxcore.packs.us.base import FederalForm
 
 _NEW_DEBT_SINCE = (2017, 12, 16)
@@ -58,7 +59,7 @@ class InvestmentInterest(FederalForm):
     def net_income(self):
         return total(self.ordinary, self.ordinary_gain, self.elected)
 
-    @line("7", "Carryover to next year")
+    @line("7", "Carryover to next year", closes=INVESTMENT_INTEREST)
     def carried_on(self):
         return excess(self.together, over=self.net_income)
 

@@ -1,6 +1,7 @@
 """Form 8606: basis in traditional IRAs, conversions, Roth distributions. IRC 408(o), 408A(d)."""
 
 from taxcore.engine import absent, excess, fact, least, line, nothing_because, pro_rata, ratio, share, total
+from taxcore.packs.us.balances import IRA_BASIS
 from taxcore.packs.us.base import FederalForm
 
 # Rolled over directly, recharacterised, exchanged, or contributions taken back: no part of line 7
@@ -89,7 +90,7 @@ class Basis(FederalForm):
     def used(self):
         return total(self.basis_converted, self.basis_distributed)
 
-    @line("14", "Basis carried to next year", weight="total")
+    @line("14", "Basis carried to next year", weight="total", closes=IRA_BASIS)
     def left(self):
         return excess(self.basis, over=self.used)
 

@@ -16,6 +16,14 @@ from taxcore.engine import (
     times,
     total,
 )
+from taxcore.packs.us.balances import (
+    ABOVE_CAP,
+    ITEMIZED_TOTAL,
+    NEGATIVE_INCOME,
+    SALES_TAX_BEFORE,
+    STANDARD_BEFORE,
+    STATE_TAX_DEDUCTED,
+)
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.self_employed_health import care_limit
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -69,6 +77,35 @@ class Itemized(FederalForm):
     @line("5a", "State and local income or sales taxes", cites="IRC 164(b)(5)")
     def state_tax(self):
         return greatest(of={"income tax": self.state_income_tax, "sales tax": total(self.costs.sales_tax)})
+
+    @fact("State income tax deducted", closes=STATE_TAX_DEDUCTED)
+    def state_tax_deducted(self):
+        """Where it was more than sales tax; None where nothing was itemized, for then a refund of it is no income."""
+        if not self.income.is_itemised:
+            return None
+        by_income = self.state_income_tax >= self.costs.sales_tax
+        return total(self.state_income_tax) if by_income else nothing_because("sales tax was deducted")
+
+    @fact("Itemized deductions, for a refund next year", closes=ITEMIZED_TOTAL)
+    def itemised_total(self):
+        return total(self.deduction) if self.income.is_itemised else None
+
+    @fact("Sales tax instead, for a refund next year", closes=SALES_TAX_BEFORE)
+    def sales_tax_instead(self):
+        return total(self.costs.sales_tax) if self.income.is_itemised and self.costs.is_keyed("sales_tax") else None
+
+    @fact("Taxes above the cap", closes=ABOVE_CAP)
+    def above_cap(self):
+        return excess(self.taxes_together, over=self.taxes_capped) if self.income.is_itemised else None
+
+    @fact("Standard deduction instead, for a refund next year", closes=STANDARD_BEFORE)
+    def standard_instead(self):
+        return total(self.income.standard.deduction) if self.income.is_itemised else None
+
+    @fact("Taxable income below zero, for a refund next year", closes=NEGATIVE_INCOME)
+    def negative_income(self):
+        income = total(self.agi, less=self.income.deductions)
+        return income if self.income.is_itemised and income < 0 else None
 
     @fact("State and local income tax paid in the year")
     def state_income_tax(self):

@@ -1,6 +1,21 @@
 """Qualified business income: Forms 8995 and 8995-A with its Schedules A, B and C. IRC 199A."""
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, nothing_because, pro_rata, ratio, share, total
+from taxcore.engine import (
+    ZERO,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    total,
+    whole,
+)
+from taxcore.packs.us.balances import QUALIFIED_LOSS
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -86,7 +101,7 @@ class QualifiedBusiness(FederalForm):
     """Form 8995, the simplified way, and the choice of the way. IRC 199A(a), (b)(2), (e)(2)."""
 
     number, name = "8995", "Qualified business income deduction"
-    needs = ("business", "1099-div", *SHARES)
+    needs = ("business", "1099-div", "qualified-loss", *SHARES)
     income = linked("us.1040")
     limited = linked("us.8995-a")
 
@@ -108,7 +123,8 @@ class QualifiedBusiness(FederalForm):
 
     @line("3", "QBI loss carryforward from prior year")
     def loss_before(self):
-        return total(less=[one.loss_before for one in self.every("us.qualified-income")])
+        each = [one.loss_before for one in self.every("us.qualified-income")]
+        return total(less=[each, self.paper("qualified-loss").loss])
 
     @line("4", "Total QBI")
     def total_income(self):
@@ -165,6 +181,11 @@ class QualifiedBusiness(FederalForm):
     @line("16", "Loss carryforward")
     def loss_after(self):
         return least(total(self.all_income, self.loss_before), 0)
+
+    @fact("Loss carried to next year", closes=QUALIFIED_LOSS, rounding=whole)
+    def loss_carried(self):
+        """By the form that was used; either knows all businesses."""
+        return excess(0, over=self.limited.loss_after if self.above_threshold else self.loss_after)
 
     @fact("QBI deduction")
     def deduction(self):

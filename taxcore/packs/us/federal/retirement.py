@@ -1,6 +1,7 @@
 """Form 5329: additional taxes on retirement and savings accounts. IRC 72(t), 4973, 530(d)(4)."""
 
 from taxcore.engine import excess, fact, least, line, share, total
+from taxcore.packs.us.balances import HSA_EXCESS, IRA_EXCESS, ROTH_EXCESS
 from taxcore.packs.us.base import FederalForm
 
 
@@ -87,7 +88,7 @@ class AdditionalRetirementTax(FederalForm):
         deduction = self.run.form("us.ira-deduction", self.key)
         return excess(deduction.paid, over=deduction.room)
 
-    @line("16", "Total excess contributions")
+    @line("16", "Total excess contributions", closes=IRA_EXCESS)
     def ira_excess_all(self):
         return total(excess(self.ira_before, over=self.ira_room), self.ira_excess)
 
@@ -106,7 +107,7 @@ class AdditionalRetirementTax(FederalForm):
         paid = total([paper.roth for paper in self.papers("ira", self.key)])
         return excess(paid, over=self.run.form("us.ira-deduction", self.key).roth_room)
 
-    @line("24", "Roth IRA: total excess contributions")
+    @line("24", "Roth IRA: total excess contributions", closes=ROTH_EXCESS)
     def roth_excess_all(self):
         paid = total([paper.roth for paper in self.papers("ira", self.key)])
         room = excess(self.run.form("us.ira-deduction", self.key).roth_room, over=paid)
@@ -116,7 +117,7 @@ class AdditionalRetirementTax(FederalForm):
     def roth_tax(self):
         return share(self.law.early_distributions.excess_rate, of=self.roth_excess_all)
 
-    @line("48", "HSA: total excess contributions")
+    @line("48", "HSA: total excess contributions", closes=HSA_EXCESS)
     def savings_excess(self):
         return self.brought("us.8889", "excess_left", self.key)
 

@@ -10,6 +10,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, linked, nothing_because, share, total, whole
 from taxcore.engine.pack import working_day
 from taxcore.packs.us import holidays
+from taxcore.packs.us.balances import PRIOR_TAX
 from taxcore.packs.us.base import FederalForm
 
 _QUARTERS = ((4, 15), (6, 15), (9, 15), (1, 15))
@@ -46,7 +47,7 @@ class Underpayment(FederalForm):
         credits = (self.income.earned_income_credit, self.income.additional_child_credit, self.income.education_paid)
         return total(credits, self.run.form("us.sch-3").premium_credit)
 
-    @line("4", "Current year tax")
+    @line("4", "Current year tax", closes=PRIOR_TAX)
     def tax(self):
         return excess(total(self.tax_after_credits, self.other_taxes), over=self.refundable)
 

@@ -30,14 +30,14 @@ from taxcore.packs.us.papers.payments import (
 from taxcore.packs.us.papers.people import Deposit, Filing, UnitedStatesPerson
 from taxcore.packs.us.papers.places import Residency, StateExtensions, StateReturns
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
-from taxcore.packs.us.papers.shares import SHARES
+from taxcore.packs.us.papers.shares import SHARES, QualifiedLoss
 from taxcore.packs.us.papers.wages import WageStatement
 
 PAPERS = (
     Filing, ParentsFigures,
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
     CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, NonemployeeStatement,
-    MiscellaneousStatement, PaymentCardStatement, *SHARES, GamblingStatement, EducationAccount, OtherIncome,
+    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, GamblingStatement, EducationAccount, OtherIncome,
     PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,

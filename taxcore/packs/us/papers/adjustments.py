@@ -1,6 +1,7 @@
 """What lowers income before the deduction: educators, health savings, students' loans, old alimony. IRC 62(a)."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Row, Rows, Text
+from taxcore.packs.us.balances import HSA_EXCESS
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement
 
@@ -18,6 +19,7 @@ class PersonalAdjustments(FederalPaper):
     """One person's adjustments that come with no statement."""
 
     kind, name, official, group = "adjustments", "Adjustments", "Schedule 1, part II", "adjustments"
+    repeats = ("alimony",)
 
     educator = Amount("11", "Educator expenses", cites="IRC 62(a)(2)(D)")
     moving = Amount("14", "Moving expenses, Armed Forces", cites="IRC 217(g)")
@@ -33,6 +35,7 @@ class LoanInterest(FederalPaper):
     """Interest on loans for education. IRC 221."""
 
     kind, name, official, group = "1098-e", "Student loan interest", "1098-E", "adjustments"
+    again = True
     short, heading, main, joint_owner = "Student loan", "lender", "interest", True
 
     lender = Text(None, "Lender", needed="Copy the name from the form.", wide=True, longest=60)
@@ -54,6 +57,7 @@ class HealthSavings(FederalPaper):
     """One person's health savings account. IRC 223."""
 
     kind, name, official, group = "hsa", "Health savings account (HSA)", "8889", "adjustments"
+    again = True
     short, main, once_each = "HSA", "paid_in", True
 
     coverage = Rows(None, "Coverage by month", CoverageRow, help="Months covered by an HDHP and no other plan.")
@@ -68,7 +72,7 @@ class HealthSavings(FederalPaper):
     next_year_employer = Amount(None, "Employer contribution next year for this year")
     failed_testing = Amount("18", "Income for failing the last-month testing period", cites="IRC 223(b)(8)(B)")
     failed_transfer = Amount("19", "Funding distribution, testing period failed", cites="IRC 408(d)(9)(D)")
-    excess_before = Amount(None, "Excess contributions from prior years", cites="IRC 4973(g)")
+    excess_before = Amount(None, "Excess contributions from prior years", cites="IRC 4973(g)", opens=HSA_EXCESS)
     excess_withdrawn = Amount(None, "Excess withdrawn by the due date", cites="IRC 223(f)(3)")
     value_at_end = Amount(None, "Value at year end")
 

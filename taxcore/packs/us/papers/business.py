@@ -1,6 +1,7 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
+from taxcore.packs.us.balances import HOME_OFFICE, INVENTORY
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
@@ -19,25 +20,34 @@ class BusinessBooks(FederalPaper):
 
     placed = Placed("receipts", rows="income")
     kind, name, official, group = "business", "Schedule C business", "Schedule C", "income"
+    again = True
     short, heading, main = "Business", "business_name", "receipts"
 
-    business_name = Text("c", "Name of the business", longest=60, wide=True)
+    business_name = Text("c", "Name of the business", longest=60, wide=True, kept=True)
     activity = Text(
-        "a", "Principal business or profession", longest=60, needed="Line A asks for the principal product or service."
+        "a",
+        "Principal business or profession",
+        longest=60,
+        needed="Line A asks for the principal product or service.",
+        kept=True,
     )
     code = Text("b", "Business code", pattern=r"\d{6}", longest=6, pattern_says="The code has six digits.",
-                needed="Line B asks for the six-digit code.")  # fmt: skip
+                needed="Line B asks for the six-digit code.", kept=True)  # fmt: skip
     number = Text("d", "EIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
-                  pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
-    method = Choice("f", "Accounting method", METHODS, alike=True)
-    participates = Flag("g", "Materially participated", cites="IRC 469(h)", needed="A loss depends on it.")
+                  pattern_says="An employer number has nine digits, 00-0000000.", kept=True)  # fmt: skip
+    method = Choice("f", "Accounting method", METHODS, alike=True, kept=True)
+    participates = Flag("g", "Materially participated", cites="IRC 469(h)", needed="A loss depends on it.", kept=True)
     started = Flag("h", "Started or acquired this year")
     must_report = Flag("i", "Made payments requiring Forms 1099")
     did_report = Flag("j", "Filed the required Forms 1099")
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)",
-                         help="Health, law, accounting, consulting, performing, athletics, finance.")  # fmt: skip
+                         help="Health, law, accounting, consulting, performing, athletics, finance.", kept=True)  # fmt: skip
     not_qualified = Flag(
-        None, "Not a qualified trade or business", cites="IRC 199A(d)", help="Outside the U.S., or services as an employee."
+        None,
+        "Not a qualified trade or business",
+        cites="IRC 199A(d)",
+        help="Outside the U.S., or services as an employee.",
+        kept=True,
     )
 
     receipts = Amount(
@@ -72,15 +82,15 @@ class BusinessBooks(FederalPaper):
     wages = Amount("26", "Wages")
     others = Rows("48", "Other expenses", OtherExpense)
 
-    inventory_start = Amount("35", "Inventory at beginning of year", begins="Cost of goods sold")
+    inventory_start = Amount("35", "Inventory at beginning of year", begins="Cost of goods sold", opens=INVENTORY)
     purchases = Amount("36", "Purchases less personal use")
     labour = Amount("37", "Cost of labor")
     materials = Amount("38", "Materials and supplies")
     other_costs = Amount("39", "Other costs")
     inventory_end = Amount("41", "Inventory at end of year")
 
-    car_method = Choice(None, "Vehicle expense method", CAR_METHODS, cites="IRC 274(d), 280F", begins="Vehicle")
-    car_placed = Day("43", "Vehicle placed in service")
+    car_method = Choice(None, "Vehicle expense method", CAR_METHODS, cites="IRC 274(d), 280F", begins="Vehicle", kept=True)
+    car_placed = Day("43", "Vehicle placed in service", kept=True)
     miles = Count("44a", "Business miles", most=999999)
     miles_from_july = Count(
         None, "Of them, July through December", most=999999, help="The rate changed in July 2022; asked for 2022 only."
@@ -91,9 +101,9 @@ class BusinessBooks(FederalPaper):
     parking = Amount(None, "Parking and tolls")
     car_evidence = Flag("47a", "Evidence to support the deduction", cites="IRC 274(d)")
 
-    home_method = Choice(None, "Home office method", HOME_METHODS, cites="IRC 280A(c)", begins="Home office")
-    home_area = Count(None, "Square feet used for business", most=99999)
-    home_total = Count(None, "Total square feet of the home", most=99999)
+    home_method = Choice(None, "Home office method", HOME_METHODS, cites="IRC 280A(c)", begins="Home office", kept=True)
+    home_area = Count(None, "Square feet used for business", most=99999, kept=True)
+    home_total = Count(None, "Total square feet of the home", most=99999, kept=True)
     home_months = Count(None, "Months used", most=12, help="If empty, 12.")
     home_direct = Amount(None, "Direct expenses")
     home_interest = Amount(None, "Mortgage interest, home")
@@ -104,7 +114,7 @@ class BusinessBooks(FederalPaper):
     home_repairs = Amount(None, "Repairs and maintenance, home")
     home_utilities = Amount(None, "Utilities, home")
     home_other = Amount(None, "Other expenses, home")
-    home_carried = Amount(None, "Carryover of home office expenses")
+    home_carried = Amount(None, "Carryover of home office expenses", opens=HOME_OFFICE)
     home_depreciation = Amount(None, "Depreciation, home")
 
     not_at_risk = Flag("32b", "Some investment is not at risk", cites="IRC 465")
@@ -120,9 +130,11 @@ class BusinessBooks(FederalPaper):
     simple = Amount(None, "SIMPLE contributions, owner", cites="IRC 408(p)")
     deferral = Amount(None, "Solo 401(k): elective deferral", cites="IRC 402(g)")
     profit_sharing = Amount(None, "Solo 401(k): profit sharing", cites="IRC 404(a)(3)")
-    property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)", begins="Qualified business income")
+    property_basis = Amount(
+        None, "UBIA of qualified property", cites="IRC 199A(b)(6)", begins="Qualified business income", kept=True
+    )
     group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4",
-                    help="Enter the same word on each business of the group.")  # fmt: skip
+                    help="Enter the same word on each business of the group.", kept=True)  # fmt: skip
     loss_before = Amount(
         None, "QBI loss carryover", cites="IRC 199A(c)(2)", help="From last year's Form 8995, as a positive amount."
     )
@@ -139,12 +151,13 @@ class NonemployeeStatement(_ForBusiness):
 
     placed = Placed("pay", rows="income")
     kind, name, official, group = "1099-nec", "Nonemployee compensation", "1099-NEC", "income"
+    again = True
     short, main = "1099-NEC", "pay"
 
     pay = Amount("1", "Nonemployee compensation")
     withheld = Amount("4", "Federal income tax withheld")
-    business = Refer(None, "Reported on", ("business",), help="With several businesses or none, choose one.")
-    not_business = Flag(None, "Not a business: other income", help="Line 8j, activity not for profit.")
+    business = Refer(None, "Reported on", ("business",), help="With several businesses or none, choose one.", kept=True)
+    not_business = Flag(None, "Not a business: other income", help="Line 8j, activity not for profit.", kept=True)
     states = state_rows("5 to 7")
 
 
@@ -153,6 +166,7 @@ class MiscellaneousStatement(_ForBusiness):
 
     placed = Placed("other_income", rows="income")
     kind, name, official, group = "1099-misc", "Miscellaneous income", "1099-MISC", "income"
+    again = True
     short, main = "Miscellaneous", "other_income"
 
     rents = Amount("1", "Rents")
@@ -165,8 +179,8 @@ class MiscellaneousStatement(_ForBusiness):
     crop_insurance = Amount("9", "Crop insurance proceeds")
     attorney = Amount("10", "Gross proceeds to an attorney")
     deferred = Amount({2022: "14", 2024: "15"}, "Nonqualified deferred compensation", cites="IRC 409A")
-    business = Refer(None, "Reported on", ("business",))
-    is_business = Flag(None, "Boxes 3, 5, 6 and 10 are business income")
+    business = Refer(None, "Reported on", ("business",), kept=True)
+    is_business = Flag(None, "Boxes 3, 5, 6 and 10 are business income", kept=True)
     is_prize = Flag(None, "Box 3 is a prize or award")
     states = state_rows("16 to 18")
 
@@ -176,12 +190,13 @@ class PaymentCardStatement(_ForBusiness):
 
     placed = Placed("gross", rows="income")
     kind, name, official, group = "1099-k", "Payment card and third-party network transactions", "1099-K", "income"
+    again = True
     short, main = "Payment cards", "gross"
 
     gross = Amount("1a", "Gross amount")
     without_card = Amount("1b", "Card not present transactions")
     withheld = Amount("4", "Federal income tax withheld")
-    business = Refer(None, "Reported on", ("business",))
+    business = Refer(None, "Reported on", ("business",), kept=True)
     on_other_statement = Amount(None, "Also reported on another form")
     personal = Amount(None, "Personal items sold at a loss, or reported in error", help="Left out of receipts.")
     states = state_rows("6 to 8")

@@ -1,6 +1,7 @@
 """What credits are made of: care, education, energy, health coverage, foreign tax. IRC 21, 25A, 25C, 25D, 36B, 901."""
 
 from taxcore.engine import Amount, Choice, Count, Flag, Refer, Row, Rows, Text
+from taxcore.packs.us.balances import AMERICAN_YEARS, CLEAN_ENERGY, FOREIGN_TAX
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement
 
@@ -14,13 +15,15 @@ class CareProvider(FederalPaper):
     """Who cared for whom, and what it cost. IRC 21(e)(9)."""
 
     kind, name, official, group = "care", "Dependent care provider", "2441", "credits"
+    again = True
     short, heading, owned = "Care", "provider", False
 
     provider = Text("1a", "Provider", needed="Form 2441 asks for it.", wide=True, longest=60)
-    provider_address = Text("1b", "Address", needed="Form 2441 asks for it.", wide=True, longest=80)
+    provider_address = Text("1b", "Address", needed="Form 2441 asks for it.", wide=True, longest=80, kept=True)
     number = Text("1c", "Provider's TIN", secret=True, longest=11, needed="The credit requires it.", cites="IRC 21(e)(9)",
-                  pattern=r"\d{2,3}-?\d{2}-?\d{4,7}|\d{9}|TAXEXEMPT", pattern_says="Nine digits, or TAXEXEMPT.")  # fmt: skip
-    household_employee = Flag("1d", "Household employee", help="Schedule H may be required.")
+                  pattern=r"\d{2,3}-?\d{2}-?\d{4,7}|\d{9}|TAXEXEMPT", pattern_says="Nine digits, or TAXEXEMPT.",
+                  kept=True)  # fmt: skip
+    household_employee = Flag("1d", "Household employee", help="Schedule H may be required.", kept=True)
     costs = Rows("2", "Qualifying persons", CareRow)
 
 
@@ -50,9 +53,10 @@ class TuitionStatement(PayersStatement):
     """One school, one student. IRC 25A, 6050S."""
 
     kind, name, official, group = "1098-t", "Tuition", "1098-T", "credits"
+    again, whose = True, "student"
     short, main, owned = "Tuition", "paid", False
 
-    student = Refer(None, "Student", ("person",), needed="Choose the student.")
+    student = Refer(None, "Student", ("person",), needed="Choose the student.", kept=True)
     paid = Amount("1", "Payments received for qualified tuition")
     earlier_adjustment = Amount("4", "Adjustments made for a prior year")
     scholarships = Amount("5", "Scholarships and grants")
@@ -70,10 +74,15 @@ class TuitionStatement(PayersStatement):
     other_aid = Amount(None, "Other tax-free assistance", help="Employer assistance, 529 distributions, veterans' benefits.")
     taxed_scholarship = Amount(None, "Scholarship included in income", cites="26 CFR 1.25A-5(c)(3)")
     credit = Choice(None, "Credit", CREDITS, help="If empty, whichever is larger.")
-    years_claimed = Count("23", "Years American opportunity credit claimed before", most=99, cites="IRC 25A(b)(2)(A)")
+    years_claimed = Count(
+        "23", "Years American opportunity credit claimed before", most=99, cites="IRC 25A(b)(2)(A)", opens=AMERICAN_YEARS
+    )
     degree = Flag(None, "Pursuing a degree or credential", help="If empty, yes.")
     four_years_done = Flag("25", "First 4 years completed before this year", cites="IRC 25A(b)(2)(C)")
     convicted = Flag("26", "Felony drug conviction", cites="IRC 25A(b)(2)(D)")
+
+    def comes_again(self):
+        return self.four_years_done is not True and self.graduate is not True
 
 
 class EnergyCosts(FederalPaper):
@@ -90,7 +99,7 @@ class EnergyCosts(FederalPaper):
     battery = Amount("5b", "Battery storage, 3 kWh or more", help="From 2023.")
     fuel_cell = Amount("8", "Fuel cell", help="Main home only.")
     fuel_cell_kilowatts = Count("10", "Fuel cell capacity, tenths of a kilowatt", most=9999)
-    carried_in = Amount("12", "Credit carryforward")
+    carried_in = Amount("12", "Credit carryforward", opens=CLEAN_ENERGY)
     insulation = Amount("18a", "Insulation and air sealing", cites="IRC 25C(c)(3)(A)", begins="Home improvements")
     door_most = Amount("19a", "Most expensive exterior door")
     other_doors = Amount("19d", "Other exterior doors")
@@ -120,13 +129,14 @@ class MarketplaceStatement(FederalPaper):
     """Cover bought through a marketplace. IRC 36B(f)(3)."""
 
     kind, name, official, group = "1095-a", "Marketplace coverage", "1095-A", "credits"
+    again = True
     short, heading, owned = "Marketplace", "marketplace", False
 
     marketplace = Text("1", "Marketplace", wide=True, longest=60)
     policy = Text("2", "Policy number", longest=30)
     months = Rows("21", "Months, lines 21 to 32", CoverRow)
     business = Refer(None, "Self-employed in", ("business", "k1-1065", "k1-1120s"),
-                     help="Premiums not credited are deductible there.", optional=True)  # fmt: skip
+                     help="Premiums not credited are deductible there.", optional=True, kept=True)  # fmt: skip
     shared = Flag(None, "Shared policy allocation", cites="26 CFR 1.36B-4(a)(1)(ii)")
 
 
@@ -136,7 +146,9 @@ class PremiumCreditQuestions(FederalPaper):
 
     dependants_income = Amount("2b", "Dependents' modified AGI", cites="IRC 36B(d)(2)", negative=True,
                                help="Only of those required to file.")  # fmt: skip
-    poverty = Choice("4", "Federal poverty line table", {"elsewhere": "48 states and DC", "alaska": "Alaska", "hawaii": "Hawaii"})
+    poverty = Choice(
+        "4", "Federal poverty line table", {"elsewhere": "48 states and DC", "alaska": "Alaska", "hawaii": "Hawaii"}, kept=True
+    )
     abused_or_abandoned = Flag(None, "Separate because of abuse or abandonment", cites="26 CFR 1.36B-2(b)(2)")
 
 
@@ -151,12 +163,12 @@ class ForeignTaxQuestions(FederalPaper):
     kind, name, official, group = "foreign-tax", "Foreign tax credit", "1116", "credits"
     single, owned = True, False
 
-    category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)")
-    country = Text("i", "Country", longest=40)
+    category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)", kept=True)
+    country = Text("i", "Country", longest=40, kept=True)
     gross_income = Amount("1a", "Foreign source gross income")
     direct_deductions = Amount("2", "Directly related deductions")
     other_tax = Amount("8", "Foreign tax not on a form")
-    carried = Rows("10", "Carryover from prior years", ForeignTaxRow)
+    carried = Rows("10", "Carryover from prior years", ForeignTaxRow, opens=FOREIGN_TAX)
     deduct_instead = Flag(None, "Deduct instead of credit", cites="IRC 275(a)(4)")
     short_holding = Flag(None, "Some was paid on stock not held long enough", cites="IRC 901(k)")
 

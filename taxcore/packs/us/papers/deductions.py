@@ -1,6 +1,7 @@
 """What can be itemized, and the deductions that began in 2025. IRC 163, 164, 165, 170, 213, 224, 225."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Row, Rows, Text
+from taxcore.packs.us.balances import GIFT_CARRYOVER, INVESTMENT_INTEREST
 from taxcore.packs.us.base import FederalPaper
 
 CHOICES = {"better": "Whichever is larger", "itemise": "Itemize even if less", "standard": "Standard even if less"}
@@ -47,7 +48,7 @@ class Itemizing(FederalPaper):
     unreported_mortgage = Amount("8b", "Mortgage interest not on Form 1098", begins="Interest")
     points = Amount("8c", "Points not on Form 1098", cites="IRC 461(g)(2)")
     investment_interest = Amount("9", "Investment interest", cites="IRC 163(d)")
-    investment_interest_before = Amount(None, "Investment interest carryover", cites="IRC 163(d)(2)")
+    investment_interest_before = Amount(None, "Investment interest carryover", cites="IRC 163(d)(2)", opens=INVESTMENT_INTEREST)
     gains_as_income = Amount(None, "Gain and qualified dividends elected as investment income", cites="IRC 163(d)(4)(B)")
     casualty = Amount("15", "Casualty and theft losses, Form 4684", cites="IRC 165(h)", begins="Other")
     gambling_losses = Amount("16", "Gambling losses", cites="IRC 165(d)")
@@ -66,20 +67,25 @@ class MortgageStatement(FederalPaper):
     """Mortgage interest. IRC 163(h)(3), 6050H."""
 
     kind, name, official, group = "1098", "Mortgage interest", "1098", "deductions"
+    again = True
     short, heading, main, joint_owner = "Mortgage", "lender", "interest", True
 
     lender = Text(None, "Lender", needed="Copy the name from the form.", wide=True, longest=60)
     interest = Amount("1", "Interest")
     principal = Amount("2", "Outstanding principal", help="On January 1, or at origination.")
     origin = Day(
-        "3", "Mortgage origination date", help="Before December 16, 2017 the higher limit applies.", cites="IRC 163(h)(3)(F)"
+        "3",
+        "Mortgage origination date",
+        help="Before December 16, 2017 the higher limit applies.",
+        cites="IRC 163(h)(3)(F)",
+        kept=True,
     )
     refund = Amount("4", "Refund of overpaid interest")
     insurance = Amount("5", "Mortgage insurance premiums", cites="IRC 163(h)(3)(E)", help="Deductible again from 2026.")
     points = Amount("6", "Points")
     property_tax = Amount(None, "Real estate tax paid from escrow")
     average = Amount(None, "Average balance", help="If empty, box 2.")
-    use = Choice(None, "Use of the home", USES)
+    use = Choice(None, "Use of the home", USES, kept=True)
     not_for_home = Amount(None, "Interest on debt not used to buy, build or improve", cites="IRC 163(h)(3)(F)(i)")
 
 
@@ -96,10 +102,11 @@ class Gift(FederalPaper):
     """Gifts to one charity. IRC 170; things above 500: Form 8283, section A."""
 
     kind, name, official, group = "gift", "Charitable contributions", "Schedule A, 8283", "deductions"
+    again = True
     short, heading, main, joint_owner = "Contribution", "charity", "amount", True
 
     charity = Text("a", "Charity", needed="Form 8283 and the records ask for it.", wide=True, longest=60)
-    gift_kind = Choice(None, "Kind of contribution", GIFTS, needed="The limit depends on it.")
+    gift_kind = Choice(None, "Kind of contribution", GIFTS, needed="The limit depends on it.", kept=True)
     amount = Amount("h", "Amount or fair market value")
     description = Text("c", "Description of property", longest=60)
     given = Day("d", "Date of contribution")
@@ -111,6 +118,10 @@ class Gift(FederalPaper):
     acknowledged = Flag(None, "Written acknowledgment obtained", cites="IRC 170(f)(8)")
     vehicle = Flag(None, "Vehicle, boat or airplane over $500", cites="IRC 170(f)(12)")
     one_thing_above_5000 = Flag(None, "Item or group over $5,000, not publicly traded", cites="IRC 170(f)(11)(C)")
+
+    def comes_again(self):
+        """Money, not things: a car is given once."""
+        return self.gift_kind in ("", "cash", "cash-private")
 
 
 class GiftRow(Row):
@@ -124,22 +135,23 @@ class GiftCarryover(FederalPaper):
 
     kind, name, official, group = "gift-carryover", "Contribution carryover", "Schedule A, line 13", "deductions"
     single, owned = True, False
-    rows = Rows("13", "Carryover from prior years", GiftRow)
+    rows = Rows("13", "Carryover from prior years", GiftRow, opens=GIFT_CARRYOVER)
 
 
 class CarLoan(FederalPaper):
     """Interest on the loan of a new car made in the US. IRC 163(h)(4), 2025 to 2028."""
 
     kind, name, official, group = "car-loan", "Vehicle loan interest", "Schedule 1-A, part IV", "deductions"
+    again = True
     short, heading, main, joint_owner = "Vehicle loan", "lender", "interest", True
     since, until = 2025, 2028
 
     lender = Text(None, "Lender", needed="The records ask for it.", wide=True, longest=60)
     vin = Text("i", "VIN", pattern=r"[A-HJ-NPR-Z0-9]{17}", longest=17, needed="Part IV asks for it.",
-               pattern_says="A VIN has 17 letters and digits, without I, O and Q.")  # fmt: skip
+               pattern_says="A VIN has 17 letters and digits, without I, O and Q.", kept=True)  # fmt: skip
     interest = Amount("iii", "Interest paid")
     on_business = Amount("ii", "Deducted on a business schedule")
-    loan_date = Day(None, "Loan date", needed="Only a loan made after 2024 counts.")
-    new_for_owner = Flag(None, "Original use began with the taxpayer")
-    assembled_here = Flag(None, "Final assembly in the U.S.")
-    personal = Flag(None, "Personal use vehicle")
+    loan_date = Day(None, "Loan date", needed="Only a loan made after 2024 counts.", kept=True)
+    new_for_owner = Flag(None, "Original use began with the taxpayer", kept=True)
+    assembled_here = Flag(None, "Final assembly in the U.S.", kept=True)
+    personal = Flag(None, "Personal use vehicle", kept=True)

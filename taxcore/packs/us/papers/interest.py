@@ -16,6 +16,7 @@ class InterestStatement(PayersStatement):
 
     placed = Placed("interest")
     kind, name, official, group = "1099-int", "Interest income", "1099-INT", "income"
+    again = True
     short = "Interest"
     main, joint_owner = "interest", True
 
@@ -64,6 +65,7 @@ class DiscountStatement(PayersStatement):
 
     placed = Placed("discount")
     kind, name, official, group = "1099-oid", "Original issue discount", "1099-OID", "income"
+    again = True
     short = "OID"
     main, joint_owner = "discount", True
 

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text, total
+from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import STATES, FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -12,6 +13,7 @@ class DividendStatement(PayersStatement):
 
     placed = Placed("dividends", also=("capital_gain",))
     kind, name, official, group = "1099-div", "Dividends and distributions", "1099-DIV", "income"
+    again = True
     short = "Dividends"
     main, joint_owner = "dividends", True
 
@@ -161,6 +163,7 @@ class BrokerStatement(_Sales):
     """Sales of securities through one broker. IRC 6045(g)."""
 
     kind, name, official, short = "1099-b", "Broker sales", "1099-B", "Sales"
+    again = True
     stands_for = "summaries"
     situated = Choice(None, "Real estate located in", STATES,
                       help="That state taxes the gain wherever the seller lives.")  # fmt: skip
@@ -172,6 +175,7 @@ class DigitalAssetStatement(_Sales):
     """Sales of digital assets; the statement exists since 2025, the sales were taxed before. IRC 6045(g)(3)(D)."""
 
     kind, name, official, short = "1099-da", "Digital asset proceeds", "1099-DA", "Digital assets"
+    again = True
     stands_for = "summaries"
     since = 2025
 
@@ -183,10 +187,16 @@ class CapitalCarryover(FederalPaper):
     single, owned = True, False
 
     short_term = Amount(
-        "6", "Short-term loss carryover from prior year", help="From last year's carryover worksheet, as a positive amount."
+        "6",
+        "Short-term loss carryover from prior year",
+        help="From last year's carryover worksheet, as a positive amount.",
+        opens=SHORT_LOSS,
     )
     long_term = Amount(
-        "14", "Long-term loss carryover from prior year", help="From last year's carryover worksheet, as a positive amount."
+        "14",
+        "Long-term loss carryover from prior year",
+        help="From last year's carryover worksheet, as a positive amount.",
+        opens=LONG_LOSS,
     )
     other_short = Amount("4", "Other short-term gain or loss", negative=True, help="Forms 6252, 4684, 6781, 8824.")
     other_long = Amount("11", "Other long-term gain or loss", negative=True, help="Forms 2439, 6252, 4684, 6781, 8824.")

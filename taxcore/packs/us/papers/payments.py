@@ -1,6 +1,18 @@
 """What was paid during the year, and what last year left: estimates, extension, penalties, how refunds go. IRC 6654, 6402."""
 
 from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text, total
+from taxcore.packs.us.balances import (
+    ABOVE_CAP,
+    APPLIED,
+    ITEMIZED_BEFORE,
+    ITEMIZED_TOTAL,
+    NEGATIVE_INCOME,
+    PRIOR_INCOME,
+    PRIOR_TAX,
+    SALES_TAX_BEFORE,
+    STANDARD_BEFORE,
+    STATE_TAX_DEDUCTED,
+)
 from taxcore.packs.us.base import STATUSES, FederalPaper
 
 
@@ -21,7 +33,7 @@ class Estimates(FederalPaper):
     kind, name, official, group = "estimates", "Estimated tax payments", "1040-ES", "payments"
     single, owned = True, False
 
-    applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)")
+    applied = Amount(None, "Last year's overpayment applied", cites="IRC 6402(b)", opens=APPLIED)
     rows = Rows("26", "Payments", PaymentRow)
     state_rows = Rows(None, "State estimated payments", StatePaymentRow)
     with_extension = Amount(
@@ -41,17 +53,23 @@ class PriorYear(FederalPaper):
     single, owned = True, False
 
     adjusted_gross_income = Amount(
-        None, "Adjusted gross income", negative=True, help="It identifies the signer and decides the safe harbor."
+        None,
+        "Adjusted gross income",
+        negative=True,
+        help="It identifies the signer and decides the safe harbor.",
+        opens=PRIOR_INCOME,
     )
-    tax = Amount(None, "Total tax", cites="IRC 6654(d)(1)(B)", help="As Form 2210, line 8 defines it.")
+    tax = Amount(None, "Total tax", cites="IRC 6654(d)(1)(B)", help="As Form 2210, line 8 defines it.", opens=PRIOR_TAX)
     whole_year = Flag(None, "Covered 12 months", help="If empty, yes.")
-    itemised = Flag(None, "Itemized", cites="IRC 111", begins="For a state refund")
-    itemised_total = Amount(None, "Total itemized deductions")
-    state_tax_deducted = Amount(None, "State income tax deducted", help="Line 5a, if income tax rather than sales tax.")
-    sales_tax_then = Amount(None, "Sales tax that could have been deducted")
-    above_cap = Amount(None, "Taxes above the cap", help="Lines 5d less 5e.")
-    standard_then = Amount(None, "Standard deduction available")
-    separate_or_negative = Amount(None, "Taxable income, if negative", negative=True)
+    itemised = Flag(None, "Itemized", cites="IRC 111", begins="For a state refund", opens=ITEMIZED_BEFORE)
+    itemised_total = Amount(None, "Total itemized deductions", opens=ITEMIZED_TOTAL)
+    state_tax_deducted = Amount(
+        None, "State income tax deducted", help="Line 5a, if income tax rather than sales tax.", opens=STATE_TAX_DEDUCTED
+    )
+    sales_tax_then = Amount(None, "Sales tax that could have been deducted", opens=SALES_TAX_BEFORE)
+    above_cap = Amount(None, "Taxes above the cap", help="Lines 5d less 5e.", opens=ABOVE_CAP)
+    standard_then = Amount(None, "Standard deduction available", opens=STANDARD_BEFORE)
+    separate_or_negative = Amount(None, "Taxable income, if negative", negative=True, opens=NEGATIVE_INCOME)
 
 
 class PenaltyQuestions(FederalPaper):
@@ -62,8 +80,8 @@ class PenaltyQuestions(FederalPaper):
 
     annualise = Flag(None, "Annualized income method", cites="IRC 6654(d)(2)")
     waiver = Flag(None, "Request a waiver", cites="IRC 6654(e)(3)")
-    farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)")
-    by_authority = Flag(None, "Let the IRS figure the penalty", alike=True)
+    farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)", kept=True)
+    by_authority = Flag(None, "Let the IRS figure the penalty", alike=True, kept=True)
     paid_on = Day(None, "Date balance paid", help="If empty, the due date.")
 
 
@@ -112,6 +130,7 @@ class SplitDeposit(FederalPaper):
 
     kind, name, official, group = "split-deposit", "Direct deposit to several accounts", "8888", "payments"
     single, owned = True, False
+    repeats = ("rows",)
     rows = Rows("1", "Accounts", SplitRow)
 
 
@@ -121,7 +140,7 @@ class NextYear(FederalPaper):
     kind, name, official, group = "next-year", "Estimated tax", "1040-ES", "payments"
     single, owned = True, False
 
-    make = Flag(None, "Prepare vouchers", alike=True)
+    make = Flag(None, "Prepare vouchers", alike=True, kept=True)
     each = Amount(None, "Each installment", help="Empty: a quarter of the safe harbor, less withholding.")
 
 
@@ -131,15 +150,15 @@ class ParentsFigures(FederalPaper):
     kind, name, official, group = "parent", "Parent's information", "8615", "people"
     single, owned = True, False
 
-    parent_name = Text("A", "Parent's name", longest=60)
+    parent_name = Text("A", "Parent's name", longest=60, kept=True)
     parent_number = Text("B", "Parent's SSN", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                         pattern_says="A Social Security number has nine digits, 000-00-0000.")  # fmt: skip
-    status = Choice("C", "Parent's filing status", STATUSES)
+                         pattern_says="A Social Security number has nine digits, 000-00-0000.", kept=True)  # fmt: skip
+    status = Choice("C", "Parent's filing status", STATUSES, kept=True)
     taxable_income = Amount("6", "Parent's taxable income")
     preferred = Amount(None, "Parent's net capital gain and qualified dividends")
     parent_tax = Amount("10", "Parent's tax", help="If empty, computed from the amounts here.")
     others_unearned = Amount("7", "Other children's net unearned income")
-    no_parent = Flag(None, "Neither parent living at year end")
+    no_parent = Flag(None, "Neither parent living at year end", kept=True)
 
 
 class MinimumTaxItems(FederalPaper):

@@ -1,6 +1,7 @@
 """Pensions, annuities, accounts for retirement, and Social Security: 1099-R, SSA-1099, 5498. IRC 72, 86, 219, 408, 408A."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, excess, pro_rata, total
+from taxcore.packs.us.balances import COST_RECOVERED, IRA_BASIS, IRA_EXCESS, ROTH_EXCESS
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -66,6 +67,7 @@ class RetirementDistribution(PayersStatement):
 
     placed = Placed("gross")
     kind, name, official, group = "1099-r", "Pensions, annuities, IRAs", "1099-R", "income"
+    again = True
     short, main = "Retirement", "gross"
 
     gross = Amount("1", "Gross distribution")
@@ -80,7 +82,7 @@ class RetirementDistribution(PayersStatement):
     second_code = Choice("7b", "Second distribution code", CODES)
     ira = Flag(None, "IRA/SEP/SIMPLE", needed="Box 7 has a checkbox beside the codes: yes or no.")
     other = Amount("8", "Other")
-    total_contributions = Amount("9b", "Total employee contributions", cites="IRC 72(d)")
+    total_contributions = Amount("9b", "Total employee contributions", cites="IRC 72(d)", kept=True)
     conversion_amount = Amount("10", "Amount allocable to IRR within 5 years")
     first_roth_year = Count("11", "First year of designated Roth contributions", most=2199)
     rolled_over = Amount(None, "Rolled over within 60 days", cites="IRC 402(c)(3), 408(d)(3)", begins="Rollovers and conversions")
@@ -90,16 +92,25 @@ class RetirementDistribution(PayersStatement):
     exception = Choice(None, "Exception to the additional tax", EXCEPTIONS, cites="IRC 72(t)(2)", begins="Early distributions")
     excepted = Amount(None, "Amount excepted", help="If empty, the whole taxable amount.")
     start = Day(
-        None, "Annuity starting date", cites="IRC 72(d)(1)(B)", help="For the Simplified Method.", begins="Simplified Method"
+        None,
+        "Annuity starting date",
+        cites="IRC 72(d)(1)(B)",
+        help="For the Simplified Method.",
+        begins="Simplified Method",
+        kept=True,
     )
-    age_at_start = Count(None, "Age at annuity starting date", most=120)
-    joint_age_at_start = Count(None, "Joint annuitant's age then", most=120)
+    age_at_start = Count(None, "Age at annuity starting date", most=120, kept=True)
+    joint_age_at_start = Count(None, "Joint annuitant's age then", most=120, kept=True)
     months_paid = Count(None, "Months paid this year", most=12)
-    recovered_before = Amount(None, "Cost recovered tax free in prior years")
+    recovered_before = Amount(None, "Cost recovered tax free in prior years", opens=COST_RECOVERED)
     states = state_rows("14 to 16")
 
     def codes(self):
         return {self.code, self.second_code} - {""}
+
+    def comes_again(self):
+        """Not where nothing was left, and not what only went from one account to another."""
+        return self.total_distribution is not True and not self.moved_all()
 
     def moved_all(self):
         """Nothing of it was kept."""
@@ -114,6 +125,7 @@ class BenefitStatement(FederalPaper):
 
     placed = Placed("net")
     kind, name, official, group = "ssa-1099", "Social Security benefits", "SSA-1099 or RRB-1099", "income"
+    again = True
     short, main = "Benefits", "net"
 
     paid = Amount("3", "Benefits paid")
@@ -136,6 +148,7 @@ class RetirementAccounts(FederalPaper):
     """One person's own contributions to IRAs and what Form 8606 asks. Form 5498 has most of it. IRC 219, 408(o), 408A."""
 
     kind, name, official, group = "ira", "IRA contributions and basis", "5498, 8606", "adjustments"
+    again = True
     short, main, once_each = "IRA", "traditional", True
 
     traditional = Amount("1", "Traditional IRA contributions for the year")
@@ -145,7 +158,11 @@ class RetirementAccounts(FederalPaper):
     )
     not_deducted = Amount(None, "Elected nondeductible", cites="IRC 408(o)(2)(B)(ii)")
     basis_before = Amount(
-        None, "Basis at end of prior year", help="Line 14 of last year's Form 8606.", begins="Basis and value, Form 8606"
+        None,
+        "Basis at end of prior year",
+        help="Line 14 of last year's Form 8606.",
+        begins="Basis and value, Form 8606",
+        opens=IRA_BASIS,
     )
     paid_after_year = Amount(None, "Of it, contributed after year end")
     value_at_end = Amount("5", "Value of all traditional IRAs at year end", help="Including SEP and SIMPLE IRAs.")
@@ -158,8 +175,8 @@ class RetirementAccounts(FederalPaper):
         cites="IRC 25B(d)(2)",
         begins="Saver's credit and excess contributions",
     )
-    excess_before = Amount(None, "Excess contributions from prior years", cites="IRC 4973")
-    roth_excess_before = Amount(None, "Excess Roth contributions from prior years", cites="IRC 4973(f)")
+    excess_before = Amount(None, "Excess contributions from prior years", cites="IRC 4973", opens=IRA_EXCESS)
+    roth_excess_before = Amount(None, "Excess Roth contributions from prior years", cites="IRC 4973(f)", opens=ROTH_EXCESS)
 
     @covered.when_empty
     def _covered(self):

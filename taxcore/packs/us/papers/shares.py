@@ -1,6 +1,7 @@
 """Shares of partnerships, S corporations, estates and trusts: Schedules K-1. IRC 702, 1366, 652, 662, 199A."""
 
 from taxcore.engine import Amount, Flag, Rows, Text
+from taxcore.packs.us.balances import QUALIFIED_LOSS
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
@@ -10,29 +11,42 @@ class _Share(FederalPaper):
 
     group, heading, main = "income", "entity", "ordinary"
     party = {"number": "entity_number", "name": "entity"}
+    again = True
 
     entity = Text("B", "Name", needed="Copy the name from the form.", wide=True, longest=60)
     entity_number = Text("A", "EIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                          needed="Schedule E asks for it.",
                          pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip
-    participates = Flag(None, "Materially participated", cites="IRC 469(h)", needed="A loss depends on it.")
+    participates = Flag(None, "Materially participated", cites="IRC 469(h)", needed="A loss depends on it.", kept=True)
     all_at_risk = Flag(
         None,
         "Loss allowed by basis and at-risk limits",
         cites="IRC 465, 704(d), 1366(d)",
         help="Asked only where there is a loss.",
     )
-    publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)")
+    publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)", kept=True)
     qualified_income = Amount(
         None, "Qualified business income", negative=True, cites="IRC 199A(c)", begins="Qualified business income"
     )
     qualified_wages = Amount(None, "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
     property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)")
     trust_dividends = Amount(None, "Section 199A dividends", cites="IRC 199A(b)(1)(B)")
-    service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)")
-    group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4")
+    service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
+    group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4", kept=True)
     loss_before = Amount(None, "QBI loss carryover", cites="IRC 199A(c)(2)")
     states = Rows(None, "States", StateIncomeRow)
+
+
+class QualifiedLoss(FederalPaper):
+    """What losses of qualified businesses last year's return left: it waits, also through years without a business."""
+
+    kind, name, official, group = "qualified-loss", "QBI loss carryforward", "8995, prior year", "income"
+    single, owned = True, False
+
+    loss = Amount(
+        "3", "QBI loss carryforward", cites="IRC 199A(c)(2)", opens=QUALIFIED_LOSS,
+        help="From last year's Form 8995, as a positive amount, unless it is entered business by business.",
+    )  # fmt: skip
 
 
 class PartnershipShare(_Share):

@@ -22,7 +22,7 @@ class PayersStatement(FederalPaper):
     payer = Text(None, "Payer", needed="Copy the payer's name.", wide=True, longest=60)
     payer_number = Text(None, "Payer's TIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                         pattern_says="A payer's number has nine digits, 00-0000000.")  # fmt: skip
-    account = Text(None, "Account number", longest=30)
+    account = Text(None, "Account number", longest=30, kept=True)
 
 
 def state_rows(boxes):

@@ -82,11 +82,11 @@ class WageStatement(FederalPaper):
     heading, main = "employer", "wages"
     party = {"number": "employer_number", "name": "employer", "street": "employer_street", "city": "employer_city",
              "state": "employer_state", "zip": "employer_zip"}  # fmt: skip
-    repeats = ("states",)
+    repeats, again = ("states",), True
 
     employee_number = Text("a", "Employee's SSN", secret=True, wide=True, longest=11,
                            pattern=r"\d{3}-?\d{2}-?\d{4}", shape="000-00-0000",
-                           pattern_says="A Social Security number has nine digits, 000-00-0000.")  # fmt: skip
+                           pattern_says="A Social Security number has nine digits, 000-00-0000.", kept=True)  # fmt: skip
     employer_number = Text("b", "EIN", pattern=r"\d{2}-?\d{7}", longest=10, shape="00-0000000",
                            needed="Copy box b; the IRS matches it.",
                            pattern_says="An employer number has nine digits, 00-0000000.")  # fmt: skip

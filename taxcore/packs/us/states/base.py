@@ -30,6 +30,7 @@ from taxcore.engine import (
 )
 from taxcore.engine import law as law_files
 from taxcore.packs.us import couples, holidays, places
+from taxcore.packs.us.balances import APPLIED
 
 
 @cache
@@ -78,9 +79,11 @@ class StateQuestions(Paper):
 
     use_tax = Amount(None, "Use tax", help="Enter 0 if none.", alike=True, begins="All states")
     address_changed = Flag(None, "Address differs from last year's return")
-    talk_to_preparer = Flag(None, "Preparer may discuss the return with the state", alike=True)
-    cheque = Flag(None, "Refund by paper check", help="If empty, deposited to the account of the federal refund.", alike=True)
-    applied_before = Amount(None, "Last year's overpayment applied", begins="Payments")
+    talk_to_preparer = Flag(None, "Preparer may discuss the return with the state", alike=True, kept=True)
+    cheque = Flag(
+        None, "Refund by paper check", help="If empty, deposited to the account of the federal refund.", alike=True, kept=True
+    )
+    applied_before = Amount(None, "Last year's overpayment applied", begins="Payments", opens=APPLIED)
     applied_to_next_year = Amount(None, "Overpayment applied to next year")
     other_additions = Amount(None, "Other additions", help="Additions that are not computed here.", begins="Manual entries")
     other_subtractions = Amount(None, "Other subtractions", help="Subtractions that are not computed here.")

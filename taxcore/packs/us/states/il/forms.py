@@ -2,6 +2,7 @@
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us import places
+from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
@@ -297,7 +298,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpayment, over=self.applied)
 
-    @line({2022: "38", 2024: "39"}, "Applied to next year's estimated tax")
+    @line({2022: "38", 2024: "39"}, "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpayment)
 

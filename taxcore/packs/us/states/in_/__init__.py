@@ -4,6 +4,7 @@ import tomllib
 from pathlib import Path
 
 from taxcore.engine import Amount, Choice, check, found, stops
+from taxcore.packs.us.balances import PRIOR_STATE_TAX
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
 from taxcore.packs.us.states.checks import common, unsupported
@@ -25,7 +26,7 @@ class Questions(StateQuestions):
     county_rate = Amount(None, "County tax rate, percent", help="From Departmental Notice 1; leave empty where it fills in.")
     spouse_county = Choice(None, "Spouse's county, if different", {name: name for name in COUNTIES} | {"none": "None of Indiana"})
     spouse_county_rate = Amount(None, "Spouse's county rate, percent", help="Leave empty where it fills in.")
-    tax_last_year = Amount(None, "Prior year tax, state and county", begins="Penalty",
+    tax_last_year = Amount(None, "Prior year tax, state and county", opens=PRIOR_STATE_TAX, begins="Penalty",
                            help="For the underpayment penalty; 0 if none.")  # fmt: skip
     rent = Amount(None, "Rent paid, Indiana home", cites="IC 6-3-2-6", begins="Home")
     property_tax = Amount(None, "Property tax paid, Indiana home", cites="Schedule 2")

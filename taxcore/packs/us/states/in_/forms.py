@@ -1,6 +1,7 @@
 """Form IT-40 (IT-40PNR, IT-40RNR): adjusted gross income, one rate, and the county's tax on the same income. IC 6-3, 6-3.6."""
 
 from taxcore.engine import excess, fact, least, line, nothing_because, pro_rata, share, times, total, whole
+from taxcore.packs.us.balances import APPLIED, PRIOR_STATE_TAX
 from taxcore.packs.us.states.base import StateReturn
 
 
@@ -121,7 +122,7 @@ class IncomeTax(StateReturn):
     def other_taxes(self):
         return total(self.questions.use_tax)
 
-    @line("11", "Total taxes", weight="total")
+    @line("11", "Total taxes", weight="total", closes=PRIOR_STATE_TAX)
     def total_tax(self):
         return total(self.tax, self.county_tax, self.other_taxes)
 
@@ -176,7 +177,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.all_credits, over=self.taxes_carried)
 
-    @line("19", "Applied to next year's estimated tax")
+    @line("19", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

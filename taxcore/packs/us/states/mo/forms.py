@@ -18,6 +18,7 @@ from taxcore.engine import (
     whole,
 )
 from taxcore.packs.us import places
+from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
@@ -285,7 +286,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("50", "Applied to next year's estimated tax")
+    @line("50", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -7,6 +7,7 @@ from decimal import ROUND_CEILING, Decimal
 
 from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
 from taxcore.packs.us import places
+from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
 
 _ALL = Decimal(1)
@@ -224,6 +225,6 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("31", "Applied to next year's estimated tax")
+    @line("31", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)

@@ -21,6 +21,7 @@ from taxcore.engine import (
     whole,
 )
 from taxcore.packs.us import places
+from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
 
 
@@ -270,7 +271,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.net_tax)
 
-    @line("29", "Applied to next year's estimated tax")
+    @line("29", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -4,6 +4,7 @@ Lines whose numbers are not certain have none here, see docs/law-coverage.md.
 """
 
 from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.federal.care import NOBODY_QUALIFIES
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
@@ -237,7 +238,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("36", "Applied to next year's estimated tax")
+    @line("36", "Applied to next year's estimated tax", closes=APPLIED)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 
