@@ -11,9 +11,8 @@ def care_without_two_earners(run):
     if federal.status != "joint" or form.expenses == 0 or form.on_costs > 0 or form.not_allowed:
         return
     for role, line in (("taxpayer", form.taxpayers_earned), ("spouse", form.spouses_earned)):
-        wages = run.papers("w2")
-        if line == 0 and run.person(role) is not None and wages:
-            other = run.person("spouse" if role == "taxpayer" else "taxpayer")
+        wages, other = run.papers("w2"), run.person("spouse" if role == "taxpayer" else "taxpayer")
+        if line == 0 and run.person(role) is not None and other is not None and wages:
             yield found(
                 wages[0].address("owner"),
                 f"Every W-2 belongs to {other.title}, so {run.person(role).title} has no earned income and the care credit "
