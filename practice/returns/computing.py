@@ -55,7 +55,7 @@ def pack_of(return_):
 def data_of(return_, training=None, look_back=True):
     """The return as plain values, secrets decrypted; with what it may look back at, unless it is being looked back at itself."""
     papers = tuple(
-        PaperValues(paper.key, paper.kind, open_values(paper.values), paper.attached)
+        PaperValues(paper.key, paper.kind, open_values(paper.values), paper.attached, carried_on(paper))
         for paper in return_.papers.all()
         if not paper.removed_at
     )
@@ -64,6 +64,12 @@ def data_of(return_, training=None, look_back=True):
     before = last_years_data(return_, data_of, _without_looking_back) if look_back else None
     answers = {field: answer["value"] for field, answer in return_.firm.answers.items()}
     return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers)
+
+
+def carried_on(paper):
+    """Fields of a paper that came from last year's return and that nobody has confirmed; a table as a whole."""
+    from_last_year = (path for path, mark in paper.provenance.items() if mark.get("from"))
+    return tuple(dict.fromkeys(path.partition(".")[0] for path in from_last_year))
 
 
 def _without_looking_back(return_):

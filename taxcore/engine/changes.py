@@ -69,7 +69,7 @@ def _stood(run: Run, data: ReturnData) -> list[Cell]:
 
 
 def _keyed(run: Run, data: ReturnData) -> list[Cell]:
-    """What other values put out of date, and other files beside a paper."""
+    """What other values put out of date, other files beside a paper, and what was confirmed on it."""
     given = {(one.kind, one.id): one for one in data.papers}
     found: list[Cell] = []
     for mark, node in run.standing().items():
@@ -79,6 +79,9 @@ def _keyed(run: Run, data: ReturnData) -> list[Cell]:
         if node.files != now.attached:
             node.files = now.attached
             found.append(node.raw("attached"))
+        if node.brought != now.carried:
+            node.brought = now.carried
+            found.append(node.raw("carried"))
     return found
 
 

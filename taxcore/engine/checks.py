@@ -119,6 +119,6 @@ def findings_of(check: Check, run: Any) -> Iterator[Finding]:
         yield Finding(of.code, of.weight, one.at, one.says, of.cites, one.mend, of.kind)
 
 
-def finding(of: Diagnostic, at: str, says: str) -> Finding:
+def finding(of: Diagnostic, at: str | tuple[str, ...], says: str) -> Finding:
     """A finding of the engine's own, made without a check."""
-    return Finding(of.code, of.weight, (at,), says, of.cites, None, of.kind)
+    return Finding(of.code, of.weight, (at,) if isinstance(at, str) else at, says, of.cites, None, of.kind)

@@ -7,6 +7,8 @@
 "last_year" may hold what the year before had, {"year": 2024, "papers": [...], "lines": {"us.1040:wages": "61480"}}: only
 diagnostics look at it.
 
+"carried" on a paper names the fields that came from last year's return and that nobody has confirmed.
+
 "answers" may hold what a practice says on every return, {"us.business.method": "cash"}: it counts where the field is empty.
 
 Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
@@ -25,6 +27,7 @@ from taxcore.engine.result import Result
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 
 FORMAT, VERSION = "impuesto-return", 1
+_BESIDE = ("id", "kind", "attached", "carried")  # of a paper, what is no field of it
 
 
 class DocumentError(Exception):
@@ -82,13 +85,17 @@ def write(data: ReturnData) -> dict[str, Any]:
 
 def _written(papers: Iterable[PaperValues]) -> tuple[list[dict[str, Any]], list[dict[str, Any]]]:
     """People and papers as the format holds them."""
-    people = [{"id": p.id, **p.values} for p in papers if p.kind == "person"]
+    people = [{"id": p.id, **p.values, **_beside(p)} for p in papers if p.kind == "person"]
     others = [
-        {"id": p.id, "kind": p.kind, **p.values, **({"attached": p.attached} if p.attached else {})}
+        {"id": p.id, "kind": p.kind, **p.values, **({"attached": p.attached} if p.attached else {}), **_beside(p)}
         for p in papers
         if p.kind != "person"
     ]
     return people, others
+
+
+def _beside(paper: PaperValues) -> dict[str, Any]:
+    return {"carried": list(paper.carried)} if paper.carried else {}
 
 
 def _written_before(before: LastYear) -> dict[str, Any]:
@@ -189,7 +196,11 @@ def _paper(item: Any, kind: str | None) -> PaperValues:
     attached = item.get("attached", 0)
     if not isinstance(attached, int) or attached < 0:
         raise DocumentError(f"How many files lie beside {item['id']!r} is no whole number.")
-    return PaperValues(item["id"], kind, {name: item[name] for name in item if name not in ("id", "kind", "attached")}, attached)
+    carried = item.get("carried", [])
+    if not isinstance(carried, list) or not all(isinstance(one, str) for one in carried):
+        raise DocumentError(f"What is not confirmed on {item['id']!r} is no list of fields.")
+    values = {name: item[name] for name in item if name not in _BESIDE}
+    return PaperValues(item["id"], kind, values, attached, tuple(carried))
 
 
 def _last_year(item: Any) -> LastYear:

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from taxcore.engine.balances import Balance, Closing, Key, Opening, closings_of, openings_of
-from taxcore.engine.checks import STOPS, Check, Diagnostic, diagnostics_of
+from taxcore.engine.checks import CHECK, STOPS, Check, Diagnostic, diagnostics_of
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.papers import Paper
@@ -251,7 +251,7 @@ class Pack:
     @cached_property
     def diagnostics(self) -> Mapping[str, Diagnostic]:
         """Everything that returns of this pack can say about themselves, by code: the catalogue."""
-        own = (self.unknown_paper, self.bad_value, self.unsettled)
+        own = (self.unknown_paper, self.bad_value, self.unsettled, self.unconfirmed, self.unconfirmed_stops)
         needed = (one for paper in (self.people, *self.papers) for one in _needed(paper))
         checked = (one for check in self.checks for one in diagnostics_of(check).values())
         return {one.code: one for one in (*own, *checked, *needed)}
@@ -267,3 +267,13 @@ class Pack:
     @cached_property
     def unsettled(self) -> Diagnostic:
         return Diagnostic(f"{self.code}.unsettled", STOPS, "Circular computation did not settle", "conflict")
+
+    @cached_property
+    def unconfirmed(self) -> Diagnostic:
+        return Diagnostic(f"{self.code}.unconfirmed", CHECK, "Rolled forward and not confirmed", "carried")
+
+    @cached_property
+    def unconfirmed_stops(self) -> Diagnostic:
+        return Diagnostic(
+            f"{self.code}.unconfirmed-tax", STOPS, "Rolled forward, not confirmed, and the tax depends on it", "carried"
+        )

@@ -134,10 +134,11 @@ class Paper(_Keyed):
         """Where nobody else is on the return there is nothing to choose."""
         return "taxpayer" if self.run.person("spouse") is None else ""
 
-    def __init__(self, run: Run, key: str, values: Mapping[str, Any], files: int = 0):
+    def __init__(self, run: Run, key: str, values: Mapping[str, Any], files: int = 0, brought: tuple[str, ...] = ()):
         prefix = f"{self.jurisdiction}.{self.kind}" + ("" if self.single else f"[{key}]")
         super().__init__(run, key, prefix, values)
         self.files = files
+        self.brought = brought
 
     def comes_again(self) -> bool:
         """Whether another one is expected next year: what this one says of itself may speak against it."""
@@ -148,6 +149,12 @@ class Paper(_Keyed):
         """How many files are beside it."""
         self.run.reading.append(self.raw("attached"))
         return self.files
+
+    @property
+    def carried(self) -> tuple[str, ...]:
+        """Fields that came from last year and that nobody has confirmed."""
+        self.run.reading.append(self.raw("carried"))
+        return tuple(name for name in self.brought if name in self.entered)
 
     @property
     def title(self) -> str:
@@ -191,6 +198,7 @@ def schema_of(paper: type[Paper]) -> dict[str, Any]:
     else:
         properties["kind"] = {"const": paper.kind}
         properties["attached"] = {"type": "integer", "minimum": 0, "description": "Attached documents"}
+    properties["carried"] = {"type": "array", "items": {"type": "string"}, "description": "Fields rolled forward, not confirmed"}
     required = ["id", "role"] if issubclass(paper, Person) else ["id", "kind"]
     return {
         "type": "object",

@@ -9,7 +9,7 @@ from functools import cached_property
 from typing import Any
 
 from taxcore.engine import changes
-from taxcore.engine.cells import Cell
+from taxcore.engine.cells import Cell, Look
 from taxcore.engine.checks import CHECK, IDEA, STOPS, Check, Finding, finding, findings_of
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
@@ -118,6 +118,7 @@ class Result:
             says = f"A paper of kind {values.kind!r} is not supported yet. Remove it or file this return elsewhere."
             yield finding(pack.unknown_paper, f"{pack.code}.{values.kind}[{values.id}]", says)
         checked = [found for one in pack.checks for found in self.run.ask(one, _Checked(one))]
+        yield from self.run.ask("unconfirmed", _unconfirmed)
         for cell, bad in self.run.bad_values(self._roots):
             yield finding(pack.bad_value, cell.address, bad.says)
         for cell in self.run.unsettled:
@@ -183,6 +184,47 @@ class Result:
                     came_from[id(reader)] = here
                     queue.append(reader)
         return []
+
+
+def _unconfirmed(run: Run) -> tuple[Finding, ...]:
+    """What came from last year and nobody looked at: of each paper what the bottom lines depend on, and the rest."""
+    waiting = [(node, node.carried) for node in (*run.people(), *run.all_papers())]
+    waiting = [(node, names) for node, names in waiting if names]
+    if not waiting:
+        return ()
+    run.reading.append(run.whole)  # which figures depend on what can change with anything
+    reached = _below(_ends(run))
+    return tuple(found for node, names in waiting for found in _to_confirm(run.pack, node, names, reached))
+
+
+def _to_confirm(pack: Pack, node: Any, names: tuple[str, ...], reached: set[Any]) -> Iterator[Finding]:
+    fields = node.fields()
+    known = [name for name in names if name in fields]
+    moving = [name for name in known if node.cells.get(name) in reached]
+    resting = [name for name in known if name not in moving]
+    for diagnostic, some in ((pack.unconfirmed_stops, moving), (pack.unconfirmed, resting)):
+        if some:
+            says = f"{node.title}: confirm {', '.join(fields[name].label for name in some)}."
+            yield finding(diagnostic, tuple(node.address(name) for name in some), says)
+
+
+def _ends(run: Run) -> list[Cell]:
+    """The cells of the bottom lines."""
+    forms = [(one, run.form(one.form.code())) for one in run.pack.authorities if one.applies(run) and one.files(run)]
+    return [form.cell(name) for one, form in forms for name in (one.refund, one.owed)]
+
+
+def _below(ends: list[Cell]) -> set[Any]:
+    """Everything that these cells depend on."""
+    reached: set[Any] = set()
+    queue: list[Any] = list(ends)
+    while queue:
+        cell = queue.pop()
+        cell = cell.of if type(cell) is Look else cell
+        if cell not in reached:
+            reached.add(cell)
+            queue += cell.reads
+    return reached
 
 
 def _walk_back(cell: Cell, came_from: dict[int, Cell | None]) -> list[Cell]:

@@ -7,7 +7,7 @@ field that `opens` a balance. Nothing else does.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
@@ -36,11 +36,11 @@ class Opened:
 
 @dataclass(frozen=True, slots=True)
 class Rolled:
-    """Next year's return. `carried` are the names of the fields that came over, by paper's id; `remarks` say what did not, and
-    why."""
+    """Next year's return, with what came over marked as `carried` on its papers. `people` are the ids that people had, by the one
+    that each has now; `remarks` say what did not come, and why."""
 
     data: ReturnData
-    carried: Mapping[str, tuple[str, ...]]
+    people: Mapping[str, str]
     opened: tuple[Opened, ...]
     remarks: tuple[str, ...]
 
@@ -73,9 +73,9 @@ class _Rolling:
             self._set(kind, values)
         for (balance, jurisdiction), closing in self.pack.closings.items():
             self._open_all(balance, jurisdiction, closing)
-        data = ReturnData(self.pack.code, self.year, tuple(self._in_order()), training=self.run.training)
-        carried = {key: tuple(names) for key, names in self.carried.items()}
-        return Rolled(data, carried, tuple(self.opened), tuple(self.remarks))
+        papers = tuple(replace(one, carried=tuple(dict.fromkeys(self.carried.get(one.id, ())))) for one in self._in_order())
+        data = ReturnData(self.pack.code, self.year, papers, training=self.run.training)
+        return Rolled(data, {new: old for old, new in self.ids.items()}, tuple(self.opened), tuple(self.remarks))
 
     def _in_order(self) -> Iterator[PaperValues]:
         people = [paper for paper in self.made.values() if paper.kind == Person.kind]

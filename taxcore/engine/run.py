@@ -117,7 +117,9 @@ class Run:
             if paper is None:
                 self.unknown.append(values)
                 continue
-            made = standing.get((values.kind, values.id)) or paper(self, values.id, values.values, values.attached)
+            made = standing.get((values.kind, values.id)) or paper(
+                self, values.id, values.values, values.attached, values.carried
+            )
             if paper is self.pack.people:
                 self._people.append(made)
             else:

@@ -20,13 +20,14 @@ class Override:
 class PaperValues:
     """One paper or person: `id` is unique within the return; `values` are field names to open-format values.
 
-    `attached` says how many files lie beside the paper.
+    `attached` says how many files lie beside the paper, `carried` which fields came from last year and nobody confirmed yet.
     """
 
     id: str
     kind: str
     values: Mapping[str, Any] = field(default_factory=dict)
     attached: int = 0
+    carried: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

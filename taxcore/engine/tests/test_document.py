@@ -54,7 +54,8 @@ class DocumentTests(TestCase):
     def test_the_schema_lists_every_field_of_every_paper(self):
         schema = document.schema(TINYLAND)["properties"]["papers"]["items"]["anyOf"][0]
         self.assertEqual(
-            set(schema["properties"]), {"id", "kind", "attached", "owner", "of", "berries", "eaten", "ripe", "tithe", "places"}
+            set(schema["properties"]),
+            {"id", "kind", "attached", "carried", "owner", "of", "berries", "eaten", "ripe", "tithe", "places"},
         )
 
 

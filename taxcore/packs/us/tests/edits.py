@@ -22,7 +22,9 @@ class Editing:
         if act < 0.1:
             return self._overridden(data)
         if act < 0.3:
-            return data.but(papers=self.chance.choice((self._came, self._came, self._went, self._moved, self._filed))(data))
+            return data.but(
+                papers=self.chance.choice((self._came, self._came, self._went, self._moved, self._filed, self._carried))(data)
+            )
         at = self.chance.randrange(len(data.papers))
         paper = data.papers[at]
         kind = PACK.by_kind.get(paper.kind)
@@ -56,6 +58,12 @@ class Editing:
     def _filed(self, data):
         at = self.chance.randrange(len(data.papers))
         return (*data.papers[:at], replace(data.papers[at], attached=self.chance.randint(0, 2)), *data.papers[at + 1 :])
+
+    def _carried(self, data):
+        """Something of a paper waits to be confirmed, or was."""
+        at = self.chance.randrange(len(data.papers))
+        names = tuple(name for name in data.papers[at].values if self.chance.random() < 0.3)
+        return (*data.papers[:at], replace(data.papers[at], carried=names), *data.papers[at + 1 :])
 
     def _overridden(self, data):
         overrides = dict(data.overrides)

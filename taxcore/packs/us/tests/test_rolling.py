@@ -1,5 +1,6 @@
 """Next year's return: each carryover worked by hand over a pair of years, and nothing that was not declared."""
 
+from dataclasses import replace
 from decimal import Decimal
 from unittest import TestCase
 
@@ -244,6 +245,35 @@ class PeopleTests(TestCase):
         )
         self.assertEqual(values(rolled, "1099-int"), {"owner": "taxpayer", "payer": "Bank i1"})
         self.assertEqual({one.kind for one in rolled.data.papers} & {"1099-r", "w2g", "diligence"}, set())
+
+
+class ConfirmingTests(TestCase):
+    def test_what_came_along_waits_and_stops_where_the_tax_depends_on_it(self):
+        rolled = roll(w2(50_000, 6_000, state_withheld=3_000), sold("10000"))
+        found = {
+            (one.code, at)
+            for one in compute(PACK, rolled.data).findings
+            if one.code.startswith("us.unconfirmed")
+            for at in one.at
+        }
+        for wanted in (
+            ("us.unconfirmed-tax", "us.capital-carryover.6"), ("us.unconfirmed-tax", "us.filing.status"), ("us.unconfirmed", "us.filing.street"),
+            ("us.unconfirmed", "us.w2[w1].c"),
+        ):  # fmt: skip
+            self.assertIn(wanted, found)
+        confirmed = rolled.data.but(papers=tuple(replace(one, carried=()) for one in rolled.data.papers))
+        self.assertFalse([one for one in compute(PACK, confirmed).findings if one.code.startswith("us.unconfirmed")])
+
+    def test_confirming_by_need_is_confirming_in_full(self):
+        rolled = roll(w2(50_000), sold("10000"))
+        result_ = compute(PACK, rolled.data)
+        papers = list(rolled.data.papers)
+        while any(one.carried for one in papers):
+            at = next(number for number, one in enumerate(papers) if one.carried)
+            papers[at] = replace(papers[at], carried=papers[at].carried[1:])
+            data = rolled.data.but(papers=tuple(papers))
+            result_ = result_.changed(data)
+            self.assertEqual(result_.findings, compute(PACK, data).findings)
 
 
 class DeclarationTests(TestCase):
