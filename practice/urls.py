@@ -4,11 +4,14 @@ from django.urls import include, path
 
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
-from practice.web import desk, find, views
+from practice.web import desk, find, next_year, views
 
 urlpatterns = [
     path("", desk.desk, name="desk"),
     path("find", find.find, name="find"),
+    path("next-year", next_year.many, name="next-year"),
+    path("next-year/<int:return_id>", next_year.one, name="roll-forward"),
+    path("rounds/<int:round_id>/hold", next_year.hold, name="hold-round"),
     path("theme", views.theme, name="theme"),
     path("healthy", views.healthy, name="healthy"),
     path("sign-in", SignIn.as_view(), name="sign-in"),

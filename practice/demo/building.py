@@ -7,12 +7,16 @@ from django.db import transaction
 from PIL import Image, ImageDraw
 
 from practice.clients.identity import record_identity
-from practice.demo import scenario
+from practice.demo import earlier, scenario
 from practice.dispatch.filing import file_return
 from practice.firm.models import Firm, Staff
-from practice.returns.entry import add_paper, save_field
-from practice.returns.models import Stage
-from practice.returns.opening import open_household, open_return
+from practice.returns.changing import summarise
+from practice.returns.computing import pack_of, result_of
+from practice.returns.confirming import confirm_many
+from practice.returns.entry import add_paper, save_field, stored
+from practice.returns.models import How, Paper, Stage
+from practice.returns.opening import new_return, open_household, open_return
+from practice.returns.rolling import FILL, note_origin, roll
 from practice.returns.stages import reach
 from practice.review.signing_off import sign_off
 from practice.signing.locking import lock_figures
@@ -46,11 +50,40 @@ def build_household(firm, entry):
         **dict(zip(("street", "city", "state", "zip"), entry["address"], strict=True)),
     )  # fmt: skip
     roles = list(zip(household.people.all(), ("taxpayer", "spouse"), strict=False))
+    last = _earlier_years(preparer, household, {role: person for person, role in roles}, entry)
+    if entry.get("rolled"):
+        return roll(preparer, last.pk).return_
     return_ = open_return(preparer, household.pk, 2025, [(person.pk, role) for person, role in roles])
     _key_papers(preparer, return_, entry)
+    if last is not None:
+        roll(preparer, last.pk, FILL)
+        confirm_many(preparer, return_.pk, set(return_.papers.values_list("pk", flat=True)))
     return_.refresh_from_db()
     _bring_to_stage(staff, return_, entry)
     return return_
+
+
+def _earlier_years(actor, household, people, entry):
+    """Returns of the years before, done; the last of them, or None."""
+    source = None
+    for data, rolled in earlier.years_of(entry, 2025) if entry.get("earlier") else ():
+        return_ = new_return(household, data.year, actor)
+        Paper.objects.bulk_create(
+            Paper(
+                firm=household.firm, of=return_, kind=one.kind, key=one.id, position=position,
+                person=people.get(one.values.get("role")),
+                values=stored(pack_of(return_).paper(one.kind), one.values),
+            )
+            for position, one in enumerate(data.papers)
+        )  # fmt: skip
+        if source is not None:
+            note_origin(actor, return_, source, How.ROLLED, rolled)
+        summarise(return_, result_of(return_))
+        reach(return_, Stage.DONE)
+        return_.stages = {name: f"{data.year + 1}-03-0{place}" for place, name in enumerate(return_.stages, start=1)}
+        return_.save()
+        source = return_
+    return source
 
 
 def _key_papers(actor, return_, entry):

@@ -24,8 +24,21 @@ def _household(name, trade, care_of, address, worked_at, people, wages=(), paper
         "name": name, "trade": trade, "in_care_of": care_of, "address": address, "worked_at": worked_at, "people": people,
         "wages": list(wages), "interest": more.pop("interest", []), "papers": list(papers), "stage": stage,
         "answers": {"digital_assets": "no", "foreign_account": "no"} | more.pop("answers", {}),
-        "use_tax": more.pop("use_tax", "0.00"), **more,
+        "use_tax": more.pop("use_tax", "0.00"), "earlier": name in _KNOWN_FOR_YEARS, **more,
     }  # fmt: skip
+
+
+# Clients of three years: their earlier returns are here too
+_KNOWN_FOR_YEARS = frozenset({
+    "Marchetti, Silvio and Ada",
+    "Ngata, Bellamy",
+    "Lindqvist, Arvid and Mira",
+    "Beaumont-Ito, Clover and Hugo",
+    "Ashgrove, Percival and Wynn",
+    "Ibsen-Clay, Nell",
+    "Halloran-Voss, Ione and Perrin",
+    "Okonjo-Reyes, Thea", "Wetherby-Low, Sorrel",
+})  # fmt: skip
 
 
 _CHILD = {"relationship": "child", "months_at_home": "12", "resident": "yes"}
@@ -276,5 +289,17 @@ HOUSEHOLDS = [
          _wages("ferry", "spouse", "48600.00", "3910.00", "0.00", rows=[("TX", "48600.00", "0.00")])],
         [("residency", "", {"rows": [{"person": "taxpayer", "state": "IL"}, {"person": "spouse", "state": "TX"}]})],
         interest=[("savings", "joint", "1204.50", "")], residence="", places=True,
+    ),
+    _household(
+        "Wetherby-Low, Sorrel", "lighthouse painter", "BT", ("40 Slip Lane", *_GALENA), "Tern Point Ferry Co",
+        [_person("Sorrel", "Wetherby-Low", "936-27-4415", date(1983, 5, 17), "Painter")],
+        [_wages("ferry", "taxpayer", "54310.00", "5120.00", "2688.35")],
+        [("1099-b", "taxpayer", {"payer": "Sandbar Brokers", "payer_number": "00-5512300",
+                                 "summaries": [{"box": "D", "proceeds": "4100.00", "basis": "13650.00"}]}),
+         ("1099-div", "taxpayer", {"payer": "Heron Income Fund", "payer_number": "00-3345120", "dividends": "612.40",
+                                   "qualified": "540.00"}),
+         ("gift", "taxpayer", {"charity": "Galena Lamplighters Trust", "gift_kind": "cash", "amount": "900.00",
+                               "acknowledged": "yes"})],
+        interest=[("savings", "taxpayer", "118.70", "0.00")], stage="gather", rolled=True,
     ),
 ]  # fmt: skip

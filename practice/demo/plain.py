@@ -8,17 +8,21 @@ YEAR = 2025
 
 def demo_returns():
     """(household's entry, its return) of every household."""
-    for entry in scenario.HOUSEHOLDS:
-        people = [
-            PaperValues(role, "person", {"role": role} | _person(member))
-            for role, member in zip(("taxpayer", "spouse"), entry["people"], strict=False)
-        ]
-        dependants = [
-            PaperValues(f"person{n}", "person", {"role": "dependant"} | values)
-            for n, values in enumerate(entry.get("dependants", []), start=1)
-        ]
-        papers = [_filing(entry, len(people) > 1), *people, *dependants, *_wages(entry), *_interest(entry), *_others(entry)]
-        yield entry, ReturnData("us", YEAR, tuple(papers), {}, training=True)
+    return ((entry, return_of(entry)) for entry in scenario.HOUSEHOLDS)
+
+
+def return_of(entry):
+    """The return of one household of the scenario."""
+    people = [
+        PaperValues(role, "person", {"role": role} | _person(member))
+        for role, member in zip(("taxpayer", "spouse"), entry["people"], strict=False)
+    ]
+    dependants = [
+        PaperValues(f"person{n}", "person", {"role": "dependant"} | values)
+        for n, values in enumerate(entry.get("dependants", []), start=1)
+    ]
+    papers = [_filing(entry, len(people) > 1), *people, *dependants, *_wages(entry), *_interest(entry), *_others(entry)]
+    return ReturnData("us", YEAR, tuple(papers), {}, training=True)
 
 
 def _person(member):

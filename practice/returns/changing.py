@@ -27,6 +27,8 @@ def open_for_change(actor, return_id, action="key"):
 
 def closed_because(return_):
     """Why nothing can be entered in a return at the moment; empty while it is open."""
+    if return_.given_up_at and not return_.apart_from_id:
+        return "Another return was made in place of this one. It is kept as it was; nothing is entered or filed in it."
     if return_.given_up_at:
         return "This separate state return was canceled: the couple files jointly. Nothing is entered or filed in it."
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
@@ -58,10 +60,10 @@ def changed(actor, return_, before):
     return after
 
 
-def refreshed(return_):
+def refreshed(return_, before=None):
     """Call last where only what the return says about itself can move, no line: figures that were signed stay signed."""
     return_.version += 1
-    result = new_result_of(return_)
+    result = new_result_of(return_, before)
     summarise(return_, result)
     return_.save()
     return result

@@ -61,7 +61,7 @@ def data_of(return_, training=None, look_back=True):
     )
     overrides = {row.address: Override(row.amount, row.reason) for row in return_.overrides.all()}
     training = return_.firm.training if training is None else training
-    before = last_years_data(return_, data_of, _without_looking_back) if look_back else None
+    before = last_years_data(return_, data_of, computed_alone) if look_back else None
     answers = {field: answer["value"] for field, answer in return_.firm.answers.items()}
     return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers)
 
@@ -72,7 +72,7 @@ def carried_on(paper):
     return tuple(dict.fromkeys(path.partition(".")[0] for path in from_last_year))
 
 
-def _without_looking_back(return_):
+def computed_alone(return_):
     """A result for its lines alone: a chain of years must not be walked to its beginning."""
     return compute(pack_of(return_), data_of(return_, look_back=False))
 

@@ -104,8 +104,8 @@ class PaperView:
 
     @property
     def brought(self):
-        """How many values came along when the return was opened and were confirmed by nobody yet."""
-        return sum(shown.how == BROUGHT for shown in self.fields)
+        """How many values came along when the return was made and were confirmed by nobody yet."""
+        return sum(mark.get("how") == BROUGHT for mark in self.paper.provenance.values())
 
     @property
     def import_into(self):
@@ -203,8 +203,10 @@ def _under(address, prefix):
 
 
 def findings_by_address(result):
-    found = {}
-    for finding in result.findings:
+    """What is said at a field. That it came from last year is shown by how it is set, and said once for its paper."""
+    found, pack = {}, result.run.pack
+    quiet = (pack.unconfirmed.code, pack.unconfirmed_stops.code)
+    for finding in (one for one in result.findings if one.code not in quiet):
         for at in finding.at:
             found.setdefault(at, []).append(finding)
     return found

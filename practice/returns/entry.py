@@ -193,6 +193,18 @@ def put_value(paper, place, value, actor, tape, how="keyed"):
     paper.provenance[place.path] = mark | ({"tape": tape[:200]} if tape else {})
 
 
+def stored(declared, values):
+    """Open-format values of a paper or a row as they are kept: what is secret sealed, tables too."""
+    fields = declared.fields()
+    return {name: _stored(fields.get(name), value) for name, value in values.items()}
+
+
+def _stored(field, value):
+    if isinstance(field, Rows):
+        return [stored(field.row, row) for row in value]
+    return seal(value) if field is not None and field.secret and value else value
+
+
 def put_rows(paper, declared, values, actor, how="keyed"):
     """Open-format values of a whole new paper, its tables included."""
     fields = declared.fields()

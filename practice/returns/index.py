@@ -11,6 +11,7 @@ from taxcore.engine import Choice, Flag, Refer, Rows
 
 PROGRESS = {
     "empty": "not started",
+    "carried": "rolled forward",
     "partly": "in progress",
     "complete": "complete",
     "question": "needs an answer",
@@ -109,10 +110,12 @@ def _item(declared, paper, node, worst, missing):
 
 
 def _state(node, missing):
-    """empty, question, partly or complete. `missing` are the declared fields that are needed and empty."""
+    """empty, carried, question, partly or complete. `missing` are the declared fields that are needed and empty."""
     keyed = [name for name, value in node.values.items() if value not in ("", [], None) and name not in ("owner", "role")]
     if not keyed:
         return "empty"
+    if not set(keyed) - set(node.carried):
+        return "carried"
     if not missing:
         return "complete"
     return "question" if all(isinstance(spec, Flag | Choice | Refer) for spec in missing) else "partly"

@@ -41,7 +41,9 @@ def marks_of_the_year_before(firm, household, pack, year):
 
 
 def _filed_for(firm, household, pack, year):
-    return Return.objects.for_firm(firm).filter(household=household, pack=pack, year=year, purpose="filing", apart_from=None)
+    return Return.objects.for_firm(firm).filter(
+        household=household, pack=pack, year=year, purpose="filing", apart_from=None, given_up_at=None
+    )
 
 
 def last_years_data(return_, data_of, result_of):
@@ -52,10 +54,15 @@ def last_years_data(return_, data_of, result_of):
     found = _known.get(mark)
     if found is None:
         before = last_year(return_)
-        key = (before.pk, before.version)
-        found = last_year_of(result_of(before))
-        with _guard:
-            _known[key] = found
-            while len(_known) > _KEEP:
-                _known.popitem(last=False)
+        found = seen(before, result_of(before))
+    return found
+
+
+def seen(before, result):
+    """Keep what may be looked back at of a return whose result is at hand; gives it."""
+    found = last_year_of(result)
+    with _guard:
+        _known[before.pk, before.version] = found
+        while len(_known) > _KEEP:
+            _known.popitem(last=False)
     return found

@@ -6,6 +6,7 @@ from django.db.models import Q
 
 from practice.firm.crypto import masked, unseal_text
 from practice.firm.scope import FirmOwned
+from practice.returns.acts import title_of
 
 
 class Stage(models.TextChoices):
@@ -43,8 +44,9 @@ class Return(FirmOwned):
     the day each stage was reached. `snapshot` is the locked figures, if locked; `signed` the ones that stand under signatures,
     which a correction that moves no signed figure leaves alone.
 
-    `apart_from` is the joint return that a state's return apart was made from, for one of them (`apart_role`) and one state
-    (`apart_state`); `apart_made` are the keyed fingerprints of what came over. `given_up_at`: it is not filed after all.
+    `apart_from` is the joint return beside which a state's return apart stands, for one of them (`apart_role`) and one state
+    (`apart_state`). `given_up_at`: it is not filed after all, or another one was made in its place. How a return was made from
+    another is its `origin`.
     """
 
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
@@ -68,7 +70,6 @@ class Return(FirmOwned):
     apart_from = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="apart")
     apart_role = models.CharField(max_length=10, blank=True)
     apart_state = models.CharField(max_length=2, blank=True)
-    apart_made = models.JSONField(default=dict)
     given_up_at = models.DateTimeField(null=True)
     opened_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -79,7 +80,7 @@ class Return(FirmOwned):
             models.UniqueConstraint(
                 fields=["household", "pack", "year", "purpose"],
                 name="return_once",
-                condition=Q(purpose="filing", apart_from=None),
+                condition=Q(purpose="filing", apart_from=None, given_up_at=None),
             ),
             models.UniqueConstraint(
                 fields=["apart_from", "apart_role", "apart_state"], name="apart_once", condition=Q(given_up_at=None)
@@ -105,6 +106,11 @@ class Return(FirmOwned):
     def named(self):
         """As a client hears of it: the year, and of a return apart its state."""
         return f"{self.year} {self.apart_state}".strip()
+
+
+def counted(rows):
+    """Of returns: those that are work of the practice. Plans are not, nor what another return took the place of."""
+    return rows.filter(purpose=Purpose.FILING, given_up_at=None)
 
 
 class Paper(FirmOwned):
@@ -287,3 +293,74 @@ class Sight(FirmOwned):
 
     def __str__(self):
         return f"{self.of} as {self.staff} {self.occasion} it"
+
+
+class How(models.TextChoices):
+    """How a return was made from another."""
+
+    ROLLED = "rolled", "Rolled forward"
+    PLANNED = "planned", "Planned"
+    APART = "apart", "Separate"
+
+
+class Origin(FirmOwned):
+    """A return made from another: from which, how, by whom, when. `marks` are keyed fingerprints of what came over, by paper and
+    field, with the `version` that the source had; `remarks` say what did not come, and why."""
+
+    of = models.OneToOneField(Return, on_delete=models.PROTECT, related_name="origin")
+    source = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="made_from_it")
+    how = models.CharField(max_length=8, choices=How)
+    version = models.PositiveIntegerField()
+    marks = models.JSONField(default=dict)
+    remarks = models.JSONField(default=list)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=Q(how__in=How.values), name="how_is_known"),
+            models.CheckConstraint(condition=~Q(of=models.F("source")), name="from_another_return"),
+        ]
+
+    def __str__(self):
+        return f"{self.of} from {self.source}"
+
+
+class Round(FirmOwned):
+    """One act on many returns, done one by one in the background. `touched_at` stands still when its worker died; nobody goes on
+    while it is held."""
+
+    act = models.CharField(max_length=8)
+    options = models.JSONField(default=dict)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
+    held_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"{self.title}, {self.made_at:%b %-d %H:%M}"
+
+    @property
+    def title(self):
+        return title_of(self.act)
+
+
+class RoundItem(FirmOwned):
+    """One return of a round and what happened to it. Not done yet while `done_at` is empty; `made` is what was made from it."""
+
+    round = models.ForeignKey(Round, on_delete=models.PROTECT, related_name="items")
+    of = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="+")
+    says = models.CharField(max_length=300, blank=True)
+    worked = models.BooleanField(default=False)
+    made = models.ForeignKey(Return, on_delete=models.PROTECT, null=True, related_name="+")
+    done_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["round", "of"], name="once_in_a_round")]
+
+    def __str__(self):
+        return f"{self.of}: {self.says or 'not yet'}"

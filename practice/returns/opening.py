@@ -29,17 +29,22 @@ def open_return(actor, household_id, year, people, preparer=None):
     """A filing return for a year. `people` are (person id, role) pairs; their details are copied as they are now."""
     household = fetch(Household.objects, actor, pk=household_id)
     require(actor, "open", household)
-    return_ = Return(firm=actor.firm, household=household, year=year, preparer=preparer or actor)
-    authority = pack_of(return_).authorities[0]
-    return_.due = authority.due_on(year, household.state)
-    reach(return_, Stage.GATHER, "")
-    return_.save()
+    return_ = new_return(household, year, preparer or actor)
     for position, (person_id, role) in enumerate(people):
         _copy_person(return_, fetch(Person.objects, actor, pk=person_id), role, position)
     _copy_address(return_, household, "joint" if any(role == "spouse" for _, role in people) else "single")
     summarise(return_, result_of(return_))
     return_.save()
     record(actor, "return added", return_, says=f"{year}")
+    return return_
+
+
+def new_return(household, year, preparer, **more):
+    """A return without papers yet, due when its first authority wants it."""
+    return_ = Return(firm=household.firm, household=household, year=year, preparer=preparer, **more)
+    return_.due = pack_of(return_).authorities[0].due_on(year, household.state)
+    reach(return_, Stage.GATHER, "")
+    return_.save()
     return return_
 
 

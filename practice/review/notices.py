@@ -13,6 +13,7 @@ from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
 from practice.returns.frozen import moved_since
 from practice.returns.models import Return, State
+from practice.returns.taking_over import differences
 from practice.review.models import NoticeSettled
 
 
@@ -40,6 +41,7 @@ def notices_of(return_, result, others):
         *_rejected(return_),
         *_changed_after_signing(return_),
         *(Notice(*one) for one in additions_of(return_).notices(return_)),
+        *_source(return_),
         *_law(return_, result),
         *_newer(return_),
         *_others(others),
@@ -50,6 +52,17 @@ def _closed(return_):
     """An accepted return, and one on its way, say so and are not edited."""
     if not return_.given_up_at and (says := closed_because(return_)):
         yield Notice("closed", return_.state_note, "idea", says, reverse("sign", args=[return_.pk]), "Sign and file")
+
+
+def _source(return_):
+    """What a return was rolled forward from says otherwise by now."""
+    found = differences(return_)
+    if found:
+        first, more = found[0], f", and {len(found) - 1} more" if len(found) > 1 else ""
+        there = f"{first.paper}, {first.label}, is {first.now or 'gone'} there"
+        says = f"The {return_.year - 1} return moved since this one was made from it: {there}{more}."
+        mark = f"{len(found)}-{first.mark}-{first.now}"[:60]
+        yield Notice("source", mark, "check", says, reverse("carried", args=[return_.pk]), "Take over or leave")
 
 
 def _program(return_, result):

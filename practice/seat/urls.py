@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.seat.views import arranging, changes, exports, figures, flow, forms, grid, guide, papers
+from practice.seat.views import arranging, carried, changes, exports, figures, flow, forms, grid, guide, papers
 
 urlpatterns = [
     path("<int:return_id>/papers", papers.papers, name="papers"),
@@ -25,6 +25,10 @@ urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/repeat", arranging.repeat, name="repeat-paper"),
     path("<int:return_id>/papers/<int:paper_id>/order", arranging.reorder, name="reorder-paper"),
     path("<int:return_id>/papers/<int:paper_id>/confirm", arranging.confirm, name="confirm-brought"),
+    path("<int:return_id>/papers/<int:paper_id>/confirm/field", carried.confirm_field, name="confirm-field"),
+    path("<int:return_id>/carried", carried.carried, name="carried"),
+    path("<int:return_id>/carried/confirm", carried.confirm_some, name="confirm-some"),
+    path("<int:return_id>/carried/take", carried.take, name="take-over"),
     path("<int:return_id>/papers/<int:paper_id>/sender", arranging.take_party, name="take-party"),
     path("<int:return_id>/at", figures.at, name="at"),
     path("<int:return_id>/guide", guide.guide, name="guide"),

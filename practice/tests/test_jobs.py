@@ -20,17 +20,18 @@ import practice
 from practice.delivery import packaging
 from practice.delivery.models import Package
 from practice.dispatch import filing, tasks
-from practice.dispatch.models import Round, State, Submission
+from practice.dispatch.models import State, Submission
 from practice.firm import jobs
 from practice.intake import attaching, importing
 from practice.intake.models import Attachment, Import
 from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
 from practice.portal.models import PortalLink
+from practice.returns import rounds
+from practice.returns.models import Round
 from practice.signing import requesting
 from practice.signing.models import Signature
 from practice.tests.office import SIGNATURE, OfficeTestCase
-from practice.us import rounds
 
 _CHILD = """
 import os, sys, time, django

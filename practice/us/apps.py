@@ -7,7 +7,7 @@ class UsConfig(AppConfig):
     def ready(self):
         from practice.dispatch import tasks
         from practice.returns.additions import Additions, add
-        from practice.us import extending, separate_returns
+        from practice.us import extending, rounds, separate_returns  # noqa: F401 - rounds declares its acts
 
         def notices(return_):
             yield from extending.notices(return_)

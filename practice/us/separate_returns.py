@@ -18,7 +18,7 @@ from practice.firm.permissions import require
 from practice.returns.changing import Settled, open_for_change, summarise
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import put_rows
-from practice.returns.models import Paper, Return, Stage
+from practice.returns.models import How, Origin, Paper, Return, Stage
 from practice.returns.stages import reach
 from practice.signing.voiding import void_signatures
 from practice.us.state_returns import LEAVE_OUT, decide
@@ -51,10 +51,12 @@ def _made(actor, both, result, role, state):
     return_ = Return(
         firm=both.firm, household=both.household, year=both.year, pack=both.pack, preparer=both.preparer,
         due=pack_of(both).authority(f"us-{state.lower()}").due_on(both.year), apart_from=both, apart_role=role, apart_state=state,
-        apart_made=_marks(both, data),
     )  # fmt: skip
     reach(return_, Stage.PREPARE, "made from the joint return")
     return_.save()
+    Origin.objects.create(
+        firm=both.firm, of=return_, source=both, how=How.APART, version=both.version, marks=_marks(both, data), by=actor
+    )
     people = {(paper.kind, paper.key): paper.person for paper in both.papers.all()}
     for position, paper in enumerate(data.papers):
         _copy(actor, return_, paper, position, people.get((paper.kind, role if paper.id == "taxpayer" else paper.id)))
@@ -76,20 +78,20 @@ def _copy(actor, return_, given, position, person):
 
 
 def _marks(both, data):
-    """{paper: a keyed fingerprint of what it had}, and the version it was made at. No client's number is kept in plain."""
+    """{paper: a keyed fingerprint of what it had}. No client's number is kept in plain."""
     written = {f"{one.kind}/{one.id}": json.dumps(dict(one.values), sort_keys=True) for one in data.papers}
-    return {"version": both.version, "papers": {name: digest(both.firm_id, text)[:20] for name, text in written.items()}}
+    return {name: digest(both.firm_id, text)[:20] for name, text in written.items()}
 
 
 def differences(return_):
     """What of the joint return is other than when this one was made: (titles of papers, a mark of what they are now)."""
     both = Return.objects.for_firm(return_.firm_id).select_related("firm").get(pk=return_.apart_from_id)
-    known = return_.apart_made
-    if both.version == known.get("version"):
+    origin = return_.origin
+    if both.version == origin.version:
         return [], ""
     result = result_of(both)
-    now = _marks(both, apart.of_one(result.run, return_.apart_role, return_.apart_state))["papers"]
-    differing = sorted(name for name in {*now, *known["papers"]} if now.get(name) != known["papers"].get(name))
+    now = _marks(both, apart.of_one(result.run, return_.apart_role, return_.apart_state))
+    differing = sorted(name for name in {*now, *origin.marks} if now.get(name) != origin.marks.get(name))
     titles = {f"{one.kind}/{one.key}": one.title for one in (*result.run.people(), *result.run.all_papers())}
     mark = hashlib.sha256(json.dumps([(name, now.get(name, "")) for name in differing]).encode()).hexdigest()[:20]
     return list(dict.fromkeys(titles.get(name, "a paper that was removed") for name in differing)), mark

@@ -10,7 +10,7 @@ from django.utils import timezone
 from practice.firm.models import Event
 from practice.firm.permissions import require
 from practice.pages.lists import export, sorted_by
-from practice.returns.models import Return, Stage
+from practice.returns.models import Return, Stage, counted
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
 _SORT_NAMES = (
@@ -26,7 +26,10 @@ _PAGE = 60
 def desk(request):
     """The page; with htmx only the list, for search as one types."""
     require(request.user, "view")
-    everything = Return.objects.for_firm(request.user.firm)
+    everything = counted(Return.objects.for_firm(request.user.firm))
+    of_old = request.GET.get("years") == "all"
+    if not of_old:  # finished returns of earlier seasons are nobody's work any more
+        everything = everything.filter(Q(year__gte=request.user.firm.season) | ~Q(stage=Stage.DONE))
     scope = request.GET.get("of", "mine")
     totals = everything.aggregate(
         mine=Count("id", filter=Q(preparer=request.user)),
@@ -53,6 +56,7 @@ def desk(request):
         "sort": request.GET.get("sort", "due"),
         "sorts": _SORT_NAMES,
         "stage": request.GET.get("stage", ""),
+        "of_old": of_old,
         "today": request.user.firm.today(),
     }
     if request.htmx:

@@ -82,6 +82,7 @@ def _fields(declared, title, url, paper, words):
 def _actions(request, return_, words):
     """What can be done with the return, by name."""
     pages = {
+        "Rolled forward, to confirm": "carried",
         "Guided entry": "guide", "Import a file": "import-file", "History": "changes", "Flow": "flow",
         "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
         "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",

@@ -15,6 +15,8 @@ from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
+from practice.returns.accounts import accounts_of
+from practice.returns.models import counted
 from practice.returns.opening import open_household, open_return
 from practice.review.coming import coming
 from practice.web.household_form import HouseholdForm
@@ -57,9 +59,16 @@ def household(request, household_id, status=200, **more):
         "days": by_day(found.events.select_related("of")[:120]),
         "may_reveal": may(request.user, "reveal"),
         "may_open": may(request.user, "open"),
-        "years": _years_left(request.user.firm, set(found.returns.values_list("year", flat=True))),
+        "years": _years_left(request.user.firm, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
+        "rolls": _rolls(returns),
+        "accounts": accounts_of(found, usual_pack().code),
     }
     return render(request, "clients/household.html", context | more, status=status)
+
+
+def _rolls(returns):
+    """The newest filing return, from which the year after can be made."""
+    return next((one for one in returns if one.purpose == "filing" and not one.apart_from_id and not one.given_up_at), None)
 
 
 def new(request):
@@ -95,7 +104,7 @@ def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
     year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
-    if existing := found.returns.filter(year=year, purpose="filing", apart_from=None).first():
+    if existing := counted(found.returns.for_firm(request.user.firm)).filter(year=year, apart_from=None).first():
         return redirect("papers", existing.pk)
     roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
     return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])

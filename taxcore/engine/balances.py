@@ -21,7 +21,8 @@ class Balance:
     """`years`: how many years after its own it can be used, None where it never expires.
 
     `kept_up`: an account with use and additions; else only a figure of the year before that the law asks for. `waits`: it
-    outlives the paper that it stood on, as a loss does its business.
+    outlives the paper that it stood on, as a loss does its business. `wanted`: of a figure that is only looked at, every return
+    should have it.
     """
 
     name: str
@@ -30,6 +31,7 @@ class Balance:
     years: int | None = None
     kept_up: bool = True
     waits: bool = True
+    wanted: bool = False
 
 
 @dataclass(frozen=True)

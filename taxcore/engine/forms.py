@@ -17,6 +17,9 @@ if TYPE_CHECKING:
     from taxcore.engine.run import Run
 
 
+ALL = "*"
+
+
 class Loop:
     """A circle that the law contains, declared on the line where it is cut. Solved by repeating until it holds still."""
 
@@ -30,7 +33,8 @@ class Line(Spec):
     """A line or a fact of a form, made by the decorators below.
 
     `closes` is the balance whose end of the year it is; `by_origin` names the method of the form that gives it in rows of the
-    field that opens it, where the law asks from which year each part is.
+    field that opens it, where the law asks from which year each part is. `used` and `expired` name what left it this year: an
+    attribute of the form, or ALL where what was opened is always used up.
     """
 
     def __init__(
@@ -46,11 +50,15 @@ class Line(Spec):
         text: bool = False,
         closes: Balance | None = None,
         by_origin: str = "",
+        used: str = "",
+        expired: str = "",
     ):
         super().__init__(numbers, label, cites=cites)
         self.text = text
         self.closes = closes
         self.by_origin = by_origin
+        self.used = used
+        self.expired = expired
         self.method = method
         self.weight = weight
         self.loop = loop

@@ -6,6 +6,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET
 
+from practice.returns.accounts import account_at
 from practice.returns.addresses import place_of
 from practice.returns.computing import trials_of
 from practice.returns.lineage import lineage_of
@@ -22,7 +23,7 @@ def lineage(request, return_id):
     return_, result, context = open_page(request, return_id)
     at = request.GET.get("at", "")
     context |= {"lineage": lineage_of(result, at), "fields": [], "history": None, "at": at, "narrow": True}
-    context |= about_figure(request.user, return_, result, at)
+    context |= about_figure(request.user, return_, result, at) | {"accounts": account_at(return_, result, at)}
     if place := place_of(live_papers(return_), result, at):
         paper, path, _ = place
         keyed_by = paper.provenance.get(path, {}).get("by", "")

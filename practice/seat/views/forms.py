@@ -7,6 +7,7 @@ from practice.firm.permissions import may
 from practice.firm.typed_values import money
 from practice.pages.recent import note_recent
 from practice.returns import overriding
+from practice.returns.accounts import account_at
 from practice.returns.drawing import field_view, lists_of
 from practice.returns.lineage import lineage_of
 from practice.returns.page import live_papers, open_page, shared
@@ -73,6 +74,7 @@ def form_context(request, return_, result, code, at):
         "marks": _marks(return_, result),
         "may_override": may(request.user, "override"),
         "lists": _lists(lineage),
+        "accounts": account_at(return_, result, at),
     } | about_figure(request.user, return_, result, at)
 
 

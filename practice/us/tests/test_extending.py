@@ -14,12 +14,13 @@ from practice.dispatch.models import Asked, Extension
 from practice.firm.crypto import unseal_bytes
 from practice.firm.jobs import make_lost_again
 from practice.firm.permissions import NotOfThisFirm, Refused
+from practice.returns import rounds
+from practice.returns import tasks as returns_tasks
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_row
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
-from practice.us import extending, rounds
-from practice.us import tasks as us_tasks
+from practice.us import extending
 from taxcore.engine import BadValue
 from taxcore.packs.us import extensions
 
@@ -308,9 +309,9 @@ class PageTests(ExtendingTestCase):
 
     def round_(self, posted):
         """A round begun on the page and done by a worker; the page afterwards."""
-        with mock.patch.object(us_tasks.go_round, "ask") as asked:
+        with mock.patch.object(returns_tasks.go_round, "ask") as asked:
             answer = self.client.post(reverse("more-time"), posted)
-        us_tasks.go_round(**asked.call_args.kwargs)
+        returns_tasks.go_round(**asked.call_args.kwargs)
         return self.client.get(answer.url)
 
     def test_a_round_begun_and_not_done_yet_shows_how_far_it_is(self):
@@ -341,7 +342,7 @@ class PageTests(ExtendingTestCase):
 
     def test_an_error_of_the_program_at_one_return_is_its_result(self):
         made = rounds.begin(self.signer, "ask", [self.return_.pk])
-        with mock.patch.object(extending, "ask", side_effect=KeyError("x")), self.assertLogs("practice.us.rounds", "ERROR"):
+        with mock.patch.object(extending, "ask", side_effect=KeyError("x")), self.assertLogs("practice.returns.rounds", "ERROR"):
             rounds.go_on(made.pk)
         self.assertIn("it was logged", made.items.get().says)
 

@@ -5,14 +5,15 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from practice.dispatch.models import Act, Asked, Round
+from practice.dispatch.models import Asked
 from practice.firm.numbers import whole_number
-from practice.firm.permissions import fetch, may, require
+from practice.firm.permissions import may, require
 from practice.pages.lists import export
 from practice.returns.changing import Settled
 from practice.returns.models import Return, Stage
 from practice.returns.page import open_page
-from practice.us import extending, rounds
+from practice.returns.rounds import begin, progress
+from practice.us import extending
 from taxcore.engine import BadValue
 
 _UNFILED = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN]
@@ -87,9 +88,9 @@ def many(request):
 
 
 def _begin(request):
-    act = request.POST.get("act", Act.ASK)
+    act = "send" if request.POST.get("act") == "send" else "ask"
     try:
-        made = rounds.begin(request.user, act if act in Act.values else Act.ASK, _chosen(request))
+        made = begin(request.user, act, _chosen(request))
     except BadValue as bad:
         return _list(request, 422, refused=bad.says)
     return redirect(f"{reverse('more-time')}?round={made.pk}")
@@ -119,22 +120,12 @@ def _list(request, status=200, **more):
     }
     shown = request.GET.get("round", "")
     if whole_number(shown) is not None:
-        context |= _progress(request, int(shown))
-    template = "us/_round.html" if request.htmx else "us/many_extensions.html"
+        context |= progress(request.user, int(shown)) | {"here": reverse("more-time"), "to": "extensions"}
+    template = "returns/_round.html" if request.htmx else "us/many_extensions.html"
     answer = render(request, template, context | more, status=status)
     if request.htmx and context.get("percent") == 100:
         answer["HX-Refresh"] = "true"  # the list below says now what was asked
     return answer
-
-
-def _progress(request, round_id):
-    """How far a round has come: its items in order, those that are done counted."""
-    of = fetch(Round.objects, request.user, pk=round_id)
-    items = list(of.items.select_related("of__household"))
-    done = [item for item in items if item.done_at]
-    percent = 100 * len(done) // (len(items) or 1)
-    failed = sum(not item.worked for item in done)
-    return {"round": of, "items": done, "all": len(items), "percent": percent, "failed": failed}
 
 
 def _asked_words(row):

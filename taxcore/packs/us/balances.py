@@ -20,7 +20,7 @@ COST_RECOVERED = Balance("cost-recovered", "Cost of an annuity recovered in prio
 AMERICAN_YEARS = Balance("american-years", "Years American opportunity credit claimed before", "IRC 25A(b)(2)(A)", waits=False)
 
 # Figures of the year before that the law looks at
-PRIOR_INCOME = Balance("prior-agi", "Prior year AGI", "IRC 6654(d)(1)(C)", kept_up=False)
+PRIOR_INCOME = Balance("prior-agi", "Prior year AGI", "IRC 6654(d)(1)(C)", kept_up=False, wanted=True)
 PRIOR_TAX = Balance("prior-tax", "Prior year tax", "IRC 6654(d)(1)(B)", kept_up=False)
 PRIOR_STATE_TAX = Balance("prior-state-tax", "Prior year state tax", kept_up=False)
 ITEMIZED_BEFORE = Balance("itemized-before", "Itemized last year", "IRC 111", kept_up=False)

@@ -33,6 +33,8 @@ const fieldKeys = {
   l: (target) => { const open = target.closest(".f")?.querySelector(".no"); open?.click(); return open; },
   o: () => { const next = document.querySelector(".seg label:has(:checked) + label input") ?? document.querySelector(".seg input[type=radio]"); next?.click(); return next; },
 };
+// What came from last year is confirmed: the field one stands in, else the paper
+fieldKeys.y = (target) => { const one = target.closest(".f")?.querySelector("[data-confirm]"); one?.click(); return one; };
 // A row in the table one stands in, else in the next one below
 fieldKeys.e = (target) => {
   const adders = [...document.querySelectorAll("[data-adds]")];

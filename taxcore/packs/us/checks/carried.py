@@ -41,7 +41,7 @@ def check_of(papers, forms):
 def _differing(run, code, opening, closing, balance):
     name = opening.field.name
     for paper, key in _carriers(run, opening.paper):
-        if not balance.kept_up and (paper is None or not paper.is_keyed(name)):
+        if not (balance.kept_up or balance.wanted) and (paper is None or not paper.is_keyed(name)):
             continue
         left = _left(run, balance, closing.name(key or None), name, key)
         keyed = _entered(run, balance, paper, name)

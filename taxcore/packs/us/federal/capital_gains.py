@@ -1,6 +1,6 @@
 """Schedule D and Form 8949: gains and losses on property held for investment. IRC 1001, 1091, 1211, 1212, 1221, 1222."""
 
-from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, total
+from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, total, whole
 from taxcore.engine.forms import Line
 from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
@@ -287,7 +287,7 @@ class LossCarryover(FederalForm):
     def against_short(self):
         return total(self.used, self.long_gain)
 
-    @line("8", "Short-term capital loss carryover to next year", weight="total", closes=SHORT_LOSS)
+    @line("8", "Short-term capital loss carryover to next year", weight="total", closes=SHORT_LOSS, used="short_used")
     def short_carried(self):
         return excess(self.short_loss, over=self.against_short)
 
@@ -307,6 +307,19 @@ class LossCarryover(FederalForm):
     def against_long(self):
         return total(self.short_gain, self.left)
 
-    @line("13", "Long-term capital loss carryover to next year", weight="total", closes=LONG_LOSS)
+    @line("13", "Long-term capital loss carryover to next year", weight="total", closes=LONG_LOSS, used="long_used")
     def long_carried(self):
         return excess(self.long_loss, over=self.against_long)
+
+    @fact("Short-term loss that left", rounding=whole)
+    def short_used(self):
+        return self._gone(self.gains.short_term, self.gains.short_carried, self.short_loss, self.short_carried)
+
+    @fact("Long-term loss that left", rounding=whole)
+    def long_used(self):
+        return self._gone(self.gains.long_term, self.gains.long_carried, self.long_loss, self.long_carried)
+
+    def _gone(self, together, carried_in, loss, carried_on):
+        """Taken by this year's gains of its own kind, by those of the other kind, or deducted."""
+        own = excess(total(together, less=carried_in), over=0)  # what was carried in is a negative line
+        return total(least(total(less=carried_in), own), excess(loss, over=carried_on))

@@ -64,7 +64,7 @@ class EnergyCredits(FederalForm):
     def clean_credit(self):
         return least(of={"credit": self.clean, "credit limit": self.clean_limit})
 
-    @line("16", "Carryover to next year", closes=CLEAN_ENERGY)
+    @line("16", "Carryover to next year", closes=CLEAN_ENERGY, used="clean_credit")
     def carried_on(self):
         return excess(self.clean, over=self.clean_credit)
 

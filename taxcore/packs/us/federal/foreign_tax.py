@@ -124,7 +124,7 @@ class ForeignTax(FederalForm):
     def by_form(self):
         return least(of={"tax available": self.available, "limitation": self.limit})
 
-    @fact("Carryover to next year", closes=FOREIGN_TAX, by_origin="left_by_year", rounding=whole)
+    @fact("Carryover to next year", closes=FOREIGN_TAX, by_origin="left_by_year", expired="expired", rounding=whole)
     def left(self):
         return total([amount for year, amount in self._parts() if year > self.year - FOREIGN_TAX.years])
 

@@ -105,7 +105,7 @@ class Gifts(FederalForm):
     def carried(self):
         return total(self.carried_cash, self.carried_things, self.carried_gain, self.carried_private)
 
-    @line("11", "Carryover to next year", closes=GIFT_CARRYOVER, by_origin="left_by_year")
+    @line("11", "Carryover to next year", closes=GIFT_CARRYOVER, by_origin="left_by_year", used="carried", expired="expired")
     def left(self):
         """Each year's in its kind; what is five years old by now is lost. IRC 170(d)(1)(A)(ii)."""
         given = total([self._given(kind) for kind in GIFT_KINDS])

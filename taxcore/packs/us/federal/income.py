@@ -1,6 +1,6 @@
 """Form 1040: the individual return, from wages to refund or balance due."""
 
-from taxcore.engine import ZERO, absent, excess, fact, line, linked, nothing_because, total
+from taxcore.engine import ALL, ZERO, absent, excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.balances import APPLIED, ITEMIZED_BEFORE, PRIOR_INCOME
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
@@ -323,7 +323,7 @@ class IncomeTaxReturn(FederalForm):
     def refund(self):
         return excess(self.overpaid, over=[self.applied, self.penalty] if self.penalty else self.applied)
 
-    @line("36", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("36", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return total(self.paper("deposit").applied_to_next_year)
 

@@ -59,7 +59,7 @@ class InvestmentInterest(FederalForm):
     def net_income(self):
         return total(self.ordinary, self.ordinary_gain, self.elected)
 
-    @line("7", "Carryover to next year", closes=INVESTMENT_INTEREST)
+    @line("7", "Carryover to next year", closes=INVESTMENT_INTEREST, used="deduction")
     def carried_on(self):
         return excess(self.together, over=self.net_income)
 

@@ -90,7 +90,7 @@ class Basis(FederalForm):
     def used(self):
         return total(self.basis_converted, self.basis_distributed)
 
-    @line("14", "Basis carried to next year", weight="total", closes=IRA_BASIS)
+    @line("14", "Basis carried to next year", weight="total", closes=IRA_BASIS, used="used")
     def left(self):
         return excess(self.basis, over=self.used)
 

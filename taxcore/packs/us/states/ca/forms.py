@@ -1,6 +1,21 @@
 """Form 540, and 540NR for those who did not live in California all year: the rate of all income on California's part. R&TC."""
 
-from taxcore.engine import ZERO, excess, fact, greatest, least, line, nothing_because, ratio, share, steps, times, total, whole
+from taxcore.engine import (
+    ALL,
+    ZERO,
+    excess,
+    fact,
+    greatest,
+    least,
+    line,
+    nothing_because,
+    ratio,
+    share,
+    steps,
+    times,
+    total,
+    whole,
+)
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
@@ -212,7 +227,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments_left, over=self.total_tax)
 
-    @line("98", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("98", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

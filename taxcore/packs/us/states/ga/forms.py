@@ -1,6 +1,21 @@
 """Form 500 with Schedules 1 and 3: federal adjusted gross income, changed, and since 2024 one rate. O.C.G.A. 48-7."""
 
-from taxcore.engine import ZERO, by_bands, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.engine import (
+    ALL,
+    ZERO,
+    by_bands,
+    excess,
+    fact,
+    least,
+    line,
+    nothing_because,
+    pro_rata,
+    ratio,
+    share,
+    times,
+    total,
+    whole,
+)
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
 
@@ -153,7 +168,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("30", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("30", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

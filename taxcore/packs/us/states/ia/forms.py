@@ -3,7 +3,7 @@
 Its numbers since 2023 begin again; those that are not certain have no number here, see docs/law-coverage.md.
 """
 
-from taxcore.engine import by_bands, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total
+from taxcore.engine import ALL, by_bands, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
@@ -155,7 +155,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("33", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("33", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -1,6 +1,6 @@
 """Form IL-1040 for residents, and with Schedule NR for part-year residents and nonresidents. 35 ILCS 5."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.engine import ALL, excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateForm, StateReturn
@@ -298,7 +298,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpayment, over=self.applied)
 
-    @line({2022: "38", 2024: "39"}, "Applied to next year's estimated tax", closes=APPLIED)
+    @line({2022: "38", 2024: "39"}, "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpayment)
 

@@ -1,6 +1,6 @@
 """Form IT-40 (IT-40PNR, IT-40RNR): adjusted gross income, one rate, and the county's tax on the same income. IC 6-3, 6-3.6."""
 
-from taxcore.engine import excess, fact, least, line, nothing_because, pro_rata, share, times, total, whole
+from taxcore.engine import ALL, excess, fact, least, line, nothing_because, pro_rata, share, times, total, whole
 from taxcore.packs.us.balances import APPLIED, PRIOR_STATE_TAX
 from taxcore.packs.us.states.base import StateReturn
 
@@ -177,7 +177,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.all_credits, over=self.taxes_carried)
 
-    @line("19", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("19", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -3,6 +3,7 @@
 from itertools import pairwise
 
 from taxcore.engine import (
+    ALL,
     ZERO,
     excess,
     fact,
@@ -286,7 +287,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.total_tax)
 
-    @line("50", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("50", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

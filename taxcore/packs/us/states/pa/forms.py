@@ -5,7 +5,7 @@ Full-year, part-year and nonresident. A class that ends in a loss is zero and ne
 
 from decimal import ROUND_CEILING, Decimal
 
-from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
+from taxcore.engine import ALL, ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
@@ -225,6 +225,6 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("31", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("31", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)

@@ -1,6 +1,6 @@
 """Form SC1040 with Schedule NR: federal taxable income, changed; retirement and age by person. S.C. Code 12-6."""
 
-from taxcore.engine import ZERO, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.engine import ALL, ZERO, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
@@ -163,7 +163,7 @@ class IncomeTax(StateReturn):
     def total_tax(self):
         return total(self.tax_after_credits, self.use_tax)
 
-    @line("27", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("27", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

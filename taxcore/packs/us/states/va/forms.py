@@ -6,6 +6,7 @@ A nonresident's taxable income is that of a resident in the part of the income t
 from datetime import date
 
 from taxcore.engine import (
+    ALL,
     by_bands,
     excess,
     fact,
@@ -271,7 +272,7 @@ class IncomeTax(StateReturn):
     def overpaid(self):
         return excess(self.payments, over=self.net_tax)
 
-    @line("29", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("29", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

@@ -3,7 +3,7 @@
 Lines whose numbers are not certain have none here, see docs/law-coverage.md.
 """
 
-from taxcore.engine import excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
+from taxcore.engine import ALL, excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.federal.care import NOBODY_QUALIFIES
 from taxcore.packs.us.states.base import StateReturn
@@ -238,7 +238,7 @@ class IncomeTax(StateReturn):
     def refund(self):
         return excess(self.overpaid, over=self.applied)
 
-    @line("36", "Applied to next year's estimated tax", closes=APPLIED)
+    @line("36", "Applied to next year's estimated tax", closes=APPLIED, used=ALL)
     def applied(self):
         return least(self.questions.applied_to_next_year, self.overpaid)
 

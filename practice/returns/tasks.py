@@ -1,7 +1,7 @@
 """Background work on many returns at once."""
 
 from practice.firm.jobs import job
-from practice.us import rounds
+from practice.returns import rounds
 
 
 def _lost_rounds(before):
