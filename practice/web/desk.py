@@ -1,6 +1,7 @@
 """Desk: the returns in my care by stage, what waits for whom, what is due, what happened."""
 
 from datetime import timedelta
+from urllib.parse import urlencode
 
 from django.core.paginator import Paginator
 from django.db.models import Count, Q
@@ -57,6 +58,7 @@ def desk(request):
         "sorts": _SORT_NAMES,
         "stage": request.GET.get("stage", ""),
         "of_old": of_old,
+        "kept": urlencode({n: t for n in ("years", "q", "stage") if (t := request.GET.get(n))} | {"of": scope}),
         "today": request.user.firm.today(),
     }
     if request.htmx:

@@ -1,5 +1,7 @@
 """Next year for many returns: choose, see what is there already, roll forward in the background. And for one."""
 
+from urllib.parse import urlencode
+
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
@@ -79,6 +81,7 @@ def _list(request, status=200, **more):
         "q": given.get("q", ""),
         "stage": given.get("stage", ""), "stages": Stage.choices, "mine": given.get("mine", ""), "theres": rolling.THERE,
         "rows": [(row, there.get(row.household_id)) for row in listed[:_LISTED]],
+        "kept": urlencode({n: t for n in ("which", "stage", "mine", "q") if (t := given.get(n))} | {"year": year}),
         "number": number, "more": max(number - _LISTED, 0),
     }  # fmt: skip
     shown = whole_number(request.GET.get("round", ""))
