@@ -7,7 +7,7 @@ from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
-from practice.returns.models import Return, Stage
+from practice.returns.models import Purpose, Return, Stage
 from practice.returns.presence import others_in
 from practice.returns.what_moved import bottom_view
 
@@ -47,6 +47,7 @@ def shared(request, return_, result, before=None):
         bottom["counts"] = {}  # nothing is left to stop
     return {
         "return": return_,
+        "is_plan": return_.purpose == Purpose.PLANNING,
         "household": return_.household,
         "bottom": bottom,
         "may_key": may(request.user, "key") and not closed,

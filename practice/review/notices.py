@@ -12,7 +12,7 @@ from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
 from practice.returns.frozen import moved_since
-from practice.returns.models import Return, State
+from practice.returns.models import Return, State, counted
 from practice.returns.taking_over import differences
 from practice.review.models import NoticeSettled
 
@@ -120,9 +120,8 @@ def _law(return_, result):
 
 
 def _newer(return_):
-    newer = (
-        Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, year__gt=return_.year).order_by("year")
-    )
+    newer = counted(Return.objects.for_firm(return_.firm_id))
+    newer = newer.filter(household=return_.household_id, year__gt=return_.year).order_by("year")
     if found := newer.first():
         yield Notice("newer", str(found.pk), "check", f"There is already a {found.year} return for this household.",
                      reverse("papers", args=[found.pk]), "open it")  # fmt: skip

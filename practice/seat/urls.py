@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.seat.views import arranging, carried, changes, exports, figures, flow, forms, grid, guide, papers
+from practice.seat.views import arranging, carried, changes, exports, figures, flow, forms, grid, guide, papers, plans
 
 urlpatterns = [
     path("<int:return_id>/papers", papers.papers, name="papers"),
@@ -26,6 +26,10 @@ urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/order", arranging.reorder, name="reorder-paper"),
     path("<int:return_id>/papers/<int:paper_id>/confirm", arranging.confirm, name="confirm-brought"),
     path("<int:return_id>/papers/<int:paper_id>/confirm/field", carried.confirm_field, name="confirm-field"),
+    path("<int:return_id>/plan", plans.plan, name="plan"),
+    path("<int:return_id>/plan/make", plans.make, name="make-plan"),
+    path("<int:return_id>/plan/filing", plans.make_filing, name="plan-filing"),
+    path("<int:return_id>/plan/take", plans.take, name="plan-take"),
     path("<int:return_id>/carried", carried.carried, name="carried"),
     path("<int:return_id>/carried/confirm", carried.confirm_some, name="confirm-some"),
     path("<int:return_id>/carried/take", carried.take, name="take-over"),

@@ -15,7 +15,7 @@ from practice.intake.attaching import enclosures
 from practice.returns.additions import additions_of
 from practice.returns.changing import Settled, open_for_change
 from practice.returns.computing import data_of, result_of
-from practice.returns.models import Snapshot, Stage
+from practice.returns.models import Purpose, Snapshot, Stage
 from practice.returns.stages import reach
 from practice.review import gate
 from practice.signing.needed import move_on
@@ -40,6 +40,8 @@ def lock_figures(actor, return_id):
     return_ = open_for_change(actor, return_id, "lock")
     if return_.snapshot_id:
         return return_.snapshot
+    if return_.purpose == Purpose.PLANNING:
+        raise Settled("This is a plan: it is neither signed nor filed. Make it the filing return first.")
     if says := additions_of(return_).not_locked(return_):
         raise Settled(says)
     result = result_of(return_)

@@ -16,6 +16,7 @@ from practice.pages.timeline import by_day
 from practice.portal.models import PortalLink
 from practice.returns import frozen
 from practice.returns.computing import pack_of
+from practice.returns.models import Purpose
 from practice.returns.page import open_page
 from practice.review import gate
 from practice.signing import locking, needed, requesting
@@ -25,6 +26,8 @@ from practice.signing.comparing import corrections
 def track(request, return_id):
     """The page; also its own fragment, which refreshes itself while something is under way."""
     return_, result, context = open_page(request, return_id)
+    if return_.purpose == Purpose.PLANNING:
+        return redirect("plan", return_.pk)
     context |= {"tab": "sign"} | _track(request, return_, result)
     return render(request, "signing/_track.html" if request.htmx else "signing/track.html", context)
 

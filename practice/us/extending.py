@@ -19,7 +19,7 @@ from practice.firm.refusals import Cannot
 from practice.firm.typed_values import read_typed
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
-from practice.returns.models import Return
+from practice.returns.models import Purpose, Return
 from practice.returns.paper_rows import add_rows, paper_of, put, row_where, take_row
 from practice.review.notices import agency
 from practice.us.state_returns import state_named
@@ -54,6 +54,8 @@ def ask(actor, return_id, codes=None):
     """Ask these authorities for more time; None is all that the return has. A state may be asked before its return is made.
     Asking twice asks once. Returns what was asked now."""
     return_ = open_for_change(actor, return_id, "extend")
+    if return_.purpose == Purpose.PLANNING:
+        raise CannotExtend("This is a plan: nothing of it is due. Request the extension on the filing return.")
     before = result_of(return_)
     known = {one.code: one for one in extensions.of_return(before.run)}
     wanted = [code for code, one in known.items() if one.made] if codes is None else codes

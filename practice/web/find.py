@@ -11,7 +11,7 @@ from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.pages.recent import recent
 from practice.returns.computing import pack_of, result_of
-from practice.returns.models import Return
+from practice.returns.models import Purpose, Return
 from practice.returns.page import live_papers
 
 _MOST = 9
@@ -147,7 +147,7 @@ def _returns(request, words):
         {
             "url": reverse("papers", args=[row.pk]),
             "does": f"{row.household.name} {row.year}",
-            "note": row.get_stage_display().lower(),
+            "note": "plan" if row.purpose == Purpose.PLANNING else row.get_stage_display().lower(),
         }
         for row in rows[:_MOST]
     ]

@@ -16,8 +16,10 @@ from practice.firm.permissions import fetch, may, require
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
 from practice.returns.accounts import accounts_of
+from practice.returns.family import family_of
 from practice.returns.models import counted
 from practice.returns.opening import open_household, open_return
+from practice.returns.planning import plans_of
 from practice.review.coming import coming
 from practice.web.household_form import HouseholdForm
 from taxcore.engine import BadValue
@@ -48,7 +50,7 @@ def households(request):
 
 def household(request, household_id, status=200, **more):
     found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
-    returns = list(found.returns.select_related("preparer", "firm", "household").order_by("-year"))
+    returns = list(found.returns.exclude(purpose="planning").select_related("preparer", "firm", "household").order_by("-year"))
     context = {
         "household": found,
         "people": found.people.prefetch_related("identities__by"),
@@ -61,6 +63,8 @@ def household(request, household_id, status=200, **more):
         "may_open": may(request.user, "open"),
         "years": _years_left(request.user.firm, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
         "rolls": _rolls(returns),
+        "family": family_of(found),
+        "plans": plans_of(found).select_related("origin__by", "origin__source"),
         "accounts": accounts_of(found, usual_pack().code),
     }
     return render(request, "clients/household.html", context | more, status=status)

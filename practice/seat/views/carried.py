@@ -7,10 +7,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
-from practice.firm.permissions import may
 from practice.returns import confirming, taking_over
 from practice.returns.computing import pack_of
 from practice.returns.drawing import paper_view
+from practice.returns.family import family_of
 from practice.returns.page import live_papers, open_page
 from practice.seat.views.save_response import moved
 
@@ -26,7 +26,7 @@ def carried(request, return_id):
         "groups": groups,
         "count": sum(len(fields) for _, _, papers in groups for _, fields in papers),
         "differences": taking_over.differences(return_),
-        "may_open": may(request.user, "open"),
+        "family": family_of(return_.household, return_.pk),
     }
     return render(request, "returns/carried.html", context)
 

@@ -1,0 +1,190 @@
+"""A return for planning: made from another with its amounts, of the same year or the next. It is not due, not counted, not filed.
+
+It becomes the filing return by an act that says what will be different; or what is other in it goes into the filing return field
+by field.
+"""
+
+import uuid
+from dataclasses import dataclass, replace
+from typing import Any
+
+from django.db import transaction
+
+from practice.firm.crypto import masked
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
+from practice.returns.changing import changed, forget, open_for_change, summarise
+from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value, stored
+from practice.returns.models import FieldChange, How, Paper, Purpose, Return, counted
+from practice.returns.opening import new_return
+from practice.returns.rolling import brought, note_origin, rolled_from
+from taxcore.engine import Rolled, Rows
+
+
+class NotPlanned(Cannot):
+    """That cannot be done with this plan, or no plan can be made of this return; `says` tells why."""
+
+
+@transaction.atomic
+def plan(actor, return_id, years_on=0):
+    """A plan from a return with all that is entered in it: of its own year, or of the next with what this one closes."""
+    source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "open", source)
+    if source.apart_from_id or source.given_up_at:
+        raise NotPlanned("A plan is made from the return of the whole household.")
+    made = _next_year(source) if years_on else _same_year(source)
+    return_ = new_return(source.household, source.year + years_on, actor, pack=source.pack, purpose=Purpose.PLANNING)
+    Paper.objects.bulk_create(
+        Paper(
+            firm=return_.firm, of=return_, kind=one.kind, key=one.id, position=position,
+            values=stored(pack_of(return_).paper(one.kind), one.values), provenance=brought(source, one, one.carried),
+        )
+        for position, one in enumerate(made.data.papers)
+    )  # fmt: skip
+    note_origin(actor, return_, source, How.PLANNED, made)
+    summarise(return_, result_of(return_))
+    return_.save()
+    record(actor, "plan made", return_, says=f"{return_.year}, from {source.year}")
+    return return_
+
+
+def _same_year(source):
+    data = result_of(source).run.everything
+    papers = tuple(replace(one, attached=0, carried=_all(one)) for one in data.papers)
+    return Rolled(data.but(papers=papers, overrides={}, last_year=None), {one.id: one.id for one in papers}, (), ())
+
+
+def _next_year(source):
+    """The papers as they are, a year on; where they open what this year closes, with that."""
+    rolled, pack = rolled_from(source), pack_of(source)
+    papers = {one.id: one for one in rolled.data.papers}
+    then = {one.id: one for one in result_of(source).run.everything.papers}
+    for key, one in papers.items():
+        declared = pack.paper(one.kind)
+        fields = declared.fields()
+        old = then.get(rolled.people.get(key, key))
+        amounts = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
+        values = {**amounts, **one.values}
+        papers[key] = replace(one, values=values, carried=tuple(n for n in values if n not in ("role", "owner")))
+    return Rolled(rolled.data.but(papers=tuple(papers.values())), rolled.people, rolled.opened, rolled.remarks)
+
+
+def _all(one):
+    return tuple(name for name in one.values if name not in ("role", "owner"))
+
+
+def plans_of(household):
+    """The household's plans, the newest year first."""
+    return (
+        household.returns.for_firm(household.firm_id).filter(purpose=Purpose.PLANNING, given_up_at=None).order_by("-year", "-pk")
+    )
+
+
+def filing_of(return_):
+    """The filing return of a plan's year, or None."""
+    rows = counted(Return.objects.for_firm(return_.firm_id))
+    return rows.filter(household=return_.household_id, pack=return_.pack, year=return_.year, apart_from=None).first()
+
+
+@transaction.atomic
+def make_filing(actor, return_id):
+    """The plan is the filing return from now on. NotPlanned where its year has one."""
+    return_ = open_for_change(actor, return_id)
+    require(actor, "open", return_)
+    if return_.purpose != Purpose.PLANNING:
+        raise NotPlanned("This return is no plan.")
+    if filing_of(return_) is not None:
+        raise NotPlanned(f"There is a filing return of {return_.year} already. Take over from the plan what should hold there.")
+    clients = {paper.key: paper.person_id for paper in return_.origin.source.papers.filter(kind="person")}
+    for paper in return_.papers.filter(kind="person", person=None):
+        paper.person_id = clients.get(paper.key)
+        paper.save(update_fields=["person"])
+    return_.purpose = Purpose.FILING
+    return_.version += 1
+    summarise(return_, result_of(return_))
+    return_.save()
+    record(actor, "plan became the filing return", return_, says=f"{return_.year}")
+    return return_
+
+
+@dataclass(frozen=True)
+class Other:
+    """One field that the plan has otherwise than the filing return."""
+
+    mark: str
+    paper: str
+    label: str
+    planned: str
+    filed: str
+
+
+def others(plan_, filing):
+    """What is other in the plan, paper by paper."""
+    pack = pack_of(plan_)
+    there = {(one.kind, one.key): open_values(one.values) for one in filing.papers.all() if not one.removed_at}
+    for paper in plan_.papers.all():
+        declared = pack.paper(paper.kind)
+        if paper.removed_at or declared is None:
+            continue
+        here, then = open_values(paper.values), there.get((paper.kind, paper.key), {})
+        title = str(here.get(declared.heading) or declared.name)
+        for name, field in declared.fields().items():
+            if (here.get(name) or "") != (then.get(name) or ""):
+                mark, texts = f"{paper.kind}/{paper.key}/{name}", (_read(field, values.get(name)) for values in (here, then))
+                yield Other(mark, title, field.label, *texts)
+
+
+def _read(field, value: Any) -> str:
+    if value in (None, "", []):
+        return ""
+    if isinstance(field, Rows):
+        return f"{len(value)} row{'s' if len(value) != 1 else ''}"
+    return masked(value) if field.secret else str(value)
+
+
+@transaction.atomic
+def take_into_filing(actor, plan_id, marks):
+    """Put these fields of the plan into the filing return of its year, as one act. How many."""
+    plan_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=plan_id)
+    filing = filing_of(plan_)
+    if plan_.purpose != Purpose.PLANNING or filing is None:
+        raise NotPlanned("There is no filing return of that year to take anything into.")
+    return_ = open_for_change(actor, filing.pk)
+    wanted = [one.mark for one in others(plan_, return_) if one.mark in marks]
+    if not wanted:
+        return 0
+    before, batch = result_of(return_), uuid.uuid4().hex
+    planned = {(one.kind, one.key): open_values(one.values) for one in plan_.papers.all() if not one.removed_at}
+    for mark in wanted:
+        kind, key, name = mark.split("/")
+        _take(actor, return_, kind, key, name, planned[kind, key], batch)
+    forget(return_, "papers")
+    changed(actor, return_, before)
+    record(actor, "taken from the plan", return_, says=f"{len(wanted)} fields")
+    return len(wanted)
+
+
+def _take(actor, return_, kind, key, name, values, batch):
+    declared = pack_of(return_).paper(kind)
+    paper = return_.papers.filter(kind=kind, key=key).first()
+    if paper is None:
+        plain = {n: values[n] for n in ("owner", "role") if n in values}
+        paper = Paper.objects.create(
+            firm=return_.firm, of=return_, kind=kind, key=key, position=next_position(return_), values=plain
+        )
+        note_paper(actor, return_, paper, "added", batch)
+    field, value = declared.fields()[name], values.get(name) or ""
+    if isinstance(field, Rows):
+        FieldChange.objects.create(
+            firm=return_.firm, of=return_, paper=paper, path=name, how="taken over", note="from the plan", by=actor, batch=batch
+        )
+        paper.values.pop(name, None)
+        paper.provenance = {path: mark for path, mark in paper.provenance.items() if path.partition(".")[0] != name}
+        put_rows(paper, declared, {name: value or []}, actor)
+    else:
+        place = place_at(pack_of(return_), paper, name)
+        note_change(actor, return_, paper, place, value, "from the plan", batch)
+        put_value(paper, place, value, actor, "")
+    paper.save()
