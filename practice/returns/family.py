@@ -1,4 +1,4 @@
-"""The family of a household's returns: which was made from which, as a picture. Years are columns; plans and others stand below."""
+"""The family of a household's returns: which was made from which, as a picture. Years are columns; plans and others are below."""
 
 from dataclasses import dataclass
 from typing import Any

@@ -52,7 +52,7 @@ def plan(actor, return_id, years_on=0):
 
 def _same_year(source):
     data = result_of(source).run.everything
-    papers = tuple(replace(one, attached=0, carried=_all(one)) for one in data.papers)
+    papers = tuple(replace(one, attached=0) for one in data.papers)  # what waits to be confirmed waits here too
     return Rolled(data.but(papers=papers, overrides={}, last_year=None), {one.id: one.id for one in papers}, (), ())
 
 
@@ -69,10 +69,6 @@ def _next_year(source):
         values = {**amounts, **one.values}
         papers[key] = replace(one, values=values, carried=tuple(n for n in values if n not in ("role", "owner")))
     return Rolled(rolled.data.but(papers=tuple(papers.values())), rolled.people, rolled.opened, rolled.remarks)
-
-
-def _all(one):
-    return tuple(name for name in one.values if name not in ("role", "owner"))
 
 
 def plans_of(household):
