@@ -4,7 +4,6 @@ from django.db import IntegrityError
 from django.db.models import Count
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.clients import keeping
@@ -120,10 +119,7 @@ def identity(request, person_id):
     """Record how it was seen who a client is; what cannot be taken is said at its field, and nothing typed is lost."""
     person = fetch(Person.objects.select_related("household"), request.user, pk=person_id)
     given = {name: request.POST.get(name, "") for name in ("document", "ending", "expires", "issued_by")}
-    back = request.POST.get("back", "")
-    back = (
-        back if url_has_allowed_host_and_scheme(back, {request.get_host()}) else reverse("household", args=[person.household_id])
-    )
+    back = back_or(request, reverse("household", args=[person.household_id]))
     try:
         record_identity(request.user, person_id, **given)
     except IdentityErrors as wrong:

@@ -5,7 +5,6 @@ from urllib.parse import urlencode
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
@@ -114,6 +113,4 @@ def one(request, return_id):
 def hold(request, round_id):
     """Stop a round after the return that is being done, or let it go on."""
     of = rounds.hold(request.user, round_id, request.POST.get("held") == "yes")
-    back = request.POST.get("back", "")
-    safe = url_has_allowed_host_and_scheme(back, {request.get_host()})
-    return redirect(back if safe else f"{reverse('next-year')}?round={of.pk}")
+    return redirect(back_or(request, f"{reverse('next-year')}?round={of.pk}"))

@@ -3,7 +3,6 @@
 from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.urls import reverse
-from django.utils.http import url_has_allowed_host_and_scheme
 from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
@@ -175,6 +174,4 @@ def put_notice_away(request, return_id):
         fetch(Return.objects.all(), request.user, pk=return_id)
         away = request.session.get(f"put-away-{return_id}", [])
         request.session[f"put-away-{return_id}"] = [*away[-20:], key[:80]]
-    back = request.POST.get("back", "")
-    safe = url_has_allowed_host_and_scheme(back, {request.get_host()})
-    return redirect(back if safe else reverse("papers", args=[return_id]))
+    return redirect(back_or(request, reverse("papers", args=[return_id])))
