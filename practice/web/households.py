@@ -12,6 +12,7 @@ from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
+from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
 from practice.returns.accounts import accounts_of

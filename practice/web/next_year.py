@@ -9,6 +9,7 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
+from practice.pages.back import back_or
 from practice.pages.lists import export
 from practice.returns import rolling, rounds
 from practice.returns.models import Return, Stage, counted

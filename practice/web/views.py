@@ -5,6 +5,8 @@ from django.http import HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_POST
 
+from practice.pages.back import back_or
+
 
 def healthy(request):
     """For load balancers and the start command: the pages are up and the database answers."""

@@ -7,6 +7,7 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import fetch, may
+from practice.pages.back import back_or
 from practice.pages.lists import export
 from practice.returns.entry import Conflict
 from practice.returns.history import what
