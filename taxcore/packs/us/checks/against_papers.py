@@ -5,7 +5,7 @@ Silent on a return whose last year is not known.
 
 from decimal import Decimal
 
-from taxcore.engine import CHECK, Diagnostic, Mend, check, declares, found
+from taxcore.engine import CHECK, Amount, Diagnostic, Mend, Rows, check, declares, found
 from taxcore.packs.us.base import digits
 from taxcore.packs.us.checks.matching import amount_of, earlier_of, marks, pairs, title_before
 
@@ -39,6 +39,33 @@ def statement_missing(run):
                     "with a reason.",
                     code=f"us.last-year.no-{kind}",
                 )
+
+
+@check("us.last-year.not-entered", "A paper expected again has no amount", "unlikely")
+def expected_and_not_entered(run):
+    """What was rolled forward stands here by its sender alone until the paper comes."""
+    if run.last_year is None:
+        return
+    for kind in _EVERY_YEAR:
+        for paper, earlier in pairs(run, kind):
+            if _amounts(type(paper), earlier) and not _amounts(type(paper), paper.values):
+                yield found(
+                    paper.address_prefix,
+                    f"{paper.title}: expected again this year, and no amount is entered. Enter it when it comes, or remove "
+                    "it with the client's answer.",
+                )
+
+
+def _amounts(declared, values):
+    """Whether any amount was entered, in a table too; what only opens a balance or is kept from year to year is none."""
+    for name, field in declared.fields().items():
+        value = values.get(name)
+        if isinstance(field, Rows):
+            if any(_amounts(field.row, row) for row in value or ()):
+                return True
+        elif isinstance(field, Amount) and not field.kept and field.opens is None and value not in (None, ""):
+            return True
+    return False
 
 
 _VARY = ("w2", "1099-int", "1099-div", "ssa-1099", "1098", "1099-nec", "k1-1065", "k1-1120s", "k1-1041", "1099-k")
@@ -179,4 +206,7 @@ def _codes(earlier):
 _LASTING = frozenset({"D", "E", "G", "S", "AA", "BB", "W"})
 
 
-CHECKS = (statement_missing, owner_differs, amount_against_last_year, payers_against_last_year, boxes_against_last_year)
+CHECKS = (
+    statement_missing, expected_and_not_entered, owner_differs, amount_against_last_year, payers_against_last_year,
+    boxes_against_last_year,
+)  # fmt: skip
