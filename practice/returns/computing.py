@@ -62,8 +62,17 @@ def data_of(return_, training=None, look_back=True):
     overrides = {row.address: Override(row.amount, row.reason) for row in return_.overrides.all()}
     training = return_.firm.training if training is None else training
     before = last_years_data(return_, data_of, computed_alone) if look_back else None
-    answers = {field: answer["value"] for field, answer in return_.firm.answers.items()}
-    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers)
+    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, _answers(return_))
+
+
+def _answers(return_):
+    return {field: answer["value"] for field, answer in return_.firm.answers.items()}
+
+
+def computed_from(return_, data, before):
+    """A result of a return whose papers are at hand and whose last year is known; for whoever takes it apart afterwards."""
+    data = data.but(training=return_.firm.training, last_year=before, answers=_answers(return_))
+    return hushed(return_, compute(pack_of(return_), data))
 
 
 def carried_on(paper):

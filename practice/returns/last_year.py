@@ -58,6 +58,11 @@ def last_years_data(return_, data_of, result_of):
     return found
 
 
+def of(before):
+    """What was kept of a return, as it stands, by `seen`; None where it was not."""
+    return _known.get((before.pk, before.version))
+
+
 def seen(before, result):
     """Keep what may be looked back at of a return whose result is at hand; gives it."""
     found = last_year_of(result)

@@ -18,7 +18,7 @@ from practice.firm.refusals import Cannot
 from practice.returns import last_year
 from practice.returns.acts import Done, act
 from practice.returns.changing import changed, forget, open_for_change, summarise
-from practice.returns.computing import computed_alone, pack_of, result_of
+from practice.returns.computing import computed_alone, computed_from, pack_of, result_of
 from practice.returns.confirming import BROUGHT
 from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
@@ -80,13 +80,15 @@ def _with(remarks):
 
 
 def rolled_from(source):
-    """What next year's return has from this one as it stands. NotRolled where there is none."""
+    """What next year's return has from this one as it stands, which it may look back at. NotRolled where there is none."""
     result = computed_alone(source)
     last_year.seen(source, result)
     try:
         return roll_forward(result)
     except CannotRoll as cannot:
         raise NotRolled(cannot.says) from None
+    finally:
+        result.take_apart()  # a round works out thousands of them
 
 
 def _made(actor, source, rolled):
@@ -98,7 +100,9 @@ def _made(actor, source, rolled):
         for position, given in enumerate(rolled.data.papers)
     )
     note_origin(actor, return_, source, How.ROLLED, rolled)
-    summarise(return_, result_of(return_))
+    result = computed_from(return_, rolled.data, last_year.of(source))
+    summarise(return_, result)
+    result.take_apart()
     return_.save()
     record(actor, "return rolled forward", return_, says=f"{return_.year}, from {source.year}")
     return return_

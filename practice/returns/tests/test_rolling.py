@@ -59,6 +59,7 @@ class RollTests(RollingTestCase):
         )
         self.assertEqual((self.value("w2", "employer"), self.value("w2", "wages")), ("Kittiwake Boatworks LLC", None))
         self.assertEqual(self.value("capital-carryover", "long_term"), "6000")
+        self.assertEqual(return_.summary["counts"], result_of(return_).counts)  # worked out without reading the papers again
         paper = return_.papers.get(kind="capital-carryover")
         self.assertEqual(paper.provenance["long_term"], {"how": "rolled", "by": "", "from": 2024})
         person = return_.papers.get(kind="person")

@@ -1,5 +1,5 @@
 """For the bench: many small returns in the demo firm, four of them with papers, four of a family with sixty papers, and four
-submissions of each of the first 5,000, the newest 200 of them rejected.
+submissions of each of the first 5,000, the newest 200 of them rejected; and returns of the year before, to roll forward.
 
 Prints {"small": [[return, W-2], ...], "heavy": ...} as JSON.
 """
@@ -11,10 +11,11 @@ from django.core.management.base import BaseCommand
 from django.db import connection, transaction
 
 from practice.clients.models import Household
-from practice.demo.plain import heavy_family
+from practice.demo.plain import demo_returns, heavy_family
 from practice.dispatch.models import State, Submission
 from practice.firm.models import Firm
 from practice.firm.packs import usual_pack
+from practice.returns.entry import stored
 from practice.returns.models import Paper, Return, Snapshot, Stage
 
 _REJECTED = 200
@@ -28,6 +29,9 @@ class Command(BaseCommand):
 
     def add_arguments(self, parser):
         parser.add_argument("number", type=int)
+        parser.add_argument(
+            "--earlier", type=int, default=0, help="so many returns of 2024 with all their papers, to roll forward"
+        )
 
     @transaction.atomic
     def handle(self, *args, **options):
@@ -43,9 +47,37 @@ class Command(BaseCommand):
         small = [paper for return_ in returns[:4] for paper in self._papers(firm, return_)]
         heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
         self._submissions(firm, staff[0], returns[8:_FILED])  # the eight before are saved into: filed returns would refuse it
+        self._earlier(firm, staff, options["earlier"])
         with connection.cursor() as cursor:
             cursor.execute("analyze")  # so many rows at once: what the planner knew is no longer true
         self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
+
+    def _earlier(self, firm, staff, number):
+        """The demo's returns over and over, as of 2024."""
+        kinds = [data for _, data in demo_returns()]
+        homes = Household.objects.bulk_create(
+            [Household(firm=firm, name=f"Years {n:05d}, Person", in_care_of=staff[n % 5], state="IL") for n in range(number)]
+        )
+        returns = [self._return(firm, staff, home, n) for n, home in enumerate(homes)]
+        for one in returns:
+            one.year, one.stage = 2024, Stage.DONE
+        Return.objects.bulk_create(returns)
+        pack = usual_pack()
+        Paper.objects.bulk_create(
+            [
+                Paper(
+                    firm=firm,
+                    of=one,
+                    key=paper.id,
+                    kind=paper.kind,
+                    position=place,
+                    values=stored(pack.paper(paper.kind), paper.values),
+                )
+                for n, one in enumerate(returns)
+                for place, paper in enumerate(kinds[n % len(kinds)].papers)
+            ],
+            batch_size=2000,
+        )
 
     def _submissions(self, firm, by, returns):
         """Each document as large as a family's; what it says is read by nobody here."""
