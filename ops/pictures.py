@@ -55,7 +55,8 @@ def _staff(practice: RunningPractice) -> None:
         walk.sign_in("bea")
         _shoot(walk, "desk")
         for name, page in {
-            "household": "/households/1",
+            "household": "/households/28",
+            "rolled-forward": "/returns/30/carried",
             "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
@@ -64,7 +65,6 @@ def _staff(practice: RunningPractice) -> None:
             "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",
             "nonresident": "/returns/25/forms?at=us-mo.mo-1040.36",
-            "state-credit": "/returns/25/forms?at=us-il.il-1040.15",
         }.items():
             walk.go(page)
             _shoot(walk, name)

@@ -7,6 +7,7 @@ from django.db import transaction
 from PIL import Image, ImageDraw
 
 from practice.clients.identity import record_identity
+from practice.clients.models import Household
 from practice.demo import earlier, scenario
 from practice.dispatch.filing import file_return
 from practice.firm.models import Firm, Staff
@@ -50,23 +51,29 @@ def build_household(firm, entry):
         **dict(zip(("street", "city", "state", "zip"), entry["address"], strict=True)),
     )  # fmt: skip
     roles = list(zip(household.people.all(), ("taxpayer", "spouse"), strict=False))
-    last = _earlier_years(preparer, household, {role: person for person, role in roles}, entry)
     if entry.get("rolled"):
-        return roll(preparer, last.pk).return_
+        return roll(preparer, _earlier_years(preparer, household, entry).pk).return_
     return_ = open_return(preparer, household.pk, 2025, [(person.pk, role) for person, role in roles])
     _key_papers(preparer, return_, entry)
-    if last is not None:
-        roll(preparer, last.pk, FILL)
-        confirm_many(preparer, return_.pk, set(return_.papers.values_list("pk", flat=True)))
     return_.refresh_from_db()
     _bring_to_stage(staff, return_, entry)
     return return_
 
 
-def _earlier_years(actor, household, people, entry):
-    """Returns of the years before, done; the last of them, or None."""
-    source = None
-    for data, rolled in earlier.years_of(entry, 2025) if entry.get("earlier") else ():
+@transaction.atomic
+def add_earlier_years(firm, entry):
+    """The years before of a household that is there, and what this year's return has from them: confirmed."""
+    household = Household.objects.for_firm(firm).get(name=entry["name"])
+    this = household.returns.for_firm(firm).get(year=2025)
+    last = _earlier_years(household.in_care_of, household, entry)
+    roll(household.in_care_of, last.pk, FILL)
+    confirm_many(household.in_care_of, this.pk, set(this.papers.values_list("pk", flat=True)))
+
+
+def _earlier_years(actor, household, entry):
+    """Returns of the years before, done; gives the last of them."""
+    people, source = dict(zip(("taxpayer", "spouse"), household.people.all(), strict=False)), None
+    for data, rolled in earlier.years_of(entry, 2025):
         return_ = new_return(household, data.year, actor)
         Paper.objects.bulk_create(
             Paper(

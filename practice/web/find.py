@@ -6,7 +6,7 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET
 
-from practice.clients.models import Household
+from practice.clients.finding import households_like
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.pages.recent import recent
@@ -154,7 +154,7 @@ def _returns(request, words):
 
 
 def _households(request, words):
-    rows = Household.objects.for_firm(request.user.firm).filter(name__icontains=words)[:_MOST]
+    rows = households_like(request.user.firm, words).order_by("name")[:_MOST]
     return [{"url": reverse("household", args=[row.pk]), "does": row.name, "note": row.trade or "household"} for row in rows]
 
 

@@ -7,6 +7,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.clients import keeping
+from practice.clients.finding import households_like
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person
 from practice.firm.events import record
@@ -38,13 +39,13 @@ _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 
 def households(request):
     require(request.user, "view")
-    rows = Household.objects.for_firm(request.user.firm).annotate(number_of_returns=Count("returns"))
-    if words := request.GET.get("q", "").strip():
-        rows = rows.filter(name__icontains=words)
+    words = request.GET.get("q", "").strip()
+    rows = households_like(request.user.firm, words) if words else Household.objects.for_firm(request.user.firm)
+    rows = rows.annotate(number_of_returns=Count("returns"))
     rows = sorted_by(rows, request, _SORTS, "name")
     if kind := request.GET.get("as"):
         return export(kind, "households", ["Household", "Occupation", "City"], [[r.name, r.trade, r.city] for r in rows])
-    context = {"rows": rows[:300], "q": request.GET.get("q", ""), "may_open": may(request.user, "open")}
+    context = {"rows": rows[:300], "q": words, "may_open": may(request.user, "open")}
     return render(request, "clients/_list.html" if request.htmx else "clients/households.html", context)
 
 

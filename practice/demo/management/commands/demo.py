@@ -6,7 +6,7 @@ from django.conf import settings
 from django.core.management.base import BaseCommand
 
 from practice.demo import scenario
-from practice.demo.building import build_firm, build_household
+from practice.demo.building import add_earlier_years, build_firm, build_household
 from practice.demo.seat import lay_out
 from practice.firm.models import Firm
 from practice.returns.computing import in_one_go
@@ -26,4 +26,7 @@ class Command(BaseCommand):
             for entry in scenario.HOUSEHOLDS:
                 build_household(firm, entry)
             lay_out(firm)
+            for entry in scenario.HOUSEHOLDS:
+                if entry.get("earlier") and not entry.get("rolled"):
+                    add_earlier_years(firm, entry)
         self.stdout.write(f"{len(scenario.HOUSEHOLDS)} households")

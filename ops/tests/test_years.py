@@ -1,0 +1,109 @@
+"""A client's returns over time, in a browser: plans, next year for one and for many, what the year before says otherwise later."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from ops.tests.running import RunningTestCase, Walk
+
+
+class YearsTests(RunningTestCase):
+    def household(self, name: str) -> int:
+        return int(self.practice.sql(f"select id from clients_household where name = '{name}'"))
+
+    def return_of(self, household: str, year: int, purpose: str = "filing") -> int:
+        of = f"select id from returns_return where household_id = {self.household(household)} and year = {year}"
+        return int(self.practice.sql(f"{of} and purpose = '{purpose}' and given_up_at is null"))
+
+    def paper_of(self, return_id: int, kind: str) -> int:
+        return int(self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = '{kind}'").split()[0])
+
+    def key_death(self, walk: Walk, household: str) -> None:
+        return_id = self.return_of(household, 2025)
+        walk.go(f"/returns/{return_id}/papers/{self.paper_of(return_id, 'person')}")
+        walk.key("Date of death", "5/5/2025")
+
+    def test_a_plan_is_made_changed_taken_over_and_turned_into_filing(self):
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/households/{self.household('Caddick, Rowan')}")
+        walk.press("Plan 2025")
+        walk.sees("Nothing in it is due, counted or filed")
+        plan = self.return_of("Caddick, Rowan", 2025, "planning")
+        walk.go(f"/returns/{plan}/papers/{self.paper_of(plan, 'w2')}")
+        self.assertTrue(walk.driver.find_elements(By.CSS_SELECTOR, "body.plan .planmark"))
+        self.assertEqual(walk.find("#paper .f").value_of_css_property("border-bottom-style"), "dashed")
+        walk.key("Wages, tips, other compensation", "71000")
+        walk.go(f"/returns/{plan}/plan")
+        walk.sees("Other than in the filing return of 2025", "Wages, tips, other compensation", "71000.00")
+        walk.find("[name=mark]").click()
+        walk.press("Take into the filing return")
+        walk.sees("1 fields taken into the filing return", "Plan and filing return have the same entries")
+        filing = self.return_of("Caddick, Rowan", 2025)
+        walk.go(f"/returns/{filing}/forms?at=us.1040.1a")
+        walk.sees("71,000")
+        walk.go(f"/households/{self.household('Caddick, Rowan')}")
+        walk.press("Plan the year after")
+        walk.sees("A plan of 2026")
+        walk.press("Plan")
+        walk.sees("be due on April 15, 2027")
+        walk.press("Make it the filing return of 2026")
+        walk.sees("This is the filing return of 2026 now")
+        self.assertFalse(walk.driver.find_elements(By.CSS_SELECTOR, "body.plan"))
+        self.assertEqual(walk.complaints(), [])
+
+    def test_many_are_rolled_forward_and_two_fail_for_a_reason(self):
+        walk = self.walk()
+        walk.sign_in("bea")
+        self.key_death(walk, "Faulkner-Obi, Juno")
+        self.key_death(walk, "Haverford, Bram")
+        walk.go("/next-year?year=2025")
+        walk.sees("Roll forward to 2026", "none yet")
+        number = int(walk.driver.find_element(By.CSS_SELECTOR, "button[name=all]").text.split()[1])
+        walk.press(f"All {number}")
+        walk.sees(f"{number} of {number}", "2 not done", "there is no individual return for 2026", seconds=60)
+        walk.go("/next-year?year=2025&which=there")
+        walk.sees(f"All {number - 2}")
+        walk.go("/next-year?year=2025&q=Tolliver")
+        walk.find('[aria-label="Choose all"]').click()
+        walk.press("Roll forward those selected")
+        walk.sees("1 of 1", "left: there is a return of 2026 already", seconds=40)
+        self.assertEqual(walk.complaints(), [])
+
+    def test_one_return_is_confirmed_by_key_and_as_a_whole(self):
+        return_id = self.return_of("Wetherby-Low, Sorrel", 2025)
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/papers/{self.paper_of(return_id, 'w2')}")
+        walk.sees("8 values rolled forward")
+        field = walk.field("EIN")
+        self.assertEqual(field.value_of_css_property("font-style"), "italic")
+        field.click()
+        field.send_keys(Keys.ALT, "y")
+        walk.sees("7 values rolled forward")
+        self.assertEqual(walk.field("EIN").value_of_css_property("font-style"), "normal")
+        walk.key("Wages, tips, other compensation", "52000")
+        walk.go(f"/returns/{return_id}/carried")
+        walk.sees("Rolled forward from 2024", "Long-term loss carryover from prior year", "Sandbar Brokers")
+        walk.find("form.acts button").click()
+        walk.sees("values confirmed", "Nothing waits to be confirmed")
+        walk.go(f"/returns/{return_id}/review?q=confirm")
+        self.assertNotIn("Rolled forward and not confirmed", walk.text())
+        walk.go(f"/returns/{return_id}/forms?at=us.capital-loss-carryover.13")
+        walk.sees("Over years", "2023", "5,595", "11,763")
+        self.assertEqual(walk.complaints(), [])
+
+    def test_the_year_before_moves_and_is_taken_over(self):
+        earlier, return_id = (self.return_of("Lindqvist, Arvid and Mira", year) for year in (2024, 2025))
+        walk = self.walk()
+        walk.sign_in("tilde")
+        walk.go(f"/returns/{earlier}/papers/{self.paper_of(earlier, 'business')}")
+        walk.key("Inventory at end of year", "16000")
+        walk.go(f"/returns/{return_id}/papers")
+        walk.sees("The 2024 return moved since this one was made from it")
+        walk.press("Take over or leave")
+        walk.sees("2024 says otherwise now", "Inventory at beginning of year", "16000")
+        walk.press("Take over")
+        walk.sees("taken over", "The year before")
+        walk.go(f"/returns/{return_id}/papers/{self.paper_of(return_id, 'business')}")
+        self.assertEqual(walk.field("Inventory at beginning of year").get_attribute("value"), "16,000.00")
+        self.assertEqual(walk.complaints(), [])
