@@ -15,7 +15,8 @@ class YearsTests(RunningTestCase):
         return int(self.practice.sql(f"{of} and purpose = '{purpose}' and given_up_at is null"))
 
     def paper_of(self, return_id: int, kind: str) -> int:
-        return int(self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = '{kind}'").split()[0])
+        of = f"select id from returns_paper where of_id = {return_id} and kind = '{kind}'"
+        return int(self.practice.sql(f"{of} order by position").split()[0])
 
     def key_death(self, walk: Walk, household: str) -> None:
         return_id = self.return_of(household, 2025)
