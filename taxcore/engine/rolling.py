@@ -73,6 +73,7 @@ class _Rolling:
             self._set(kind, values)
         for (balance, jurisdiction), closing in self.pack.closings.items():
             self._open_all(balance, jurisdiction, closing)
+        self._let_go()
         papers = tuple(replace(one, carried=tuple(dict.fromkeys(self.carried.get(one.id, ())))) for one in self._in_order())
         data = ReturnData(self.pack.code, self.year, papers, training=self.run.training)
         return Rolled(data, {new: old for old, new in self.ids.items()}, tuple(self.opened), tuple(self.remarks))
@@ -95,10 +96,15 @@ class _Rolling:
             return
         if not paper.since <= self.year <= paper.until:
             return
-        plain = {"owner": self._new_owner(owner)} if owner else {}
+        plain = self._owned(paper)
         kept = self._kept_of(type(paper), paper.entered)
         if paper.comes_again() or paper.always or (kept and not paper.party and not paper.heading):
             self._put(paper, paper.key, plain, kept)
+
+    def _owned(self, paper: Any) -> dict[str, str]:
+        """Whose it is then; nobody's where what was entered is no owner."""
+        owner, field = paper.entered.get("owner"), type(paper).fields().get("owner")
+        return {"owner": self._new_owner(str(owner))} if field is not None and owner and field.fits(owner) else {}
 
     def _new_owner(self, owner: str) -> str:
         if owner == "joint" and len({role for role in self.roles.values() if role in ("taxpayer", "spouse")}) < 2:
@@ -131,6 +137,8 @@ class _Rolling:
         declared = field.row.fields()
         found = []
         for row in rows if isinstance(rows, (list, tuple)) else ():
+            if not isinstance(row, Mapping):
+                continue
             kept = {
                 name: same
                 for name, value in row.items()
@@ -143,13 +151,18 @@ class _Rolling:
     def _same(self, field: Field, value: Any) -> Any:
         """The value as next year's field takes it; None where it does not fit, or names who is not there any more."""
         if isinstance(field, Refer):
-            return self.ids.get(value, value if self._stands(value) else None)
+            return self.ids.get(value, value) if isinstance(value, str) else None
         return value if field.fits(value) else None
 
-    def _stands(self, key: Any) -> bool:
-        """Whether a paper that others name comes along too."""
-        named = self.run.by_key(tuple(self.pack.by_kind), str(key))
-        return named is not None and named.comes_again()
+    def _let_go(self) -> None:
+        """What names a paper or a person that does not come along names nobody."""
+        kinds = {one.id: one.kind for one in self.made.values()}
+        for key, one in self.made.items():
+            fields = self.pack.by_kind[one.kind].fields()
+            gone = [n for n, v in one.values.items() if isinstance(f := fields.get(n), Refer) and kinds.get(v) not in f.kinds]
+            if gone:
+                self.made[key] = replace(one, values={n: v for n, v in one.values.items() if n not in gone})
+                self.carried[key] = [name for name in self.carried.get(key, ()) if name not in gone]
 
     def _set(self, kind: str, values: Mapping[str, Any]) -> None:
         """What the succession says of a paper that exists once, in place of what it had."""
@@ -227,7 +240,7 @@ class _Rolling:
         owner = str(paper.entered.get("owner") or "") if paper is not None else ""
         if paper is None or (owner in self.roles and self.roles[owner] is None):
             return False
-        self._keep(paper, key, {"owner": self._new_owner(owner)} if owner else {})
+        self._keep(paper, key, self._owned(paper))
         return True
 
     def _of_owner(self, form: Any, balance: Balance, openings: tuple[Opening, ...]) -> _Place:

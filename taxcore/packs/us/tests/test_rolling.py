@@ -5,10 +5,12 @@ from decimal import Decimal
 from unittest import TestCase
 
 from hypothesis import given, settings
+from hypothesis import strategies as some
 
-from taxcore.engine import Amount, CannotRoll, PaperValues, Rows, compute, document, roll_forward
+from taxcore.engine import Amount, CannotRoll, PaperValues, ReturnData, Rows, compute, document, roll_forward
 from taxcore.engine.document import read, write
 from taxcore.packs.us import PACK, balances
+from taxcore.packs.us.tests import test_properties
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
 from taxcore.packs.us.tests.returns import child, couple, filing, interest, person, result, w2
 from taxcore.packs.us.tests.test_properties import returns
@@ -303,6 +305,25 @@ class DeclarationTests(TestCase):
 
 
 class PropertyTests(TestCase):
+    @given(some.data())
+    @settings(max_examples=80, deadline=None)
+    def test_whatever_was_entered_rolling_gives_a_return_or_a_reason(self, draws):
+        """Up to ten papers of any kinds with anything at all in their fields; what does not fit its field stays behind."""
+        hostile = test_properties.PropertyTests()
+        kinds = draws.draw(some.lists(some.sampled_from(PACK.papers), min_size=1, max_size=10))
+        papers = [person(), child("d1", death_date=draws.draw(some.sampled_from(("", "2024-03-01", "nonsense"))))]
+        for number, kind in enumerate(kinds):
+            values = hostile.anything(draws, kind) if draws.draw(some.booleans()) else hostile.likely(draws, kind)
+            papers.append(PaperValues(kind.kind if kind.single else f"k{number}", kind.kind, values))
+        unique = {(one.kind, one.id): one for one in papers}
+        source = ReturnData("us", draws.draw(some.sampled_from(PACK.years)), tuple(unique.values()))
+        try:
+            rolled = roll_forward(compute(PACK, source))
+        except CannotRoll:
+            return
+        after = compute(PACK, rolled.data)
+        self.assertFalse([one for one in after.findings if one.code in ("us.bad-value", "us.unknown-paper")])
+
     @given(returns())
     @settings(max_examples=60, deadline=None)
     def test_rolling_is_repeatable_leaves_the_source_and_brings_no_amount_undeclared(self, source):
