@@ -4,6 +4,7 @@ from django.urls import include, path
 
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
+from practice.intake import arriving_views
 from practice.web import desk, find, next_year, views
 
 urlpatterns = [
@@ -11,6 +12,10 @@ urlpatterns = [
     path("find", find.find, name="find"),
     path("next-year", next_year.many, name="next-year"),
     path("next-year/<int:return_id>", next_year.one, name="roll-forward"),
+    path("clients/bring", arriving_views.bring, name="bring-clients"),
+    path("clients/bring/<int:arrival_id>", arriving_views.arrival, name="arrival"),
+    path("clients/bring/<int:arrival_id>/columns", arriving_views.columns, name="arrival-columns"),
+    path("clients/bring/<int:arrival_id>/take-in", arriving_views.take_in, name="arrival-take-in"),
     path("rounds/<int:round_id>/hold", next_year.hold, name="hold-round"),
     path("theme", views.theme, name="theme"),
     path("healthy", views.healthy, name="healthy"),

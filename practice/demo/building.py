@@ -12,11 +12,11 @@ from practice.demo import earlier, scenario
 from practice.dispatch.filing import file_return
 from practice.firm.models import Firm, Staff
 from practice.returns.changing import summarise
-from practice.returns.computing import pack_of, result_of
+from practice.returns.computing import result_of
 from practice.returns.confirming import confirm_many
-from practice.returns.entry import add_paper, save_field, stored
-from practice.returns.models import How, Paper, Stage
-from practice.returns.opening import new_return, open_household, open_return
+from practice.returns.entry import add_paper, save_field
+from practice.returns.models import How, Stage
+from practice.returns.opening import new_return, open_household, open_return, put_papers
 from practice.returns.rolling import FILL, note_origin, roll
 from practice.returns.stages import reach
 from practice.review.signing_off import sign_off
@@ -75,14 +75,8 @@ def _earlier_years(actor, household, entry):
     people, source = dict(zip(("taxpayer", "spouse"), household.people.all(), strict=False)), None
     for data, rolled in earlier.years_of(entry, 2025):
         return_ = new_return(household, data.year, actor)
-        Paper.objects.bulk_create(
-            Paper(
-                firm=household.firm, of=return_, kind=one.kind, key=one.id, position=position,
-                person=people.get(one.values.get("role")),
-                values=stored(pack_of(return_).paper(one.kind), one.values),
-            )
-            for position, one in enumerate(data.papers)
-        )  # fmt: skip
+        ids = {one.id: getattr(people.get(one.values.get("role")), "pk", None) for one in data.papers if one.kind == "person"}
+        put_papers(return_, data.papers, lambda one: {}, ids)
         if source is not None:
             note_origin(actor, return_, source, How.ROLLED, rolled)
         summarise(return_, result_of(return_))

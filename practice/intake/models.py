@@ -105,3 +105,43 @@ class Import(FirmOwned):
 
     def __str__(self):
         return self.name
+
+
+class Arrival(FirmOwned):
+    """Clients that come from another program: returns in the open format, or a list with last year's key figures.
+
+    `items` are what the file holds, one a client: place, name, the number's ending, year, what is there already, what is wrong,
+    and once taken in what happened and the return that was made. The values themselves are sealed beside the file.
+    """
+
+    class State(models.TextChoices):
+        MAPPING = "mapping", "columns to map"
+        READING = "reading", "being read"
+        READ = "read", "ready to preview"
+        TAKING = "taking", "being taken in"
+        DONE = "done", "taken in"
+        FAILED = "failed", "not read"
+
+    name = models.CharField(max_length=160)
+    form = models.CharField(max_length=4)
+    state = models.CharField(max_length=8, choices=State, default=State.READING)
+    file = models.CharField(max_length=200)
+    sample = models.JSONField(default=list)
+    columns = models.JSONField(default=dict)
+    items = models.JSONField(default=list)
+    says = models.CharField(max_length=300, blank=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [
+            models.CheckConstraint(
+                condition=models.Q(state__in=["mapping", "reading", "read", "taking", "done", "failed"]),
+                name="arrival_state_is_known",
+            )
+        ]
+
+    def __str__(self):
+        return self.name

@@ -19,6 +19,7 @@ MOST_ROWS = 20_000
 MOST_COLUMNS = 60
 MOST_CELLS = 1_300_000
 MOST_UNPACKED = 150_000_000  # bytes of an XLSX once unpacked
+MOST_DOCUMENTS = 3_000
 MOST_PAGES = 200
 MOST_PIXELS = 60_000_000  # of a picture that is brought
 DRAWN_PIXELS = 5_000_000  # of a page as it is drawn
@@ -95,6 +96,29 @@ def _cell_text(value):
     if isinstance(value, float):
         return str(Decimal(str(value)))
     return "" if value is None else str(value)
+
+
+def documents(content, form):
+    """[[name, document]] of returns in the open format: one JSON file, or a ZIP of them. A document that is no JSON is None."""
+    if form == "json":
+        return [["", _parsed(content)]]
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as packed:
+            entries = [one for one in packed.infolist() if not one.is_dir() and one.filename.lower().endswith(".json")]
+            if len(entries) > MOST_DOCUMENTS:
+                raise Refused(f"The ZIP holds {len(entries):,} returns; {MOST_DOCUMENTS:,} can be read at once.")
+            if sum(one.file_size for one in entries) > MOST_UNPACKED:
+                raise Refused("The ZIP unpacks to more than can be read at once. Split it.")
+            return [[one.filename.rsplit("/", 1)[-1][:80], _parsed(packed.read(one))] for one in entries]
+    except (zipfile.BadZipFile, OSError, RuntimeError, NotImplementedError, ValueError):
+        raise Refused("The file cannot be opened as a ZIP.") from None
+
+
+def _parsed(content):
+    try:
+        return json.loads(content)
+    except (ValueError, RecursionError):
+        return None
 
 
 def look_into(content):
@@ -191,7 +215,7 @@ def _ofx_tree(content):
 _UNCLOSED = re.compile(r"<([A-Z0-9._]+)>([^<]*[^<\s][^<]*)(?:</\1>)?")
 _UNESCAPED = re.compile(r"&(?!(?:amp|lt|gt|quot|apos|#\d+);)")
 
-DOES = {"sheet": sheet, "look_into": look_into, "picture": picture, "text_of": text_of, "ofx": ofx}
+DOES = {"sheet": sheet, "look_into": look_into, "picture": picture, "text_of": text_of, "ofx": ofx, "documents": documents}
 
 
 def _limit(megabytes, seconds):

@@ -2,8 +2,8 @@
 twice does no harm."""
 
 from practice.firm.jobs import job
-from practice.intake import drawing, importing
-from practice.intake.models import Attachment, Import
+from practice.intake import arriving, drawing, importing
+from practice.intake.models import Arrival, Attachment, Import
 from practice.returns.changing import Settled
 from taxcore.engine import BadValue
 
@@ -64,3 +64,34 @@ def _not_drawn(says, attachment_id):
 def draw_pages(attachment_id):
     while drawing.step(_attachment(attachment_id)):
         pass
+
+
+def _lost_arrivals(state):
+    def lost(before):
+        rows = Arrival.objects.across_firms("background work").filter(state=state, touched_at__lt=before)
+        return [{"arrival_id": pk} for pk in rows.values_list("pk", flat=True)]
+
+    return lost
+
+
+def _arrival(arrival_id):
+    return Arrival.objects.across_firms("background work").select_related("firm", "by__firm").get(pk=arrival_id)
+
+
+def _not_arrived(says, arrival_id):
+    rows = Arrival.objects.across_firms("background work").filter(pk=arrival_id).exclude(state=Arrival.State.DONE)
+    rows.update(state=Arrival.State.FAILED, says=f"Not read: {says}."[:300])
+
+
+@job("read clients", lost=_lost_arrivals(Arrival.State.READING), failed=_not_arrived)
+def read_clients(arrival_id):
+    row = _arrival(arrival_id)
+    if row.state == Arrival.State.READING:
+        arriving.read(row)
+
+
+@job("take clients in", lost=_lost_arrivals(Arrival.State.TAKING), failed=_not_arrived)
+def take_clients_in(arrival_id):
+    row = _arrival(arrival_id)
+    if row.state == Arrival.State.TAKING:
+        arriving.take_in(row)

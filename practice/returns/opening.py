@@ -9,6 +9,7 @@ from practice.firm.permissions import fetch, require
 from practice.returns.changing import summarise
 from practice.returns.computing import pack_of, result_of
 from practice.returns.confirming import BROUGHT
+from practice.returns.entry import stored
 from practice.returns.models import Paper, Return, Stage
 from practice.returns.stages import reach
 
@@ -46,6 +47,19 @@ def new_return(household, year, preparer, **more):
     reach(return_, Stage.GATHER, "")
     return_.save()
     return return_
+
+
+def put_papers(return_, given, provenance, people=None):
+    """Papers of a return that has none yet, as the core gave them. `provenance` says of each what its values are; `people` which
+    client is behind a person's id."""
+    pack = pack_of(return_)
+    Paper.objects.bulk_create(
+        Paper(
+            firm=return_.firm, of=return_, kind=one.kind, key=one.id, position=position,
+            values=stored(pack.paper(one.kind), one.values), provenance=provenance(one), person_id=(people or {}).get(one.id),
+        )
+        for position, one in enumerate(given)
+    )  # fmt: skip
 
 
 def _copy_person(return_, person, role, position):

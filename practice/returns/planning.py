@@ -16,9 +16,9 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, forget, open_for_change, summarise
 from practice.returns.computing import open_values, pack_of, result_of
-from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value, stored
+from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value
 from practice.returns.models import FieldChange, How, Paper, Purpose, Return, counted
-from practice.returns.opening import new_return
+from practice.returns.opening import new_return, put_papers
 from practice.returns.rolling import brought, note_origin, rolled_from
 from taxcore.engine import Rolled, Rows
 
@@ -36,13 +36,7 @@ def plan(actor, return_id, years_on=0):
         raise NotPlanned("A plan is made from the return of the whole household.")
     made = _next_year(source) if years_on else _same_year(source)
     return_ = new_return(source.household, source.year + years_on, actor, pack=source.pack, purpose=Purpose.PLANNING)
-    Paper.objects.bulk_create(
-        Paper(
-            firm=return_.firm, of=return_, kind=one.kind, key=one.id, position=position,
-            values=stored(pack_of(return_).paper(one.kind), one.values), provenance=brought(source, one, one.carried),
-        )
-        for position, one in enumerate(made.data.papers)
-    )  # fmt: skip
+    put_papers(return_, made.data.papers, lambda one: brought(source, one, one.carried))
     note_origin(actor, return_, source, How.PLANNED, made)
     summarise(return_, result_of(return_))
     return_.save()

@@ -22,7 +22,7 @@ from practice.returns.computing import computed_alone, computed_from, pack_of, r
 from practice.returns.confirming import BROUGHT
 from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
-from practice.returns.opening import new_return
+from practice.returns.opening import new_return, put_papers
 from practice.returns.stages import reach
 from taxcore.engine import CannotRoll, roll_forward
 
@@ -94,11 +94,9 @@ def rolled_from(source):
 def _made(actor, source, rolled):
     preparer = source.preparer if source.preparer.is_active else actor
     return_ = new_return(source.household, source.year + 1, preparer, pack=source.pack)
-    people = {paper.key: paper.person_id for paper in source.papers.all() if paper.kind == "person"}
-    Paper.objects.bulk_create(
-        new_paper(source, return_, given, position, people.get(rolled.people.get(given.id)))
-        for position, given in enumerate(rolled.data.papers)
-    )
+    clients = {paper.key: paper.person_id for paper in source.papers.all() if paper.kind == "person"}
+    people = {new: clients.get(old) for new, old in rolled.people.items()}
+    put_papers(return_, rolled.data.papers, lambda one: brought(source, one, one.carried), people)
     note_origin(actor, return_, source, How.ROLLED, rolled)
     result = computed_from(return_, rolled.data, last_year.of(source))
     summarise(return_, result)
@@ -108,12 +106,12 @@ def _made(actor, source, rolled):
     return return_
 
 
-def new_paper(source, return_, given, position, person_id=None):
+def new_paper(source, return_, given, position):
     """A paper of what came over; not saved."""
     declared = pack_of(return_).paper(given.kind)
     return Paper(
         firm=return_.firm, of=return_, kind=given.kind, key=given.id, position=position, values=stored(declared, given.values),
-        provenance=brought(source, given, given.carried), person_id=person_id,
+        provenance=brought(source, given, given.carried),
     )  # fmt: skip
 
 

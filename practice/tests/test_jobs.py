@@ -22,8 +22,8 @@ from practice.delivery.models import Package
 from practice.dispatch import filing, tasks
 from practice.dispatch.models import State, Submission
 from practice.firm import jobs
-from practice.intake import attaching, importing
-from practice.intake.models import Attachment, Import
+from practice.intake import arriving, attaching, importing
+from practice.intake.models import Arrival, Attachment, Import
 from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
 from practice.portal.models import PortalLink
@@ -68,6 +68,8 @@ class JobsTests(TransactionTestCase):
         taken = importing.bring(self.preparer_now(), self._other_return(), "b.csv", b"Payer,Interest\nFerry,12.50", "1099-int")
         importing.read(taken)
         Import.objects.for_firm(self.firm).filter(pk=taken.pk).update(state=Import.State.TAKING)
+        arrived, chosen = (arriving.bring(self.preparer_now(), name, b"{}") for name in ("a.json", "b.json"))
+        Arrival.objects.for_firm(self.firm).filter(pk=chosen.pk).update(state=Arrival.State.TAKING)
         page = attaching.attach(self.preparer_now(), self._other_return(), None, "page.pdf", pdf(1))
         submission = filing.file_return(self.signer, self.return_.pk)[0]
         sent = Submission.objects.for_firm(self.firm).exclude(pk=submission.pk).first()
@@ -80,6 +82,7 @@ class JobsTests(TransactionTestCase):
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},
             "draw pages": {"attachment_id": page.pk},
+            "read clients": {"arrival_id": arrived.pk}, "take clients in": {"arrival_id": chosen.pk},
             "send": {"submission_id": submission.pk, "kind": "return"}, "poll": {"submission_id": sent.pk, "kind": "return"},
             "round": {"round_id": of.pk}, "package": {"package_id": package.pk},
         }  # fmt: skip
@@ -157,10 +160,21 @@ class JobsTests(TransactionTestCase):
         for name in ("read file", "import file"):
             self.assertIn(failed, Import.objects.for_firm(firm).get(pk=wanted[name]["import_id"]).errors[0]["says"])
         self.assertIn(failed, Attachment.objects.for_firm(firm).get(pk=wanted["draw pages"]["attachment_id"]).says)
+        for name in ("read clients", "take clients in"):
+            self.assertIn(failed, Arrival.objects.for_firm(firm).get(pk=wanted[name]["arrival_id"]).says)
         for name in ("send", "poll"):
             self.assertIn(failed, Submission.objects.for_firm(firm).get(pk=wanted[name]["submission_id"]).trouble)
         self.assertIn(failed, Round.objects.for_firm(firm).get(pk=wanted["round"]["round_id"]).items.get().says)
-        for name in ("mail link", "authorization", "read file", "draw pages", "package", "round"):
+        for name in (
+            "mail link",
+            "authorization",
+            "read file",
+            "draw pages",
+            "package",
+            "round",
+            "read clients",
+            "take clients in",
+        ):
             self.assertNotIn(wanted[name], list(jobs.JOBS[name].lost(self.old)), name)  # not again and again without end
         requesting.make_authorization_again(self.signer, self.return_.pk, wanted["authorization"]["signature_id"])
         self.assertIn(wanted["authorization"], list(jobs.JOBS["authorization"].lost(self.old)))
