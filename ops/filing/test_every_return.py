@@ -15,10 +15,12 @@ from authority.agreement import disagreements
 from authority.models import Claim, Filing, Person
 from authority.receiving import answer, receive
 from authority.rules import faults_of, parse
+from practice.demo.earlier import years_of
 from practice.demo.plain import demo_returns
-from taxcore.engine import compute, document
+from taxcore.engine import PaperValues, compute, document, roll_forward
 from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
+from taxcore.packs.us.tests import returns
 from taxcore.packs.us.tests.test_any_return import random_result
 from taxcore.packs.us.tests.worked import all_cases
 
@@ -40,6 +42,20 @@ def worked():
     for entry, data in demo_returns():
         for year in (2023, 2024, 2025):  # the demo's own year, and the same papers in the two before
             yield f"{entry['name']} {year}", compute(PACK, replace(data, year=year))
+        if entry.get("earlier"):
+            for each, _ in years_of(entry, 2026):
+                yield f"{entry['name']} {each.year}, with what the year before closed", compute(PACK, each)
+    yield "a qualified loss without its business", _after_a_loss()
+
+
+def _after_a_loss():
+    """What a business left, confirmed, a year after it ended; with the wages of that year."""
+    shop = PaperValues("b1", "business", {"owner": "taxpayer", "activity": "Repair", "code": "811490", "participates": "yes",
+                                          "receipts": "500", "supplies": "1500"})  # fmt: skip
+    rolled = roll_forward(returns.result(returns.w2(60_000, 6_000, state_withheld=2_800), shop, year=2024)).data
+    kept = [replace(one, carried=()) for one in rolled.papers if one.kind not in ("w2", "business", "filing")]
+    assert any(one.kind == "qualified-loss" for one in kept)
+    return returns.result(*kept, returns.filing(), returns.w2(60_000, 6_000, state_withheld=2_800))
 
 
 class EveryReturnTests(TestCase):

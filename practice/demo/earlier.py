@@ -13,7 +13,7 @@ from taxcore.engine import Amount, PaperValues, Rows, compute, roll_forward
 from taxcore.packs.us import PACK
 
 FIRST = 2023
-_SHARE = {2023: Decimal("0.90"), 2024: Decimal("0.96")}  # of this year's amounts
+_SHARE = {2023: Decimal("0.90"), 2024: Decimal("0.96"), 2025: Decimal(1)}  # of this year's amounts
 _NOT_THEN = (
     "diligence",
     "diligence-child",
