@@ -37,6 +37,7 @@ FORMS = {"json": "json", "zip": "zip", "csv": "csv", "txt": "csv", "tsv": "csv",
 _FILERS = ("taxpayer", "spouse")
 _PERSONAL = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
 _OF_ADDRESS = ("street", "city", "state", "zip")
+_NUMBER = re.compile(r"(?<!\d)\d{3}-?\d{2}-?(\d{4})(?!\d)")
 _ID = re.compile(r"[a-z0-9][a-z0-9-]{0,39}")
 _log = logging.getLogger(__name__)
 
@@ -114,30 +115,42 @@ def _open_list(row):
     default_storage.save(
         f"{row.file}.sheet", ContentFile(seal_bytes(json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()))
     )
-    row.sample = [[reading.storable(cell[:120]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
+    row.sample = [[_veiled(cell[:120]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
     layout = Layout.objects.for_firm(row.firm_id).filter(target="clients", heads=reading.heads_mark(sheet.heads)).first()
     row.columns = layout.columns if layout is not None else _suggested(sheet.heads)
     row.state = Arrival.State.MAPPING
     row.save()
 
 
+def _veiled(text):
+    """What stands on the row and on pages: of a client's number only its ending."""
+    return reading.storable(_NUMBER.sub(r"•••-••-\1", text))
+
+
 def _suggested(heads):
-    """{column's place: name} as far as headings tell: "Spouse SSN", "Last name", "AGI of last year"."""
+    """{column's place: name} as far as headings tell: by a field's words, then by its initials or a part of its label."""
     known, found = columns_of(usual_pack()), {}
-    for place, head in enumerate(heads):
-        words = set(head.lower().replace("'s", "").split())
-        whose = "spouse" if "spouse" in words else "taxpayer"
-        for name, (field, _) in known.items():
-            role, _, attribute = name.partition(".")
-            fits = {attribute.replace("_", " "), field.label.lower(), attribute.replace("_", "")}
-            plain = " ".join(
-                word for word in head.lower().split() if word not in ("spouse", "taxpayer", "spouse's", "taxpayer's")
-            )
-            alike = plain in fits or (attribute == "number" and plain in ("ssn", "number"))
-            if alike and (role not in _FILERS or role == whose) and name not in found.values():
+    for fits in (_by_words, _in_part):
+        for place, head in enumerate(heads):
+            words = [word.removesuffix("'s") for word in head.lower().split()]
+            whose = "spouse" if "spouse" in words else "taxpayer"
+            plain = " ".join(word for word in words if word not in _FILERS)
+            name = next((n for n, (field, _) in known.items() if n not in found.values() and fits(n, field, plain, whose)), None)
+            if name is not None and str(place) not in found:
                 found[str(place)] = name
-                break
     return found
+
+
+def _by_words(name, field, plain, whose):
+    role, _, attribute = name.partition(".")
+    known = {attribute.replace("_", " "), attribute.replace("_", ""), field.label.lower()}
+    return (role not in _FILERS or role == whose) and (plain in known or (attribute == "number" and plain in ("ssn", "number")))
+
+
+def _in_part(name, field, plain, whose):
+    role, label = name.partition(".")[0], field.label.lower()
+    initials = "".join(word[0] for word in label.split())
+    return role not in (*_FILERS, "filing") and len(plain) > 2 and (plain == initials or (len(plain) > 6 and plain in label))
 
 
 @transaction.atomic
@@ -249,7 +262,7 @@ def _item(row, place, data, name, errors):
     return {
         "place": place, "from": reading.storable(name[:80]), "name": reading.storable(called[:80]), "year": year,
         "ending": str(first.get("number", ""))[-4:], "known": household.name if household else "", "there": bool(there),
-        "errors": [reading.storable(str(says)[:200]) for says in errors], "says": "", "made": None,
+        "errors": [_veiled(str(says)[:200]) for says in errors], "says": "", "made": None,
     }  # fmt: skip
 
 

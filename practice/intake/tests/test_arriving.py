@@ -119,7 +119,12 @@ class ListTests(ArrivingTestCase):
         row = self.bring("clients.csv", _LIST)
         self.assertEqual((row.state, row.columns["0"], row.columns["2"], row.columns["5"]),
                          ("mapping", "taxpayer.first_name", "taxpayer.number", "spouse.number"))  # fmt: skip
+        self.assertEqual(
+            (row.columns["10"], row.columns["12"]), ("prior-year.adjusted_gross_income", "capital-carryover.short_term")
+        )
+        self.assertNotIn("921-30", json.dumps(row.sample))  # what is not sealed shows only endings
         row = self.columns(row)
+        self.assertNotIn("921-30", json.dumps(row.items))
         self.assertEqual([(item["name"], item["errors"]) for item in row.items],
                          [("Moor, Ada", []), ("Fenn, Cy", ["Prior year return: Total tax takes an amount such as 1,250.00 or 1200*12+350."])])  # fmt: skip
         done = self.take(row, 0, 1)
