@@ -35,7 +35,7 @@ class AccessibleTests(RunningTestCase):
              "/returns/1/review/print", "/returns/1/review/since", "/returns/9/advice", "/returns/9/advice/page",
              "/practice/diagnostics?kind=carried", "/practice/answers", "/returns/1/places", "/returns/25/places", "/returns/26/more-time",
              "/returns/26/forms?at=us-wi.form-1.10", "/returns/5/sign", "/returns/27/places", "/more-time",
-             "/next-year?year=2024", "/returns/30/carried", "/returns/30/papers", "/households/28",
+             "/next-year?year=2024", "/clients/bring", "/returns/30/carried", "/returns/30/papers", "/households/28",
              "/returns/30/forms?at=us.capital-loss-carryover.13"]  # fmt: skip
 
     def test_main_views_in_both_themes_at_1024_pixels_and_at_twice_the_size(self):

@@ -18,6 +18,7 @@ class Household(FirmOwned):
     zip = models.CharField(max_length=10, blank=True)
     in_care_of = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="households")
     created_at = models.DateTimeField(auto_now_add=True)
+    left_on = models.DateField(null=True, blank=True)  # the practice serves them no more; everything is kept
 
     class Meta:
         ordering = ["name"]

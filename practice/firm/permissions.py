@@ -21,6 +21,7 @@ MAY = {
     "see the log": {S, A},
     "administer": {S, A},  # what holds for the whole practice
     "silence": {R, S},  # a diagnostic on one return
+    "let clients go": {S, A},
     "verify identity": {P, R, S, A},
 }
 
@@ -28,7 +29,7 @@ WORDS = {  # what the refused page says of each
     "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add households and returns",
     "review": "review", "note": "write notes", "lock": "lock returns", "file": "file returns", "extend": "request extensions",
     "deliver": "deliver packages", "reveal": "see full numbers", "administer": "change practice settings",
-    "silence": "suppress diagnostics",
+    "silence": "suppress diagnostics", "let clients go": "let clients go or take them back",
 }  # fmt: skip
 
 

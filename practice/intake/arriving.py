@@ -37,7 +37,6 @@ FORMS = {"json": "json", "zip": "zip", "csv": "csv", "txt": "csv", "tsv": "csv",
 _FILERS = ("taxpayer", "spouse")
 _PERSONAL = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
 _OF_ADDRESS = ("street", "city", "state", "zip")
-_NUMBER = re.compile(r"(?<!\d)\d{3}-?\d{2}-?(\d{4})(?!\d)")
 _ID = re.compile(r"[a-z0-9][a-z0-9-]{0,39}")
 _log = logging.getLogger(__name__)
 
@@ -115,16 +114,11 @@ def _open_list(row):
     default_storage.save(
         f"{row.file}.sheet", ContentFile(seal_bytes(json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()))
     )
-    row.sample = [[_veiled(cell[:120]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
+    row.sample = [[reading.veiled(cell[:120]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
     layout = Layout.objects.for_firm(row.firm_id).filter(target="clients", heads=reading.heads_mark(sheet.heads)).first()
     row.columns = layout.columns if layout is not None else _suggested(sheet.heads)
     row.state = Arrival.State.MAPPING
     row.save()
-
-
-def _veiled(text):
-    """What stands on the row and on pages: of a client's number only its ending."""
-    return reading.storable(_NUMBER.sub(r"•••-••-\1", text))
 
 
 def _suggested(heads):
@@ -262,7 +256,7 @@ def _item(row, place, data, name, errors):
     return {
         "place": place, "from": reading.storable(name[:80]), "name": reading.storable(called[:80]), "year": year,
         "ending": str(first.get("number", ""))[-4:], "known": household.name if household else "", "there": bool(there),
-        "errors": [_veiled(str(says)[:200]) for says in errors], "says": "", "made": None,
+        "errors": [reading.veiled(str(says)[:200]) for says in errors], "says": "", "made": None,
     }  # fmt: skip
 
 

@@ -61,7 +61,7 @@ def _open(row):
     plain = json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()
     default_storage.save(f"{row.file}.sheet", ContentFile(seal_bytes(plain)))
     row.rows = len(sheet.rows)
-    row.sample = [[reading.storable(cell[:200]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
+    row.sample = [[reading.veiled(cell[:200]) for cell in line] for line in (sheet.heads, *sheet.rows[:3])]
     row.state = Import.State.MAPPING
     _remember(row)
     row.save()

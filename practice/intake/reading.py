@@ -10,6 +10,8 @@ from practice.firm.typed_values import read_typed
 from practice.intake.confined import NotOpened, opened
 from taxcore.engine import BadValue, Rows
 
+_NUMBER = re.compile(r"(?<!\d)\d{3}-?\d{2}-?(\d{4})(?!\d)")
+
 
 class NotReadable(Exception):
     """The file is not what it says. `says` is for the person who brought it."""
@@ -141,6 +143,11 @@ def _read_one(one, spec, name, text):
 def storable(text):
     """What a file holds, as the database can keep it: shown, never taken over."""
     return text.replace("\0", "␀").encode("utf-8", "replace").decode()
+
+
+def veiled(text):
+    """What may stand unsealed on a row and be shown: of a person's number only its ending."""
+    return storable(_NUMBER.sub(r"•••-••-\1", text))
 
 
 def _see_missing(target, one):

@@ -27,6 +27,9 @@ def open_for_change(actor, return_id, action="key"):
 
 def closed_because(return_):
     """Why nothing can be entered in a return at the moment; empty while it is open."""
+    if left := return_.household.left_on:
+        day = f"{left:%B} {left.day}, {left.year}"
+        return f"The client left the practice on {day}. Everything is kept and can be read; nothing is entered or filed."
     if return_.given_up_at and not return_.apart_from_id:
         return "Another return was made in place of this one. It is kept as it was; nothing is entered or filed in it."
     if return_.given_up_at:

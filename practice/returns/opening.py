@@ -6,6 +6,7 @@ from practice.clients.models import Household, Person
 from practice.firm.crypto import seal
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
 from practice.returns.changing import summarise
 from practice.returns.computing import pack_of, result_of
 from practice.returns.confirming import BROUGHT
@@ -30,6 +31,8 @@ def open_return(actor, household_id, year, people, preparer=None):
     """A filing return for a year. `people` are (person id, role) pairs; their details are copied as they are now."""
     household = fetch(Household.objects, actor, pk=household_id)
     require(actor, "open", household)
+    if household.left_on:
+        raise Cannot("The client left the practice. Take them back first.")
     return_ = new_return(household, year, preparer or actor)
     for position, (person_id, role) in enumerate(people):
         _copy_person(return_, fetch(Person.objects, actor, pk=person_id), role, position)

@@ -32,6 +32,8 @@ def plan(actor, return_id, years_on=0):
     """A plan from a return with all that is entered in it: of its own year, or of the next with what this one closes."""
     source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
     require(actor, "open", source)
+    if source.household.left_on:
+        raise NotPlanned("The client left the practice.")
     if source.apart_from_id or source.given_up_at:
         raise NotPlanned("A plan is made from the return of the whole household.")
     made = _next_year(source) if years_on else _same_year(source)

@@ -58,6 +58,8 @@ def roll(actor, return_id, there=LEAVE):
     """Make next year's return; `there` says what happens where one exists. NotRolled where nothing can be made of this one."""
     source = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "open", source)
+    if source.household.left_on:
+        raise NotRolled("The client left the practice.")
     if source.purpose != "filing" or source.apart_from_id or source.given_up_at:
         raise NotRolled("Only a filing return of the whole household is rolled forward.")
     existing = next_of(source)

@@ -11,6 +11,7 @@ from django.utils import timezone
 from practice.firm.models import Event
 from practice.firm.permissions import require
 from practice.pages.lists import export, sorted_by
+from practice.returns.leaving import without_left
 from practice.returns.models import Return, Stage, counted
 
 _SORTS = {"due": "due", "household": "household__name", "year": "year", "stage": "stage", "together": "together"}
@@ -27,7 +28,7 @@ _PAGE = 60
 def desk(request):
     """The page; with htmx only the list, for search as one types."""
     require(request.user, "view")
-    everything = counted(Return.objects.for_firm(request.user.firm))
+    everything = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm)
     of_old = request.GET.get("years") == "all"
     if not of_old:  # finished returns of earlier seasons are nobody's work any more
         everything = everything.filter(Q(year__gte=request.user.firm.season) | ~Q(stage=Stage.DONE))

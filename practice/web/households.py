@@ -1,7 +1,9 @@
 """Households: the list, one household with its timeline, a new one."""
 
+from django.contrib import messages
 from django.db import IntegrityError
 from django.db.models import Count
+from django.http import FileResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
@@ -10,12 +12,14 @@ from practice.clients import keeping
 from practice.clients.finding import households_like
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person
+from practice.delivery import handing_over
 from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
+from practice.returns import leaving
 from practice.returns.accounts import accounts_of
 from practice.returns.family import family_of
 from practice.returns.models import counted
@@ -61,7 +65,9 @@ def household(request, household_id, status=200, **more):
         "steps": [(one, steps) for one in returns[:_LOOKED_INTO] if (steps := coming(one))],
         "days": by_day(found.events.select_related("of")[:120]),
         "may_reveal": may(request.user, "reveal"),
-        "may_open": may(request.user, "open"),
+        "may_let_go": may(request.user, "let clients go"),
+        "may_hand_over": may(request.user, "reveal") and may(request.user, "deliver"),
+        "may_open": may(request.user, "open") and not found.left_on,
         "years": _years_left(request.user.firm, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
         "rolls": _rolls(returns),
         "family": family_of(found),
@@ -102,6 +108,26 @@ def rename(request, household_id):
     except BadValue as bad:
         return household(request, household_id, 422, rename_error=bad.says, typed_name=request.POST.get("name", ""))
     return redirect("household", household_id)
+
+
+@require_POST
+def left(request, household_id):
+    """The client leaves the practice, or comes back."""
+    try:
+        if request.POST.get("back") == "yes":
+            leaving.come_back(request.user, household_id)
+        else:
+            leaving.leave(request.user, household_id)
+    except leaving.CannotLeave as cannot:
+        messages.error(request, cannot.says)
+    return redirect("household", household_id)
+
+
+@require_POST
+def hand_over(request, household_id):
+    """All that there is of a client, as a ZIP."""
+    name, file = handing_over.hand_over(request.user, household_id)
+    return FileResponse(file, as_attachment=True, filename=name)
 
 
 @require_POST

@@ -12,6 +12,7 @@ from practice.firm.permissions import require
 from practice.pages.back import back_or
 from practice.pages.lists import export
 from practice.returns import rolling, rounds
+from practice.returns.leaving import without_left
 from practice.returns.models import Return, Stage, counted
 from taxcore.engine import BadValue
 
@@ -47,7 +48,7 @@ def _year(request, given):
 def _rows(request, given):
     """What the filter shows, the soonest names first."""
     year = _year(request, given)
-    rows = counted(Return.objects.for_firm(request.user.firm)).filter(year=year, apart_from=None)
+    rows = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm).filter(year=year, apart_from=None)
     if words := given.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
     if given.get("stage") in Stage.values:

@@ -10,6 +10,7 @@ from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.pages.lists import export
 from practice.returns.changing import Settled
+from practice.returns.leaving import without_left
 from practice.returns.models import Return, Stage, counted
 from practice.returns.page import open_page
 from practice.returns.rounds import begin, progress
@@ -101,9 +102,8 @@ def _chosen(request):
 
 
 def _list(request, status=200, **more):
-    rows = (
-        counted(Return.objects.for_firm(request.user.firm)).select_related("household", "preparer").prefetch_related("extensions")
-    )
+    rows = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm)
+    rows = rows.select_related("household", "preparer").prefetch_related("extensions")
     rows = rows.filter(stage__in=_UNFILED, year=request.user.firm.season).order_by("due", "household__name")
     if words := request.GET.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)

@@ -1,0 +1,55 @@
+"""All that the practice has of a client, as one ZIP: returns in the open format, packages, and the pages beside papers."""
+
+import json
+import re
+import tempfile
+import zipfile
+
+from practice.clients.models import Household
+from practice.delivery.tasks import read_package
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.intake import attaching
+from practice.returns.computing import data_of
+from taxcore.engine import document
+
+
+def hand_over(actor, household_id):
+    """(name, open temporary file) of a household's ZIP. It shows every number in plain: an event, and a right of its own."""
+    household = fetch(Household.objects, actor, pk=household_id)
+    require(actor, "reveal", household)
+    require(actor, "deliver", household)
+    file = tempfile.TemporaryFile()  # noqa: SIM115 - the answer that sends it closes it
+    with zipfile.ZipFile(file, "w", zipfile.ZIP_DEFLATED) as packed:
+        returns = household.returns.for_firm(household.firm_id).select_related("firm").order_by("year", "pk")
+        listed = [_put(packed, one) for one in returns]
+        people = [one.full_name for one in household.people.all()]
+        about = {"household": household.name, "people": people, "returns": listed}
+        packed.writestr("contents.json", json.dumps(about, indent=1, ensure_ascii=False))
+    record(actor, "client handed over", household=household, says=f"{len(listed)} returns as a file")
+    file.seek(0)
+    return f"{_plain(household.name)}.zip", file
+
+
+def _put(packed, return_):
+    """One return with its packages and pages; what the list of contents says of it."""
+    folder = f"{return_.year}-{return_.get_purpose_display().lower()}-{return_.pk}"
+    data = data_of(return_, look_back=False)
+    packed.writestr(f"{folder}/return.json", json.dumps(document.write(data), indent=1, ensure_ascii=False))
+    files = []
+    for package in return_.packages.filter(state="ready").order_by("pk"):
+        files.append(f"package-{package.pk}.pdf")
+        packed.writestr(f"{folder}/{files[-1]}", read_package(package))
+    for page in return_.attachments.filter(removed_at=None, state="ready").order_by("pk"):
+        files.append(f"pages/{page.pk}-{_plain(page.name.rsplit('.', 1)[0])}.{page.kind}")
+        packed.writestr(f"{folder}/{files[-1]}", attaching.content_of(page))
+    return {
+        "folder": folder, "year": return_.year, "purpose": return_.purpose, "stage": return_.stage, "files": files,
+        "submissions": [
+            {"authority": one.authority, "state": one.state, "receipt": one.receipt} for one in return_.submissions.all()
+        ],
+    }  # fmt: skip
+
+
+def _plain(name):
+    return re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-")[:60] or "client"
