@@ -12,10 +12,12 @@ def _row(import_id):
     return Import.objects.across_firms("background work").select_related("of__firm", "paper", "by", "firm").get(pk=import_id)
 
 
-def _lost(state):
+def _lost(model, name, state):
+    """Which rows wait in a state, as the arguments of the job that does them."""
+
     def lost(before):
-        rows = Import.objects.across_firms("background work").filter(state=state, touched_at__lt=before)
-        return [{"import_id": pk} for pk in rows.values_list("pk", flat=True)]
+        rows = model.objects.across_firms("background work").filter(state=state, touched_at__lt=before)
+        return [{name: pk} for pk in rows.values_list("pk", flat=True)]
 
     return lost
 
@@ -25,14 +27,14 @@ def _failed(says, import_id):
     rows.update(state=Import.State.FAILED, errors=[{"row": 0, "field": "", "given": "", "says": f"Not read: {says}."}])
 
 
-@job("read file", lost=_lost(Import.State.READING), failed=_failed)
+@job("read file", lost=_lost(Import, "import_id", Import.State.READING), failed=_failed)
 def read_file(import_id):
     row = _row(import_id)
     if row.state == Import.State.READING:
         importing.read(row)
 
 
-@job("import file", lost=_lost(Import.State.TAKING), failed=_failed)
+@job("import file", lost=_lost(Import, "import_id", Import.State.TAKING), failed=_failed)
 def take_file_in(import_id):
     row = _row(import_id)
     if row.state != Import.State.TAKING:
@@ -66,14 +68,6 @@ def draw_pages(attachment_id):
         pass
 
 
-def _lost_arrivals(state):
-    def lost(before):
-        rows = Arrival.objects.across_firms("background work").filter(state=state, touched_at__lt=before)
-        return [{"arrival_id": pk} for pk in rows.values_list("pk", flat=True)]
-
-    return lost
-
-
 def _arrival(arrival_id):
     return Arrival.objects.across_firms("background work").select_related("firm", "by__firm").get(pk=arrival_id)
 
@@ -83,14 +77,14 @@ def _not_arrived(says, arrival_id):
     rows.update(state=Arrival.State.FAILED, says=f"Not read: {says}."[:300])
 
 
-@job("read clients", lost=_lost_arrivals(Arrival.State.READING), failed=_not_arrived)
+@job("read clients", lost=_lost(Arrival, "arrival_id", Arrival.State.READING), failed=_not_arrived)
 def read_clients(arrival_id):
     row = _arrival(arrival_id)
     if row.state == Arrival.State.READING:
         arriving.read(row)
 
 
-@job("take clients in", lost=_lost_arrivals(Arrival.State.TAKING), failed=_not_arrived)
+@job("take clients in", lost=_lost(Arrival, "arrival_id", Arrival.State.TAKING), failed=_not_arrived)
 def take_clients_in(arrival_id):
     row = _arrival(arrival_id)
     if row.state == Arrival.State.TAKING:

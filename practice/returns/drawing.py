@@ -245,6 +245,17 @@ def field_view(return_, paper, node, name, path, by_address):
     )
 
 
+def as_read(field, value):
+    """A stored value in a list that compares two: rows of a table with their first cells, secrets by their endings."""
+    if value in (None, "", []):
+        return ""
+    if isinstance(field, Rows):
+        inner = field.row.fields()
+        rows = (" ".join(as_read(inner[name], text) for name, text in row.items() if name in inner) for row in value[:4])
+        return f"{len(value)} row{'s' if len(value) != 1 else ''}: {'; '.join(rows)}"
+    return masked(value) if field.secret else str(value)
+
+
 def _answered_by(return_, node, name):
     """Who answered a field for the whole practice."""
     answer = return_.firm.answers.get(f"{node.jurisdiction}.{node.kind}.{name}", {})

@@ -6,16 +6,15 @@ by field.
 
 import uuid
 from dataclasses import dataclass, replace
-from typing import Any
 
 from django.db import transaction
 
-from practice.firm.crypto import masked
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, forget, open_for_change, summarise
 from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.drawing import as_read
 from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value
 from practice.returns.models import FieldChange, How, Paper, Purpose, Return, counted
 from practice.returns.opening import new_return, put_papers
@@ -124,16 +123,8 @@ def others(plan_, filing):
         title = str(here.get(declared.heading) or declared.name)
         for name, field in declared.fields().items():
             if (here.get(name) or "") != (then.get(name) or ""):
-                mark, texts = f"{paper.kind}/{paper.key}/{name}", (_read(field, values.get(name)) for values in (here, then))
+                mark, texts = f"{paper.kind}/{paper.key}/{name}", (as_read(field, values.get(name)) for values in (here, then))
                 yield Other(mark, title, field.label, *texts)
-
-
-def _read(field, value: Any) -> str:
-    if value in (None, "", []):
-        return ""
-    if isinstance(field, Rows):
-        return f"{len(value)} row{'s' if len(value) != 1 else ''}"
-    return masked(value) if field.secret else str(value)
 
 
 @transaction.atomic

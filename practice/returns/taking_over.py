@@ -11,11 +11,11 @@ from dataclasses import dataclass
 
 from django.db import transaction
 
-from practice.firm.crypto import masked
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.drawing import as_read
 from practice.returns.entry import next_position, note_change, note_paper, place_at, stored
 from practice.returns.models import FieldChange, How, Origin
 from practice.returns.rolling import NotRolled, brought, mark_of, new_paper, rolled_from
@@ -82,18 +82,8 @@ def _differing(return_, origin, now):
         for name in (name for name in dict.fromkeys((*came, *known)) if name in fields):
             now_marked = mark_of(origin.firm_id, came[name]) if name in came else None
             if known.get(name) != now_marked and came.get(name) != stands.get(name):
-                texts = (_read(fields[name], values.get(name)) for values in (stands, came))
+                texts = (as_read(fields[name], values.get(name)) for values in (stands, came))
                 yield Difference(f"{paper}/{name}", title, fields[name].label, *texts)
-
-
-def _read(field, value):
-    if value in (None, ""):
-        return ""
-    if isinstance(field, Rows):
-        return f"{len(value)} row{'s' if len(value) != 1 else ''}: " + "; ".join(
-            " ".join(str(text) for name, text in row.items() if name != "id") for row in value[:4]
-        )
-    return masked(value) if field.secret else str(value)
 
 
 @transaction.atomic

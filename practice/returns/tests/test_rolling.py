@@ -178,6 +178,13 @@ class TakingOverTests(RollingTestCase):
         undo_last(self.preparer, return_.pk)
         self.assertEqual(self.value("capital-carryover", "long_term"), "6000")
 
+    def test_secrets_in_rows_show_only_their_endings(self):
+        self.roll()
+        paid = [{"recipient": "Roe", "number": "916-20-1111", "since": "2015-01-01", "amount": "500"}]
+        add_paper(self.preparer, self.earlier.pk, "adjustments", "taxpayer", {"alimony": paid})
+        found = [one.now for one in taking_over.differences(self.next()) if one.label == "Alimony paid"]
+        self.assertEqual(found, ["1 row: Roe •••-••-1111 2015-01-01"])
+
     def test_one_field_or_none_of_it(self):
         return_ = self.keyed_late()
         one = next(one for one in taking_over.differences(return_) if one.now == "8000")
