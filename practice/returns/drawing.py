@@ -251,7 +251,7 @@ def as_read(field, value):
         return ""
     if isinstance(field, Rows):
         inner = field.row.fields()
-        rows = (" ".join(as_read(inner[name], text) for name, text in row.items() if name in inner) for row in value[:4])
+        rows = (" ".join(as_read(spec, row[name]) for name, spec in inner.items() if row.get(name)) for row in value[:4])
         return f"{len(value)} row{'s' if len(value) != 1 else ''}: {'; '.join(rows)}"
     return masked(value) if field.secret else str(value)
 
