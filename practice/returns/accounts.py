@@ -18,7 +18,7 @@ class AccountView:
     title: str
     holder: str
     place: str
-    expires: int | None
+    expires: bool
     cites: str
     rows: list
     bars: list
@@ -63,6 +63,6 @@ def _view(account, by_year):
         height = round(_TALL * abs(one.closing) / most)
         bars.append({"x": 2 + number * _WIDE, "y": _TALL - height, "height": height, "year": one.year, "amount": one.closing})
     return AccountView(
-        account.balance.title, account.holder, place, account.balance.years, account.balance.cites,
+        account.balance.title, account.holder, place, account.balance.expires, account.balance.cites,
         [(one, by_year[one.year].pk) for one in account.years], bars,
     )  # fmt: skip

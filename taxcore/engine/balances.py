@@ -18,7 +18,7 @@ if TYPE_CHECKING:
 
 @dataclass(frozen=True)
 class Balance:
-    """`years`: how many years after its own it can be used, None where it never expires.
+    """`expires`: what is not used in so many years is lost; how many is the law's, and the closing line's business.
 
     `kept_up`: an account with use and additions; else only a figure of the year before that the law asks for. `waits`: it
     outlives the paper that it stood on, as a loss does its business. `wanted`: of a figure that is only looked at, every return
@@ -28,7 +28,7 @@ class Balance:
     name: str
     title: str
     cites: str = ""
-    years: int | None = None
+    expires: bool = False
     kept_up: bool = True
     waits: bool = True
     wanted: bool = False

@@ -36,7 +36,7 @@ class Account:
 
     @property
     def expires(self) -> bool:
-        return self.balance.years is not None
+        return self.balance.expires
 
 
 def accounts(results: Iterable[Result]) -> list[Account]:

@@ -32,7 +32,7 @@ from taxcore.engine.balances import closings_of
 
 SEEDS = Balance("seeds", "Seeds kept")
 JARS = Balance("jars", "Empty jars", waits=False)
-OLDEST = Balance("oldest", "Berries put by", years=2)
+OLDEST = Balance("oldest", "Berries put by", expires=True)
 TOLD = Balance("told", "What was told", kept_up=False)
 
 
@@ -84,7 +84,7 @@ class Harvest(Form):
 
     def by_year(self):
         rows = [{"since": row.since, "berries": f"{row.berries:.0f}"} for row in self.paper("larder").crates]
-        return [row for row in rows if int(row["since"]) > self.year - OLDEST.years]
+        return [row for row in rows if int(row["since"]) > self.year - 2]
 
     @fact("Told", closes=TOLD)
     def told(self):

@@ -14,8 +14,8 @@ HSA_EXCESS = Balance("hsa-excess", "Excess HSA contributions carried over", "IRC
 HOME_OFFICE = Balance("home-office", "Home office expenses carried over", "IRC 280A(c)(5)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)
 QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)(2)")
-GIFT_CARRYOVER = Balance("gifts", "Contribution carryover", "IRC 170(d)(1)", years=5)
-FOREIGN_TAX = Balance("foreign-tax", "Foreign tax carried over", "IRC 904(c)", years=10)
+GIFT_CARRYOVER = Balance("gifts", "Contribution carryover", "IRC 170(d)(1)", expires=True)
+FOREIGN_TAX = Balance("foreign-tax", "Foreign tax carried over", "IRC 904(c)", expires=True)
 COST_RECOVERED = Balance("cost-recovered", "Cost of an annuity recovered in prior years", "IRC 72(d)(1)", waits=False)
 AMERICAN_YEARS = Balance("american-years", "Years American opportunity credit claimed before", "IRC 25A(b)(2)(A)", waits=False)
 

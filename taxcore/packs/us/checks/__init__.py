@@ -1,8 +1,10 @@
 """Diagnostics of the American individual return, one module per subject."""
 
 from taxcore.packs.us.checks import (
+    accounts,
     against_papers,
     against_return,
+    ages,
     amounts,
     benefits,
     boxes,
@@ -25,7 +27,7 @@ from taxcore.packs.us.checks import (
 )
 
 MODULES = (
-    identity, names, ownership, people, wages, employment, boxes, amounts, selling, business, pensions, money, benefits,
-    missed, claims, coming, against_papers, against_return, places, diligence, unsupported,
+    identity, names, ages, accounts, ownership, people, wages, employment, boxes, amounts, selling, business,
+    pensions, money, benefits, missed, claims, coming, against_papers, against_return, places, diligence, unsupported,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -1,4 +1,4 @@
-"""Numbers, names and addresses: what an authority matches first. Formats are published; check digits where there are any."""
+"""Numbers of people, employers and banks: what an authority matches first. Formats are published, as are check digits."""
 
 import re
 
@@ -7,7 +7,6 @@ from stdnum.us import ein, itin, rtn, ssn
 
 from taxcore.engine import check, found, stops
 from taxcore.packs.us.base import digits
-from taxcore.packs.us.places import home_at_end
 
 # Adoption numbers: the library knows their length only, the published structure is 9xx-93-xxxx
 _ADOPTION = re.compile(r"9\d\d93\d{4}")
@@ -84,63 +83,16 @@ def _payers(run):
                 yield paper, name
 
 
-@stops("us.deposit.routing-wrong", "Invalid routing number", "format")
-def bank_number(run):
-    deposit = run.single("deposit")
-    if deposit.routing and not bank_number_ok(deposit.routing, run.training):
-        yield found(
-            deposit.address("routing"),
-            "The bank routing number's check digit is wrong. Copy it from a check or the bank's letter.",
-        )
-
-
-@stops("us.deposit.incomplete", "Direct deposit incomplete", "missing")
-def deposit_incomplete(run):
-    deposit = run.single("deposit")
-    keyed = [name for name in ("routing", "account", "account_kind") if deposit.is_keyed(name)]
-    if keyed and len(keyed) < 3:
-        missing = next(name for name in ("routing", "account", "account_kind") if name not in keyed)
-        yield found(
-            deposit.address(missing),
-            "Direct deposit requires routing number, account number and type of account. Complete it, or clear all "
-            "three for a check.",
-        )
-
-
-@stops("us.person.born-later", "Born after the tax year", "format")
-def birth_date_after_year(run):
-    for person in run.people():
-        if person.birth_date is not None and person.birth_date.year > run.year:
-            yield found(
-                person.address("birth_date"),
-                f"{person.title} was born after {run.year}. Correct the date, or remove the person.",
-            )
-
-
-@check("us.filing.moved", "Address and residency in different states", "unlikely")
-def zip_of_state(run):
-    filing = run.single("filing")
-    home = home_at_end(run)
-    if filing.state and home and filing.state != home:
-        yield found(
-            (filing.address("state"), filing.address("residence")),
-            "The address and the state lived in all year differ. Correct after a move; otherwise correct one of them.",
-        )
-
-
-@stops("us.taxpayer-missing", "No taxpayer", "missing")
-def nobody(run):
-    if run.person("taxpayer") is None:
-        yield found("us.filing.status", "There is no taxpayer. Add a person.")
+@check("us.spouse-number-is-taxpayers", "Spouse's SSN same as taxpayer's", "format", "IRC 6109")
+def spouse_apart_number(run):
+    filing, taxpayer = run.single("filing"), run.person("taxpayer")
+    if taxpayer is not None and filing.spouse_number and digits(filing.spouse_number) == digits(taxpayer.number) != "":
+        yield found(filing.address("spouse_number"), "This is the taxpayer's own number. Enter the spouse's, or NRA.")
 
 
 CHECKS = (
     person_number,
     person_number_twice,
     employer_number,
-    bank_number,
-    deposit_incomplete,
-    birth_date_after_year,
-    zip_of_state,
-    nobody,
+    spouse_apart_number,
 )

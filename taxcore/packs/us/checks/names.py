@@ -1,10 +1,8 @@
-"""Names, dates, addresses and accounts as authorities and banks match them: what is mistyped is rejected, or goes astray."""
-
-from datetime import timedelta
+"""Names and addresses as authorities match and mail them: what is mistyped is rejected, or goes astray."""
 
 from taxcore.engine import Mend, check, found, idea, stops
-from taxcore.packs.us.base import STATES, digits
-from taxcore.packs.us.checks.identity import bank_number_ok
+from taxcore.packs.us.base import STATES
+from taxcore.packs.us.places import home_at_end
 from taxcore.packs.us.spelling import header_name
 
 # First digit of ZIP codes by state (Postal Service, national areas). A few border places differ: never more than a Check
@@ -12,8 +10,12 @@ _ZIP_AREAS = {
     "0": "CT MA ME NH NJ RI VT NY", "1": "DE NY PA", "2": "DC MD NC SC VA WV", "3": "AL FL GA MS TN", "4": "IN KY MI OH",
     "5": "DC IA MN MT ND SD WI", "6": "IL KS MO NE", "7": "AR LA OK TX", "8": "AZ CO ID NM NV TX UT WY", "9": "AK CA HI OR WA",
 }  # fmt: skip
-_TWINS = timedelta(days=3)
-_NEXT_BIRTH = timedelta(days=240)
+
+
+@stops("us.taxpayer-missing", "No taxpayer", "missing")
+def nobody(run):
+    if run.person("taxpayer") is None:
+        yield found("us.filing.status", "There is no taxpayer. Add a person.")
 
 
 @check("us.person.name-characters", "Name is transmitted in another spelling", "format", "Pub. 4164")
@@ -51,76 +53,15 @@ def last_name_in_first(run):
             )
 
 
-@stops("us.person.death-before-birth", "Date of death before date of birth", "format")
-@check("us.person.very-old", "Age over 110", "unlikely")
-@check("us.person.filer-very-young", "Spouse under 16", "unlikely")
-def ages(run):
-    for person in run.people():
-        born, died = person.birth_date, person.death_date
-        if born is None:
-            continue
-        if died is not None and died < born:
-            yield found(
-                (person.address("death_date"), person.address("birth_date")),
-                f"{person.title} would have died before birth. Correct one of the dates.",
-                code="us.person.death-before-birth",
-            )
-        elif run.year - born.year > 110 and died is None:
-            yield found(
-                person.address("birth_date"),
-                f"{person.title} would be {run.year - born.year}. Compare the year of birth.",
-                code="us.person.very-old",
-            )
-        if person.role == "spouse" and run.year - born.year < 16:
-            yield found(
-                person.address("birth_date"),
-                f"{person.title} would be {run.year - born.year} and married. Compare the year of birth.",
-                code="us.person.filer-very-young",
-            )
-
-
-@check("us.dependent.older-than-parent", "Child nearly as old as the parents", "unlikely", "IRC 152(c)(3)(A)")
-@check("us.dependent.parent-too-young", "Parent barely older than the taxpayer", "unlikely", "IRC 152(d)(2)(C)")
-def generations(run):
-    filers = [person.birth_date for person in map(run.person, ("taxpayer", "spouse")) if person is not None and person.birth_date]
-    for child in run.people("dependant"):
-        if child.birth_date is None or not filers:
-            continue
-        if child.relationship == "child" and child.birth_date.year - min(filers).year < 13:
-            yield found(
-                child.address("birth_date"),
-                f"{child.title}, a child, is nearly as old as the parents. Compare the dates of birth, and the relationship.",
-                code="us.dependent.older-than-parent",
-            )
-        if child.relationship == "parent" and max(filers).year - child.birth_date.year < 13:
-            yield found(
-                child.address("birth_date"),
-                f"{child.title}, a parent, is barely older than the taxpayer. Compare the dates of birth, and the relationship.",
-                code="us.dependent.parent-too-young",
-            )
-
-
-@check("us.dependent.births-too-near", "Children born within 8 months", "unlikely")
-@stops("us.person.twice", "Same person entered twice", "conflict", "IRC 151")
-def births(run):
-    people = [person for person in run.people() if person.birth_date is not None]
-    for place, one in enumerate(people):
-        for other in people[place + 1 :]:
-            apart = abs(one.birth_date - other.birth_date)
-            same_name = one.first_name.strip().lower() == other.first_name.strip().lower() != ""
-            if same_name and not apart:
-                yield found(
-                    (other.address("first_name"), one.address("first_name")),
-                    f"{one.title} is on the return twice. Remove one.",
-                    code="us.person.twice",
-                )
-            elif one.relationship == other.relationship == "child" and _TWINS < apart < _NEXT_BIRTH:
-                yield found(
-                    (other.address("birth_date"), one.address("birth_date")),
-                    f"{one.title} and {other.title} are born {apart.days} days apart. Correct for half or step "
-                    "siblings; otherwise check the dates.",
-                    code="us.dependent.births-too-near",
-                )
+@check("us.filing.moved", "Address and residency in different states", "unlikely")
+def zip_of_state(run):
+    filing = run.single("filing")
+    home = home_at_end(run)
+    if filing.state and home and filing.state != home:
+        yield found(
+            (filing.address("state"), filing.address("residence")),
+            "The address and the state lived in all year differ. Correct after a move; otherwise correct one of them.",
+        )
 
 
 @check("us.filing.zip-of-another-state", "ZIP code and state differ", "format", "Postal Service, Pub. 65")
@@ -173,46 +114,12 @@ def foreign_country(run):
         yield found(filing.address("foreign_country"), "Enter the country of the account, Schedule B.")
 
 
-@check("us.deposit.account-is-routing", "Account number same as routing number", "format")
-@check("us.split-deposit.account-twice", "Form 8888: account entered twice", "conflict")
-@stops("us.split-deposit.too-many", "Refund split over more than 3 accounts", "rule", "Form 8888")
-@stops("us.split-deposit.routing-wrong", "Form 8888: invalid routing number", "format")
-def accounts(run):
-    deposit, split = run.single("deposit"), run.single("split-deposit")
-    if deposit.routing and digits(deposit.account) == digits(deposit.routing):
-        yield found(
-            deposit.address("account"),
-            "The account number is the routing number again. Copy it from a check or the bank's letter.",
-            code="us.deposit.account-is-routing",
-        )
-    marks = [(row.routing, row.account) for row in split.rows if row.account]
-    if len(marks) != len(set(marks)):
-        yield found(
-            split.address("rows"),
-            "An account is entered twice. Combine both amounts.",
-            code="us.split-deposit.account-twice",
-        )
-    if len(split.rows) > 3:
-        yield found(
-            split.address("rows"), "A refund can go to at most 3 accounts. Remove some.", code="us.split-deposit.too-many"
-        )
-    for row in split.rows:
-        if row.routing and not bank_number_ok(row.routing, run.training):
-            yield found(
-                row.address("routing"),
-                "The check digit of this routing number is wrong. Copy it from a check or the bank's letter.",
-                code="us.split-deposit.routing-wrong",
-            )
-
-
-@check("us.spouse-number-is-taxpayers", "Spouse's SSN same as taxpayer's", "format", "IRC 6109")
-def spouse_apart_number(run):
-    filing, taxpayer = run.single("filing"), run.person("taxpayer")
-    if taxpayer is not None and filing.spouse_number and digits(filing.spouse_number) == digits(taxpayer.number) != "":
-        yield found(filing.address("spouse_number"), "This is the taxpayer's own number. Enter the spouse's, or NRA.")
-
-
 CHECKS = (
-    name_characters, last_name_in_first, ages, generations, births, zip_and_state, signature_block, foreign_country, accounts,
-    spouse_apart_number,
-)  # fmt: skip
+    nobody,
+    name_characters,
+    last_name_in_first,
+    zip_of_state,
+    zip_and_state,
+    signature_block,
+    foreign_country,
+)

@@ -91,8 +91,12 @@ class ForeignTax(FederalForm):
     def carried(self):
         return total([row.amount for row in self._rows()])
 
+    def _oldest(self):
+        """The year whose tax can be carried into this one for the last time."""
+        return self.year - int(self.law.carried_years.foreign_tax.most)
+
     def _rows(self):
-        return [row for row in self.questions.carried if (row.from_year or 0) >= self.year - FOREIGN_TAX.years]
+        return [row for row in self.questions.carried if (row.from_year or 0) >= self._oldest()]
 
     @line("14", "Total foreign taxes available")
     def available(self):
@@ -126,15 +130,15 @@ class ForeignTax(FederalForm):
 
     @fact("Carryover to next year", closes=FOREIGN_TAX, by_origin="left_by_year", expired="expired", rounding=whole)
     def left(self):
-        return total([amount for year, amount in self._parts() if year > self.year - FOREIGN_TAX.years])
+        return total([amount for year, amount in self._parts() if year > self._oldest()])
 
     @fact("Carryover that ends with this year", rounding=whole)
     def expired(self):
-        return total([amount for year, amount in self._parts() if year == self.year - FOREIGN_TAX.years])
+        return total([amount for year, amount in self._parts() if year == self._oldest()])
 
     def left_by_year(self):
         """Rows of the next year's carryover, the oldest first."""
-        parts = [part for part in self._parts() if part[0] > self.year - FOREIGN_TAX.years]
+        parts = [part for part in self._parts() if part[0] > self._oldest()]
         return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in parts]
 
     def _parts(self):

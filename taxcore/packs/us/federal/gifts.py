@@ -27,9 +27,13 @@ class Gifts(FederalForm):
         shares = [p.cash_gifts for k in ("k1-1065", "k1-1120s") for p in self.papers(k)] if kind == "cash" else []
         return total([p.amount for p in papers], miles, shares)
 
+    def _oldest(self):
+        """The year whose gifts can be carried into this one for the last time."""
+        return self.year - int(self.law.carried_years.gifts.most)
+
     def _rows(self, kind):
         rows = [row for row in self.paper("gift-carryover").rows if row.gift_kind == kind]
-        return [row for row in rows if (row.from_year or 0) >= self.year - GIFT_CARRYOVER.years]
+        return [row for row in rows if (row.from_year or 0) >= self._oldest()]
 
     def _carried(self, kind):
         return total([row.amount for row in self._rows(kind)])
@@ -114,14 +118,14 @@ class Gifts(FederalForm):
 
     @fact("Carryover that ends with this year", rounding=whole)
     def expired(self):
-        return total([amount for year, _, amount in self._parts() if year == self.year - GIFT_CARRYOVER.years])
+        return total([amount for year, _, amount in self._parts() if year == self._oldest()])
 
     def left_by_year(self):
         """Rows of the next year's carryover, the oldest first."""
         return [
             {"from_year": str(year), "gift_kind": kind, "amount": f"{amount:f}"}
             for year, kind, amount in self._parts()
-            if year > self.year - GIFT_CARRYOVER.years
+            if year > self._oldest()
         ]
 
     def _parts(self):
