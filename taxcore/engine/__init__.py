@@ -27,6 +27,7 @@ from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import ALL, Form, Loop, fact, line, linked
 from taxcore.engine.pack import Advice, Authority, CannotRoll, Pack, Question, Succession
 from taxcore.engine.papers import Paper, Person, Row
+from taxcore.engine.periods import Part, Period
 from taxcore.engine.result import Moved, Result, compute, figures, last_year_of, line_name, ripple, ripple_since
 from taxcore.engine.rolling import Opened, Rolled, roll_forward
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
@@ -65,6 +66,8 @@ __all__ = [
     "Pack",
     "Paper",
     "PaperValues",
+    "Part",
+    "Period",
     "Person",
     "Question",
     "Refer",

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from datetime import date
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any, ClassVar
 
@@ -189,6 +190,10 @@ class Node:
     def law(self) -> Law:
         """The law of this node's jurisdiction for the return's year."""
         return self.run.laws[self.jurisdiction]
+
+    def law_on(self, day: date) -> Law:
+        """The law of this node's jurisdiction that governs a day: where a rule turns on the date of an event."""
+        return self.run.law_in(self.jurisdiction, self.run.pack.law_year(day))
 
     def rounding_of(self, spec: Spec) -> Callable[[Decimal], Decimal] | None:
         """Papers hold cents; forms round by their own rule."""

@@ -9,6 +9,8 @@ diagnostics look at it.
 
 "carried" on a paper names the fields that came from last year's return and that nobody has confirmed.
 
+"period" {"start": "2025-04-01", "end": "2026-03-31"} says what a return is for where that does not follow from the year.
+
 "answers" may hold what a practice says on every return, {"us.business.method": "cash"}: it counts where the field is empty.
 
 Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
@@ -17,12 +19,14 @@ Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the word
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
+from datetime import date
 from decimal import Decimal, InvalidOperation
 from typing import Any
 
 from taxcore.engine.checks import KINDS
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import schema_of
+from taxcore.engine.periods import Period
 from taxcore.engine.result import Result
 from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
 
@@ -58,7 +62,8 @@ def read(document: Any) -> ReturnData:
     answers = document.get("answers", {})
     if not isinstance(answers, Mapping) or not all(isinstance(one, str) for one in answers.values()):
         raise DocumentError("The practice's answers are not texts by field.")
-    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before, dict(answers))
+    period = _period(document["period"]) if document.get("period") is not None else None
+    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before, dict(answers), period)
 
 
 def write(data: ReturnData) -> dict[str, Any]:
@@ -78,6 +83,7 @@ def write(data: ReturnData) -> dict[str, Any]:
         "papers": papers,
         "overrides": overrides,
         "training": data.training,
+        **({"period": {"start": str(data.period.start), "end": str(data.period.end)}} if data.period is not None else {}),
         **({"last_year": _written_before(before)} if before is not None else {}),
         **({"answers": dict(data.answers)} if data.answers else {}),
     }
@@ -133,6 +139,12 @@ def schema(pack: Pack) -> dict[str, Any]:
             "training": {"type": "boolean"},
             "people": {"type": "array", "items": schema_of(pack.people)},
             "papers": {"type": "array", "items": {"anyOf": [schema_of(paper) for paper in pack.papers]}},
+            "period": {
+                "type": "object",
+                "required": ["start", "end"],
+                "additionalProperties": False,
+                "properties": {name: {"type": "string", "format": "date"} for name in ("start", "end")},
+            },
             "answers": {"type": "object", "additionalProperties": {"type": "string"}},
             "last_year": {
                 "type": "object",
@@ -201,6 +213,13 @@ def _paper(item: Any, kind: str | None) -> PaperValues:
         raise DocumentError(f"What is not confirmed on {item['id']!r} is no list of fields.")
     values = {name: item[name] for name in item if name not in _BESIDE}
     return PaperValues(item["id"], kind, values, attached, tuple(carried))
+
+
+def _period(item: Any) -> Period:
+    try:
+        return Period(date.fromisoformat(item["start"]), date.fromisoformat(item["end"]))
+    except (TypeError, KeyError, ValueError):
+        raise DocumentError("The period is not from a day to a later one, as YYYY-MM-DD.") from None
 
 
 def _last_year(item: Any) -> LastYear:

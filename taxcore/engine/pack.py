@@ -16,6 +16,7 @@ from taxcore.engine.checks import CHECK, STOPS, Check, Diagnostic, diagnostics_o
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.papers import Paper
+from taxcore.engine.periods import Period, calendar_year, year_of_day
 
 if TYPE_CHECKING:
     from taxcore.engine.run import Run
@@ -197,6 +198,7 @@ class Pack:
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
     `regions` are the parts of the country that an address can be in, by code.
+    `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
@@ -221,6 +223,8 @@ class Pack:
     advice: Callable[[Any], list[Advice]] = lambda result: []
     described: Callable[[Any], str] = lambda result: ""
     succession: Callable[[Run], Succession] = everybody_stays
+    period: Callable[[int], Period] = calendar_year
+    law_year: Callable[[date], int] = year_of_day
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property

@@ -14,6 +14,7 @@ from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form, Loop
 from taxcore.engine.pack import Pack
 from taxcore.engine.papers import Paper
+from taxcore.engine.periods import Part
 from taxcore.engine.values import PaperValues, ReturnData
 
 
@@ -85,6 +86,7 @@ class Run:
         self.last_year = data.last_year
         self.overrides = data.overrides
         self.laws = _Laws(pack, data.year)
+        self.period = data.period or pack.period(data.year)
         self.reading: list[Cell] = _NOWHERE
         self.refused: dict[Cell, BadValue] = {}
         self.unknown: list[PaperValues] = []
@@ -166,6 +168,14 @@ class Run:
         self.refused = {cell: bad for cell, bad in self.refused.items() if cell not in left}
         self.unsettled = [cell for cell in self.unsettled if cell not in left]
         return cells
+
+    def parts(self) -> tuple[Part, ...]:
+        """The parts of the return's period by the law's years."""
+        return self.period.parts(self.pack.law_year)
+
+    def law_in(self, jurisdiction: str, year: int) -> law_files.Law:
+        """The law of another year than the return's. LawError where its file is not there."""
+        return self.laws[jurisdiction] if year == self.year else law_files.load(self.pack.law[jurisdiction], year)
 
     # What forms and checks ask for
 

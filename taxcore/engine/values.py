@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from decimal import Decimal
-from typing import Any
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from taxcore.engine.periods import Period
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +51,8 @@ class ReturnData:
 
     A `training` return carries numbers from ranges that are never issued, and only those; any other return only real ones.
     `last_year` moves no line: only diagnostics look at it. `answers` are what a practice says on every return, by
-    jurisdiction, kind of paper and field (`us.business.method`): they count where a field that allows it is empty.
+    jurisdiction, kind of paper and field (`us.business.method`): they count where a field that allows it is empty. `period` is
+    what the return is for, where that does not follow from the year.
     """
 
     pack: str
@@ -58,6 +62,7 @@ class ReturnData:
     training: bool = False
     last_year: LastYear | None = None
     answers: Mapping[str, str] = field(default_factory=dict)
+    period: Period | None = None
 
     def but(self, **changes: Any) -> ReturnData:
         """A copy with something changed: how rules and what-ifs ask "and if?" without touching the return."""
