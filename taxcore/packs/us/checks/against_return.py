@@ -175,4 +175,22 @@ _COSTS = (
 )
 
 
-CHECKS = (people_against_last_year, answers_against_last_year, lines_gone, business_against_last_year)
+_VOUCHERS = ("first", "second", "third", "fourth")
+
+
+@check("us.last-year.vouchers", "Estimated payments asked for and not entered", "unlikely", "IRC 6654(c)")
+def estimates_asked_for(run):
+    """Last year's package had vouchers: what was paid with them belongs here."""
+    if run.last_year is None:
+        return
+    asked = sum((line_before(run, f"us.1040-es:{name}") for name in _VOUCHERS), ZERO)
+    estimates = run.single("estimates")
+    paid = sum((row.amount for row in estimates.rows), ZERO)
+    if paid < asked:
+        yield found(
+            estimates.address("rows"),
+            f"Last year's vouchers asked for {asked:,} in all, and {paid:,} of payments are entered. Ask what was paid when.",
+        )
+
+
+CHECKS = (people_against_last_year, answers_against_last_year, lines_gone, business_against_last_year, estimates_asked_for)

@@ -104,6 +104,9 @@ CASES = [
     ("us.carried.foreign-tax", after((filing(),), wage(), lines={"us.1116:left": "41"}),
      after((filing(),), single("foreign-tax", carried=rows({"from_year": "2024", "amount": "41"})), lines={"us.1116:left": "41"})),
     ("us.carried.qualified-loss", after((shop(),), shop(), lines={"us.8995:loss_carried": "41"}), after((shop(),), shop(loss_before="41"), lines={"us.8995:loss_carried": "41"})),
+    ("us.last-year.vouchers", after((filing(),), wage(), lines={"us.1040-es:first": "200", "us.1040-es:second": "300"}),
+     after((filing(),), wage(), single("estimates", rows=rows({"paid": "2025-06-16", "amount": "500"})),
+           lines={"us.1040-es:first": "200", "us.1040-es:second": "300"})),
     ("us.last-year.not-entered", after((paper("1099-int", "x1", payer="Tern", interest="40"),), paper("1099-int", "x1", payer="Tern")),
      after((paper("1099-int", "x1", payer="Tern", interest="40"),), paper("1099-int", "x1", payer="Tern", interest="0"))),
     *((f"us.last-year.no-{kind}", after((came(kind),), wage(employer="Pier", employer_number="00-7777777")), after((came(kind),), came(kind)))
