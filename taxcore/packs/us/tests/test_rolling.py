@@ -186,6 +186,16 @@ class WorkedPairsTests(TestCase):
                   "standard_then": "14600"}  # fmt: skip
         self.assertEqual({name: prior[name] for name in wanted}, wanted)
 
+    def test_taxable_income_below_zero_for_a_state_refund(self):
+        """10,000 less property tax of 9,000 and medical costs of 8,000 less 750: 6,250 below zero."""
+        rolled = roll(w2(10_000), single("itemized", choice="itemise", property_tax="9000", medical="8000"))
+        self.assertEqual(values(rolled, "prior-year")["separate_or_negative"], "-6250")
+
+    def test_a_states_tax_of_the_year_before(self):
+        """Indiana, 2024: 3.05% of 50,000 less 1,000, in whole dollars; no county is entered."""
+        rolled = roll(filing(residence="IN", state="IN"), w2(50_000, state="IN"), single("in-questions", use_tax="0"))
+        self.assertEqual(values(rolled, "in-questions")["tax_last_year"], "1495")
+
 
 class PeopleTests(TestCase):
     def test_a_spouse_who_died_leaves_and_the_other_is_the_taxpayer(self):
