@@ -10,7 +10,7 @@ _TELEPHONE = 7
 
 
 def households_like(firm, words):
-    """The firm's households with these words in their name, in a person's name or mail address, or with that number."""
+    """The firm's households with these words in their name, in a person's name or email address, or with that number."""
     people = Person.objects.for_firm(firm)
     digits = "".join(character for character in words if character.isascii() and character.isdigit())
     if len(digits) >= _TELEPHONE and not any(character.isalpha() for character in words):

@@ -25,8 +25,7 @@ from practice.intake.attaching import plain_name
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Arrival, Layout
 from practice.returns.changing import summarise
-from practice.returns.computing import result_of
-from practice.returns.confirming import BROUGHT
+from practice.returns.computing import BROUGHT, result_of
 from practice.returns.models import LineOverride, Return, Stage, counted
 from practice.returns.opening import new_return, open_household, put_papers
 from practice.returns.stages import reach

@@ -18,6 +18,7 @@ from taxcore.packs import pack_named
 from taxcore.whatif.trials import Trials
 
 _log = logging.getLogger(__name__)
+BROUGHT = "rolled"  # how a value came that was brought along when its return was made
 _KEEP = 16  # returns, each with two results: more would make every collection of garbage walk through them
 # A result computes its rest when asked, which two threads must not do at once. So a thread that has a return to itself
 # (`alone_with`, as every request about one return) uses the store of the process, any other a store of its own.
@@ -77,7 +78,7 @@ def computed_from(return_, data, before):
 
 def carried_on(paper):
     """Fields of a paper that came from last year's return and that nobody has confirmed; a table as a whole."""
-    from_last_year = (path for path, mark in paper.provenance.items() if mark.get("from"))
+    from_last_year = (path for path, mark in paper.provenance.items() if mark.get("how") == BROUGHT and mark.get("from"))
     return tuple(dict.fromkeys(path.partition(".")[0] for path in from_last_year))
 
 

@@ -9,10 +9,10 @@ from django.utils import timezone
 
 from practice.firm.events import record
 from practice.returns.changing import open_for_change, refreshed
-from practice.returns.computing import pack_of, result_of
+from practice.returns.computing import BROUGHT, pack_of, result_of
 from practice.returns.entry import NoSuchField, Saved, keyed_paper
 
-BROUGHT, CONFIRMED = "rolled", "confirmed"
+CONFIRMED = "confirmed"
 
 
 def unconfirmed(return_):

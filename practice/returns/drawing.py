@@ -5,7 +5,7 @@ from decimal import Decimal
 from functools import lru_cache
 
 from practice.firm.crypto import masked
-from practice.returns.confirming import BROUGHT
+from practice.returns.computing import BROUGHT
 from practice.returns.entry import fingerprint
 from practice.returns.known_payers import offer
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents

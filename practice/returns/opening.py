@@ -8,8 +8,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import summarise
-from practice.returns.computing import pack_of, result_of
-from practice.returns.confirming import BROUGHT
+from practice.returns.computing import BROUGHT, pack_of, result_of
 from practice.returns.entry import stored
 from practice.returns.models import Paper, Return, Stage
 from practice.returns.stages import reach

@@ -18,8 +18,7 @@ from practice.firm.refusals import Cannot
 from practice.returns import last_year
 from practice.returns.acts import Done, act
 from practice.returns.changing import changed, forget, open_for_change, summarise
-from practice.returns.computing import computed_alone, computed_from, pack_of, result_of
-from practice.returns.confirming import BROUGHT
+from practice.returns.computing import BROUGHT, computed_alone, computed_from, pack_of, result_of
 from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
 from practice.returns.opening import new_return, put_papers

@@ -112,6 +112,10 @@ class SalesTests(ImportTestCase):
         fields = row_fields(self.return_, paper, node.sales[0], "sales", {})
         self.assertEqual({field.how for field in fields if field.value}, {"imported"})
 
+    def test_rows_of_a_file_did_not_come_from_last_years_return(self):
+        self.taken()
+        self.assertEqual([one.code for one in result_of(self.again()).findings if one.code.startswith("us.unconfirmed")], [])
+
     def test_a_long_table_comes_in_stretches(self):
         many = HEADS + "\n" + "".join(f"Fund {n},3/4/2025,{n}.00,1,Short\n" for n in range(1, 251))
         paper = self.taken(many).paper

@@ -8,7 +8,7 @@ from django.views.decorators.http import require_POST
 
 from practice.firm.numbers import whole_number
 from practice.returns import confirming, taking_over
-from practice.returns.computing import pack_of
+from practice.returns.computing import BROUGHT, pack_of
 from practice.returns.drawing import paper_view
 from practice.returns.family import family_of
 from practice.returns.page import live_papers, open_page
@@ -38,8 +38,8 @@ def _waiting(return_, result):
         if not confirming.brought_paths(paper):
             continue
         view = paper_view(return_, paper, result)
-        fields = [field for field in view.fields if field.how == confirming.BROUGHT]
-        fields += [field for table in view.tables for _, row in table.rows for field in row if field.how == confirming.BROUGHT]
+        fields = [field for field in view.fields if field.how == BROUGHT]
+        fields += [field for table in view.tables for _, row in table.rows for field in row if field.how == BROUGHT]
         found.setdefault(pack.paper(paper.kind).group, []).append((view, fields))
     return [
         (name, [view.paper.pk for view, _ in found[code]], found[code]) for code, name in pack.groups.items() if code in found
