@@ -205,8 +205,10 @@ class _Maker:
         sheet.append(["Change an amount under Papers and every line that follows from it changes too."])
         sheet.append([])
         for line in self.result.bottom_lines:
-            form = self.result.run.form(line.authority.form.code())
-            refund, owed = (self._of_value(form.cell(name).value) for name in (line.authority.refund, line.authority.owed))
+            refund, owed = (
+                self._of_value(line.authority.cell(self.result.run, name).value)
+                for name in (line.authority.refund, line.authority.owed)
+            )
             sheet.append([line.authority.name, f"={refund}-{owed}"])
             sheet.cell(sheet.max_row, 2).number_format = "#,##0.00;(#,##0.00);0"
 
@@ -218,6 +220,7 @@ class _Maker:
 
 
 _FORMULAS = {
+    "as filed": lambda amount: amount,
     "least": lambda *parts: f"MIN({','.join(parts)})",
     "greatest": lambda *parts: f"MAX({','.join(parts)})",
     "excess": lambda first, *over: f"MAX(0,{first}{''.join(f'-{part}' for part in over)})",

@@ -56,9 +56,8 @@ def _difference(line, now, result, signed):
         return f"{line.name} is not filed any more" if line else ""
     if line is None:
         return f"{now.authority.name} was added" if signed else ""
-    form = result.run.form(now.authority.form.code())
     for stated in line.stated:
-        value = form.cell(stated.name).value
+        value = now.authority.cell(result.run, stated.name).value
         if abs(value - stated.amount) > stated.allowed:
             return f"{line.form} line {stated.number} was {stated.amount:,.0f} and is {value:,.0f}"
     return ""

@@ -24,13 +24,13 @@ from taxcore.engine.explain import (
 from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, Flag, Refer, Rows, Text
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
-from taxcore.engine.forms import ALL, Form, Loop, fact, line, linked
+from taxcore.engine.forms import ALL, Form, Line, Loop, fact, line, linked
 from taxcore.engine.pack import Advice, Authority, CannotRoll, Pack, Question, Succession
 from taxcore.engine.papers import Paper, Person, Row
 from taxcore.engine.periods import Part, Period
 from taxcore.engine.result import Moved, Result, compute, figures, last_year_of, line_name, ripple, ripple_since
 from taxcore.engine.rolling import Opened, Rolled, roll_forward
-from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
+from taxcore.engine.values import Amends, AsFiled, LastYear, Override, PaperValues, ReturnData
 
 __all__ = [
     "ALL",
@@ -40,7 +40,9 @@ __all__ = [
     "STOPS",
     "ZERO",
     "Advice",
+    "Amends",
     "Amount",
+    "AsFiled",
     "Authority",
     "BadValue",
     "Balance",
@@ -56,6 +58,7 @@ __all__ = [
     "Flow",
     "Form",
     "LastYear",
+    "Line",
     "Loop",
     "Mend",
     "Moved",

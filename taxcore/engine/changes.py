@@ -50,7 +50,8 @@ def _same_frame(old: ReturnData, new: ReturnData) -> bool:
     """Whether at most papers and overrides differ. Of two papers under one id nobody could say which of them changed."""
     marks = [(one.pack, one.year, one.period, one.training, one.answers) for one in (old, new)]
     alike = marks[0] == marks[1]
-    if not alike or not (old.last_year is new.last_year or old.last_year == new.last_year):
+    beside = ((old.last_year, new.last_year), (old.amends, new.amends))
+    if not alike or not all(then is now or then == now for then, now in beside):
         return False
     return all(len({one.id for one in data.papers}) == len(data.papers) for data in (old, new))
 

@@ -11,6 +11,9 @@ diagnostics look at it.
 
 "period" {"start": "2025-04-01", "end": "2026-03-31"} says what a return is for where that does not follow from the year.
 
+"amends" says what the return corrects: {"number": 1, "superseding": false, "people": [...], "papers": [...], "filed": {"us":
+{"day": "2025-03-14", "receipt": "...", "lines": {"us.1040.11": "61480"}}}}: the figures as each authority has accepted them.
+
 "answers" may hold what a practice says on every return, {"us.business.method": "cash"}: it counts where the field is empty.
 
 Amounts are strings of decimal digits, dates YYYY-MM-DD, yes and no are the words.
@@ -28,7 +31,7 @@ from taxcore.engine.pack import Pack
 from taxcore.engine.papers import schema_of
 from taxcore.engine.periods import Period
 from taxcore.engine.result import Result
-from taxcore.engine.values import LastYear, Override, PaperValues, ReturnData
+from taxcore.engine.values import Amends, AsFiled, LastYear, Override, PaperValues, ReturnData
 
 FORMAT, VERSION = "impuesto-return", 1
 _BESIDE = ("id", "kind", "attached", "carried")  # of a paper, what is no field of it
@@ -63,7 +66,10 @@ def read(document: Any) -> ReturnData:
     if not isinstance(answers, Mapping) or not all(isinstance(one, str) for one in answers.values()):
         raise DocumentError("The practice's answers are not texts by field.")
     period = _period(document["period"]) if document.get("period") is not None else None
-    return ReturnData(str(document.get("pack")), year, tuple(people + papers), overrides, training, before, dict(answers), period)
+    amends = _amends(document["amends"]) if document.get("amends") is not None else None
+    return ReturnData(
+        str(document.get("pack")), year, tuple(people + papers), overrides, training, before, dict(answers), period, amends
+    )
 
 
 def write(data: ReturnData) -> dict[str, Any]:
@@ -86,6 +92,7 @@ def write(data: ReturnData) -> dict[str, Any]:
         **({"period": {"start": str(data.period.start), "end": str(data.period.end)}} if data.period is not None else {}),
         **({"last_year": _written_before(before)} if before is not None else {}),
         **({"answers": dict(data.answers)} if data.answers else {}),
+        **({"amends": _written_amends(data.amends)} if data.amends is not None else {}),
     }
 
 
@@ -108,6 +115,25 @@ def _written_before(before: LastYear) -> dict[str, Any]:
     people, papers = _written(before.papers)
     lines = {name: f"{amount:f}" for name, amount in before.lines.items()}
     return {"year": before.year, "people": people, "papers": papers, "lines": lines}
+
+
+def _written_amends(amends: Amends) -> dict[str, Any]:
+    people, papers = _written(amends.papers)
+    filed = {
+        code: {
+            "day": one.day.isoformat(),
+            "receipt": one.receipt,
+            "lines": {address: f"{amount:f}" for address, amount in one.lines.items()},
+        }
+        for code, one in amends.filed.items()
+    }
+    return {
+        "number": amends.number,
+        "superseding": amends.superseding,
+        "people": people,
+        "papers": papers,
+        "filed": filed,
+    }
 
 
 def write_result(result: Result) -> dict[str, Any]:
@@ -155,6 +181,30 @@ def schema(pack: Pack) -> dict[str, Any]:
                     "people": {"type": "array", "items": {"type": "object", "required": ["id"]}},
                     "papers": {"type": "array", "items": {"type": "object", "required": ["id", "kind"]}},
                     "lines": {"type": "object", "additionalProperties": {"type": "string"}},
+                },
+            },
+            "amends": {
+                "type": "object",
+                "required": ["number", "filed"],
+                "additionalProperties": False,
+                "properties": {
+                    "number": {"type": "integer", "minimum": 1},
+                    "superseding": {"type": "boolean"},
+                    "people": {"type": "array", "items": {"type": "object", "required": ["id", "role"]}},
+                    "papers": {"type": "array", "items": {"type": "object", "required": ["id", "kind"]}},
+                    "filed": {
+                        "type": "object",
+                        "additionalProperties": {
+                            "type": "object",
+                            "required": ["day", "lines"],
+                            "additionalProperties": False,
+                            "properties": {
+                                "day": {"type": "string", "format": "date"},
+                                "receipt": {"type": "string"},
+                                "lines": {"type": "object", "additionalProperties": {"type": "string"}},
+                            },
+                        },
+                    },
                 },
             },
             "overrides": {
@@ -222,16 +272,40 @@ def _period(item: Any) -> Period:
         raise DocumentError("The period is not from a day to a later one, as YYYY-MM-DD.") from None
 
 
+def _amends(item: Any) -> Amends:
+    if not isinstance(item, Mapping) or not isinstance(item.get("number"), int) or not isinstance(item.get("filed"), Mapping):
+        raise DocumentError("What the return corrects has no number, or nothing that was filed.")
+    papers = [*(_paper(one, "person") for one in _list(item, "people")), *(_paper(one, None) for one in _list(item, "papers"))]
+    filed = {str(code): _as_filed(one) for code, one in item["filed"].items()}
+    return Amends(item["number"], item.get("superseding") is True, filed, tuple(papers))
+
+
+def _as_filed(item: Any) -> AsFiled:
+    try:
+        return AsFiled(date.fromisoformat(item["day"]), str(item.get("receipt", "")), _amounts(item["lines"]))
+    except (TypeError, KeyError, ValueError, AttributeError):
+        raise DocumentError("What an authority accepted has no day, or its lines are no amounts by address.") from None
+
+
+def _amounts(lines: Mapping[str, Any]) -> dict[str, Decimal]:
+    """Amounts by name. ValueError where one is none."""
+    try:
+        found = {str(name): Decimal(amount) for name, amount in lines.items()}
+    except InvalidOperation:
+        raise ValueError from None
+    if not all(amount.is_finite() for amount in found.values()):
+        raise ValueError
+    return found
+
+
 def _last_year(item: Any) -> LastYear:
     if not isinstance(item, Mapping) or not isinstance(item.get("year"), int):
         raise DocumentError("Last year's return has no year.")
     papers = [*(_paper(one, "person") for one in _list(item, "people")), *(_paper(one, None) for one in _list(item, "papers"))]
     try:
-        lines = {str(name): Decimal(amount) for name, amount in item.get("lines", {}).items()}
-    except (AttributeError, TypeError, InvalidOperation):
+        lines = _amounts(item.get("lines", {}))
+    except (AttributeError, TypeError, ValueError):
         raise DocumentError("Last year's lines are not amounts by name.") from None
-    if not all(amount.is_finite() for amount in lines.values()):
-        raise DocumentError("Last year's lines are not amounts by name.")
     return LastYear(item["year"], tuple(papers), lines)
 
 

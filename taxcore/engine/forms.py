@@ -6,6 +6,7 @@ from collections.abc import Callable
 from decimal import Decimal
 from typing import TYPE_CHECKING, Any, ClassVar
 
+from taxcore.engine import amending
 from taxcore.engine.cells import Cell, Node, Numbers, Spec
 from taxcore.engine.characters import within
 from taxcore.engine.explain import absent, total
@@ -106,6 +107,7 @@ class Form(Node):
     `per` says how many there are: "return" (one), "person" (taxpayer and spouse), "dependant", or a kind of
     paper or several kinds (one for each paper; ids are unique within a return).
     `needs` are the kinds of papers without which there is nothing to work out.
+    `columns` names those of a form that has columns, whose lines are numbered 1-A, 1-B, 1-C.
     `number` is the official one; the address is made from jurisdiction and number: us.sch-b, us-il.il-1040.
     """
 
@@ -115,6 +117,7 @@ class Form(Node):
     needs: ClassVar[tuple[str, ...]] = ()
     worksheet: ClassVar[bool] = False
     rounding: ClassVar[Any] = None
+    columns: ClassVar[tuple[str, ...]] = ()
 
     def __init__(self, run: Run, key: str | None = None):
         suffix = f"[{key}]" if key else ""
@@ -180,6 +183,10 @@ class Form(Node):
             called = self.run.declared(code)
             return absent(f"nothing on this return calls for {called.number}, {within(called.name)}")
         return total(getattr(self.run.form(code, key), name))
+
+    def as_filed(self, name: str) -> Any:
+        """A line of this form as its authority has it, where the return corrects one that was filed."""
+        return amending.as_filed(self, name)
 
     def every(self, code: str) -> list[Any]:
         """All instances of a form that exists more than once."""

@@ -50,20 +50,20 @@ def _form(form: Any, result: Result) -> dict[str, Any]:
 def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
     for line in result.bottom_lines:
         authority = line.authority
-        form = result.run.form(authority.form.code())
-        stated = [(name, form.cell(name), allowed) for name, allowed in authority.stated]
+        run = result.run
+        stated = [(name, authority.cell(run, name), allowed) for name, allowed in authority.stated]
         yield {
             "code": authority.code,
             "name": authority.name,
             "after": authority.after,
             "declaration": authority.declaration,
             "how_to_pay": authority.how_to_pay,
-            "due": authority.due_on(result.year, result.run.pack.home(result.run)).isoformat(),
-            "form": form.title,
+            "due": authority.due_on(result.year, run.pack.home(run)).isoformat(),
+            "form": authority.settled_on(run).title,
             "amount": _plain(line.amount),
             "address": line.address,
-            "income": _plain(form.cell(authority.income).value),
-            "tax": _plain(form.cell(authority.tax).value),
+            "income": _plain(authority.cell(run, authority.income).value),
+            "tax": _plain(authority.cell(run, authority.tax).value),
             "stated": [
                 {"name": name, "number": cell.number, "label": cell.label, "amount": _plain(cell.value), "allowed": allowed}
                 for name, cell, allowed in stated

@@ -11,6 +11,7 @@ from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+from taxcore.engine.amending import corrects
 from taxcore.engine.balances import Balance, Closing, Key, Opening, closings_of, openings_of
 from taxcore.engine.checks import CHECK, STOPS, Check, Diagnostic, diagnostics_of
 from taxcore.engine.fields import Field, Rows
@@ -19,6 +20,7 @@ from taxcore.engine.papers import Paper
 from taxcore.engine.periods import Period, calendar_year, year_of_day
 
 if TYPE_CHECKING:
+    from taxcore.engine.cells import Cell
     from taxcore.engine.run import Run
     from taxcore.engine.values import ReturnData
 
@@ -74,6 +76,8 @@ class Authority:
     `closed` gives the legal holidays of a calendar year for somebody who lives somewhere, which move what is due.
     `agency` is what sentences call whom the return is filed with.
     `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
+    `amended` is the code of the form that settles a correction with what was paid and refunded before. Its lines are named as
+    those of `form`, or `income` and `tax`.
     """
 
     code: str
@@ -100,6 +104,18 @@ class Authority:
     )
     authorized: tuple[tuple[str, int], ...] = ()
     agency: str = ""
+    amended: str = ""
+
+    def settled_on(self, run: Run) -> Form:
+        """The form that says what is refunded or owed."""
+        return run.form(self.amended if self.amended and corrects(run, self) else self.form.code())
+
+    def cell(self, run: Run, name: str) -> Cell:
+        """One of the lines that are named here, on the form that settles, else on the return's own."""
+        settled = self.settled_on(run)
+        aliases = (name, {self.income: "income", self.tax: "tax"}.get(name, ""))
+        found = next((one for one in aliases if one in settled.specs), None)
+        return settled.cell(found) if found else run.form(self.form.code()).cell(name)
 
     @property
     def filed_with(self) -> str:
@@ -197,6 +213,7 @@ class Pack:
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
+    `sent_anyway` says of a correction that it goes to an authority though no figure moved.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none).
@@ -225,6 +242,7 @@ class Pack:
     succession: Callable[[Run], Succession] = everybody_stays
     period: Callable[[int], Period] = calendar_year
     law_year: Callable[[date], int] = year_of_day
+    sent_anyway: Callable[[Run, Authority], bool] = lambda run, authority: False
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property

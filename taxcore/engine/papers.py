@@ -98,6 +98,7 @@ class Paper(_Keyed):
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers), those that are
     `always` there also while nothing is entered in them;
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
+    `corrects`: only a return that corrects one which was filed has it.
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
     `stands_for` names a table of totals that may stand for a list, when the statement goes with the filing;
     of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
@@ -117,6 +118,7 @@ class Paper(_Keyed):
     joint_owner: ClassVar[bool] = False
     once_each: ClassVar[bool] = False
     always: ClassVar[bool] = False
+    corrects: ClassVar[bool] = False
     since: ClassVar[int] = 0
     until: ClassVar[int] = 9999
     heading: ClassVar[str] = ""

@@ -9,11 +9,12 @@ from functools import cached_property
 from typing import Any
 
 from taxcore.engine import changes
+from taxcore.engine.amending import goes_out
 from taxcore.engine.cells import Cell, Look
 from taxcore.engine.checks import CHECK, IDEA, STOPS, Check, Finding, finding, findings_of
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
-from taxcore.engine.pack import BottomLine, Pack, missing
+from taxcore.engine.pack import Authority, BottomLine, Pack, missing
 from taxcore.engine.papers import Paper
 from taxcore.engine.run import Run
 from taxcore.engine.values import LastYear, ReturnData
@@ -82,14 +83,13 @@ class Result:
     @cached_property
     def not_filed(self) -> frozenset[str]:
         """Jurisdictions whose forms are only worked out here, for others to read."""
-        return frozenset(one.form.jurisdiction for one in self.run.pack.authorities if not one.files(self.run))
+        return frozenset(one.form.jurisdiction for one in self.run.pack.authorities if not _sends(self.run, one))
 
     def _bottom_lines(self) -> Iterator[BottomLine]:
         pack = self.run.pack
-        applying = [one for one in pack.authorities if one.applies(self.run) and one.files(self.run)]
+        applying = [one for one in pack.authorities if one.applies(self.run) and goes_out(self.run, one)]
         for authority in sorted(applying, key=lambda one: pack.rank(self.run, one)):
-            form = self.run.form(authority.form.code())
-            refund, owed = form.cell(authority.refund), form.cell(authority.owed)
+            refund, owed = authority.cell(self.run, authority.refund), authority.cell(self.run, authority.owed)
             cell = owed if owed.value else refund
             yield BottomLine(authority, refund.value - owed.value, cell.address)
 
@@ -186,6 +186,10 @@ class Result:
         return []
 
 
+def _sends(run: Run, authority: Authority) -> bool:
+    return goes_out(run, authority) if authority.applies(run) else authority.files(run)
+
+
 def _unconfirmed(run: Run) -> tuple[Finding, ...]:
     """What came from last year and nobody looked at: of each paper what the bottom lines depend on, and the rest."""
     waiting = [(node, node.carried) for node in (*run.people(), *run.all_papers())]
@@ -210,8 +214,8 @@ def _to_confirm(pack: Pack, node: Any, names: tuple[str, ...], reached: set[Any]
 
 def _ends(run: Run) -> list[Cell]:
     """The cells of the bottom lines."""
-    forms = [(one, run.form(one.form.code())) for one in run.pack.authorities if one.applies(run) and one.files(run)]
-    return [form.cell(name) for one, form in forms for name in (one.refund, one.owed)]
+    sent = [one for one in run.pack.authorities if one.applies(run) and goes_out(run, one)]
+    return [one.cell(run, name) for one in sent for name in (one.refund, one.owed)]
 
 
 def _below(ends: list[Cell]) -> set[Any]:

@@ -84,6 +84,7 @@ class Run:
         self.year = data.year
         self.training = data.training
         self.last_year = data.last_year
+        self.amends = data.amends
         self.overrides = data.overrides
         self.laws = _Laws(pack, data.year)
         self.period = data.period or pack.period(data.year)

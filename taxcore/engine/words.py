@@ -49,6 +49,7 @@ DOING = {
     "bands": "By bands",
     "nothing": "Nothing, because",
     "absent": "Nothing, because",
+    "as filed": "As filed",
 }
 
 

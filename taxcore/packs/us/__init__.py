@@ -4,7 +4,7 @@ from pathlib import Path
 
 from taxcore.engine import Authority, Form, Pack, Paper
 from taxcore.engine import law as law_files
-from taxcore.packs.us import earlier, holidays, ofx, places
+from taxcore.packs.us import correcting, earlier, holidays, ofx, places
 from taxcore.packs.us.advice import advice
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.checks import CHECKS, carried
@@ -22,7 +22,8 @@ _PAPERS: tuple[type[Paper], ...] = (*PAPERS, *(paper for state in _STATES for pa
 _FORMS: tuple[type[Form], ...] = (*FORMS, *(form for state in _STATES for form in state.forms))
 
 FEDERAL = Authority(
-    code="us", name="Federal", agency="the IRS", form=IncomeTaxReturn, refund="refund", owed="owed", return_type="1040",
+    code="us", name="Federal", agency="the IRS", form=IncomeTaxReturn,
+    amended="us.1040-x", refund="refund", owed="owed", return_type="1040",
     due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
     how_to_pay="Pay from a bank account or by card at irs.gov/payments, or mail a check to “United States Treasury” with Form "
     "1040-V; write the tax year, the form and your Social Security number on it.",
@@ -72,8 +73,10 @@ PACK = Pack(
     advice=advice,
     described=described,
     succession=succession,
+    sent_anyway=correcting.sent_anyway,
     regions=STATES,
     groups={
+        "correction": "Correction",
         "people": "People",
         "income": "Income",
         "adjustments": "Adjustments",

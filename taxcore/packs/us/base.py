@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 from typing import ClassVar
 
-from taxcore.engine import Form, Paper, whole
+from taxcore.engine import Form, Line, Paper, total, whole
 
 _NO_DIGIT = re.compile(r"\D")
 
@@ -42,6 +42,14 @@ class FederalPaper(Paper):
 class FederalForm(Form):
     jurisdiction = "us"
     rounding = staticmethod(whole)
+
+
+def columns_of(number, label, filed, correct, **options):
+    """The three columns of a line of a correction: as filed, change, correct. `filed` and `correct` work out A and C."""
+    a = Line(f"{number}-A", f"{label}, as filed", filed)
+    c = Line(f"{number}-C", f"{label}, correct", correct, **options)
+    b = Line(f"{number}-B", f"{label}, change", lambda form: total(getattr(form, c.name), less=getattr(form, a.name)))
+    return a, b, c
 
 
 STATES = {

@@ -11,6 +11,7 @@ from taxcore.packs.us.checks import (
     business,
     claims,
     coming,
+    correcting,
     diligence,
     employment,
     identity,
@@ -28,6 +29,6 @@ from taxcore.packs.us.checks import (
 
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, boxes, amounts, selling, business,
-    pensions, money, benefits, missed, claims, coming, against_papers, against_return, places, diligence, unsupported,
+    pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -2,6 +2,7 @@
 
 from taxcore.packs.us.federal.additional_deductions import AdditionalDeductions
 from taxcore.packs.us.federal.adjustments import Adjustments
+from taxcore.packs.us.federal.amended import AmendedReturn
 from taxcore.packs.us.federal.benefits import Benefits
 from taxcore.packs.us.federal.business import Business
 from taxcore.packs.us.federal.capital_gains import CapitalGains, LossCarryover, Sales
@@ -42,6 +43,7 @@ from taxcore.packs.us.federal.student_loans import StudentLoans
 from taxcore.packs.us.federal.underpayment import Underpayment
 
 FORMS = (
+    AmendedReturn,
     IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized, Interest, Business,
     CapitalGains, Sales, Partnerships, ScheduleEIC, SelfEmploymentTax, ChildCredit,
     ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax, EnergyCredits, MinimumTax,

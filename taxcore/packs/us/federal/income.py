@@ -1,6 +1,7 @@
 """Form 1040: the individual return, from wages to refund or balance due."""
 
 from taxcore.engine import ALL, ZERO, absent, excess, fact, line, linked, nothing_because, total
+from taxcore.engine.amending import corrects
 from taxcore.packs.us.balances import APPLIED, ITEMIZED_BEFORE, PRIOR_INCOME
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
@@ -32,6 +33,11 @@ class IncomeTaxReturn(FederalForm):
     high_wages = linked("us.8959")
     child_tax = linked("us.8615")
     underpaying = linked("us.2210")
+
+    @property
+    def is_correction(self):
+        """Whether the IRS has a return already that this one corrects, and not in its stead before the due date."""
+        return corrects(self.run, self.run.pack.authority("us"))
 
     @fact("Filing status")
     def status(self):
@@ -334,4 +340,7 @@ class IncomeTaxReturn(FederalForm):
 
     @line("38", "Estimated tax penalty", cites="IRC 6654")
     def penalty(self):
+        """A correction leaves it as it was: the tax shown on the original decides."""
+        if self.is_correction:
+            return self.as_filed("penalty")
         return total(self.underpaying.penalty)

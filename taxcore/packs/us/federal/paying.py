@@ -42,7 +42,7 @@ class Voucher(FederalForm):
 
     @line("3", "Amount")
     def amount(self):
-        return total(self.income.owed)
+        return total(self.run.pack.authority("us").settled_on(self.run).owed)
 
 
 class NextYear(FederalForm):

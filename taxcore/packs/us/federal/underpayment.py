@@ -26,7 +26,7 @@ class Underpayment(FederalForm):
     income = linked("us.1040")
 
     def required(self):
-        return self.penalty > 0
+        return not self.income.is_correction and self.penalty > 0
 
     @property
     def prior(self):

@@ -1,6 +1,7 @@
 """What can be entered for an American individual return, in the order the index lists it."""
 
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
+from taxcore.packs.us.papers.amending import Amendment
 from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement
 from taxcore.packs.us.papers.credits import (
     CareProvider,
@@ -34,7 +35,7 @@ from taxcore.packs.us.papers.shares import SHARES, QualifiedLoss
 from taxcore.packs.us.papers.wages import WageStatement
 
 PAPERS = (
-    Filing, ParentsFigures,
+    Amendment, Filing, ParentsFigures,
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
     CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, NonemployeeStatement,
     MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, GamblingStatement, EducationAccount, OtherIncome,

@@ -58,6 +58,7 @@ def authority(code: str, name: str, form: type[Form], **options: Any) -> Authori
         refund="refund",
         owed="owed",
         after="us",
+        amended=f"us-{code.lower()}.amended-return",
         applies=lambda run: files_in(run, code),
         files=lambda run: run.single("filing").only_state in ("", code),
         has_law=lambda run: has_law(run, code),

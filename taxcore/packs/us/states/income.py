@@ -13,6 +13,7 @@ from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share,
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.states.amended import StateAmended
 from taxcore.packs.us.states.base import StateExtension, StateForm
 
 _STATEMENTS = ("1099-nec", "1099-misc", "1099-k")
@@ -398,7 +399,7 @@ class Own(StateForm):
 
 def worksheets(jurisdiction: str, *, own: bool = False) -> tuple[Any, ...]:
     """A state's own copies of the worksheets."""
-    bases = (Everywhere, Here, StateExtension, *([Own] if own else []))
+    bases = (Everywhere, Here, StateExtension, StateAmended, *([Own] if own else []))
     state = STATES[jurisdiction.partition("-")[2].upper()]
     return tuple(
         type(base.__name__, (base,), {"jurisdiction": jurisdiction, "name": f"{state}: {base.name[0].lower()}{base.name[1:]}",

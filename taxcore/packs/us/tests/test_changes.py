@@ -10,6 +10,7 @@ from unittest import TestCase
 from taxcore.engine import Override, compute, document, words
 from taxcore.engine.filed import filed_document
 from taxcore.packs.us import PACK
+from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.edits import Editing
 from taxcore.packs.us.tests.returns import data
 from taxcore.packs.us.tests.straight import facts
@@ -65,7 +66,9 @@ class ChangeTests(TestCase):
                 self._sequence(random.Random(number))
 
     def _sequence(self, chance):
-        entered = self._start(chance)
+        self._edited(chance, self._start(chance))
+
+    def _edited(self, chance, entered):
         result = compute(PACK, entered)
         editing = Editing(chance, [cell.address for form in result.run.forms() for cell in form.cells.values() if cell.is_amount])
         for _ in range(_STEPS):
@@ -76,6 +79,16 @@ class ChangeTests(TestCase):
                 full = compute(PACK, entered)
                 self.assertEqual(seen(result), seen(full))
                 self.assertEqual(filed(result), filed(full))
+
+    def test_of_a_correction_too(self):
+        """What was filed stands still while the papers move."""
+        for number in numbers(12, 1_000):
+            chance = random.Random(number)
+            entered = self._start(chance)
+            amends = as_filed(compute(PACK, entered), superseding=chance.random() < 0.2)
+            corrected = entered.but(papers=(*entered.papers, amendment({"authority": "US", "paid": "50"})), amends=amends)
+            with self.subTest(number=number):
+                self._edited(chance, corrected)
 
     def test_a_result_taken_apart_leaves_nothing_to_the_collector(self):
         gc.collect()

@@ -1,0 +1,71 @@
+"""A return that corrects one which was filed: what each authority has accepted, and what is otherwise now.
+
+The figures as filed are plain values of the return (`Amends`); nothing computes them again. An authority whose figures do not
+move is not written to. Where something is filed with an authority for the first time it is an original return there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from decimal import Decimal
+from typing import TYPE_CHECKING, Any
+
+from taxcore.engine.explain import explained, nothing_because
+from taxcore.engine.figures import ZERO, Explained, Operand
+
+if TYPE_CHECKING:
+    from taxcore.engine.cells import Cell
+    from taxcore.engine.pack import Authority
+    from taxcore.engine.run import Run
+    from taxcore.engine.values import AsFiled
+
+
+def filed_with(run: Run, jurisdiction: str) -> AsFiled | None:
+    """What the authority of a jurisdiction has; None where it has nothing, or the return corrects none."""
+    if run.amends is None:
+        return None
+    codes = (one.code for one in run.pack.authorities if one.form.jurisdiction == jurisdiction)
+    return next((run.amends.filed[code] for code in codes if code in run.amends.filed), None)
+
+
+def as_filed(form: Any, name: str) -> Explained:
+    """A line of a form as its authority has it. Nothing where the line was not on what was filed."""
+    filed = filed_with(form.run, form.jurisdiction)
+    if filed is None or (amount := filed.lines.get(form.address(name))) is None:
+        return nothing_because(f"{form.number}, line {_number(form, name)}, was not on what was filed")
+    where = f"{form.number}, line {_number(form, name)}, accepted {filed.day:%B} {filed.day.day}, {filed.day.year}"
+    return explained("as filed", amount, (Operand(amount, where),), _same)
+
+
+def _number(form: Any, name: str) -> str:
+    return form.specs[name].number_in(form.year) or name
+
+
+def _same(amount: Decimal) -> Decimal:
+    return amount
+
+
+def differing(run: Run, authority: Authority) -> Iterator[tuple[Cell, Decimal]]:
+    """(line, as filed) of every amount of the authority's return that is otherwise now."""
+    filed = filed_with(run, authority.form.jurisdiction)
+    if filed is None:
+        return
+    form = run.form(authority.form.code())
+    for cell in form.lines():
+        if cell.is_amount and cell.value != (then := filed.lines.get(cell.address, ZERO)):
+            yield cell, then
+
+
+def corrects(run: Run, authority: Authority) -> bool:
+    """Whether this is, for that authority, a correction of what it has: not an original, nor one in its stead before the due
+    date."""
+    return run.amends is not None and not run.amends.superseding and authority.code in run.amends.filed
+
+
+def goes_out(run: Run, authority: Authority) -> bool:
+    """Whether a return is sent to this authority: of a correction, only where a figure moved or somebody wants it sent."""
+    if not authority.files(run):
+        return False
+    if run.amends is None or authority.code not in run.amends.filed:
+        return True
+    return run.pack.sent_anyway(run, authority) or any(differing(run, authority))

@@ -1,0 +1,62 @@
+"""How long a refund can be claimed with a correction, and on which paper: amending.toml, here and in each state's folder.
+
+`form` is what the authority's own papers call it. The period is `years` after the day on which the return was filed (`from` =
+"filed"; one filed early counts as filed on its due date) or was due ("due"); or `years_after_payment` after the last payment,
+where that is later. Nothing here stops an amount that is owed.
+"""
+
+from __future__ import annotations
+
+import tomllib
+from datetime import date
+from functools import cache
+from pathlib import Path
+from typing import Any
+
+from taxcore.packs.us.couples import state_folder
+
+_RULE = "amending.toml"
+
+
+@cache
+def rule(code: str) -> dict[str, Any]:
+    """An authority's rule, by its code."""
+    state = code.partition("-")[2].upper()
+    folder = state_folder(state) if state else Path(__file__).parent
+    return tomllib.loads((folder / _RULE).read_text())
+
+
+def last_day(run: Any, authority: Any) -> date:
+    """Until when a refund can be claimed from an authority to which the return was filed. KeyError for any other."""
+    said, filed = rule(authority.code), run.amends.filed[authority.code].day
+    due = authority.due_on(run.year, run.pack.home(run))
+    ends = _later(max(filed, due) if said["from"] == "filed" else due, said["years"])
+    paid = paid_on(run, authority)
+    if paid is not None and said["years_after_payment"]:
+        ends = max(ends, _later(paid, said["years_after_payment"]))
+    return authority.working_day(ends, run.pack.home(run))
+
+
+def paid_on(run: Any, authority: Any) -> date | None:
+    """The day of the last payment, as entered."""
+    row = settled_with(run, authority)
+    return row.last_paid if row is not None else None
+
+
+def settled_with(run: Any, authority: Any) -> Any:
+    """The row of what an authority got and gave; None without one."""
+    state = authority.code.partition("-")[2].upper() or "US"
+    return next((row for row in run.single("amendment").settled if row.authority == state), None)
+
+
+def sent_anyway(run: Any, authority: Any) -> bool:
+    """Whether somebody wants the correction sent though no figure moved: a number or a name was corrected."""
+    row = settled_with(run, authority)
+    return row is not None and bool(row.anyway)
+
+
+def _later(day: date, years: int) -> date:
+    try:
+        return day.replace(year=day.year + years)
+    except ValueError:  # February 29
+        return date(day.year + years, 2, 28)
