@@ -8,6 +8,7 @@ owes nothing to the programs that make documents. A statement reads
     8 = [Schedule 1].10                  a line of another form; of several of a kind, together
     25a = {WageStatement.FederalWithheld}    a field of every such paper, together; `Paper.Rows.Field` for a table's,
                                          `*.States[State=IL].Withheld` for any paper's rows of one state
+    1-A = @[1040].11                     a line of the return as it was accepted, where this one corrects it
     2b = [Schedule B].4 when [Schedule B]    only where that form is attached; `unless` where it is not
 
 A line or form that is not on the document is an amount of nothing.
@@ -22,8 +23,9 @@ from functools import lru_cache
 from pathlib import Path
 
 FOLDER = Path(__file__).parent / "agreements"
-_TOKEN = re.compile(r"\s*(\[[^\]]+\]\.[\w-]+|\{[^}]+\}|max\b|min\b|\d+[A-Za-z]*(?:-[A-Za-z]\w*)?|[A-Za-z]\b|[-+(),])")
+_TOKEN = re.compile(r"\s*(@?\[[^\]]+\]\.[\w-]+|\{[^}]+\}|max\b|min\b|\d+[A-Za-z]*(?:-[A-Za-z]\w*)?|[A-Za-z]\b|[-+(),])")
 _STATEMENT = re.compile(r"^(?P<left>.+?) = (?P<right>.+?)(?: (?P<cond>when|unless) \[(?P<form>[^\]]+)\])?$")
+_EVERY = "every"
 _ROUNDING = Decimal(1)  # what cents on papers or worksheets may round to
 
 
@@ -65,12 +67,11 @@ class Disagreement:
 
 @lru_cache(maxsize=64)
 def statements(authority: str, year: int) -> tuple[Statement, ...]:
-    """What must agree on this authority's documents of a year; nothing for an authority without a file."""
-    file = FOLDER / f"{authority}.toml"
-    if not file.is_file():
-        return ()
+    """What must agree on this authority's documents of a year: its own file, and what all have."""
+    files = [file for name in (authority, _EVERY) if (file := FOLDER / f"{name}.toml").is_file()]
     return tuple(
         _read(group["number"], text)
+        for file in files
         for group in tomllib.loads(file.read_text())["form"]
         if group.get("from", 0) <= year <= group.get("to", 9999)
         for text in group["agree"]
@@ -96,9 +97,11 @@ def _tokens(text: str) -> tuple[str, ...]:
 
 
 class Forms:
-    """A document's forms by official number, each line's amount by official line number; papers by path."""
+    """A document's forms by official number, each line's amount by official line number; papers by path. `earlier` are those of
+    the return that it corrects."""
 
-    def __init__(self, root):
+    def __init__(self, root, earlier=None):
+        self.earlier = Forms(earlier) if earlier is not None else None
         space = root.tag.partition("}")[0] + "}"
         self._space = space
         self._papers = root.find(f"{space}Papers")
@@ -140,9 +143,9 @@ def _decimal(text: str | None) -> Decimal:
         return Decimal(0)
 
 
-def disagreements(root, authority: str, year: int) -> Iterator[Disagreement]:
-    """Everything on the document that does not agree with the rest of it."""
-    forms = Forms(root)
+def disagreements(root, authority: str, year: int, earlier=None) -> Iterator[Disagreement]:
+    """Everything on the document that does not agree with the rest of it, or with the `earlier` one that it corrects."""
+    forms = Forms(root, earlier)
     for statement in statements(authority, year):
         attached = statement.other in forms.by_number
         if statement.condition and attached != (statement.condition == "when"):
@@ -182,9 +185,10 @@ class _Side:
             return -self._term()
         if token in ("max", "min", "("):
             return self._group(token)
-        if token.startswith("["):
-            number, _, line = token[1:].partition("].")
-            return self._forms.all_of(number, line)
+        if token.startswith(("[", "@[")):
+            number, _, line = token.lstrip("@[").partition("].")
+            forms = self._forms.earlier if token.startswith("@") else self._forms
+            return forms.all_of(number, line) if forms is not None else Decimal(0)
         if token.startswith("{"):
             return self._forms.of_papers(token[1:-1])
         return Decimal(0) if token == "0" else self._forms.amount(self._form, token)

@@ -66,7 +66,9 @@ def _decide(filing):
 
 
 def _claim(filing):
+    """A number belongs to the newest accepted return that has it: a correction takes over from what it corrects."""
     document = Document(parse(filing.document))
+    Claim.objects.filter(authority=filing.authority, year=filing.year, filing__receipt=document.corrects).delete()
     for person in document.people():
         number = digits(document.text("Number", person))
         Claim.objects.create(filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role"))

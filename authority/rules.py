@@ -9,7 +9,7 @@ from django.db import models
 from lxml import etree
 
 from authority.agreement import disagreements
-from authority.models import Claim, Employer, Mood, Person
+from authority.models import Claim, Employer, Filing, Mood, Person
 
 # Training numbers that are always refused, so that a rejection can be had when one is wanted (docs/operations.md)
 UNKNOWN_PEOPLE = "49"  # the middle digits
@@ -112,6 +112,15 @@ class Document:
         found = self.all(path, under)
         return (found[0].text or "") if found else ""
 
+    @property
+    def corrects(self):
+        """The receipt of the return that this one corrects; empty for an original."""
+        found = self.all("Header/Amends")
+        return found[0].get("receipt", "") or "none" if found else ""
+
+    def filers(self):
+        return [one for one in self.people() if one.get("role") in ("taxpayer", "spouse")]
+
     def people(self):
         return [element for group in self.all("People") for element in group]
 
@@ -169,7 +178,8 @@ def _whose(document, person):
 def number_already_used(document, authority, year):
     for person in document.people():
         number, role = digits(document.text("Number", person)), person.get("role")
-        if Claim.objects.filter(authority=authority, year=year, number=number).exists():
+        claims = Claim.objects.filter(authority=authority, year=year, number=number)
+        if claims.exclude(filing__receipt=document.corrects, filing__isnull=False).exists():
             rule = "P-0202" if role == "dependent" else "P-0201"
             message = f"{_whose(document, person)}: this number was already used on another return for {year}."
             yield Fault(rule, message, path_of(person, "Number"))
@@ -185,11 +195,27 @@ def employer_known(document, authority, year):
 
 
 def document_agrees(document, authority, year):
-    """Lines, schedules and papers say the same (agreement.py)."""
-    for one in disagreements(document.root, authority, year):
+    """Lines, schedules and papers say the same (agreement.py), of a correction also what was accepted."""
+    earlier = accepted(document, authority, year)
+    for one in disagreements(document.root, authority, year, parse(earlier.document) if earlier is not None else None):
         line = one.statement.first_line
         message = f"Form {one.statement.form}, line {line}, is {one.found:,}; {one.statement.text} makes it {one.expected:,}."
         yield Fault(one.statement.code, message, path_of(one.element))
 
 
-RULES = (person_matches, number_already_used, employer_known, document_agrees)
+def accepted(document, authority, year):
+    """The accepted return that this one corrects, the newest of its filer; None where it corrects none, or none is here."""
+    found = Filing.objects.filter(receipt=document.corrects, authority=authority, year=year, kind="return", state="accepted")
+    return found.filter(claims__number__in=[digits(document.text("Number", one)) for one in document.filers()]).first()
+
+
+def correction_follows_original(document, authority, year):
+    """A correction names the newest accepted return of one of its filers."""
+    if document.corrects and accepted(document, authority, year) is None:
+        message = (
+            f"No accepted return for {year} stands under receipt {document.corrects[:40]}; only the newest can be corrected."
+        )
+        yield Fault("A-0601", message, "/Return/Header/Amends")
+
+
+RULES = (person_matches, number_already_used, employer_known, correction_follows_original, document_agrees)

@@ -2,6 +2,7 @@
 
 import re
 import uuid
+from collections import Counter
 from dataclasses import replace
 from datetime import timedelta
 from unittest import TestCase as UnitTestCase
@@ -21,6 +22,7 @@ from taxcore.engine import PaperValues, compute, document, roll_forward
 from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
 from taxcore.packs.us.tests import returns
+from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.test_any_return import random_result
 from taxcore.packs.us.tests.worked import all_cases
 
@@ -58,14 +60,23 @@ def _after_a_loss():
     return returns.result(*kept, returns.filing(), returns.w2(60_000, 6_000, state_withheld=2_800))
 
 
+def answered(authority, year, content):
+    """A filing, received and decided."""
+    filing = receive(uuid.uuid4(), authority.code, year, content)
+    Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+    return answer(filing.receipt)
+
+
+def forget_everybody():
+    Claim.objects.all().delete()
+    Person.objects.all().delete()
+
+
 class EveryReturnTests(TestCase):
     def accepted(self, authority, year, content):
         """Filed as over HTTP, and answered. Each stands alone: in the next case the same made-up people live another life."""
-        filing = receive(uuid.uuid4(), authority.code, year, content)
-        Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
-        found = answer(filing.receipt)
-        Claim.objects.all().delete()
-        Person.objects.all().delete()
+        found = answered(authority, year, content)
+        forget_everybody()
         self.assertEqual((found.state, found.faults), ("accepted", []))
 
     def test_worked_cases_and_demo_returns_are_accepted(self):
@@ -81,6 +92,67 @@ class EveryReturnTests(TestCase):
         met = {(authority.code, result.year) for _, result in worked() for authority, _ in going_out(result)}
         wanted = {(one.code, year) for one in PACK.authorities for year in (2023, 2024, 2025)} | {("us", 2022)}
         self.assertEqual(wanted - met, set())
+
+
+_OF_EACH = 3  # returns of an authority and year are corrected
+
+
+class EveryCorrectionTests(TestCase):
+    """What was accepted is corrected, and what was corrected once more: more interest each time, from a bank that wrote late."""
+
+    def test_a_correction_of_every_kind_of_return_is_accepted_after_its_original(self):
+        corrected, met = 0, Counter()
+        for name, result in worked():
+            sent = going_out(result)
+            marks = [(one.code, result.year) for one, _ in sent]
+            if all(met[mark] >= _OF_EACH for mark in marks):
+                continue
+            met.update(marks)
+            with self.subTest(name):
+                corrected += self._corrected_twice(result, sent)
+            forget_everybody()
+        self.assertGreater(corrected, 100)
+        self.assertEqual({code for code, _ in met}, {one.code for one in PACK.authorities})
+
+    def _corrected_twice(self, result, sent):
+        corrected = 0
+        for number in (1, 2):
+            filings = {one.code: answered(one, result.year, content) for one, content in sent}
+            self.assertEqual({one.state for one in filings.values()}, {"accepted"}, [one.faults for one in filings.values()])
+            result = compute(PACK, self._late(result, filings, number))
+            sent = going_out(result)
+            corrected += sum(b"<Amends " in content for _, content in sent)
+        return corrected
+
+    def _late(self, result, filings, number):
+        """The same return with 900 of interest that came late, correcting what was accepted."""
+        amends = as_filed(result, number, receipts={code: one.receipt for code, one in filings.items()})
+        papers = [one for one in result.run.everything.papers if one.kind not in ("amendment", "split-deposit")]
+        late = PaperValues(f"late-{number}", "1099-int", {"owner": "taxpayer", "payer": "Bank of Galena", "interest": "900"})
+        return result.run.everything.but(papers=(*papers, late, amendment()), amends=amends)
+
+    def test_without_an_original_it_is_refused(self):
+        result = returns.result(returns.w2(60_000, 6_000, state_withheld=2_800))
+        filings = {line.authority.code: Filing(receipt="US-2025-999999") for line in result.bottom_lines}
+        for authority, content in going_out(compute(PACK, self._late(result, filings, 1))):
+            faults = faults_of(authority.code, 2025, content)
+            self.assertIn("A-0601", [fault.rule for fault in faults])
+
+    def test_an_original_that_was_corrected_is_not_corrected_again(self):
+        first = returns.result(returns.w2(60_000, 6_000, state_withheld=2_800))
+        filings = {one.code: answered(one, 2025, content) for one, content in going_out(first)}
+        correction = self._late(first, filings, 1)
+        (federal, content), *_ = going_out(compute(PACK, correction))
+        self.assertEqual(answered(federal, 2025, content).state, "accepted")
+        self.assertEqual([one["rule"] for one in answered(federal, 2025, content).faults][:1], ["P-0201"])
+
+    def test_figures_that_were_not_accepted_are_named(self):
+        first = returns.result(returns.w2(60_000, 6_000, state_withheld=2_800))
+        filings = {one.code: answered(one, 2025, content) for one, content in going_out(first)}
+        (federal, content), *_ = going_out(compute(PACK, self._late(first, filings, 1)))
+        tampered = _raised(content.decode(), "AmendedReturn", "11-A").encode()
+        found = answered(federal, 2025, tampered)
+        self.assertTrue(any("@[1040].24" in fault["message"] for fault in found.faults), found.faults)
 
 
 class RandomReturnsTests(UnitTestCase):

@@ -58,6 +58,7 @@ def filed_document(
     header = ET.SubElement(root, "Header")
     for name, value in (("ReturnId", return_id), ("Software", "Impuesto"), ("SignedHash", content_hash)):
         ET.SubElement(header, name).text = value
+    _add_amends(header, result, authority)
     _add_papers(ET.SubElement(root, "People"), result.run.people())
     of_authority = [paper for paper in result.run.all_papers() if paper.jurisdiction in _jurisdictions(authority)]
     _add_papers(ET.SubElement(root, "Papers"), of_authority)
@@ -72,6 +73,14 @@ def filed_document(
             ET.SubElement(attachments, "Attachment", about).text = base64.b64encode(one.content).decode()
     ET.indent(root)
     return ET.tostring(root, encoding="utf-8", xml_declaration=True)
+
+
+def _add_amends(header: ET.Element, result: Result, authority: Authority) -> None:
+    """What is corrected, or taken the place of, under the receipt that the authority gave for it."""
+    amends = result.run.amends
+    if amends is not None and (filed := amends.filed.get(authority.code)) is not None:
+        kind = "superseding" if amends.superseding else "amended"
+        ET.SubElement(header, "Amends", {"kind": kind, "receipt": filed.receipt, "number": str(amends.number)})
 
 
 def element_path(authority: Authority, address_cell: Any) -> str:
@@ -156,6 +165,9 @@ def filed_schema(pack: Pack, authority: Authority, year: int) -> str:
     header = _complex(_element(body, "Header"))
     for name in ("ReturnId", "Software", "SignedHash"):
         _element(header, name, type="xs:string")
+    amends = ET.SubElement(_element(header, "Amends", minOccurs="0"), "xs:complexType")
+    for name in ("kind", "receipt", "number"):
+        _attribute(amends, name)
     people = _complex(_element(body, "People"))
     _paper_schema(people, pack.people)
     papers = _complex(_element(body, "Papers"))

@@ -17,7 +17,7 @@ def _named(name):
 
 
 class StateAmended(StateForm):
-    """As filed, change, correct; then what was settled. Each state's own law: amending.toml in its folder; IRC 6402 for the IRS."""
+    """As filed, change, correct; then what was settled. State law: amending.toml in its folder; IRC 6402."""
 
     number, name, worksheet = "Amended return", "Correction settled", True
     columns = ("As filed", "Change", "Correct")

@@ -9,12 +9,12 @@ from taxcore.packs.us.tests.returns import data
 FILED = date(2025, 3, 14)
 
 
-def as_filed(result, number=1, day=FILED, superseding=False):
+def as_filed(result, number=1, day=FILED, superseding=False, receipts=None):
     """What the authorities have once they accepted a result."""
     filed = {
         line.authority.code: AsFiled(
             day,
-            f"R-{number}",
+            (receipts or {}).get(line.authority.code, f"R-{number}"),
             {cell.address: cell.value for cell in result.lines()
              if cell.is_amount and cell.node.jurisdiction == line.authority.form.jurisdiction},
         )
