@@ -7,6 +7,7 @@ from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
+from practice.returns.amending import too_late_to_supersede
 from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
@@ -24,6 +25,8 @@ def file_return(actor, return_id):
     require(actor, "file", return_)
     if return_.snapshot_id is None:
         raise CannotFile("The return is not locked. Lock it and have it signed first.")
+    if too_late_to_supersede(return_):
+        raise CannotFile("The due date has passed, so this cannot take the place of what was filed. Make it an amended return.")
     missing = missing_signatures(return_)
     if missing:
         client, _, authority = missing[0]

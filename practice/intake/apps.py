@@ -3,3 +3,9 @@ from django.apps import AppConfig
 
 class IntakeConfig(AppConfig):
     name = "practice.intake"
+
+    def ready(self):
+        from practice.intake.attaching import copied
+        from practice.returns import amending
+
+        amending.when_copied(copied)

@@ -26,9 +26,10 @@ from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Arrival, Layout
 from practice.returns.changing import summarise
 from practice.returns.computing import BROUGHT, result_of
-from practice.returns.models import LineOverride, Return, Stage, counted
+from practice.returns.models import LineOverride, Stage
 from practice.returns.opening import new_return, open_household, put_papers
 from practice.returns.stages import reach
+from practice.returns.standing import filing_return
 from taxcore.engine import BadValue, PaperValues, Refer, ReturnData, Rows, compute, document
 
 LARGEST = 60_000_000  # bytes
@@ -251,7 +252,7 @@ def _item(row, place, data, name, errors):
         errors = ["There is no taxpayer with a name in it."]
     household = _household_of(row.firm_id, first)
     year = data.year if data is not None else None
-    there = household is not None and _return_of(household, data).exists() if data is not None and not errors else False
+    there = household is not None and data is not None and not errors and _is_there(household, data)
     return {
         "place": place, "from": reading.storable(name[:80]), "name": reading.storable(called[:80]), "year": year,
         "ending": str(first.get("number", ""))[-4:], "known": household.name if household else "", "there": bool(there),
@@ -268,9 +269,8 @@ def _household_of(firm_id, values):
     return found.household if found else None
 
 
-def _return_of(household, data):
-    rows = counted(Return.objects.for_firm(household.firm_id))
-    return rows.filter(household=household, pack=data.pack, year=data.year, apart_from=None)
+def _is_there(household, data):
+    return filing_return(household, data.pack, data.year) is not None
 
 
 def _content(row):
@@ -348,7 +348,7 @@ def _made(row, data):
         one.values.get("role"): one.values for one in data.papers if one.kind == "person" and one.values.get("role") in _FILERS
     }
     household = _household_of(row.firm_id, people["taxpayer"]) or _new_household(row.by, people, data)
-    if _return_of(household, data).exists():
+    if _is_there(household, data):
         raise BadValue(f"There is a return of {data.year} already.", "")
     return_ = new_return(household, data.year, row.by, pack=data.pack)
     clients = dict(zip(_FILERS, household.people.order_by("id").values_list("pk", flat=True), strict=False))

@@ -118,6 +118,29 @@ def _draw_again(row, turn, again):
     row.refresh_from_db()
 
 
+def copied(return_, copies):
+    """The same pages beside the papers of a correction: one file each, however many returns show it."""
+    rows = Attachment.objects.for_firm(return_.firm_id).filter(paper__in=list(copies), removed_at=None)
+    names = (
+        "name",
+        "kind",
+        "file",
+        "size",
+        "state",
+        "says",
+        "pages",
+        "turn",
+        "drawn",
+        "undrawn",
+        "digest",
+        "goes_along",
+        "doubt",
+    )
+    for row in rows.exclude(state=Attachment.State.READING):
+        plain = {name: getattr(row, name) for name in (*names, "by_id", "firm_id")}
+        Attachment.objects.create(of=return_, paper=copies[row.paper_id], **plain)
+
+
 def going_along(return_):
     """The statements that go with a filing."""
     return return_.attachments.filter(goes_along=True, removed_at=None, paper__removed_at=None).select_related("paper")

@@ -14,6 +14,7 @@ from practice.intake.models import Import
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view
 from practice.returns.index import coming_next, index_view
+from practice.returns.kinds import kinds_of
 from practice.returns.page import live_papers, open_page
 from taxcore.engine import BadValue, Choice, Flag
 from taxcore.engine.characters import within
@@ -136,9 +137,7 @@ def _next(return_, result):
 def _targets(return_):
     """(code, words) of all that a file of columns can become: papers of a kind, or rows of a long table."""
     found = []
-    for kind in pack_of(return_).papers:
-        if not kind.since <= return_.year <= kind.until:
-            continue
+    for kind in kinds_of(return_):
         if not kind.single:
             found.append((kind.kind, f"{kind.name}, one a row"))
         for name, spec in kind.fields().items():

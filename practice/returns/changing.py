@@ -4,7 +4,7 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.computing import new_result_of, pack_of
 from practice.returns.gathering import gathered
-from practice.returns.models import Return, Stage, State
+from practice.returns.models import Purpose, Return, Stage, State
 from practice.returns.stages import reach
 from taxcore.engine import ripple
 from taxcore.engine.law import fingerprint
@@ -30,6 +30,8 @@ def closed_because(return_):
     if left := return_.household.left_on:
         day = f"{left:%B} {left.day}, {left.year}"
         return f"The client left the practice on {day}. Everything is kept and can be read; nothing is entered or filed."
+    if return_.given_up_at and return_.purpose == Purpose.AMENDING:
+        return "This correction was given up: what was filed stands. Nothing is entered or filed in it."
     if return_.given_up_at and not return_.apart_from_id:
         return "Another return was made in place of this one. It is kept as it was; nothing is entered or filed in it."
     if return_.given_up_at:

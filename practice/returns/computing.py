@@ -12,6 +12,7 @@ from contextlib import contextmanager
 from django.db import connection, transaction
 
 from practice.firm.crypto import CannotUnseal, unseal
+from practice.returns.as_filed import amends_of
 from practice.returns.last_year import last_years_data, mark_of_last_year
 from taxcore.engine import Override, PaperValues, ReturnData, compute
 from taxcore.packs import pack_named
@@ -63,7 +64,8 @@ def data_of(return_, training=None, look_back=True):
     overrides = {row.address: Override(row.amount, row.reason) for row in return_.overrides.all()}
     training = return_.firm.training if training is None else training
     before = last_years_data(return_, data_of, computed_alone) if look_back else None
-    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, _answers(return_))
+    answers, amends = _answers(return_), amends_of(return_)
+    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers, amends=amends)
 
 
 def _answers(return_):

@@ -9,7 +9,8 @@ from practice.returns.computing import BROUGHT
 from practice.returns.entry import fingerprint
 from practice.returns.known_payers import offer
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents
-from taxcore.engine.papers import OWNERS
+from taxcore.engine.amending import as_entered, read_as
+from taxcore.engine.papers import OWNERS, Row
 
 _KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"), (Refer, "choice"))
 
@@ -44,6 +45,7 @@ class FieldView:
     error: str = ""
     typed: str = ""
     conflict: object = None
+    filed: str = ""  # what it had on the return that this one corrects, where that is something else
 
 
 @dataclass
@@ -242,7 +244,23 @@ def field_view(return_, paper, node, name, path, by_address):
         needed=bool(spec.needed),
         begins=spec.begins,
         findings=by_address.get(cell.address, []),
+        filed=_as_filed(paper, node, name, spec, plain),
     )
+
+
+def _as_filed(paper, node, name, spec, plain):
+    """On a correction, what a field that is otherwise now had when it was filed; "empty" where that was nothing."""
+    then = as_entered(node.run, paper.kind, paper.key) if node.run.amends is not None else None
+    if then is None:
+        return ""
+    before = str((_row_then(then, node) if isinstance(node, Row) else then).get(name) or "")
+    return "" if before == plain else read_as(spec, before) or "empty"
+
+
+def _row_then(then, row):
+    """A row's values as they were filed."""
+    name = row.address_prefix.rpartition(".")[2].partition("[")[0]
+    return next((one for one in then.get(name) or () if one.get("id") == row.key), {})
 
 
 def as_read(field, value):

@@ -6,7 +6,7 @@ from typing import Any
 from practice.returns.models import How, Origin, Purpose, Return
 
 _WIDE, _TALL, _ACROSS, _DOWN = 104, 24, 148, 36  # a box, and how far the next column and row are
-_WORDS = {How.ROLLED: "rolled forward", How.PLANNED: "planned", How.APART: "made separate"}
+_WORDS = {How.ROLLED: "rolled forward", How.PLANNED: "planned", How.APART: "made separate", How.AMENDED: "corrected"}
 
 
 @dataclass(frozen=True)
@@ -64,6 +64,8 @@ def _boxes(returns, here):
 def _aside(return_):
     if return_.purpose == Purpose.PLANNING:
         return "plan"
+    if return_.purpose == Purpose.AMENDING:
+        return "given up" if return_.given_up_at else "amended"
     if return_.apart_from_id:
         return f"{return_.apart_state} separate"
     return "replaced" if return_.given_up_at else ""

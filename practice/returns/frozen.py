@@ -1,23 +1,15 @@
 """Reading what was locked: the return, its forms as they were, and the documents made of it."""
 
 import base64
-import hashlib
 import json
 from functools import lru_cache
 
 from practice.firm.crypto import unseal_bytes
 from practice.returns.computing import pack_of
+from practice.returns.locked import content_of
 from taxcore.engine import compute, document
 from taxcore.engine.filed import filed_document
 from taxcore.engine.frozen import Drawn, drawn, moved
-
-
-def content_of(snapshot):
-    """What was frozen, as {"return": document, "result": lines, "drawn": forms}. ValueError when it does not fit its hash."""
-    content = unseal_bytes(snapshot.content)
-    if hashlib.sha256(content).hexdigest() != snapshot.hash:
-        raise ValueError(f"snapshot {snapshot.pk} does not fit its hash")
-    return json.loads(content)
 
 
 def drawn_of(snapshot) -> Drawn:

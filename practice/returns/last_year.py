@@ -7,6 +7,7 @@ from django.contrib.postgres.fields import ArrayField
 from django.db.models import BigIntegerField, F, Func
 
 from practice.returns.models import Return
+from practice.returns.standing import what_stands
 from taxcore.engine import last_year_of
 
 _KEEP = 32
@@ -15,7 +16,7 @@ _guard = threading.Lock()
 
 
 def last_year(return_):
-    """The same household's filing return of the year before, or None."""
+    """The same household's return of the year before, as it stands: corrected where it was. Or None."""
     return _of_last_year(return_).select_related("firm").first()
 
 
@@ -35,15 +36,13 @@ def _of_last_year(return_):
 
 def marks_of_the_year_before(firm, household, pack, year):
     """For a query about a return: the mark of what was last year's, as an array."""
-    found = _filed_for(firm, household, pack, year).order_by("pk")
+    found = _filed_for(firm, household, pack, year)
     pair = Func(F("pk"), F("version"), template="ARRAY[%(expressions)s]", output_field=ArrayField(BigIntegerField()))
     return found.values(mark=pair)[:1]
 
 
 def _filed_for(firm, household, pack, year):
-    return Return.objects.for_firm(firm).filter(
-        household=household, pack=pack, year=year, purpose="filing", apart_from=None, given_up_at=None
-    )
+    return what_stands(Return.objects.for_firm(firm).filter(household=household, pack=pack, year=year))
 
 
 def last_years_data(return_, data_of, result_of):

@@ -22,7 +22,7 @@ class Stage(models.TextChoices):
 class Purpose(models.TextChoices):
     FILING = "filing", "Filing"
     PLANNING = "planning", "Planning"
-    AMENDING = "amending", "Amending"
+    AMENDING = "amending", "Amended"
 
 
 class State(models.TextChoices):
@@ -85,6 +85,11 @@ class Return(FirmOwned):
             models.UniqueConstraint(
                 fields=["apart_from", "apart_role", "apart_state"], name="apart_once", condition=Q(given_up_at=None)
             ),
+            models.UniqueConstraint(
+                fields=["household", "pack", "year"],
+                name="one_open_correction",
+                condition=Q(purpose="amending", given_up_at=None) & ~Q(stage__in=["deliver", "done"]),
+            ),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
             models.CheckConstraint(condition=Q(purpose__in=Purpose.values), name="purpose_is_known"),
             models.CheckConstraint(condition=Q(version__gte=1), name="version_from_one"),
@@ -104,13 +109,18 @@ class Return(FirmOwned):
 
     @property
     def named(self):
-        """As a client hears of it: the year, and of a return apart its state."""
-        return f"{self.year} {self.apart_state}".strip()
+        """As a client hears of it: the year, of a return apart its state, and whether it is a corrected one."""
+        return f"{self.year} {'amended' if self.purpose == Purpose.AMENDING else self.apart_state}".strip()
 
 
 def counted(rows):
     """Of returns: those that are work of the practice. Plans are not, nor what another return took the place of."""
-    return rows.filter(purpose=Purpose.FILING, given_up_at=None)
+    return rows.exclude(purpose=Purpose.PLANNING).filter(given_up_at=None)
+
+
+def originals(rows):
+    """Of returns: the one that a household files for a year, neither corrections of it nor separate ones beside it."""
+    return rows.filter(purpose=Purpose.FILING, apart_from=None, given_up_at=None)
 
 
 class Paper(FirmOwned):
@@ -301,11 +311,13 @@ class How(models.TextChoices):
     ROLLED = "rolled", "Rolled forward"
     PLANNED = "planned", "Planned"
     APART = "apart", "Separate"
+    AMENDED = "amended", "Corrected"
 
 
 class Origin(FirmOwned):
     """A return made from another: from which, how, by whom, when. `marks` are keyed fingerprints of what came over, by paper and
-    field, with the `version` that the source had; `remarks` say what did not come, and why."""
+    field, with the `version` that the source had; `remarks` say what did not come, and why. Of a correction `amends` keeps its
+    `number`, whether it is `superseding`, and of each authority the snapshot, receipt and day that it `accepted`."""
 
     of = models.OneToOneField(Return, on_delete=models.PROTECT, related_name="origin")
     source = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="made_from_it")
@@ -313,6 +325,7 @@ class Origin(FirmOwned):
     version = models.PositiveIntegerField()
     marks = models.JSONField(default=dict)
     remarks = models.JSONField(default=list)
+    amends = models.JSONField(default=dict)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 

@@ -48,6 +48,7 @@ def shared(request, return_, result, before=None):
     return {
         "return": return_,
         "is_plan": return_.purpose == Purpose.PLANNING,
+        "corrects": _corrects(return_),
         "household": return_.household,
         "bottom": bottom,
         "may_key": may(request.user, "key") and not closed,
@@ -56,6 +57,13 @@ def shared(request, return_, result, before=None):
         "described": _described(return_, result),
         "yes_no": {YES_NO: (("yes", "yes"), ("no", "no"))},
     }
+
+
+def _corrects(return_):
+    """How a correction is called at the head of its pages; nothing for any other return."""
+    if return_.purpose != Purpose.AMENDING:
+        return ""
+    return "Superseding" if return_.origin.amends["superseding"] else "Amended"
 
 
 def _described(return_, result):

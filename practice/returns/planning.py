@@ -16,9 +16,10 @@ from practice.returns.changing import changed, forget, open_for_change, summaris
 from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.drawing import as_read
 from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value
-from practice.returns.models import FieldChange, How, Paper, Purpose, Return, counted
+from practice.returns.models import FieldChange, How, Paper, Purpose, Return
 from practice.returns.opening import new_return, put_papers
 from practice.returns.rolling import brought, note_origin, rolled_from
+from practice.returns.standing import filing_return
 from taxcore.engine import Rolled, Rows
 
 
@@ -47,8 +48,12 @@ def plan(actor, return_id, years_on=0):
 
 def _same_year(source):
     data = result_of(source).run.everything
-    papers = tuple(replace(one, attached=0) for one in data.papers)  # what waits to be confirmed waits here too
-    return Rolled(data.but(papers=papers, overrides={}, last_year=None), {one.id: one.id for one in papers}, (), ())
+    corrects = {paper.kind for paper in pack_of(source).papers if paper.corrects}
+    papers = tuple(
+        replace(one, attached=0) for one in data.papers if one.kind not in corrects
+    )  # what waits to be confirmed waits here too
+    data = data.but(papers=papers, overrides={}, last_year=None, amends=None)
+    return Rolled(data, {one.id: one.id for one in papers}, (), ())
 
 
 def _next_year(source):
@@ -75,8 +80,7 @@ def plans_of(household):
 
 def filing_of(return_):
     """The filing return of a plan's year, or None."""
-    rows = counted(Return.objects.for_firm(return_.firm_id))
-    return rows.filter(household=return_.household_id, pack=return_.pack, year=return_.year, apart_from=None).first()
+    return filing_return(return_.household, return_.pack, return_.year)
 
 
 @transaction.atomic

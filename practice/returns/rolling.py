@@ -23,6 +23,7 @@ from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
 from practice.returns.opening import new_return, put_papers
 from practice.returns.stages import reach
+from practice.returns.standing import filing_return, standing
 from taxcore.engine import CannotRoll, roll_forward
 
 LEAVE, FILL, AGAIN = "leave", "fill", "again"
@@ -46,12 +47,6 @@ class Made:
     remarks: tuple[str, ...] = ()
 
 
-def next_of(return_):
-    """The household's filing return of the year after, or None."""
-    of_next = {"household": return_.household_id, "pack": return_.pack, "year": return_.year + 1, "purpose": "filing"}
-    return Return.objects.for_firm(return_.firm_id).filter(**of_next, apart_from=None, given_up_at=None).first()
-
-
 @transaction.atomic
 def roll(actor, return_id, there=LEAVE):
     """Make next year's return; `there` says what happens where one exists. NotRolled where nothing can be made of this one."""
@@ -61,7 +56,8 @@ def roll(actor, return_id, there=LEAVE):
         raise NotRolled("The client left the practice.")
     if source.purpose != "filing" or source.apart_from_id or source.given_up_at:
         raise NotRolled("Only a filing return of the whole household is rolled forward.")
-    existing = next_of(source)
+    source = standing(source)
+    existing = filing_return(source.household, source.pack, source.year + 1)
     if existing is not None and there == LEAVE:
         return Made(existing, f"left: there is a return of {existing.year} already")
     rolled = rolled_from(source)

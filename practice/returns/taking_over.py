@@ -19,10 +19,11 @@ from practice.returns.drawing import as_read
 from practice.returns.entry import next_position, note_change, note_paper, place_at, stored
 from practice.returns.models import FieldChange, How, Origin
 from practice.returns.rolling import NotRolled, brought, mark_of, new_paper, rolled_from
+from practice.returns.standing import standing
 from taxcore.engine import Rows
 
 _KEEP = 64
-_seen = OrderedDict()  # {(origin, source's version): what comes over now}: plain values, so that threads may share them
+_seen = OrderedDict()  # {(origin, source, its version): what comes over now}: plain values, so that threads may share them
 _guard = threading.Lock()
 
 
@@ -47,18 +48,22 @@ def origin_of(return_):
 def differences(return_):
     """What of the source is other than when this return was made, and other than what stands here."""
     origin = origin_of(return_)
-    if origin is None or origin.source.version == origin.version:
+    if origin is None:
+        return []
+    source = standing(origin.source)
+    if source.pk == origin.source_id and source.version == origin.version:
         return []
     now = _now(origin)
     return [] if now is None else list(_differing(return_, origin, now))
 
 
 def _now(origin):
-    """What would come over today; None where nothing would."""
-    mark = (origin.pk, origin.source.version)
+    """What would come over today, from the source or what corrects it; None where nothing would."""
+    source = standing(origin.source)
+    mark = (origin.pk, source.pk, source.version)
     if mark not in _seen:
         try:
-            made = rolled_from(origin.source).data
+            made = rolled_from(source).data
         except NotRolled:
             made = None
         with _guard:

@@ -1,6 +1,7 @@
 """What touches the whole of a return, told at its head: it was rejected, changed after signing, somebody else is in it."""
 
 from dataclasses import dataclass
+from datetime import timedelta
 from decimal import Decimal
 
 from django.db import transaction
@@ -39,6 +40,7 @@ def notices_of(return_, result, others):
         *_closed(return_),
         *_program(return_, result),
         *_rejected(return_),
+        *_statute(return_, result),
         *_changed_after_signing(return_),
         *(Notice(*one) for one in additions_of(return_).notices(return_)),
         *_source(return_),
@@ -52,6 +54,28 @@ def _closed(return_):
     """An accepted return, and one on its way, say so and are not edited."""
     if not return_.given_up_at and (says := closed_because(return_)):
         yield Notice("closed", return_.state_note, "idea", says, reverse("sign", args=[return_.pk]), "Sign and file")
+
+
+_SOON = timedelta(days=60)
+
+
+def _statute(return_, result):
+    """Until when a correction can claim its refund, where that is near or over."""
+    run, today = result.run, return_.firm.today()
+    if run.amends is None or run.amends.superseding or closed_because(return_):
+        return
+    for line in result.bottom_lines:
+        if line.amount <= 0 or line.authority.code not in run.amends.filed:
+            continue
+        until = run.pack.correcting.claimable_until(run, line.authority)
+        day = f"{until:%B} {until.day}, {until.year}"
+        where, mark = reverse("correction", args=[return_.pk]), f"{line.authority.code}-{until}"
+        if today > until:
+            says = f"{line.authority.name}: a refund could be claimed until {day}. It will not be paid."
+            yield Notice("statute", mark, "stops", says, where, "The correction")
+        elif today + _SOON >= until:
+            says = f"{line.authority.name}: the refund can be claimed until {day}. Send the correction before."
+            yield Notice("statute", mark, "check", says, where, "The correction")
 
 
 def _source(return_):

@@ -2,7 +2,20 @@
 
 from django.urls import path
 
-from practice.seat.views import arranging, carried, changes, exports, figures, flow, forms, grid, guide, papers, plans
+from practice.seat.views import (
+    arranging,
+    carried,
+    changes,
+    corrections,
+    exports,
+    figures,
+    flow,
+    forms,
+    grid,
+    guide,
+    papers,
+    plans,
+)
 
 urlpatterns = [
     path("<int:return_id>/papers", papers.papers, name="papers"),
@@ -30,6 +43,10 @@ urlpatterns = [
     path("<int:return_id>/plan/make", plans.make, name="make-plan"),
     path("<int:return_id>/plan/filing", plans.make_filing, name="plan-filing"),
     path("<int:return_id>/plan/take", plans.take, name="plan-take"),
+    path("<int:return_id>/correction", corrections.correction, name="correction"),
+    path("<int:return_id>/correction/make", corrections.make, name="make-correction"),
+    path("<int:return_id>/correction/amended", corrections.amended, name="correction-amended"),
+    path("<int:return_id>/correction/give-up", corrections.give_up, name="correction-give-up"),
     path("<int:return_id>/carried", carried.carried, name="carried"),
     path("<int:return_id>/carried/confirm", carried.confirm_some, name="confirm-some"),
     path("<int:return_id>/carried/take", carried.take, name="take-over"),

@@ -14,10 +14,11 @@ from practice.firm.permissions import may
 from practice.intake import attaching
 from practice.pages.timeline import by_day
 from practice.portal.models import PortalLink
-from practice.returns import frozen
+from practice.returns import amending, frozen
 from practice.returns.computing import pack_of
-from practice.returns.models import Purpose
+from practice.returns.models import Purpose, Stage
 from practice.returns.page import open_page
+from practice.returns.standing import correction_under_way
 from practice.review import gate
 from practice.signing import locking, needed, requesting
 from practice.signing.comparing import corrections
@@ -39,6 +40,9 @@ def _track(request, return_, result):
         "snapshot": snapshot,
         "voided": return_.signatures.exclude(voided_at=None).order_by("-voided_at").first() if not snapshot else None,
         "stopping": [finding for finding in result.findings if finding.weight == "stops"],
+        "correction": return_.origin.amends if return_.purpose == Purpose.AMENDING else None,
+        "late": amending.too_late_to_supersede(return_),
+        "amends": _amends(request, return_),
         "days": by_day(return_.events.order_by("-id")[:80]),
         "enclosed": attaching.going_along(return_),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
@@ -56,6 +60,15 @@ def _track(request, return_, result):
         "accepted_all": bool(snapshot)
         and {line["code"] for line in snapshot.bottom_lines} <= {s.authority for s in submissions if s.state == "accepted"},
     }
+
+
+def _amends(request, return_):
+    """What an accepted return offers: its correction under way, or "new" where one can be made; nothing otherwise."""
+    if return_.stage not in (Stage.DELIVER, Stage.DONE) or return_.given_up_at or return_.apart_from_id:
+        return None
+    if under_way := correction_under_way(return_):
+        return under_way
+    return "new" if may(request.user, "open") and not return_.household.left_on else None
 
 
 def _making(return_):

@@ -56,6 +56,8 @@ def ask(actor, return_id, codes=None):
     return_ = open_for_change(actor, return_id, "extend")
     if return_.purpose == Purpose.PLANNING:
         raise CannotExtend("This is a plan: nothing of it is due. Request the extension on the filing return.")
+    if return_.purpose == Purpose.AMENDING:
+        raise CannotExtend("This return corrects one that was filed: no more time can be given for it.")
     before = result_of(return_)
     known = {one.code: one for one in extensions.of_return(before.run)}
     wanted = [code for code, one in known.items() if one.made] if codes is None else codes

@@ -10,7 +10,9 @@ from practice.clients.finding import households_like
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.pages.recent import recent
+from practice.returns.changing import closed_because
 from practice.returns.computing import pack_of, result_of
+from practice.returns.kinds import kinds_of
 from practice.returns.models import Purpose, Return
 from practice.returns.page import live_papers
 
@@ -67,7 +69,7 @@ def _to_add(request, return_, words):
     pack, url = pack_of(return_), reverse("add-paper", args=[return_.pk])
     if words and _fits(words, "add dependent child person"):
         yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependent", "note": "", "first": True}
-    for kind in (kind for kind in pack.papers if kind.since <= return_.year <= kind.until):
+    for kind in kinds_of(return_):
         if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
             yield {"post": url, "kind": kind.kind, "does": f"Add: {kind.name}", "note": kind.official}
 
@@ -82,7 +84,7 @@ def _fields(declared, title, url, paper, words):
 def _actions(request, return_, words):
     """What can be done with the return, by name."""
     pages = {
-        "Rolled forward, to confirm": "carried",
+        "Rolled forward, to confirm": "carried", "Correction": "correction",
         "Guided entry": "guide", "Import a file": "import-file", "History": "changes", "Flow": "flow",
         "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
         "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",
@@ -91,6 +93,8 @@ def _actions(request, return_, words):
     for does, name in pages.items():
         if words and _fits(words, does):
             yield {"url": reverse(name, args=[return_.pk]), "does": does, "note": "do"}
+    if words and may(request.user, "open") and closed_because(return_) and _fits(words, "amend this return correct"):
+        yield {"post": reverse("make-correction", args=[return_.pk]), "kind": "", "does": "Amend this return", "note": "do"}
     if words and may(request.user, "key") and _fits(words, "undo my last change"):
         yield {"post": reverse("undo", args=[return_.pk]), "kind": "", "does": "Undo my last change", "note": "do"}
     for kind in {paper.kind for paper in live_papers(return_)}:
@@ -146,7 +150,7 @@ def _returns(request, words):
     return [
         {
             "url": reverse("papers", args=[row.pk]),
-            "does": f"{row.household.name} {row.year}",
+            "does": f"{row.household.name} {row.named}",
             "note": "plan" if row.purpose == Purpose.PLANNING else row.get_stage_display().lower(),
         }
         for row in rows[:_MOST]

@@ -22,9 +22,9 @@ from practice.pages.timeline import by_day
 from practice.returns import leaving
 from practice.returns.accounts import accounts_of
 from practice.returns.family import family_of
-from practice.returns.models import counted
 from practice.returns.opening import open_household, open_return
 from practice.returns.planning import plans_of
+from practice.returns.standing import filing_return
 from practice.review.coming import coming
 from practice.web.household_form import HouseholdForm
 from taxcore.engine import BadValue
@@ -135,7 +135,7 @@ def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
     year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
-    if existing := counted(found.returns.for_firm(request.user.firm)).filter(year=year, apart_from=None).first():
+    if existing := filing_return(found, usual_pack().code, year):
         return redirect("papers", existing.pk)
     roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
     return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])

@@ -13,7 +13,7 @@ from practice.pages.back import back_or
 from practice.pages.lists import export
 from practice.returns import rolling, rounds
 from practice.returns.leaving import without_left
-from practice.returns.models import Return, Stage, counted
+from practice.returns.models import Return, Stage, originals
 from taxcore.engine import BadValue
 
 _LISTED = 300
@@ -48,7 +48,7 @@ def _year(request, given):
 def _rows(request, given):
     """What the filter shows, the soonest names first."""
     year = _year(request, given)
-    rows = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm).filter(year=year, apart_from=None)
+    rows = without_left(originals(Return.objects.for_firm(request.user.firm)), request.user.firm).filter(year=year)
     if words := given.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
     if given.get("stage") in Stage.values:
@@ -62,7 +62,7 @@ def _rows(request, given):
 
 
 def _next(request, year):
-    return counted(Return.objects.for_firm(request.user.firm)).filter(year=year + 1, apart_from=None)
+    return originals(Return.objects.for_firm(request.user.firm)).filter(year=year + 1)
 
 
 def _list(request, status=200, **more):
@@ -76,7 +76,9 @@ def _list(request, status=200, **more):
                 for row in listed)  # fmt: skip
         return export(form, f"roll-forward-{year}", heads, data)
     number = rows.count()
-    years = sorted(set(counted(Return.objects.for_firm(request.user.firm)).order_by().values_list("year", flat=True).distinct()))
+    years = sorted(
+        set(originals(Return.objects.for_firm(request.user.firm)).order_by().values_list("year", flat=True).distinct())
+    )
     context = {
         "year": year, "after": year + 1, "years": years, "which": given.get("which", ""), "whiches": _WHICH,
         "q": given.get("q", ""),

@@ -6,13 +6,15 @@ What was signed must not depend on today's program. `drawn` writes all that page
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date
 from decimal import Decimal
 from typing import Any
 
+from taxcore.engine.amending import Reworded, corrects, differing, reworded
 from taxcore.engine.result import Result
+from taxcore.engine.values import Amends
 
 
 def drawn(result: Result) -> dict[str, Any]:
@@ -26,7 +28,32 @@ def drawn(result: Result) -> dict[str, Any]:
         ],
         "signers": list(result.run.pack.signers(result.run)),
         "bottom_lines": list(_bottom_lines(result)),
+        **({"correction": _correction(result, result.run.amends)} if result.run.amends is not None else {}),
     }
+
+
+def _correction(result: Result, amends: Amends) -> dict[str, Any]:
+    """What a corrected return says of itself: which it is, why, what was entered otherwise, and which lines that moved."""
+    run = result.run
+    return {
+        "number": amends.number,
+        "superseding": amends.superseding,
+        "explanation": run.pack.correcting.explanation(run) if run.pack.correcting else "",
+        "filed": [
+            {"name": line.authority.name, "day": filed.day.isoformat(), "receipt": filed.receipt}
+            for line in result.bottom_lines
+            if (filed := amends.filed.get(line.authority.code)) is not None
+        ],
+        "entries": [{"paper": one.paper, "label": one.label, "before": one.before, "after": one.after} for one in reworded(run)],
+        "lines": [
+            {
+                "form": cell.node.title, "number": cell.number, "label": cell.label,
+                "before": _plain(then), "after": _plain(cell.value),
+            }
+            for line in result.bottom_lines
+            for cell, then in differing(run, line.authority)
+        ],
+    }  # fmt: skip
 
 
 def _form(form: Any, result: Result) -> dict[str, Any]:
@@ -37,6 +64,7 @@ def _form(form: Any, result: Result) -> dict[str, Any]:
         "jurisdiction": form.jurisdiction,
         "worksheet": form.worksheet,
         "filed": form.jurisdiction not in result.not_filed,
+        "columns": list(form.columns),
         "lines": [
             {
                 "at": cell.address, "number": cell.number, "label": cell.label, "weight": cell.spec.weight,
@@ -58,6 +86,7 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
             "after": authority.after,
             "declaration": authority.declaration,
             "how_to_pay": authority.how_to_pay,
+            "corrects": corrects(run, authority),
             "due": authority.due_on(result.year, run.pack.home(run)).isoformat(),
             "form": authority.settled_on(run).title,
             "amount": _plain(line.amount),
@@ -103,6 +132,34 @@ class DrawnLine:
 
 
 @dataclass(frozen=True)
+class ColumnRow:
+    """One line of a form with columns: a place for each column, None where the line has none; a line without columns stands in
+    the last."""
+
+    number: str
+    label: str
+    weight: str
+    places: tuple[Any, ...]
+
+
+def in_columns(lines: Sequence[Any], columns: Sequence[str]) -> list[ColumnRow]:
+    """The lines of a form whose columns are numbered 1-A, 1-B, 1-C, put together."""
+    found: dict[str, list[Any]] = {}
+    for line in lines:
+        base, _, column = line.number.partition("-")
+        places = found.setdefault(base, [None] * len(columns))
+        places[ord(column) - ord("A") if column else -1] = line
+    return [_column_row(base, places) for base, places in found.items()]
+
+
+def _column_row(number: str, places: list[Any]) -> ColumnRow:
+    last = places[-1]
+    several = sum(one is not None for one in places) > 1
+    weight = last.weight if isinstance(last, DrawnLine) else last.spec.weight
+    return ColumnRow(number, last.label.rpartition(", ")[0] if several else last.label, weight, tuple(places))
+
+
+@dataclass(frozen=True)
 class DrawnForm:
     """A form as it was. `filed` is false for forms that were only worked out for another return to read."""
 
@@ -113,6 +170,12 @@ class DrawnForm:
     worksheet: bool
     filed: bool
     lines: tuple[DrawnLine, ...]
+    columns: tuple[str, ...] = ()
+
+    @property
+    def rows(self) -> list[ColumnRow]:
+        """Of a form with columns, its lines put together."""
+        return in_columns(self.lines, self.columns)
 
 
 @dataclass(frozen=True)
@@ -151,6 +214,39 @@ class DrawnBottomLine:
     income: Decimal
     tax: Decimal
     stated: tuple[Stated, ...]
+    corrects: bool = False
+
+
+@dataclass(frozen=True)
+class DrawnChange:
+    """One line of a corrected return that is otherwise than it was filed."""
+
+    form: str
+    number: str
+    label: str
+    before: Decimal
+    after: Decimal
+
+
+@dataclass(frozen=True)
+class DrawnFiled:
+    """What one authority had accepted."""
+
+    name: str
+    day: date
+    receipt: str
+
+
+@dataclass(frozen=True)
+class DrawnCorrection:
+    """What a corrected return says of itself."""
+
+    number: int
+    superseding: bool
+    explanation: str
+    filed: tuple[DrawnFiled, ...]
+    entries: tuple[Reworded, ...]
+    lines: tuple[DrawnChange, ...]
 
 
 class Drawn:
@@ -163,6 +259,7 @@ class Drawn:
             self.signers: tuple[str, ...] = tuple(data["signers"])
             self.people = tuple(DrawnPerson(**person) for person in data["people"])
             self.bottom_lines = tuple(_drawn_bottom_line(line) for line in data["bottom_lines"])
+            self.correction = _drawn_correction(data["correction"]) if "correction" in data else None
         except (KeyError, TypeError) as wrong:
             raise ValueError(f"not a frozen result: {wrong}") from wrong
 
@@ -184,7 +281,8 @@ def _drawn_form(form: Mapping[str, Any]) -> DrawnForm:
         for one in form["lines"]
     )
     return DrawnForm(
-        form["code"], form["title"], form["name"], form["jurisdiction"], form["worksheet"], form["filed"], lines
+        form["code"], form["title"], form["name"], form["jurisdiction"], form["worksheet"], form["filed"], lines,
+        tuple(form.get("columns", ())),
     )  # fmt: skip
 
 
@@ -196,7 +294,16 @@ def _drawn_bottom_line(line: Mapping[str, Any]) -> DrawnBottomLine:
         line["code"], line["name"], line["after"], line["declaration"], line["how_to_pay"],
         date.fromisoformat(line["due"]), line["form"],
         _read(line["amount"]), line["address"], _read(line["income"]), _read(line["tax"]), stated,
+        line.get("corrects", False),
     )  # fmt: skip
+
+
+def _drawn_correction(data: Mapping[str, Any]) -> DrawnCorrection:
+    lines = (DrawnChange(one["form"], one["number"], one["label"], _read(one["before"]), _read(one["after"]))
+             for one in data["lines"])  # fmt: skip
+    filed = (DrawnFiled(one["name"], date.fromisoformat(one["day"]), one["receipt"]) for one in data["filed"])
+    entries = tuple(Reworded(**one) for one in data["entries"])
+    return DrawnCorrection(data["number"], data["superseding"], data["explanation"], tuple(filed), entries, tuple(lines))
 
 
 def moved(before: Drawn, after: Result) -> list[tuple[DrawnLine, Decimal | None, Decimal | None]]:

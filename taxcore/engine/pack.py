@@ -22,7 +22,7 @@ from taxcore.engine.periods import Period, calendar_year, year_of_day
 if TYPE_CHECKING:
     from taxcore.engine.cells import Cell
     from taxcore.engine.run import Run
-    from taxcore.engine.values import ReturnData
+    from taxcore.engine.values import PaperValues, ReturnData
 
 
 _MISSING: dict[tuple[type[Paper], str], Diagnostic] = {}
@@ -197,6 +197,18 @@ class Advice:
     cites: str = ""
 
 
+@dataclass(frozen=True)
+class Correcting:
+    """How filed returns of a pack are corrected. `begins` gives the papers that a correction has besides those that were filed,
+    with what is proposed on them in rows; `claimable_until` the last day for claiming a refund from an authority; `sent_anyway`
+    says that it goes to an authority though no figure moved; `explanation` why the return is corrected."""
+
+    begins: Callable[[Run], tuple[PaperValues, ...]]
+    claimable_until: Callable[[Run, Authority], date]
+    sent_anyway: Callable[[Run, Authority], bool]
+    explanation: Callable[[Run], str]
+
+
 def _taxpayer_alone(run: Run) -> tuple[str, ...]:
     return ("taxpayer",)
 
@@ -213,7 +225,7 @@ class Pack:
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
-    `sent_anyway` says of a correction that it goes to an authority though no figure moved.
+    `correcting` is None where returns of this kind are not corrected once they are filed.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none).
@@ -242,7 +254,7 @@ class Pack:
     succession: Callable[[Run], Succession] = everybody_stays
     period: Callable[[int], Period] = calendar_year
     law_year: Callable[[date], int] = year_of_day
-    sent_anyway: Callable[[Run, Authority], bool] = lambda run, authority: False
+    correcting: Correcting | None = None
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property

@@ -13,7 +13,9 @@ from practice.returns.lineage import lineage_of
 from practice.returns.page import live_papers, open_page, shared
 from practice.review.margin import about_figure, initials_on
 from taxcore.engine import BadValue
+from taxcore.engine.amending import differing
 from taxcore.engine.characters import within
+from taxcore.engine.frozen import in_columns
 from taxcore.engine.papers import Row
 
 
@@ -58,6 +60,8 @@ def form_context(request, return_, result, code, at):
         "forms": _by_authority(result),
         "form": chosen,
         "lines": [cell for cell in lines if not hiding or not _is_nothing(cell) or cell.address == at],
+        "rows": in_columns(lines, chosen.columns) if chosen.columns else [],
+        "filed": _as_filed(result, chosen),
         "hiding": hiding,
         "hidden": sum(_is_nothing(cell) for cell in lines),
         "facts": [
@@ -76,6 +80,12 @@ def form_context(request, return_, result, code, at):
         "lists": _lists(lineage),
         "accounts": account_at(return_, result, at),
     } | about_figure(request.user, return_, result, at)
+
+
+def _as_filed(result, form):
+    """{address: amount as filed} of the lines of an authority's form that are other now."""
+    authority = next((one for one in result.run.pack.authorities if isinstance(form, one.form)), None)
+    return {cell.address: then for cell, then in differing(result.run, authority)} if authority is not None else {}
 
 
 def _is_nothing(cell):

@@ -14,6 +14,7 @@ from practice.returns import entry, undoing
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view, row_fields, some_rows
 from practice.returns.index import index_view
+from practice.returns.kinds import kinds_of
 from practice.returns.lineage import lineage_of
 from practice.returns.page import live_papers, open_page
 from practice.returns.presence import note_presence, others_in
@@ -53,8 +54,7 @@ def _first(listed):
 
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
-    of_year = [kind for kind in pack_of(return_).papers if kind.since <= return_.year <= kind.until]
-    wanted = [kind for kind in of_year if not (kind.single and kind.kind in there)]
+    wanted = [kind for kind in kinds_of(return_) if not (kind.single and kind.kind in there)]
     people = [{"kind": pack_of(return_).people.kind, "name": "Dependent", "official": ""}]
     if not any(paper.values.get("role") == "spouse" for paper in listed):
         people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})

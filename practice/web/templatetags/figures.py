@@ -60,6 +60,12 @@ def short_day(iso):
 
 
 @register.filter
+def less(value, other):
+    """One amount less another."""
+    return value - other
+
+
+@register.filter
 def signed(value):
     """▲ 480 or ▼ 480, for a change."""
     if not value:

@@ -73,7 +73,7 @@ PACK = Pack(
     advice=advice,
     described=described,
     succession=succession,
-    sent_anyway=correcting.sent_anyway,
+    correcting=correcting.CORRECTING,
     regions=STATES,
     groups={
         "correction": "Correction",

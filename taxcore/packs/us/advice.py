@@ -51,7 +51,7 @@ def _this_year(result: Result) -> _Year:
 def _next_year(result: Result) -> _Year:
     """The same facts a year later, by the law that is known already."""
     pack, year = result.run.pack, result.year + 1
-    data = result.run.data.but(year=year, last_year=None) if year in pack.years else None
+    data = result.run.data.but(year=year, last_year=None, amends=None) if year in pack.years else None
     return _Year(pack, year, data, compute(pack, data) if data is not None else None)
 
 

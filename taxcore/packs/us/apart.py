@@ -125,7 +125,7 @@ def everywhere(run: Any, role: str, holds: bool) -> ReturnData:
 
 def _split(run: Any, role: str, state: str, holds: bool) -> ReturnData:
     data: ReturnData = run.data
-    return data.but(papers=tuple(_Split(run, role, state, holds).papers()), overrides={}, last_year=None)
+    return data.but(papers=tuple(_Split(run, role, state, holds).papers()), overrides={}, last_year=None, amends=None)
 
 
 class _Split:

@@ -8,11 +8,15 @@ where that is later. Nothing here stops an amount that is owed.
 from __future__ import annotations
 
 import tomllib
+from collections.abc import Iterator
 from datetime import date
+from decimal import Decimal
 from functools import cache
 from pathlib import Path
 from typing import Any
 
+from taxcore.engine import PaperValues
+from taxcore.engine.pack import Correcting
 from taxcore.packs.us.couples import state_folder
 
 _RULE = "amending.toml"
@@ -60,3 +64,30 @@ def _later(day: date, years: int) -> date:
         return day.replace(year=day.year + years)
     except ValueError:  # February 29
         return date(day.year + years, 2, 28)
+
+
+def begins(run: Any) -> tuple[PaperValues, ...]:
+    """The explanation, empty, and what was owed with what is corrected, taken as paid until somebody says otherwise."""
+    rows = [
+        {"id": str(place), "authority": code.partition("-")[2].upper() or "US", "paid": f"{owed:f}"}
+        for place, (code, owed) in enumerate(_owed(run), start=1)
+    ]
+    return (PaperValues("amendment", "amendment", {"settled": rows} if rows else {}, carried=("settled",) if rows else ()),)
+
+
+def _owed(run: Any) -> Iterator[tuple[str, Decimal]]:
+    """(authority, what it was owed without a penalty) of each that was owed something."""
+    for code in run.amends.filed:
+        authority = run.pack.authority(code)
+        form = run.form(authority.form.code())
+        penalty = form.as_filed("penalty") if code == "us" else Decimal(0)  # Form 1040-X counts the tax alone
+        owed = Decimal(form.as_filed(authority.owed)) - Decimal(penalty)
+        if owed > 0:
+            yield code, owed
+
+
+def explanation(run: Any) -> str:
+    return str(run.single("amendment").explanation)
+
+
+CORRECTING = Correcting(begins, last_day, sent_anyway, explanation)

@@ -1,0 +1,41 @@
+"""Which of a household's returns stands for a year: the filing return, or the newest correction of it that was accepted."""
+
+from django.db.models import Q
+
+from practice.returns.models import Purpose, Return, Stage, originals
+
+_ACCEPTED = (Stage.DELIVER, Stage.DONE)
+
+
+def filing_return(household, pack, year):
+    """The household's own filing return of a year, or None."""
+    rows = originals(Return.objects.for_firm(household.firm_id))
+    return rows.filter(household=household, pack=pack, year=year).first()
+
+
+def corrections_of(return_):
+    """The corrections of a year's return, the first one first."""
+    return _of_year(return_).filter(purpose=Purpose.AMENDING).order_by("pk")
+
+
+def correction_under_way(return_):
+    """The one that was not accepted yet, or None."""
+    return corrections_of(return_).exclude(stage__in=_ACCEPTED).first()
+
+
+def standing(return_):
+    """The return that holds for the year of `return_`: what follows from that year follows from this one."""
+    if return_.apart_from_id or return_.purpose == Purpose.PLANNING:
+        return return_
+    return what_stands(_of_year(return_)).first() or return_
+
+
+def what_stands(rows):
+    """Of returns of one household and year those that can stand for it, the one that does first."""
+    accepted = Q(purpose=Purpose.AMENDING, stage__in=_ACCEPTED)
+    return rows.filter(accepted | Q(purpose=Purpose.FILING), apart_from=None, given_up_at=None).order_by("-pk")
+
+
+def _of_year(return_):
+    rows = Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, pack=return_.pack, year=return_.year)
+    return rows.filter(apart_from=None, given_up_at=None).select_related("firm", "household")
