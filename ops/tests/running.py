@@ -11,6 +11,7 @@ import subprocess
 import tempfile
 import time
 import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 from unittest import TestCase
 
@@ -247,6 +248,19 @@ class Walk:
         for step in ((-80, -20), (30, 40), (30, -40), (40, 30), (30, -20)):
             chain = chain.move_by_offset(*step)
         chain.release().perform()
+
+    def sign_in_office(self, return_id: int, times: int = 2, verify: Callable[[], None] | None = None) -> None:
+        """Draw so many signatures in the office; `verify` records who the client is where that is asked first."""
+        for _ in range(times):
+            self.go(f"/returns/{return_id}/sign")
+            self.press("sign here in the office")
+            self.sees("witnessed by")
+            if verify is not None and "First verify the identity" in self.text():
+                verify()
+            self.find("[name=pin]").send_keys("41706")
+            self.draw()
+            self.press("Sign")
+            self.sees("Signatures")
 
     def complaints(self) -> list[str]:
         """What the browser wrote to its console, but for answers that refuse on purpose."""

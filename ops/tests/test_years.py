@@ -108,3 +108,39 @@ class YearsTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/papers/{self.paper_of(return_id, 'business')}")
         self.assertEqual(walk.field("Inventory at beginning of year").get_attribute("value"), "16,000.00")
         self.assertEqual(walk.complaints(), [])
+
+    def test_an_accepted_return_is_amended_sent_and_acknowledged(self):
+        """1,336 of wages came late: 156 of the IRS in the 12% band less credits that stay, 66 of Illinois."""
+        walk = self.walk()
+        walk.sign_in("sunniva")
+        original = self.return_of("Okonjo-Reyes, Thea", 2024)
+        stage = f"select stage from returns_return where id = {original}"
+        walk.until(lambda: self.practice.sql(stage) == "deliver", 60)  # what the demo sent is answered in the background
+        walk.go(f"/returns/{original}/sign")
+        walk.press("Amend this return")
+        walk.sees("Correction 1 of 2024", "No figure moves, so nothing is sent")
+        made = self.return_of("Okonjo-Reyes, Thea", 2024, "amending")
+        walk.go(f"/returns/{made}/papers/{self.paper_of(made, 'w2')}")
+        walk.key("Wages, tips, other compensation", "37000")
+        walk.sees("as filed 35,664.00")
+        walk.press("Correction")
+        walk.find("#paper textarea").send_keys("The employer corrected box 1 in August.")
+        walk.key("Overpayment applied to next year", "0")
+        walk.go(f"/returns/{made}/correction")
+        walk.sees("The employer corrected box 1 in August.", "35,664.00", "37,000.00")
+        walk.go(f"/returns/{made}/review")
+        walk.press("First review done")
+        walk.go(f"/returns/{made}/sign")
+        walk.press("Lock the return")
+        walk.sees("sign here in the office")
+        walk.sign_in_office(made)
+        walk.go(f"/returns/{made}/sign")
+        walk.press("E-file")
+        walk.sees("Federal accepted", "Illinois accepted", seconds=60)
+        sent = "select encode(document, 'escape') from authority_filing order by id desc limit 2"
+        self.assertIn('kind="amended"', self.practice.sql(sent, "authority"))
+        walk.press("Assemble the package")
+        walk.sees("Deliver", seconds=60)
+        walk.go(f"/returns/{original}/sign")
+        walk.sees("Amend this return")  # once more, on top of the correction
+        self.assertEqual(walk.complaints(), [])

@@ -68,6 +68,20 @@ def add_earlier_years(firm, entry):
     last = _earlier_years(household.in_care_of, household, entry)
     roll(household.in_care_of, last.pk, FILL)
     confirm_many(household.in_care_of, this.pk, set(this.papers.values_list("pk", flat=True)))
+    if entry["filed_before"]:
+        _file_before({person.initials: person for person in firm.staff.all()}, last)
+
+
+def _file_before(staff, return_):
+    """Last year's return goes out as well, so that there is one to correct."""
+    sign_off(staff["RA"], return_.pk)
+    lock_figures(staff["SH"], return_.pk)
+    for client, _ in signers(_fresh(return_)):
+        _sign_all(staff["AP"], return_, client)
+    file_return(staff["SH"], return_.pk)
+    return_.refresh_from_db()
+    return_.stages = {name: f"{return_.year + 1}-03-0{place}" for place, name in enumerate(return_.stages, start=1)}
+    return_.save()
 
 
 def _earlier_years(actor, household, entry):

@@ -24,7 +24,8 @@ def _household(name, trade, care_of, address, worked_at, people, wages=(), paper
         "name": name, "trade": trade, "in_care_of": care_of, "address": address, "worked_at": worked_at, "people": people,
         "wages": list(wages), "interest": more.pop("interest", []), "papers": list(papers), "stage": stage,
         "answers": {"digital_assets": "no", "foreign_account": "no"} | more.pop("answers", {}),
-        "use_tax": more.pop("use_tax", "0.00"), "earlier": name in _KNOWN_FOR_YEARS, **more,
+        "use_tax": more.pop("use_tax", "0.00"), "earlier": name in _KNOWN_FOR_YEARS, "filed_before": name in _FILED_BEFORE,
+        **more,
     }  # fmt: skip
 
 
@@ -39,6 +40,9 @@ _KNOWN_FOR_YEARS = frozenset({
     "Halloran-Voss, Ione and Perrin",
     "Okonjo-Reyes, Thea", "Wetherby-Low, Sorrel",
 })  # fmt: skip
+
+
+_FILED_BEFORE = frozenset({"Okonjo-Reyes, Thea"})  # whose return of last year was sent from here, and can be corrected
 
 
 _CHILD = {"relationship": "child", "months_at_home": "12", "resident": "yes"}

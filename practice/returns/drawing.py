@@ -8,11 +8,19 @@ from practice.firm.crypto import masked
 from practice.returns.computing import BROUGHT
 from practice.returns.entry import fingerprint
 from practice.returns.known_payers import offer
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Rows, cents
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Prose, Refer, Rows, cents
 from taxcore.engine.amending import as_entered, read_as
 from taxcore.engine.papers import OWNERS, Row
 
-_KIND = ((Amount, "amount"), (Count, "count"), (Day, "date"), (Flag, "flag"), (Choice, "choice"), (Refer, "choice"))
+_KIND = (
+    (Prose, "prose"),
+    (Amount, "amount"),
+    (Count, "count"),
+    (Day, "date"),
+    (Flag, "flag"),
+    (Choice, "choice"),
+    (Refer, "choice"),
+)
 
 
 @dataclass

@@ -6,12 +6,13 @@ from typing import Any
 from practice.returns.models import How, Origin, Purpose, Return
 
 _WIDE, _TALL, _ACROSS, _DOWN = 104, 24, 148, 36  # a box, and how far the next column and row are
+_AMENDED = "amended"
 _WORDS = {How.ROLLED: "rolled forward", How.PLANNED: "planned", How.APART: "made separate", How.AMENDED: "corrected"}
 
 
 @dataclass(frozen=True)
 class Box:
-    """One return. `aside`: it is not a filing return of the household: a plan, a separate one, one that was replaced."""
+    """One return. `aside`: it is none of the household's filed ones: a plan, a separate one, one that was replaced."""
 
     return_: Any
     x: int
@@ -57,7 +58,8 @@ def _boxes(returns, here):
         word = _aside(one)
         row = rows[one.year] = rows.get(one.year, 0 if not word else 1)
         rows[one.year] = row + 1
-        boxes.append(Box(one, 1 + columns[one.year] * _ACROSS, 1 + row * _DOWN, word, bool(word), here == one.pk))
+        aside = word not in ("", _AMENDED)
+        boxes.append(Box(one, 1 + columns[one.year] * _ACROSS, 1 + row * _DOWN, word, aside, here == one.pk))
     return boxes
 
 
@@ -65,7 +67,7 @@ def _aside(return_):
     if return_.purpose == Purpose.PLANNING:
         return "plan"
     if return_.purpose == Purpose.AMENDING:
-        return "given up" if return_.given_up_at else "amended"
+        return "given up" if return_.given_up_at else _AMENDED
     if return_.apart_from_id:
         return f"{return_.apart_state} separate"
     return "replaced" if return_.given_up_at else ""

@@ -21,7 +21,7 @@ from taxcore.engine.explain import (
     total,
     when,
 )
-from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, Flag, Refer, Rows, Text
+from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, Flag, Prose, Refer, Rows, Text
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import ALL, Form, Line, Loop, fact, line, linked
@@ -72,6 +72,7 @@ __all__ = [
     "Part",
     "Period",
     "Person",
+    "Prose",
     "Question",
     "Refer",
     "Result",

@@ -12,7 +12,7 @@ from decimal import Decimal
 from typing import TYPE_CHECKING, Any
 
 from taxcore.engine.explain import explained, nothing_because
-from taxcore.engine.fields import Choice, Field, Rows
+from taxcore.engine.fields import Amount, Choice, Field, Rows
 from taxcore.engine.figures import ZERO, Explained, Operand
 
 if TYPE_CHECKING:
@@ -115,6 +115,8 @@ def read_as(field: Field, raw: Any) -> str:
     text = str(raw)
     if field.secret:
         return f"ending {text[-4:]}"
+    if isinstance(field, Amount) and field.fits(raw):
+        return f"{field.parse(raw):,.2f}"
     return field.options.get(text, text) if isinstance(field, Choice) else text
 
 

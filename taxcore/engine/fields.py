@@ -190,6 +190,15 @@ class Text(Field):
     pass
 
 
+class Prose(Text):
+    """Sentences: an explanation that goes out with the return. Line breaks become spaces."""
+
+    kind = "prose"
+
+    def parse(self, raw: Any) -> Any:
+        return super().parse(" ".join(str(raw).split()))
+
+
 class Amount(Field):
     """Money to the cent. May be negative only where the paper's box may."""
 

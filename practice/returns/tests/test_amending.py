@@ -176,7 +176,7 @@ class SendingTests(Amending):
         made = self.file(Return.objects.for_firm(self.firm).get(pk=made.pk))
         self.assertEqual([one.authority for one in made.submissions.all()], ["us-il"])
         entry = next(iter(reworded(result_of(made).run)))
-        self.assertEqual((entry.before, entry.after), ("3043.26", "3100.00"))
+        self.assertEqual((entry.before, entry.after), ("3,043.26", "3,100.00"))
 
 
 class SupersedingTests(Amending):
@@ -276,7 +276,7 @@ class PageTests(Amending):
         answer = self.client.post(
             f"/returns/{made.pk}/papers/{paper.pk}/field", {"path": "wages", "value": "62000", "was": "61480.00"}
         )
-        self.assertContains(answer, "as filed <s>61480.00</s>")
+        self.assertContains(answer, "as filed <s>61,480.00</s>")
 
     def test_made_and_given_up_from_the_pages(self):
         self.filed()

@@ -1,12 +1,12 @@
 /** What pages need in the browser: keys, saving that survives an outage, the command line. The server draws everything else. */
 
 const fieldOf = (node) => node.closest(".f, td[data-field]");
-const inputs = () => [...document.querySelectorAll("main :is(input, select):not([type=hidden]):not([type=search])")].filter((one) => one.checkVisibility());
+const inputs = () => [...document.querySelectorAll("main :is(input, select, .f textarea):not([type=hidden]):not([type=search])")].filter((one) => one.checkVisibility());
 
 // Enter goes on to the next field as Tab does; Shift goes back
 document.addEventListener("keydown", (event) => {
   const here = event.target;
-  if (event.key !== "Enter" || !here.matches("#paper input, #paper select, #side input[name=value]")) return;
+  if (event.key !== "Enter" || !here.matches("#paper :is(input, select, .f textarea), #side input[name=value]")) return;
   event.preventDefault();
   const all = inputs();
   const next = all[all.indexOf(here) + (event.shiftKey ? -1 : 1)];

@@ -77,7 +77,7 @@ class AmendedReturn(FederalForm):
     )
     withheld_filed, withheld_change, withheld = columns_of(
         "12",
-        "Federal income tax and excess Social Security tax withheld",
+        "Withheld, with excess Social Security tax",
         lambda form: total(form.income.as_filed("withheld"), form.more.as_filed("excess_social_security")),
         lambda form: total(form.income.withheld, form.more.excess_social_security),
     )
@@ -103,7 +103,7 @@ class AmendedReturn(FederalForm):
         """The row of what the IRS got and gave, or None."""
         return next((row for row in self.paper("amendment").settled if row.authority == "US"), None)
 
-    @line("16", "Paid with extension, with the original return and since")
+    @line("16", "Paid with extension, original and since")
     def paid(self):
         before = [self.settled.paid, self.settled.paid_later] if self.settled else []
         return total(self.more.with_extension, before)

@@ -1,6 +1,6 @@
 """What a correction says of itself: why, and what was paid and refunded of the return that it corrects. IRC 6402, 6511."""
 
-from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text
+from taxcore.engine import Amount, Choice, Day, Flag, Prose, Row, Rows
 from taxcore.packs.us.base import STATES, FederalPaper
 
 _WITH = {"US": "Federal", **STATES}
@@ -23,7 +23,7 @@ class Amendment(FederalPaper):
     kind, name, official, group = "amendment", "Correction", "1040-X", "correction"
     single, owned, corrects = True, False, True
 
-    explanation = Text(
+    explanation = Prose(
         None, "Explanation of changes", wide=True, longest=1000, needed="It goes to every authority with the corrected return.",
         help="What changes, on which line, and why.",
     )  # fmt: skip
