@@ -1,10 +1,12 @@
 """What lies on the desks besides the papers: last year's return, a scanned page, notes in the margin, a control total."""
 
 import io
+from datetime import date
 from decimal import Decimal
 
 from PIL import Image, ImageDraw, ImageFont
 
+from practice.clients import entities, groups, roles
 from practice.demo import scenario
 from practice.intake.attaching import attach
 from practice.intake.tasks import draw_pages
@@ -28,12 +30,30 @@ def lay_out(firm):
     staff = {person.initials: person for person in firm.staff.all()}
     first = Return.objects.for_firm(firm).get(household__name=scenario.HOUSEHOLDS[0]["name"], year=2025)
     _last_year(staff["BT"], first)
+    _companies(staff["BT"], first.household)
     wages = first.papers.filter(kind="w2").order_by("position").first()
     draw_pages(attachment_id=attach(staff["BT"], first.pk, wages.pk, "W-2.png", _scan(wages)).pk)
     set_control(staff["BT"], first.pk, "w2", 3, Decimal("112385.00"))
     add_note(staff["BT"], first.pk, "us.1040.2b", "The client says that one account was closed in June; ask for its statement.")
     add_note(staff["RA"], first.pk, "us.1040.19", "Did both children live here all year?", staff["BT"].pk)
     set_initials(staff["RA"], first.pk, "us.1040.1a")
+
+
+# A family with its company: who holds how much
+_COMPANY = {
+    "name": "Quist & Daughter Press LLC", "form": "llc", "number": "00-6120448", "formed_on": date(2019, 4, 1),
+    "trade": "letterpress printing", "email": "press@quist.example", "telephone": "815-555-0178", "street": "9 Foundry Lane",
+    "city": "Galena", "state": "IL", "zip": "61036",
+}  # fmt: skip
+_HOLD = (("Odile Quist", "60", True), ("Marlow Quist", "40", False))
+
+
+def _companies(actor, household):
+    company = entities.add(actor, **_COMPANY)
+    for who, share, gets_mail in _HOLD:
+        roles.give(actor, company.pk, who, "member", Decimal(share), _COMPANY["formed_on"], gets_mail)
+    for one in (household, company):
+        groups.join(actor, one.pk, "Quist family")
 
 
 def _last_year(actor, this):

@@ -28,11 +28,9 @@ _PAGE = 60
 def dispatch(request):
     """The list, with filter, search, sort and export."""
     require(request.user, "view")
-    rows = Submission.objects.for_firm(request.user.firm).select_related("of__household")
+    rows = Submission.objects.for_staff(request.user).select_related("of__household")
     sent = [Asked.QUEUED, Asked.SENT, Asked.ACCEPTED, Asked.REJECTED]
-    requests = (
-        Extension.objects.for_firm(request.user.firm).filter(state__in=sent).select_related("of__household").order_by("-id")
-    )
+    requests = Extension.objects.for_staff(request.user).filter(state__in=sent).select_related("of__household").order_by("-id")
     counts = dict.fromkeys(State.values, 0) | dict(rows.order_by().values_list("state").annotate(Count("id")))
     if request.GET.get("state") in State.values:
         rows, requests = rows.filter(state=request.GET["state"]), requests.filter(state=request.GET["state"])

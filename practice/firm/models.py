@@ -19,8 +19,8 @@ class Firm(models.Model):
     `silenced` maps codes of diagnostics nobody here wants to hear to who said so, when and why; `answers` maps fields that
     are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
     the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
-    is locked; `reviewers_correct`: reviewers may enter amounts too. `efin` and `originator_pin` identify the practice as the
-    originator of electronic returns.
+    is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
+    `efin` and `originator_pin` identify the practice as the originator of electronic returns.
     """
 
     name = models.CharField(max_length=80)
@@ -36,6 +36,7 @@ class Firm(models.Model):
     matters_lines = models.JSONField(default=list)
     lock_needs = models.JSONField(default=lock_needs)
     reviewers_correct = models.BooleanField(default=False)
+    preparers_add_clients = models.BooleanField(default=True)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
 

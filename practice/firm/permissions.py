@@ -8,7 +8,10 @@ MAY = {
     "view": {P, R, S, A},
     "key": {P, S},
     "override": {P, S},
-    "open": {P, S, A},  # a household or a return
+    "open": {P, S, A},  # a return, and what is kept of a client
+    "add clients": {P, S, A},
+    "restrict clients": {S, A},  # to named staff
+    "merge clients": {S, A},
     "review": {R, S},
     "note": {P, R, S, A},  # margin notes and open points
     "lock": {P, S},
@@ -26,7 +29,8 @@ MAY = {
 }
 
 WORDS = {  # what the refused page says of each
-    "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add households and returns",
+    "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add returns",
+    "add clients": "add clients", "restrict clients": "restrict clients to named staff", "merge clients": "merge clients",
     "review": "review", "note": "write notes", "lock": "lock returns", "file": "file returns", "extend": "request extensions",
     "deliver": "deliver packages", "reveal": "see full numbers", "administer": "change practice settings",
     "silence": "suppress diagnostics", "let clients go": "let clients go or take them back",
@@ -47,6 +51,8 @@ class Refused(Exception):
 
 
 def may(actor, action) -> bool:
+    if action == "add clients" and actor.role == P and not actor.firm.preparers_add_clients:
+        return False
     if action == "key" and actor.role == R and actor.firm.reviewers_correct:
         return actor.is_active
     return actor.is_active and actor.role in MAY[action]
@@ -67,8 +73,8 @@ class NotOfThisFirm(Exception):
 
 
 def fetch(queryset, actor, **lookup):
-    """One row of the actor's firm, or NotOfThisFirm."""
-    found = queryset.for_firm(actor.firm).filter(**lookup).first()
+    """One row that the actor may see, or NotOfThisFirm."""
+    found = queryset.for_staff(actor).filter(**lookup).first()
     if found is None:
         raise NotOfThisFirm(actor, queryset.model, lookup)
     return found

@@ -1,5 +1,7 @@
 """Every row belongs to a firm and every query goes through it. A query that forgets raises Unscoped, in tests and in use."""
 
+from functools import cache
+
 from django.db import models
 
 
@@ -11,6 +13,26 @@ class Unscoped(RuntimeError):
         self.model = model
 
 
+_HIDDEN = []
+
+
+def hides_clients(function):
+    """Who knows which clients somebody must not see: called with a member of staff, gives a query of households' ids."""
+    _HIDDEN.append(function)
+
+
+@cache
+def way_to_client(model):
+    """The path from a row to the household it is about; empty where it is about none."""
+    names = {field.name: field for field in model._meta.get_fields() if field.is_relation and field.many_to_one}
+    if hasattr(model, "way_to_client"):
+        return model.way_to_client
+    if "household" in names:
+        return "household"
+    of = names.get("of")
+    return "of__household" if of is not None and hasattr(of.related_model, "household") else ""
+
+
 class FirmQuerySet(models.QuerySet):
     """Refuses to touch the database until it was limited to a firm, or reached through a row that belongs to one."""
 
@@ -19,6 +41,13 @@ class FirmQuerySet(models.QuerySet):
     def for_firm(self, firm):
         made = self.filter(firm=firm)
         made.scoped = True
+        return made
+
+    def for_staff(self, actor):
+        """What somebody may see: their firm's rows, without those of clients that are restricted to others."""
+        made, way = self.for_firm(actor.firm), way_to_client(self.model)
+        for hidden in _HIDDEN if way else ():
+            made = made.exclude(**{f"{way}__in": hidden(actor)})
         return made
 
     def across_firms(self, reason: str):

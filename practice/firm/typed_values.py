@@ -21,6 +21,12 @@ _DATES = (
 )  # fmt: skip
 
 
+def day_of(text, label):
+    """A date in any common way; None for nothing. BadValue where it cannot be read."""
+    written, _ = read_typed(Day(None, label), text)
+    return date.fromisoformat(written) if written else None
+
+
 def read_typed(field, text, by_hand=True):
     """(open-format text, tape) for one field; ("", "") when it was emptied. BadValue where it cannot be read, or where a hand may
     have meant another amount; `by_hand` is false for files, whose programs write no thousands as 12.345."""

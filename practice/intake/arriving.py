@@ -46,7 +46,7 @@ def bring(actor, name, content):
     """Keep a file of clients; a worker reads it. BadValue when it is empty, too large or of no known form."""
     from practice.intake.tasks import read_clients
 
-    require(actor, "open")
+    require(actor, "add clients")
     form = FORMS.get(name.rsplit(".", 1)[-1].lower() if "." in name else "")
     if form is None:
         raise BadValue("Choose returns in the open format (JSON, or a ZIP of them), or a list as CSV or XLSX.", name)
@@ -63,7 +63,7 @@ def bring(actor, name, content):
 
 def find(actor, arrival_id):
     """One of the firm's arrivals, or NotOfThisFirm."""
-    require(actor, "open")
+    require(actor, "add clients")
     return fetch(Arrival.objects.select_related("firm", "by"), actor, pk=arrival_id)
 
 

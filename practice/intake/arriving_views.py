@@ -14,7 +14,7 @@ from taxcore.engine import BadValue
 
 def bring(request):
     """The page to bring a file, and those that were brought lately."""
-    require(request.user, "open")
+    require(request.user, "add clients")
     error = ""
     if request.method == "POST":
         file = request.FILES.get("file")

@@ -5,6 +5,7 @@ from django.db import transaction
 from practice.clients.models import Household, Person
 from practice.firm.crypto import seal
 from practice.firm.events import record
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import summarise
@@ -17,7 +18,7 @@ from practice.returns.stages import reach
 @transaction.atomic
 def open_household(actor, name, people, **details):
     """A household with its people (dicts of Person's fields)."""
-    require(actor, "open")
+    require(actor, "add clients")
     household = Household.objects.create(firm=actor.firm, name=name, in_care_of=actor, **details)
     for person in people:
         Person.objects.create(firm=actor.firm, household=household, **person)
@@ -32,6 +33,8 @@ def open_return(actor, household_id, year, people, preparer=None):
     require(actor, "open", household)
     if household.left_on:
         raise Cannot("The client left the practice. Take them back first.")
+    if usual_pack().filer != household.kind:
+        raise Cannot("Returns of companies are not made here yet.")
     return_ = new_return(household, year, preparer or actor)
     for position, (person_id, role) in enumerate(people):
         _copy_person(return_, fetch(Person.objects, actor, pk=person_id), role, position)

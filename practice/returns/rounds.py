@@ -21,7 +21,7 @@ _log = logging.getLogger(__name__)
 def begin(actor, act, return_ids, **options):
     """A round over the practice's returns among these, the soonest due first. BadValue when there is none."""
     require(actor, ACTS[act].needs)
-    found = list(Return.objects.for_firm(actor.firm).filter(pk__in=return_ids).order_by("due", "household__name", "id"))
+    found = list(Return.objects.for_staff(actor).filter(pk__in=return_ids).order_by("due", "household__name", "id"))
     if not found:
         raise BadValue("Choose at least one return.", "")
     made = Round.objects.create(firm=actor.firm, act=act, by=actor, options=options)
@@ -92,7 +92,7 @@ def stopped(before):
 def progress(actor, round_id):
     """How far a round has come: its items in order, those that are done counted."""
     of = fetch(Round.objects, actor, pk=round_id)
-    items = list(of.items.select_related("of__household", "made"))
+    items = list(RoundItem.objects.for_staff(actor).filter(round=of).select_related("of__household", "made"))
     done = [item for item in items if item.done_at]
     percent = 100 * len(done) // (len(items) or 1)
     failed = sum(not item.worked for item in done)

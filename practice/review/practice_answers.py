@@ -112,6 +112,16 @@ def set_locking(actor, needs, reviewers_correct):
 
 
 @transaction.atomic
+def set_taking_on(actor, preparers):
+    """Whether preparers may take on clients."""
+    require(actor, "administer", actor)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.preparers_add_clients = preparers
+    firm.save(update_fields=["preparers_add_clients"])
+    record(actor, "who takes on clients", firm=firm, says=f"preparers {'may' if preparers else 'may not'}")
+
+
+@transaction.atomic
 def set_efile_numbers(actor, efin, pin):
     """The practice's EFIN (six digits) and its own PIN (five) as originator of electronic returns. BadValue otherwise."""
     require(actor, "administer", actor)

@@ -28,7 +28,7 @@ _PAGE = 60
 def desk(request):
     """The page; with htmx only the list, for search as one types."""
     require(request.user, "view")
-    everything = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm)
+    everything = without_left(counted(Return.objects.for_staff(request.user)), request.user.firm)
     of_old = request.GET.get("years") == "all"
     if not of_old:  # finished returns of earlier seasons are nobody's work any more
         everything = everything.filter(Q(year__gte=request.user.firm.season) | ~Q(stage=Stage.DONE))
@@ -96,7 +96,7 @@ def _row(return_):
 
 def _news(request):
     since = timezone.now() - timedelta(days=4)
-    events = Event.objects.for_firm(request.user.firm).filter(what__in=_NEWS, at__gt=since)
+    events = Event.objects.for_staff(request.user).filter(what__in=_NEWS, at__gt=since)
     return events.select_related("household", "of")[:8]
 
 

@@ -37,7 +37,7 @@ def find(request):
     words = request.GET.get("q", "").strip().lower()
     found = [] if words else recent(request)
     inside = whole_number(request.GET.get("in"))
-    return_ = Return.objects.for_firm(request.user.firm).filter(pk=inside).first() if inside else None
+    return_ = Return.objects.for_staff(request.user).filter(pk=inside).first() if inside else None
     if return_ is not None:
         found += _in_return(request, return_, words)
     found += _pages(words)
@@ -134,7 +134,8 @@ def _lines(return_, result, words):
 
 
 def _pages(words):
-    pages = (("Desk", "desk"), ("Households", "households"), ("Dispatch", "dispatch"), ("Add a household", "new-household"))
+    pages = (("Desk", "desk"), ("Clients", "households"), ("Dispatch", "dispatch"), ("Add a household", "new-household"),
+             ("Add a company", "new-company"))  # fmt: skip
     return [{"url": reverse(name), "does": title, "note": "page"} for title, name in pages if _fits(words, title)]
 
 
@@ -144,7 +145,7 @@ def _returns(request, words):
     year = whole_number(last, most=2100)
     if not names or year is None:
         return []
-    rows = Return.objects.for_firm(request.user.firm).filter(year=year).select_related("household")
+    rows = Return.objects.for_staff(request.user).filter(year=year).select_related("household")
     for name in names:
         rows = rows.filter(household__name__icontains=name)
     return [
@@ -158,7 +159,7 @@ def _returns(request, words):
 
 
 def _households(request, words):
-    rows = households_like(request.user.firm, words).order_by("name")[:_MOST]
+    rows = households_like(request.user, words).order_by("name")[:_MOST]
     return [{"url": reverse("household", args=[row.pk]), "does": row.name, "note": row.trade or "household"} for row in rows]
 
 

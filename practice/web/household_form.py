@@ -1,13 +1,13 @@
 """Entry of a new household."""
 
 import re
-from datetime import date
 
 from django import forms
 
+from practice.clients.models import EntityForm
 from practice.firm.packs import usual_pack
-from practice.firm.typed_values import read_typed
-from taxcore.engine import BadValue, Day
+from practice.firm.typed_values import day_of
+from taxcore.engine import BadValue
 from taxcore.engine.characters import refused
 
 
@@ -17,7 +17,7 @@ class TypedDay(forms.CharField):
     def clean(self, value):
         text = super().clean(value)
         try:
-            return date.fromisoformat(read_typed(Day(None, self.label), text)[0]) if text else None
+            return day_of(text, self.label)
         except BadValue as bad:
             raise forms.ValidationError(bad.says) from None
 
@@ -73,6 +73,29 @@ class HouseholdForm(forms.Form):
     def household_name(self):
         first, *others = self.people()
         return f"{first['last_name']}, {' and '.join([first['first_name'], *(other['first_name'] for other in others)])}"
+
+
+class CompanyForm(forms.Form):
+    """A client that is no person."""
+
+    name = forms.CharField(max_length=120, label="Full name", widget=forms.TextInput({"autofocus": True}))
+    form = forms.ChoiceField(choices=[("", ""), *EntityForm.choices], label="What it is")
+    number = forms.CharField(max_length=20, label="Tax number", required=False)
+    formed_on = TypedDay(label="Formed on", required=False)
+    trade = forms.CharField(max_length=60, label="Business", required=False)
+    email = forms.EmailField(label="Email", required=False)
+    telephone = forms.CharField(max_length=20, required=False)
+    street = forms.CharField(max_length=60, required=False)
+    city = forms.CharField(max_length=40, required=False)
+    state = forms.ChoiceField(choices=[("", ""), *usual_pack().regions.items()], required=False)
+    zip = forms.CharField(max_length=10, label="ZIP code", required=False)
+
+    def clean(self):
+        data = super().clean()
+        for name, value in data.items():
+            if isinstance(value, str) and (says := refused(value)):
+                self.add_error(name, says[0].upper() + says[1:] + ".")
+        return data
 
 
 def _number(text):

@@ -8,14 +8,16 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
-from practice.clients import keeping
-from practice.clients.finding import households_like
+from practice.clients import keeping, roles
+from practice.clients.finding import clients, households_like
 from practice.clients.identity import IdentityErrors, record_identity
-from practice.clients.models import Household, IdentityDocument, Person
+from practice.clients.models import Household, IdentityDocument, Person, RoleKind
 from practice.delivery import handing_over
 from practice.firm.events import record
+from practice.firm.models import Event, Staff
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
+from practice.firm.refusals import Cannot
 from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
@@ -44,30 +46,42 @@ _SORTS = {"name": "name", "trade": "trade", "town": "city"}
 def households(request):
     require(request.user, "view")
     words = request.GET.get("q", "").strip()
-    rows = households_like(request.user.firm, words) if words else Household.objects.for_firm(request.user.firm)
-    rows = rows.annotate(number_of_returns=Count("returns"))
+    rows = households_like(request.user, words) if words else clients(request.user)
+    rows = rows.select_related("entity").prefetch_related("groups").annotate(number_of_returns=Count("returns"))
     rows = sorted_by(rows, request, _SORTS, "name")
     if kind := request.GET.get("as"):
         return export(kind, "households", ["Household", "Occupation", "City"], [[r.name, r.trade, r.city] for r in rows])
-    context = {"rows": rows[:300], "q": words, "may_open": may(request.user, "open")}
+    context = {"rows": rows[:300], "q": words, "may_open": may(request.user, "add clients")}
     return render(request, "clients/_list.html" if request.htmx else "clients/households.html", context)
 
 
 def household(request, household_id, status=200, **more):
-    found = fetch(Household.objects.select_related("in_care_of"), request.user, pk=household_id)
+    found = fetch(Household.objects.select_related("in_care_of", "entity", "merged_into"), request.user, pk=household_id)
+    if found.merged_into:
+        return redirect("household", found.merged_into_id)
     returns = list(found.returns.exclude(purpose="planning").select_related("preparer", "firm", "household").order_by("-year"))
     context = {
         "household": found,
-        "people": found.people.prefetch_related("identities__by"),
+        "people": found.people.filter(merged_into=None).prefetch_related("identities__by"),
+        "groups": found.groups.for_firm(found.firm_id),
+        "roles_in": list(roles.roles_in(request.user, found)),
+        "roles_of": list(roles.roles_of(request.user, found)),
+        "role_kinds": RoleKind.choices,
+        "confidants": [one.staff_id for one in found.confidants.all()],
+        "seen_by": [one.staff.name for one in found.confidants.select_related("staff")],
+        "staff": Staff.objects.filter(firm=found.firm_id, is_active=True).order_by("name"),
         "documents": IdentityDocument.choices,
         "back": request.path,
         "returns": returns,
         "steps": [(one, steps) for one in returns[:_LOOKED_INTO] if (steps := coming(one))],
-        "days": by_day(found.events.select_related("of")[:120]),
+        "days": by_day(_events(found)),
         "may_reveal": may(request.user, "reveal"),
         "may_let_go": may(request.user, "let clients go"),
         "may_hand_over": may(request.user, "reveal") and may(request.user, "deliver"),
         "may_open": may(request.user, "open") and not found.left_on,
+        "may_restrict": may(request.user, "restrict clients"),
+        "may_merge": may(request.user, "merge clients") and not found.left_on,
+        "files_as": usual_pack().filer == found.kind,
         "years": _years_left(request.user.firm, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
         "rolls": _rolls(returns),
         "family": family_of(found),
@@ -77,6 +91,15 @@ def household(request, household_id, status=200, **more):
     return render(request, "clients/household.html", context | more, status=status)
 
 
+def _events(found):
+    """What happened with a client, under whatever record."""
+    return Event.objects.for_firm(found.firm_id).filter(household__in=[found.pk, *_merged(found)]).select_related("of")[:120]
+
+
+def _merged(found):
+    return Household.objects.for_firm(found.firm_id).filter(merged_into=found).values_list("pk", flat=True)
+
+
 def _rolls(returns):
     """The newest filing return, from which the year after can be made."""
     return next((one for one in returns if one.purpose == "filing" and not one.apart_from_id and not one.given_up_at), None)
@@ -84,7 +107,7 @@ def _rolls(returns):
 
 def new(request):
     """A new household with its first return."""
-    require(request.user, "open")
+    require(request.user, "add clients")
     form = HouseholdForm(request.POST or None, initial={"year": request.user.firm.season})
     if request.method == "POST" and form.is_valid():
         data = form.cleaned_data
@@ -95,8 +118,8 @@ def new(request):
         except IntegrityError:
             form.add_error("number", "This number belongs to a client already. Open that household instead.")
         else:
-            roles = zip(made.people.all(), ("taxpayer", "spouse"), strict=False)
-            return_ = open_return(request.user, made.pk, data["year"], [(person.pk, role) for person, role in roles])
+            people = zip(made.people.all(), ("taxpayer", "spouse"), strict=False)
+            return_ = open_return(request.user, made.pk, data["year"], [(person.pk, role) for person, role in people])
             return redirect("papers", return_.pk)
     return render(request, "clients/new.html", {"form": form}, status=422 if form.errors else 200)
 
@@ -137,8 +160,12 @@ def new_return(request, household_id):
     year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
     if existing := filing_return(found, usual_pack().code, year):
         return redirect("papers", existing.pk)
-    roles = zip(found.people.all(), ("taxpayer", "spouse"), strict=False)
-    return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in roles])
+    people = zip(found.people.filter(merged_into=None), ("taxpayer", "spouse"), strict=False)
+    try:
+        return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in people])
+    except Cannot as cannot:
+        messages.error(request, cannot.says)
+        return redirect("household", household_id)
     return redirect("papers", return_.pk)
 
 

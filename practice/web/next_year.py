@@ -48,7 +48,7 @@ def _year(request, given):
 def _rows(request, given):
     """What the filter shows, the soonest names first."""
     year = _year(request, given)
-    rows = without_left(originals(Return.objects.for_firm(request.user.firm)), request.user.firm).filter(year=year)
+    rows = without_left(originals(Return.objects.for_staff(request.user)), request.user.firm).filter(year=year)
     if words := given.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
     if given.get("stage") in Stage.values:
@@ -62,7 +62,7 @@ def _rows(request, given):
 
 
 def _next(request, year):
-    return originals(Return.objects.for_firm(request.user.firm)).filter(year=year + 1)
+    return originals(Return.objects.for_staff(request.user)).filter(year=year + 1)
 
 
 def _list(request, status=200, **more):
@@ -76,9 +76,7 @@ def _list(request, status=200, **more):
                 for row in listed)  # fmt: skip
         return export(form, f"roll-forward-{year}", heads, data)
     number = rows.count()
-    years = sorted(
-        set(originals(Return.objects.for_firm(request.user.firm)).order_by().values_list("year", flat=True).distinct())
-    )
+    years = sorted(set(originals(Return.objects.for_staff(request.user)).order_by().values_list("year", flat=True).distinct()))
     context = {
         "year": year, "after": year + 1, "years": years, "which": given.get("which", ""), "whiches": _WHICH,
         "q": given.get("q", ""),

@@ -225,6 +225,7 @@ class Pack:
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
+    `filer` is who files: "people" or an "entity".
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
@@ -255,6 +256,7 @@ class Pack:
     period: Callable[[int], Period] = calendar_year
     law_year: Callable[[date], int] = year_of_day
     correcting: Correcting | None = None
+    filer: str = "people"
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @cached_property

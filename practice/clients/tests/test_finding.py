@@ -5,8 +5,8 @@ from practice.tests.office import OfficeTestCase
 
 
 class FindingTests(OfficeTestCase):
-    def found(self, words, firm=None):
-        return [one.name for one in households_like(firm or self.firm, words)]
+    def found(self, words, actor=None):
+        return [one.name for one in households_like(actor or self.preparer, words)]
 
     def test_by_name_mail_and_number_however_it_is_written(self):
         for words in ("aberna", "Lorna", "lorna@abernathy", "921-17-5580", "921175580", "921 17 5580"):
@@ -22,7 +22,7 @@ class FindingTests(OfficeTestCase):
     def test_not_by_a_part_of_the_number_and_not_by_another_firm(self):
         self.assertEqual(self.found("5580"), [])
         self.assertEqual(self.found("921-17-5581"), [])
-        self.assertEqual(self.found("921-17-5580", self.stranger.firm), [])
+        self.assertEqual(self.found("921-17-5580", self.stranger), [])
 
     def test_on_the_pages(self):
         self.client.force_login(self.preparer)

@@ -96,6 +96,14 @@ class StricterPracticeTests(GateTestCase):
         self.sign_in(self.preparer)
         self.assertEqual(self.client.post(reverse("lock-needs"), {}).status_code, 403)
 
+    def test_the_practice_says_who_takes_on_clients(self):
+        self.client.post(reverse("taking-on"), {})
+        self.assertFalse(Firm.objects.get(pk=self.firm.pk).preparers_add_clients)
+        self.assertContains(self.client.get(reverse("firm-answers")), "Taking on clients")
+        self.sign_in(self.preparer)
+        self.assertEqual(self.client.post(reverse("taking-on"), {"preparers": "on"}).status_code, 403)
+        self.assertEqual(self.client.get(reverse("new-household")).status_code, 403)
+
     def test_every_condition_can_be_chosen(self):
         self.client.post(reverse("lock-needs"), {"needs": list(gate.CONDITIONS)})
         self.assertEqual(Firm.objects.get(pk=self.firm.pk).lock_needs, list(gate.CONDITIONS))

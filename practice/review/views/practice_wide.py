@@ -68,6 +68,14 @@ def locking(request):
 
 
 @require_POST
+def taking_on(request):
+    """Whether preparers may take on clients."""
+    practice_answers.set_taking_on(request.user, "preparers" in request.POST)
+    messages.success(request, "Saved.")
+    return redirect("firm-answers")
+
+
+@require_POST
 def efile(request):
     efin, pin = request.POST.get("efin", ""), request.POST.get("pin", "")
     try:

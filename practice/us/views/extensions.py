@@ -102,7 +102,7 @@ def _chosen(request):
 
 
 def _list(request, status=200, **more):
-    rows = without_left(counted(Return.objects.for_firm(request.user.firm)), request.user.firm).exclude(purpose="amending")
+    rows = without_left(counted(Return.objects.for_staff(request.user)), request.user.firm).exclude(purpose="amending")
     rows = rows.select_related("household", "preparer").prefetch_related("extensions")
     rows = rows.filter(stage__in=_UNFILED, year=request.user.firm.season).order_by("due", "household__name")
     if words := request.GET.get("q", "").strip():

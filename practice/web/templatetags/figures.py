@@ -60,6 +60,12 @@ def short_day(iso):
 
 
 @register.filter
+def of_hundred(share):
+    """A share that is kept in percent: 40%, 33.3333%."""
+    return f"{share.normalize():f}%"
+
+
+@register.filter
 def less(value, other):
     """One amount less another."""
     return value - other
