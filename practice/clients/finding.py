@@ -1,12 +1,12 @@
-"""Clients found by what somebody has at hand: a name, an email address, a telephone number, a whole Social Security number."""
+"""Clients found by what somebody has at hand: a name, an email address, a telephone number, a whole number of theirs."""
 
 from django.db.models import F, Func, Q, Value
 
 from practice.clients.models import Entity, Household, Kind, Person
 from practice.firm.crypto import digest
+from practice.firm.packs import usual_pack
 from taxcore.engine import BadValue
 
-_NUMBER = 9  # digits; of fewer nobody is found, for a number is kept as a fingerprint of all of it
 _TELEPHONE = 7
 
 
@@ -15,13 +15,19 @@ def households_like(actor, words):
     people, entities = Person.objects.for_staff(actor), Entity.objects.for_staff(actor)
     digits = "".join(character for character in words if character.isascii() and character.isdigit())
     if len(digits) >= _TELEPHONE and not any(character.isalpha() for character in words):
-        number = Q(number_digest=digest(actor.firm_id, digits)) if len(digits) == _NUMBER else Q(pk=None)
+        number = Q(number_digest=digest(actor.firm_id, digits)) if _is_whole(digits) else Q(pk=None)
         people, entities = (_dialed(rows).filter(Q(dialed__endswith=digits) | number) for rows in (people, entities))
     else:
         people = people.filter(Q(first_name__icontains=words) | Q(last_name__icontains=words) | Q(email__icontains=words))
         entities = entities.filter(email__icontains=words)
     like = Q(name__icontains=words) | Q(pk__in=people.values("household")) | Q(pk__in=entities.values("household"))
     return clients(actor).filter(like)
+
+
+def _is_whole(digits):
+    """Of fewer digits nobody is found, for a number is kept as a fingerprint of all of it."""
+    wanted = usual_pack().identifier.digits
+    return len(digits) == wanted if wanted else bool(digits)
 
 
 def clients(actor):

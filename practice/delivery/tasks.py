@@ -15,7 +15,7 @@ from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.jobs import job
 from practice.pages.pdf import pdf_of
-from practice.returns.computing import result_of
+from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
 from practice.review import advising
 from practice.signing.tasks import draw
@@ -64,7 +64,7 @@ def _parts(package):
     yield pdf_of(
         "delivery/package.html",
         {
-            "package": package, "of": package.of, "firm": package.firm, "result": frozen,
+            "package": package, "of": package.of, "pack": pack_of(package.of), "firm": package.firm, "result": frozen,
             "extensions": package.of.extensions.filter(state=Asked.ACCEPTED),
             "chart": summary_chart(frozen), "submissions": [*earlier, *accepted], "people": frozen.people,
         },

@@ -11,8 +11,10 @@ from django.views.decorators.http import require_POST
 
 from practice.dispatch import filing
 from practice.dispatch.models import Asked, Extension, State, Submission
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import may, require
 from practice.pages.lists import export, sorted_by
+from practice.returns.additions import additions_of, of_pack
 from practice.returns.computing import pack_of
 
 _SORTS = {
@@ -46,11 +48,12 @@ def dispatch(request):
         "page": page,
         "rows": _rows(list(page)),
         "requests_in_all": requests.count() if len(listed) == _PAGE else len(listed),
-        "requests": [(one, pack_of(one.of).authority(one.authority).name) for one in listed],
+        "requests": [(one, pack_of(one.of).authority(one.authority).name, additions_of(one.of).extends) for one in listed],
         "counts": counts,
         "state": request.GET.get("state", ""),
         "states": State.choices,
         "may_file": may(request.user, "file"),
+        "extends_many": of_pack(usual_pack().code).extends_many,
         "under_way": counts["queued"] + counts["sent"] > 0 or any(one.state in (Asked.QUEUED, Asked.SENT) for one in listed),
     }
     return render(request, "dispatch/_list.html" if request.htmx else "dispatch/dispatch.html", context)

@@ -27,14 +27,13 @@ from practice.intake.models import Arrival, Layout
 from practice.returns.changing import summarise
 from practice.returns.computing import BROUGHT, result_of
 from practice.returns.models import LineOverride, Stage
-from practice.returns.opening import new_return, open_household, put_papers
+from practice.returns.opening import FILERS, new_return, open_household, put_papers
 from practice.returns.stages import reach
 from practice.returns.standing import filing_return
 from taxcore.engine import BadValue, PaperValues, Refer, ReturnData, Rows, compute, document
 
 LARGEST = 60_000_000  # bytes
 FORMS = {"json": "json", "zip": "zip", "csv": "csv", "txt": "csv", "tsv": "csv", "xlsx": "xlsx"}
-_FILERS = ("taxpayer", "spouse")
 _PERSONAL = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
 _OF_ADDRESS = ("street", "city", "state", "zip")
 _ID = re.compile(r"[a-z0-9][a-z0-9-]{0,39}")
@@ -75,12 +74,14 @@ def columns_of(pack):
     fields = pack.people.fields()
     found = {
         f"{role}.{name}": (fields[name], f"{role.title()}: {fields[name].label}")
-        for role in _FILERS
+        for role in FILERS
         for name in _PERSONAL
         if name in fields
     }
-    filing = pack.paper("filing").fields()
-    found |= {f"filing.{name}": (filing[name], filing[name].label) for name in ("status", *_OF_ADDRESS, "residence", "telephone")}
+    if pack.standing is not None:
+        asked, kind = pack.standing.fields(), pack.standing.kind
+        names = (name for name in ("status", *_OF_ADDRESS, "residence", "telephone") if name in asked)
+        found |= {f"{kind}.{name}": (asked[name], asked[name].label) for name in names}
     for openings in pack.openings.values():
         for one in openings:
             if one.paper.single and one.field.kind != "rows":
@@ -128,7 +129,7 @@ def _suggested(heads):
         for place, head in enumerate(heads):
             words = [word.removesuffix("'s") for word in head.lower().split()]
             whose = "spouse" if "spouse" in words else "taxpayer"
-            plain = " ".join(word for word in words if word not in _FILERS)
+            plain = " ".join(word for word in words if word not in FILERS)
             name = next((n for n, (field, _) in known.items() if n not in found.values() and fits(n, field, plain, whose)), None)
             if name is not None and str(place) not in found:
                 found[str(place)] = name
@@ -138,13 +139,18 @@ def _suggested(heads):
 def _by_words(name, field, plain, whose):
     role, _, attribute = name.partition(".")
     known = {attribute.replace("_", " "), attribute.replace("_", ""), field.label.lower()}
-    return (role not in _FILERS or role == whose) and (plain in known or (attribute == "number" and plain in ("ssn", "number")))
+    return (role not in FILERS or role == whose) and (plain in known or (attribute == "number" and plain in ("ssn", "number")))
 
 
 def _in_part(name, field, plain, whose):
     role, label = name.partition(".")[0], field.label.lower()
     initials = "".join(word[0] for word in label.split())
-    return role not in (*_FILERS, "filing") and len(plain) > 2 and (plain == initials or (len(plain) > 6 and plain in label))
+    standing = usual_pack().standing
+    return (
+        role not in (*FILERS, standing.kind if standing else "")
+        and len(plain) > 2
+        and (plain == initials or (len(plain) > 6 and plain in label))
+    )
 
 
 @transaction.atomic
@@ -190,12 +196,12 @@ def _of_row(row, pack, known, place, cells):
             continue
         if value != "":
             papers.setdefault(owner, {})[attribute] = value
-    people = [PaperValues(role, "person", {"role": role, **papers.pop(role)}) for role in _FILERS if role in papers]
-    filing = {"status": "joint" if len(people) > 1 else "single", **papers.pop("filing", {})}
+    people = [{"id": role, "role": role, **papers.pop(role)} for role in FILERS if role in papers]
+    begun = [
+        replace(one, values={**one.values, **papers.pop(one.kind, {})}, carried=()) for one in pack.papers_to_open(people, {})
+    ]
     opened_ = [PaperValues(kind, kind, values, 0, tuple(values)) for kind, values in papers.items()]
-    data = ReturnData(
-        pack.code, row.firm.season, (*people, PaperValues("filing", "filing", filing), *opened_), training=row.firm.training
-    )
+    data = ReturnData(pack.code, row.firm.season, (*begun, *opened_), training=row.firm.training)
     return data, f"row {place}", errors
 
 
@@ -331,7 +337,7 @@ def _take_one(row, given):
 
 def _named_by_role(pack, data):
     """Taxpayer and spouse are called by their role here, whatever the document calls them."""
-    ids = {one.id: str(one.values["role"]) for one in data.papers if one.kind == "person" and one.values.get("role") in _FILERS}
+    ids = {one.id: str(one.values["role"]) for one in data.papers if one.kind == "person" and one.values.get("role") in FILERS}
     papers = []
     for one in data.papers:
         fields = pack.by_kind[one.kind].fields()
@@ -345,13 +351,13 @@ def _named_by_role(pack, data):
 def _made(row, data):
     data = _named_by_role(usual_pack(), data)
     people = {
-        one.values.get("role"): one.values for one in data.papers if one.kind == "person" and one.values.get("role") in _FILERS
+        one.values.get("role"): one.values for one in data.papers if one.kind == "person" and one.values.get("role") in FILERS
     }
     household = _household_of(row.firm_id, people["taxpayer"]) or _new_household(row.by, people, data)
     if _is_there(household, data):
         raise BadValue(f"There is a return of {data.year} already.", "")
     return_ = new_return(household, data.year, row.by, pack=data.pack)
-    clients = dict(zip(_FILERS, household.people.order_by("id").values_list("pk", flat=True), strict=False))
+    clients = dict(zip(FILERS, household.people.order_by("id").values_list("pk", flat=True), strict=False))
     ids = {one.id: clients.get(one.values.get("role")) for one in data.papers if one.kind == "person"}
     mark = {"how": "imported", "by": row.by.initials}
     put_papers(return_, data.papers, lambda one: dict.fromkeys(_paths(one), mark) | _from_last_year(data, one), ids)
@@ -381,7 +387,8 @@ def _from_last_year(data, one):
 
 
 def _new_household(actor, people, data):
-    filing = next((one.values for one in data.papers if one.kind == "filing"), {})
+    standing = usual_pack().standing
+    filing = next((one.values for one in data.papers if standing is not None and one.kind == standing.kind), {})
     first = people["taxpayer"]
     names = " and ".join(str(one.get("first_name", "")) for one in people.values() if one.get("first_name"))
     given = [{name: str(one[name]) for name in _PERSONAL if one.get(name)} for one in people.values()]

@@ -100,6 +100,7 @@ class PaperView:
     lists: dict = field(default_factory=dict)
     offer: object = None
     single: bool = False
+    always: bool = False
     stands_for: str = ""  # the table of totals that a statement may stand behind
 
     @property
@@ -132,8 +133,8 @@ class PaperView:
 
     @property
     def may_go(self):
-        """Taxpayer and status belong to the return itself; everything else can be removed."""
-        return self.paper.kind != "filing" and self.paper.values.get("role") != "taxpayer"
+        """Taxpayer and what every return has belong to the return itself; everything else can be removed."""
+        return not self.always and self.paper.values.get("role") != "taxpayer"
 
 
 def paper_view(return_, paper, result, with_fields=True):
@@ -151,7 +152,8 @@ def paper_view(return_, paper, result, with_fields=True):
     findings = [found for found in result.findings if any(_under(at, node.address_prefix) for at in found.at)]
     return PaperView(
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
-        lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single, node.stands_for,
+        lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single, node.always,
+        node.stands_for,
     )  # fmt: skip
 
 

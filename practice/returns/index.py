@@ -102,8 +102,8 @@ def _item(declared, paper, node, worst, missing):
         else node.title
     )
     note = node.called if paper.kind == "person" else ""
-    if paper.kind == "filing":
-        note = (node.status or "").replace("_", " ")
+    if declared.always and declared.said:
+        note = str(getattr(node, declared.said) or "").replace("_", " ")
     amount = node.cell(declared.main).value if declared.main else None
     prefix = node.address_prefix
     return IndexItem(paper.pk, title, amount, worst.get(prefix, ""), note, _state(node, missing.get(prefix)))

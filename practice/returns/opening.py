@@ -3,7 +3,6 @@
 from django.db import transaction
 
 from practice.clients.models import Household, Person
-from practice.firm.crypto import seal
 from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
@@ -13,6 +12,8 @@ from practice.returns.computing import BROUGHT, pack_of, result_of
 from practice.returns.entry import stored
 from practice.returns.models import Paper, Return, Stage
 from practice.returns.stages import reach
+
+FILERS = ("taxpayer", "spouse")  # who may sign, in this order
 
 
 @transaction.atomic
@@ -36,13 +37,28 @@ def open_return(actor, household_id, year, people, preparer=None):
     if usual_pack().filer != household.kind:
         raise Cannot("Returns of companies are not made here yet.")
     return_ = new_return(household, year, preparer or actor)
-    for position, (person_id, role) in enumerate(people):
-        _copy_person(return_, fetch(Person.objects, actor, pk=person_id), role, position)
-    _copy_address(return_, household, "joint" if any(role == "spouse" for _, role in people) else "single")
+    clients = [(fetch(Person.objects, actor, pk=person_id), role) for person_id, role in people]
+    ids = {_id_of(person, role): person.pk for person, role in clients}
+    address = {name: getattr(household, name) for name in ("street", "city", "state", "zip")}
+    given = pack_of(return_).papers_to_open([_known_of(*one) for one in clients], address)
+    put_papers(return_, given, lambda one: {name: {"how": BROUGHT, "by": ""} for name in one.carried}, ids)
     summarise(return_, result_of(return_))
     return_.save()
     record(actor, "return added", return_, says=f"{year}")
     return return_
+
+
+def _id_of(person, role):
+    return role if role in FILERS else f"d{person.pk}"
+
+
+def _known_of(person, role):
+    """What the practice knows of a person, as the core takes it."""
+    return {
+        "id": _id_of(person, role), "role": role, "first_name": person.first_name, "last_name": person.last_name,
+        "number": person.number, "birth_date": person.birth_date.isoformat() if person.birth_date else "",
+        "occupation": person.occupation, "email": person.email,
+    }  # fmt: skip
 
 
 def new_return(household, year, preparer, **more):
@@ -65,41 +81,3 @@ def put_papers(return_, given, provenance, people=None):
         )
         for position, one in enumerate(given)
     )  # fmt: skip
-
-
-def _copy_person(return_, person, role, position):
-    values = {
-        "role": role,
-        "first_name": person.first_name,
-        "last_name": person.last_name,
-        "number": seal(person.number),
-        "birth_date": person.birth_date.isoformat() if person.birth_date else "",
-        "occupation": person.occupation,
-        "email": person.email,
-    }
-    kept = {name: value for name, value in values.items() if value}
-    key = role if role in ("taxpayer", "spouse") else f"d{person.pk}"
-    Paper.objects.create(
-        firm=return_.firm, of=return_, kind="person", key=key, position=position, values=kept,
-        provenance=_rolled(name for name in kept if name != "role"), person=person,
-    )  # fmt: skip
-
-
-def _copy_address(return_, household, status):
-    values = {
-        "status": status,
-        "street": household.street,
-        "city": household.city,
-        "state": household.state,
-        "zip": household.zip,
-        "residence": household.state,  # proposed: shown as brought along until somebody confirms it
-    }
-    kept = {name: value for name, value in values.items() if value}
-    Paper.objects.create(
-        firm=return_.firm, of=return_, kind="filing", key="filing", position=10, values=kept,
-        provenance=_rolled(name for name in kept if name != "status"),
-    )  # fmt: skip
-
-
-def _rolled(names):
-    return {name: {"how": BROUGHT, "by": ""} for name in names}

@@ -49,6 +49,8 @@ def shared(request, return_, result, before=None):
         "return": return_,
         "is_plan": return_.purpose == Purpose.PLANNING,
         "corrects": _corrects(return_),
+        "adds": additions_of(return_),
+        "pack": result.run.pack,
         "household": return_.household,
         "bottom": bottom,
         "may_key": may(request.user, "key") and not closed,

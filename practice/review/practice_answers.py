@@ -82,7 +82,7 @@ def lines_always(firm):
 
 @transaction.atomic
 def set_what_matters(actor, amount, lines):
-    """Amounts from so much on, and lines by form and number ("1040 16"), one a row. BadValue names the row that is none."""
+    """Amounts from so much on, and lines by form and number, one a row. BadValue names the row that is none."""
     require(actor, "administer", actor)
     try:
         least = Decimal(amount.replace(",", "").strip() or "0")
@@ -143,4 +143,4 @@ def _line_named(text):
         for name, spec in form.specs.items():
             if wanted == f"{form.number} {spec.number_in(year)}".lower() or wanted == f"{form.code()}:{name}".lower():
                 return f"{form.code()}:{name}"
-    raise BadValue(f"“{text.strip()}” is not a line. Enter form and line, such as 1040 16.", text)
+    raise BadValue(f"“{text.strip()}” is not a line. Enter form and line, such as {known.example_line}.", text)

@@ -13,5 +13,17 @@ class UsConfig(AppConfig):
             yield from extending.notices(return_)
             yield from separate_returns.notices(return_)
 
-        add("us", Additions(separate_returns.described, notices, separate_returns.not_locked))
+        add(
+            "us",
+            Additions(
+                separate_returns.described,
+                notices,
+                separate_returns.not_locked,
+                tabs=(("Places", "places", "j"),),
+                reviews=(("Due diligence", "review-diligence"), ("Compared with peers", "review-peers")),
+                extends="extensions",
+                extends_many="more-time",
+                found=(("Extension", "extensions"), ("Due diligence", "review-diligence"), ("Places and residency", "places")),
+            ),
+        )
         tasks.settles("extension", extending.settle)

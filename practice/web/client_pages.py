@@ -84,6 +84,7 @@ def home(request):
     delivered = return_.packages.exclude(delivered_at=None).order_by("-id").first()
     snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
     context = {"link": link, "of": return_, "asked": asked, "package": delivered, "client": link.client, "firm": link.firm}
+    context["pack"] = pack_of(return_)
     if snapshot:
         frozen = drawn_of(snapshot)
         first = next(form for form in frozen.forms if form.title == frozen.bottom_lines[0].form)
@@ -182,7 +183,7 @@ def sign(request):
     line = next(line for line in asked.snapshot.bottom_lines if line["code"] == remaining[0].code)
     context = {
         "asked": asked, "pin": request.POST.get("pin", ""), "authority": remaining[0], "left": len(remaining),
-        "line": line, "error": error,
+        "line": line, "error": error, "pack": pack_of(request.link.of),
         "client": request.link.client, "firm": request.link.firm, "of": request.link.of,
     }  # fmt: skip
     return render(request, "portal/sign.html", context, status=422 if error else 200)

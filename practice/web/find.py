@@ -10,6 +10,7 @@ from practice.clients.finding import households_like
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.pages.recent import recent
+from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because
 from practice.returns.computing import pack_of, result_of
 from practice.returns.kinds import kinds_of
@@ -86,10 +87,9 @@ def _actions(request, return_, words):
     pages = {
         "Rolled forward, to confirm": "carried", "Correction": "correction",
         "Guided entry": "guide", "Import a file": "import-file", "History": "changes", "Flow": "flow",
-        "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Extension": "extensions",
-        "Due diligence": "review-diligence", "Places and residency": "places", "Save as a workbook": "download-workbook",
+        "Review and diagnostics": "review", "Sign and file": "sign", "Forms": "forms", "Save as a workbook": "download-workbook",
         "Save as a document": "download-return", "Save all lines": "download-lines",
-    }  # fmt: skip
+    } | dict(additions_of(return_).found)  # fmt: skip
     for does, name in pages.items():
         if words and _fits(words, does):
             yield {"url": reverse(name, args=[return_.pk]), "does": does, "note": "do"}

@@ -1,7 +1,5 @@
 """Entry of a new household."""
 
-import re
-
 from django import forms
 
 from practice.clients.models import EntityForm
@@ -22,28 +20,40 @@ class TypedDay(forms.CharField):
             raise forms.ValidationError(bad.says) from None
 
 
+def regions():
+    """The parts of the country, as a form's choices."""
+    return [("", ""), *usual_pack().regions.items()]
+
+
+def _years():
+    return [(year, str(year)) for year in sorted(usual_pack().years, reverse=True)]
+
+
 class HouseholdForm(forms.Form):
     """One or two people and their address. Everything else is entered on the return."""
 
     first_name = forms.CharField(max_length=40, label="First name", widget=forms.TextInput({"autofocus": True}))
     last_name = forms.CharField(max_length=40, label="Last name")
-    number = forms.CharField(max_length=11, label="Social Security number", required=False)
+    number = forms.CharField(max_length=20, required=False)
     birth_date = TypedDay(label="Date of birth", required=False)
     email = forms.EmailField(label="Email", required=False)
     occupation = forms.CharField(max_length=40, required=False)
     spouse_first_name = forms.CharField(max_length=40, label="First name", required=False)
     spouse_last_name = forms.CharField(max_length=40, label="Last name", required=False)
-    spouse_number = forms.CharField(max_length=11, label="Social Security number", required=False)
+    spouse_number = forms.CharField(max_length=20, required=False)
     spouse_birth_date = TypedDay(label="Date of birth", required=False)
     spouse_email = forms.EmailField(label="Email", required=False)
     spouse_occupation = forms.CharField(max_length=40, label="Occupation", required=False)
     street = forms.CharField(max_length=60, required=False)
     city = forms.CharField(max_length=40, required=False)
-    state = forms.ChoiceField(choices=[("", ""), *usual_pack().regions.items()], required=False)
+    state = forms.ChoiceField(choices=regions, required=False)
     zip = forms.CharField(max_length=10, label="ZIP code", required=False)
-    year = forms.TypedChoiceField(
-        choices=[(year, str(year)) for year in sorted(usual_pack().years, reverse=True)], coerce=int, label="Return for"
-    )
+    year = forms.TypedChoiceField(choices=_years, coerce=int, label="Return for")
+
+    def __init__(self, *args, **kwargs):
+        super().__init__(*args, **kwargs)
+        for name in ("number", "spouse_number"):
+            self.fields[name].label = usual_pack().identifier.name
 
     def clean_number(self):
         return _number(self.cleaned_data["number"])
@@ -87,7 +97,7 @@ class CompanyForm(forms.Form):
     telephone = forms.CharField(max_length=20, required=False)
     street = forms.CharField(max_length=60, required=False)
     city = forms.CharField(max_length=40, required=False)
-    state = forms.ChoiceField(choices=[("", ""), *usual_pack().regions.items()], required=False)
+    state = forms.ChoiceField(choices=regions, required=False)
     zip = forms.CharField(max_length=10, label="ZIP code", required=False)
 
     def clean(self):
@@ -99,7 +109,7 @@ class CompanyForm(forms.Form):
 
 
 def _number(text):
-    plain = re.sub(r"[^0-9]", "", text)
-    if text and len(plain) != 9:
-        raise forms.ValidationError("A Social Security number has nine digits.")
-    return f"{plain[:3]}-{plain[3:5]}-{plain[5:]}" if plain else ""
+    try:
+        return usual_pack().identifier.written(text)
+    except ValueError as wrong:
+        raise forms.ValidationError(str(wrong)) from None

@@ -32,12 +32,11 @@ from practice.web.household_form import HouseholdForm
 from taxcore.engine import BadValue
 
 _LOOKED_INTO = 2  # of a household's returns: what comes next is computed
-YEARS = tuple(sorted(usual_pack().years, reverse=True))
 
 
 def _years_left(firm, there):
     """The season's year first: a newer one is for planning."""
-    return sorted((year for year in YEARS if year not in there), key=lambda year: (year != firm.season, -year))
+    return sorted((year for year in usual_pack().years if year not in there), key=lambda year: (year != firm.season, -year))
 
 
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
@@ -157,7 +156,7 @@ def hand_over(request, household_id):
 def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
-    year = int(request.POST["year"]) if request.POST.get("year") in map(str, YEARS) else request.user.firm.season
+    year = int(request.POST["year"]) if request.POST.get("year") in map(str, usual_pack().years) else request.user.firm.season
     if existing := filing_return(found, usual_pack().code, year):
         return redirect("papers", existing.pk)
     people = zip(found.people.filter(merged_into=None), ("taxpayer", "spouse"), strict=False)

@@ -25,7 +25,7 @@ from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, F
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Stream, Well
 from taxcore.engine.forms import ALL, Form, Line, Loop, fact, line, linked
-from taxcore.engine.pack import Advice, Authority, CannotRoll, Pack, Question, Succession
+from taxcore.engine.pack import Advice, Authority, CannotRoll, Identifier, Pack, Question, Succession
 from taxcore.engine.papers import Paper, Person, Row
 from taxcore.engine.periods import Part, Period
 from taxcore.engine.result import Moved, Result, compute, figures, last_year_of, line_name, ripple, ripple_since
@@ -57,6 +57,7 @@ __all__ = [
     "Flag",
     "Flow",
     "Form",
+    "Identifier",
     "LastYear",
     "Line",
     "Loop",

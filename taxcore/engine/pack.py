@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import dataclasses
-from collections.abc import Callable, Collection, Iterator, Mapping
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import date, timedelta
 from decimal import Decimal
@@ -18,11 +18,12 @@ from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.papers import Paper
 from taxcore.engine.periods import Period, calendar_year, year_of_day
+from taxcore.engine.values import PaperValues
 
 if TYPE_CHECKING:
     from taxcore.engine.cells import Cell
     from taxcore.engine.run import Run
-    from taxcore.engine.values import PaperValues, ReturnData
+    from taxcore.engine.values import ReturnData
 
 
 _MISSING: dict[tuple[type[Paper], str], Diagnostic] = {}
@@ -209,6 +210,48 @@ class Correcting:
     explanation: Callable[[Run], str]
 
 
+@dataclass(frozen=True)
+class Identifier:
+    """The number by which authorities know a person: its name, what it is called for short, and how it is written, with a 0 for
+    each digit. Without a shape any number does."""
+
+    name: str = "Tax number"
+    short: str = "tax number"
+    shape: str = ""
+
+    @property
+    def digits(self) -> int:
+        """How many there are; 0 where that is not fixed."""
+        return self.shape.count("0")
+
+    def written(self, text: str) -> str:
+        """A number as the authorities write it, empty for none. ValueError says what it should be."""
+        plain = "".join(one for one in text if one.isascii() and one.isdigit())
+        if not text.strip() or not self.shape:
+            return text.strip()
+        if len(plain) != self.digits:
+            raise ValueError(f"A {self.name} has {_COUNTED.get(self.digits, self.digits)} digits.")
+        found = iter(plain)
+        return "".join(next(found) if one == "0" else one for one in self.shape)
+
+
+_COUNTED = {8: "eight", 9: "nine", 10: "ten", 11: "eleven"}
+
+
+def _what_is_asked(people: type[Paper]) -> Callable[..., tuple[PaperValues, ...]]:
+    """Of people what the pack asks of a person, and no paper besides."""
+
+    def opens(given: Sequence[Mapping[str, Any]], address: Mapping[str, str]) -> tuple[PaperValues, ...]:
+        names = {"role", *people.fields()}
+        kept = [(one["id"], {name: one[name] for name in one if name in names and one[name]}) for one in given]
+        return tuple(
+            PaperValues(key, people.kind, values, carried=tuple(name for name in values if name != "role"))
+            for key, values in kept
+        )
+
+    return opens
+
+
 def _taxpayer_alone(run: Run) -> tuple[str, ...]:
     return ("taxpayer",)
 
@@ -225,7 +268,9 @@ class Pack:
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
-    `filer` is who files: "people" or an "entity".
+    `filer` is who files: "people" or an "entity"; `identifier` is a person's number, `currency` the sign before an amount that a
+    client reads, `writes` who sends clients letters about a return.
+    `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
@@ -257,7 +302,27 @@ class Pack:
     law_year: Callable[[date], int] = year_of_day
     correcting: Correcting | None = None
     filer: str = "people"
+    identifier: Identifier = dataclasses.field(default_factory=Identifier)
+    currency: str = ""
+    writes: str = "the authority"
+    opens: Callable[..., tuple[PaperValues, ...]] | None = None
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
+
+    @property
+    def papers_to_open(self) -> Callable[..., tuple[PaperValues, ...]]:
+        return self.opens or _what_is_asked(self.people)
+
+    @cached_property
+    def standing(self) -> type[Paper] | None:
+        """The paper that every return has: who files how, and where they live."""
+        return next((paper for paper in self.papers if paper.always), None)
+
+    @cached_property
+    def example_line(self) -> str:
+        """A form and a line as somebody types them: the first authority's tax."""
+        first = self.authorities[0]
+        number = first.form.specs[first.tax].number_in(max(self.years)) if first.tax in first.form.specs else ""
+        return f"{first.form.number.lower()} {number or '1'}"
 
     @cached_property
     def by_kind(self) -> Mapping[str, type[Paper]]:

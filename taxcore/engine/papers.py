@@ -98,6 +98,7 @@ class Paper(_Keyed):
     `group` is where the index lists it; `single` papers exist exactly once a return (answers are such papers), those that are
     `always` there also while nothing is entered in them;
     `heading` names the field that tells one paper of a kind from another, `main` the field whose amount the index shows;
+    `said` names the field whose value the index says of a paper that every return has.
     `corrects`: only a return that corrects one which was filed has it.
     `short` is the word before it there. `since` and `until` are the first and last year it can be of any use;
     `stands_for` names a table of totals that may stand for a list, when the statement goes with the filing;
@@ -111,6 +112,7 @@ class Paper(_Keyed):
     kind: ClassVar[str] = ""
     name: ClassVar[str] = ""
     official: ClassVar[str] = ""
+    said: ClassVar[str] = ""
     short: ClassVar[str] = ""
     group: ClassVar[str] = "income"
     single: ClassVar[bool] = False

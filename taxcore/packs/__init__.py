@@ -1,6 +1,8 @@
-"""The countries that the computation knows. A pack is found by its code."""
+"""The kinds of return that the computation knows. A pack is found by its code."""
 
 from __future__ import annotations
+
+from collections.abc import Callable
 
 from taxcore.engine.pack import Pack
 
@@ -9,10 +11,17 @@ class UnknownPack(KeyError):
     """No pack has that code."""
 
 
+def _united_states() -> Pack:
+    from taxcore.packs.us import PACK  # its law and forms are read when somebody wants them
+
+    return PACK
+
+
+KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states}
+
+
 def pack_named(code: str) -> Pack:
     """The pack with that code. UnknownPack where there is none."""
-    if code == "us":
-        from taxcore.packs.us import PACK
-
-        return PACK
-    raise UnknownPack(code)
+    if code not in KNOWN:
+        raise UnknownPack(code)
+    return KNOWN[code]()

@@ -11,6 +11,7 @@ from practice.firm.permissions import require
 from practice.intake.attaching import attached_to
 from practice.pages.recent import note_recent
 from practice.returns import entry, undoing
+from practice.returns.additions import own_pages
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view, row_fields, some_rows
 from practice.returns.index import index_view
@@ -49,7 +50,8 @@ def papers(request, return_id, paper_id=None):
 
 
 def _first(listed):
-    return next((paper for paper in listed if paper.kind not in ("person", "filing")), listed[0] if listed else None)
+    known = {kind.kind: kind for kind in pack_of(listed[0].of).papers if not kind.always} if listed else {}
+    return next((paper for paper in listed if paper.kind in known), listed[0] if listed else None)
 
 
 def _kinds(return_, listed):
@@ -132,7 +134,7 @@ def restore(request, return_id, paper_id):
 def undo(request, return_id):
     """Take back my last change and go to it, or stay on the page that asked."""
     back = request.POST.get("back", "")
-    papers = reverse(back if back in ("places", "extensions") else "papers", args=[return_id])
+    papers = reverse(back if back in own_pages() else "papers", args=[return_id])
     try:
         saved = undoing.undo_last(request.user, return_id)
     except (entry.Conflict, undoing.SomebodyElse):

@@ -16,7 +16,7 @@ def diligence(request, return_id, status=200, **more):
     return_, result, context = open_page(request, return_id)
     context |= {
         "tab": "review",
-        "sub": "diligence",
+        "page": "review-diligence",
         "asked": diligence_of(return_, result, live_papers(return_)),
         "manners": MANNERS,
     }
@@ -44,5 +44,5 @@ def record_diligence(request, return_id):
 def peers(request, return_id):
     """Each business's shares of receipts against a table of what is usual."""
     _, result, context = open_page(request, return_id)
-    context |= {"tab": "review", "sub": "peers", "businesses": comparisons(result)}
+    context |= {"tab": "review", "page": "review-peers", "businesses": comparisons(result)}
     return render(request, "us/peers.html", context)

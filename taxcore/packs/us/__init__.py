@@ -2,9 +2,9 @@
 
 from pathlib import Path
 
-from taxcore.engine import Authority, Form, Pack, Paper
+from taxcore.engine import Authority, Form, Identifier, Pack, Paper
 from taxcore.engine import law as law_files
-from taxcore.packs.us import correcting, earlier, holidays, ofx, places
+from taxcore.packs.us import correcting, earlier, holidays, ofx, opening, places
 from taxcore.packs.us.advice import advice
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.checks import CHECKS, carried
@@ -74,6 +74,10 @@ PACK = Pack(
     described=described,
     succession=succession,
     correcting=correcting.CORRECTING,
+    identifier=Identifier("Social Security number", "SSN", "000-00-0000"),
+    currency="$",
+    writes="the IRS or a state",
+    opens=opening.opens,
     regions=STATES,
     groups={
         "correction": "Correction",

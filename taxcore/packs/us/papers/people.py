@@ -123,7 +123,7 @@ class Filing(FederalPaper):
     """Filing status, address, residency and the questions on the first page."""
 
     kind, name, official, group = "filing", "Filing status and information", "1040, page 1", "people"
-    single, always, owned = True, True, False
+    single, always, owned, said = True, True, False, "status"
 
     status = Choice(None, "Filing status", STATUSES, needed="Choose it: nearly every amount depends on it.", kept=True)
     street = Text(None, "Street address", needed="The IRS writes to this address.", wide=True, longest=60,
