@@ -142,6 +142,7 @@ SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
 PACK = "us"  # the kind of return that is opened where nothing says which
+PACKS = ["us"]  # the kinds that this practice makes, for people and for entities, the usual ones first
 LANGUAGE_CODE = "en-us"
 TIME_ZONE = "America/Chicago"
 USE_TZ = True

@@ -153,7 +153,7 @@ class RoleKind(models.TextChoices):
 
 class Role(FirmOwned):
     """Who is what in an entity: a person, or another entity (`holder`). `share` is in percent, where the role has one; a role
-    that ended has `until`. `gets_mail`: what goes to the entity goes to them."""
+    that ended has `until`. `gets_mail`: what goes to the entity goes to them; `signs`: they sign its returns."""
 
     household = models.ForeignKey(Household, on_delete=models.PROTECT, related_name="roles")
     person = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="roles")
@@ -163,6 +163,7 @@ class Role(FirmOwned):
     since = models.DateField(null=True)
     until = models.DateField(null=True)
     gets_mail = models.BooleanField(default=False)
+    signs = models.BooleanField(default=False)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 

@@ -15,7 +15,7 @@ _HUNDRED = Decimal(100)
 
 
 @transaction.atomic
-def give(actor, household_id, holder, kind, share=None, since=None, gets_mail=False):
+def give(actor, household_id, holder, kind, share=None, since=None, gets_mail=False, signs=False):
     """A role in an entity for a client named as `holder`: a person's or an entity's whole name, with the last four digits of the
     number where two are called so. BadValue says what cannot be."""
     household = fetch(Household.objects, actor, pk=household_id, kind=Kind.ENTITY)
@@ -25,6 +25,8 @@ def give(actor, household_id, holder, kind, share=None, since=None, gets_mail=Fa
     found = named(actor, holder)
     if found == household:
         raise BadValue("A company has no role in itself.", holder)
+    if signs and not isinstance(found, Person):
+        raise BadValue("Only a person signs.", holder)
     of = {"person": found} if isinstance(found, Person) else {"holder": found}
     standing = household.roles.filter(kind=kind, until=None)
     if standing.filter(**of).exists():
@@ -32,7 +34,15 @@ def give(actor, household_id, holder, kind, share=None, since=None, gets_mail=Fa
     if share is not None:
         _fits(standing, share)
     role = Role.objects.create(
-        firm=actor.firm, household=household, kind=kind, share=share, since=since, gets_mail=gets_mail, by=actor, **of
+        firm=actor.firm,
+        household=household,
+        kind=kind,
+        share=share,
+        since=since,
+        gets_mail=gets_mail,
+        signs=signs,
+        by=actor,
+        **of,
     )
     _record(actor, "role given", role)
     return role

@@ -1,4 +1,4 @@
-"""The kind of return that a practice makes where nothing says which."""
+"""The kinds of return that a practice makes."""
 
 from django.conf import settings
 
@@ -6,4 +6,10 @@ from taxcore.packs import pack_named
 
 
 def usual_pack():
+    """The kind that is meant where nothing says which."""
     return pack_named(settings.PACK)
+
+
+def pack_for(kind):
+    """The kind of return that a client of that kind (people or entity) files; None where the practice makes none."""
+    return next((pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind), None)

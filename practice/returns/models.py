@@ -339,6 +339,22 @@ class Origin(FirmOwned):
         return f"{self.of} from {self.source}"
 
 
+class HandedOut(FirmOwned):
+    """A paper that another return issued, as of the issuing return's `version`."""
+
+    source = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="handed_out")
+    paper = models.ForeignKey(Paper, on_delete=models.PROTECT, related_name="handed")
+    version = models.PositiveIntegerField()
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["source", "paper"], name="handed_out_once")]
+
+    def __str__(self):
+        return f"{self.paper} from {self.source}"
+
+
 class Round(FirmOwned):
     """One act on many returns, done one by one in the background. `touched_at` stands still when its worker died; nobody goes on
     while it is held."""

@@ -2,9 +2,9 @@
 
 from django.db import transaction
 
-from practice.clients.models import Household, Person
+from practice.clients.models import Household, Kind, Person
 from practice.firm.events import record
-from practice.firm.packs import usual_pack
+from practice.firm.packs import pack_for
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import summarise
@@ -34,13 +34,15 @@ def open_return(actor, household_id, year, people, preparer=None):
     require(actor, "open", household)
     if household.left_on:
         raise Cannot("The client left the practice. Take them back first.")
-    if usual_pack().filer != household.kind:
+    pack = pack_for(household.kind)
+    if pack is None:
         raise Cannot("Returns of companies are not made here yet.")
-    return_ = new_return(household, year, preparer or actor)
+    return_ = new_return(household, year, preparer or actor, pack=pack.code)
     clients = [(fetch(Person.objects, actor, pk=person_id), role) for person_id, role in people]
     ids = {_id_of(person, role): person.pk for person, role in clients}
     address = {name: getattr(household, name) for name in ("street", "city", "state", "zip")}
-    given = pack_of(return_).papers_to_open([_known_of(*one) for one in clients], address)
+    filers = [_known_of_entity(household)] if household.kind == Kind.ENTITY else [_known_of(*one) for one in clients]
+    given = pack.papers_to_open(filers, address)
     put_papers(return_, given, lambda one: {name: {"how": BROUGHT, "by": ""} for name in one.carried}, ids)
     summarise(return_, result_of(return_))
     return_.save()
@@ -58,6 +60,15 @@ def _known_of(person, role):
         "id": _id_of(person, role), "role": role, "first_name": person.first_name, "last_name": person.last_name,
         "number": person.number, "birth_date": person.birth_date.isoformat() if person.birth_date else "",
         "occupation": person.occupation, "email": person.email,
+    }  # fmt: skip
+
+
+def _known_of_entity(household):
+    """What the practice knows of an entity, which stands on its return where people stand on others."""
+    entity = household.entity
+    return {
+        "id": "taxpayer", "role": "taxpayer", "name": household.name, "number": entity.number, "form": entity.form,
+        "formed_on": entity.formed_on.isoformat() if entity.formed_on else "",
     }  # fmt: skip
 
 

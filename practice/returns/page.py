@@ -51,6 +51,7 @@ def shared(request, return_, result, before=None):
         "corrects": _corrects(return_),
         "adds": additions_of(return_),
         "pack": result.run.pack,
+        "has": {name: getattr(result.run.pack, name) is not None for name in ("flow", "issues", "ofx")},
         "household": return_.household,
         "bottom": bottom,
         "may_key": may(request.user, "key") and not closed,

@@ -13,6 +13,7 @@ from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
 from practice.returns.frozen import moved_since
+from practice.returns.issuing import differing_on
 from practice.returns.models import Return, State, counted
 from practice.returns.taking_over import differences
 from practice.review.models import NoticeSettled
@@ -44,6 +45,7 @@ def notices_of(return_, result, others):
         *_changed_after_signing(return_),
         *(Notice(*one) for one in additions_of(return_).notices(return_)),
         *_source(return_),
+        *_issued(return_),
         *_law(return_, result),
         *_newer(return_),
         *_others(others),
@@ -87,6 +89,14 @@ def _source(return_):
         says = f"The {return_.year - 1} return moved since this one was made from it: {there}{more}."
         mark = f"{len(found)}-{first.mark}-{first.now}"[:60]
         yield Notice("source", mark, "check", says, reverse("carried", args=[return_.pk]), "Take over or leave")
+
+
+def _issued(return_):
+    """A paper that another return issued is otherwise there by now."""
+    for source, one in differing_on(return_):
+        label, there, now = one.differs[0]
+        says = f"{source.household.name}: {label} was {there or 'empty'} and is {now or 'empty'} on its return by now."
+        yield Notice("issued", f"{source.pk}-{source.version}", "check", says, reverse("issued", args=[return_.pk]), "Take over")
 
 
 def _program(return_, result):

@@ -13,6 +13,7 @@ from practice.seat.views import (
     forms,
     grid,
     guide,
+    issued,
     papers,
     plans,
 )
@@ -43,6 +44,9 @@ urlpatterns = [
     path("<int:return_id>/plan/make", plans.make, name="make-plan"),
     path("<int:return_id>/plan/filing", plans.make_filing, name="plan-filing"),
     path("<int:return_id>/plan/take", plans.take, name="plan-take"),
+    path("<int:return_id>/issued", issued.issued, name="issued"),
+    path("<int:return_id>/issued/out", issued.hand_out, name="hand-out"),
+    path("<int:return_id>/issued/take", issued.take, name="take-issued"),
     path("<int:return_id>/correction", corrections.correction, name="correction"),
     path("<int:return_id>/correction/make", corrections.make, name="make-correction"),
     path("<int:return_id>/correction/amended", corrections.amended, name="correction-amended"),

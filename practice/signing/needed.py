@@ -13,6 +13,8 @@ class CannotSign(Cannot):
 
 def signers(return_):
     """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
+    if pack_of(return_).filer == "entity":
+        return _who_sign_for(return_.household)
     papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
     by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
     roles = drawn_of(return_.snapshot).signers if return_.snapshot_id else pack_of(return_).signers(result_of(return_).run)
@@ -20,6 +22,14 @@ def signers(return_):
     if missing:
         raise CannotSign(f"The {missing[0]} is not a client yet, so no one could sign. Add the {missing[0]} to the return.")
     return [(by_role[role], role) for role in roles]
+
+
+def _who_sign_for(household):
+    """The persons who sign an entity's returns."""
+    found = [one.person for one in household.roles.filter(signs=True, until=None).select_related("person__household")]
+    if not found:
+        raise CannotSign(f"Nobody signs for {household.name} yet. On the client's page, mark who does.")
+    return [(person, "signer") for person in dict.fromkeys(found)]
 
 
 def authorities_to_sign(return_):

@@ -98,8 +98,8 @@ def _note_refusal(asked, client):
     """The office must see that its client stands before a closed door, and the way on."""
     asked.identity_refused = (
         f"The identity service cannot verify {client.full_name[:60]} by name, date of birth and "
-        f"{pack_of(asked.of).identifier.short}. Compare them with the client's records and send new links, or have the client sign "
-        "in the office."
+        f"{pack_of(asked.of).identifier.short}. Compare them with the client's records and send new links, or have the client "
+        "sign in the office."
     )
     asked.save(update_fields=["identity_refused"])
     record(None, "identity not verified by the service", asked.of, says=asked.identity_refused, by=client.full_name)

@@ -64,7 +64,12 @@ def _track(request, return_, result):
 
 def _amends(request, return_):
     """What an accepted return offers: its correction under way, or "new" where one can be made; nothing otherwise."""
-    if return_.stage not in (Stage.DELIVER, Stage.DONE) or return_.given_up_at or return_.apart_from_id:
+    if (
+        return_.stage not in (Stage.DELIVER, Stage.DONE)
+        or return_.given_up_at
+        or return_.apart_from_id
+        or pack_of(return_).correcting is None
+    ):
         return None
     if under_way := correction_under_way(return_):
         return under_way

@@ -52,10 +52,11 @@ def _tell(form, wrong):
 @require_POST
 def give_role(request, household_id):
     """A role in a company; what cannot be is said where it was entered, and nothing typed is lost."""
-    typed = {name: request.POST.get(name, "") for name in ("holder", "kind", "share", "since", "gets_mail")}
+    typed = {name: request.POST.get(name, "") for name in ("holder", "kind", "share", "since", "gets_mail", "signs")}
     try:
         share, since = roles.share_of(typed["share"]), day_of(typed["since"], "The day")
-        roles.give(request.user, household_id, typed["holder"], typed["kind"], share, since, typed["gets_mail"] == "on")
+        marks = {name: typed[name] == "on" for name in ("gets_mail", "signs")}
+        roles.give(request.user, household_id, typed["holder"], typed["kind"], share, since, **marks)
     except BadValue as bad:
         return household(request, household_id, 422, role_error=bad.says, typed_role=typed)
     return redirect("household", household_id)

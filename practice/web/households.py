@@ -15,7 +15,7 @@ from practice.clients.models import Household, IdentityDocument, Person, RoleKin
 from practice.delivery import handing_over
 from practice.firm.events import record
 from practice.firm.models import Event, Staff
-from practice.firm.packs import usual_pack
+from practice.firm.packs import pack_for, usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
 from practice.pages.back import back_or
@@ -34,9 +34,12 @@ from taxcore.engine import BadValue
 _LOOKED_INTO = 2  # of a household's returns: what comes next is computed
 
 
-def _years_left(firm, there):
+def _years_left(found, there):
     """The season's year first: a newer one is for planning."""
-    return sorted((year for year in usual_pack().years if year not in there), key=lambda year: (year != firm.season, -year))
+    firm, pack = found.firm, pack_for(found.kind)
+    return sorted(
+        (year for year in (pack.years if pack else ()) if year not in there), key=lambda year: (year != firm.season, -year)
+    )
 
 
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
@@ -80,12 +83,12 @@ def household(request, household_id, status=200, **more):
         "may_open": may(request.user, "open") and not found.left_on,
         "may_restrict": may(request.user, "restrict clients"),
         "may_merge": may(request.user, "merge clients") and not found.left_on,
-        "files_as": usual_pack().filer == found.kind,
-        "years": _years_left(request.user.firm, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
+        "files_as": pack_for(found.kind) is not None,
+        "years": _years_left(found, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
         "rolls": _rolls(returns),
         "family": family_of(found),
         "plans": plans_of(found).select_related("origin__by", "origin__source"),
-        "accounts": accounts_of(found, usual_pack().code),
+        "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)
 
@@ -156,8 +159,9 @@ def hand_over(request, household_id):
 def new_return(request, household_id):
     """Another year for the people of a household."""
     found = fetch(Household.objects, request.user, pk=household_id)
-    year = int(request.POST["year"]) if request.POST.get("year") in map(str, usual_pack().years) else request.user.firm.season
-    if existing := filing_return(found, usual_pack().code, year):
+    pack = pack_for(found.kind) or usual_pack()
+    year = int(request.POST["year"]) if request.POST.get("year") in map(str, pack.years) else request.user.firm.season
+    if existing := filing_return(found, pack.code, year):
         return redirect("papers", existing.pk)
     people = zip(found.people.filter(merged_into=None), ("taxpayer", "spouse"), strict=False)
     try:

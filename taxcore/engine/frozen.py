@@ -23,7 +23,7 @@ def drawn(result: Result) -> dict[str, Any]:
         "year": result.year,
         "forms": [_form(form, result) for form in result.forms],
         "people": [
-            {"role": getattr(one, "role", ""), "first_name": one.first_name, "full_name": one.full_name, "number": one.number}
+            {"role": one.role, "first_name": one.short_name, "full_name": one.whole_name, "number": getattr(one, "number", "")}
             for one in result.run.people()
         ],
         "signers": list(result.run.pack.signers(result.run)),

@@ -16,6 +16,7 @@ from taxcore.engine.balances import Balance, Closing, Key, Opening, closings_of,
 from taxcore.engine.checks import CHECK, STOPS, Check, Diagnostic, diagnostics_of
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
+from taxcore.engine.issuing import Issued
 from taxcore.engine.papers import Paper
 from taxcore.engine.periods import Period, calendar_year, year_of_day
 from taxcore.engine.values import PaperValues
@@ -270,6 +271,7 @@ class Pack:
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
     `filer` is who files: "people" or an "entity"; `identifier` is a person's number, `currency` the sign before an amount that a
     client reads, `writes` who sends clients letters about a return.
+    `issues` gives the papers that a return issues to others.
     `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `regions` are the parts of the country that an address can be in, by code.
@@ -306,6 +308,7 @@ class Pack:
     currency: str = ""
     writes: str = "the authority"
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
+    issues: Callable[[Run], tuple[Issued, ...]] | None = None
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @property

@@ -189,6 +189,15 @@ class Person(Paper):
         return str(self.entered.get("role", ""))
 
     @property
+    def short_name(self) -> str:
+        """How a letter addresses them: the first name, where the pack asks for one."""
+        return str(getattr(self, "first_name", "") or self.title)
+
+    @property
+    def whole_name(self) -> str:
+        return str(getattr(self, "full_name", "") or self.short_name)
+
+    @property
     def called(self) -> str:
         """The role in the pack's words."""
         return self.role_names.get(self.role, self.role)

@@ -4,6 +4,7 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import may, require
 from practice.pages.lists import export
 from practice.review import gate, practice_answers, silencing
@@ -20,7 +21,7 @@ def catalogue(request, status=200, **more):
         rows = [[e.of.code, e.of.weight, e.kind, e.of.title, e.of.cites, e.silenced.get("why", "")] for e in entries]
         return export(form, "diagnostics", ["Code", "Weight", "Kind", "About", "Rule", "Suppressed because"], rows)
     context = {
-        "entries": entries, "q": words, "weight": weight, "kind": kind, "kinds": KINDS, "weights": WEIGHTS,
+        "entries": entries, "q": words, "weight": weight, "kind": kind, "kinds": _kinds(), "weights": WEIGHTS,
         "may_administer": may(request.user, "administer"), "silenced": len(request.user.firm.silenced),
     }  # fmt: skip
     return render(request, "review/_catalogue.html" if request.htmx else "review/catalogue.html", context | more, status=status)
@@ -57,6 +58,12 @@ def answer(request):
     except BadValue as bad:
         return answers(request, 422, refused=bad.says, refused_field=field, typed=value)
     return redirect("firm-answers")
+
+
+def _kinds():
+    """Those of which the usual kind of return has any."""
+    there = {one.kind for one in usual_pack().diagnostics.values()}
+    return {code: name for code, name in KINDS.items() if code in there}
 
 
 @require_POST

@@ -4,95 +4,10 @@ import json
 from datetime import date
 from unittest import TestCase
 
-from taxcore.engine import (
-    Amount,
-    Authority,
-    Day,
-    Form,
-    Pack,
-    Paper,
-    PaperValues,
-    Period,
-    Person,
-    ReturnData,
-    Text,
-    compute,
-    document,
-    fact,
-    line,
-    pro_rata,
-    share,
-    total,
-)  # fmt: skip
+from taxcore.engine import PaperValues, Period, ReturnData, compute, document
 from taxcore.engine.law import LawError
-from taxcore.engine.tests.tinyland import LAW
-
-REFORM = date(2002, 7, 1)  # the law of 2003 begins in the middle of 2002
-
-
-def law_year(day):
-    return 2001 if day < REFORM else 2003
-
-
-class Guild(Person):
-    """The filer is no person: an entity stands in people's place."""
-
-    jurisdiction = "ti"
-    called = Text(None, "Guild")
-
-
-class Books(Paper):
-    jurisdiction, kind, name, single, owned = "ti", "books", "Books", True, False
-    berries = Amount(None, "Berries of the period")
-    feast = Day(None, "Day of the feast")
-    served = Amount(None, "Jam served at the feast")
-
-
-class GuildReturn(Form):
-    jurisdiction, number, name = "ti", "Guild", "Guild return"
-
-    @line("1", "Berries")
-    def berries(self):
-        return total(self.paper("books").berries)
-
-    @line("2", "Gift, by the days of each year's law")
-    def gift(self):
-        """Each part of the period bears its own rate."""
-        parts = [share(self.run.law_in("ti", part.year).gift.rate, of=pro_rata(self.berries, part.days, self.run.period.days))
-                 for part in self.run.parts()]  # fmt: skip
-        return total(parts)
-
-    @line("3", "Gift on the feast, by the law of its day")
-    def feast(self):
-        books = self.paper("books")
-        return share(self.law_on(books.feast).gift.rate, of=books.served) if books.feast else total(0)
-
-    @fact("Days")
-    def days(self):
-        return self.run.period.days
-
-    @line("4", "Back")
-    def back(self):
-        return total(0)
-
-    @line("5", "Owed")
-    def owed(self):
-        return total(self.gift, self.feast)
-
-
-GUILD = Pack(
-    code="ti-guild", name="Tinyland guilds", years=(2001, 2003), people=Guild, papers=(Books,), forms=(GuildReturn,),
-    authorities=(Authority("ti", "Tinyland", GuildReturn, "back", "owed", "G", (5, 1), lambda run: True),), checks=(),
-    law={"ti": LAW}, groups={"income": "Income"}, law_year=law_year,
-    period=lambda year: Period(date(year - 1, 10, 1), date(year, 9, 30)),
-)  # fmt: skip
-STRADDLING = Period(date(2002, 4, 1), date(2003, 3, 31))  # 91 days before the reform, 274 after
-
-
-def guild(period=STRADDLING, **values):
-    return ReturnData(
-        "ti-guild", 2003, (PaperValues("g", "person", {"role": "taxpayer"}), PaperValues("books", "books", values)), period=period
-    )
+from taxcore.engine.tests.tinyland import TINYLAND
+from taxcore.engine.tests.tinyland_guild import GUILD, REFORM, STRADDLING, guild, law_year, member
 
 
 class PeriodTests(TestCase):
@@ -138,3 +53,26 @@ class PeriodTests(TestCase):
         for wrong in ({"start": "2003-01-01", "end": "2002-01-01"}, {"start": "x", "end": "y"}, {"start": "2003-01-01"}, 7):
             with self.assertRaisesRegex(document.DocumentError, "The period"):
                 document.read(written | {"period": wrong})
+
+
+class IssuingTests(TestCase):
+    """3,650 berries, of which 274 are given: 60 in a hundred are 2,190 and 164, 40 are 1,460 and 110."""
+
+    def issued(self, **values):
+        result = compute(GUILD, guild(member("ann", 60, "1"), member("bo", 40, "2"), **{"berries": "3650"} | values))
+        return {one.named: one for one in GUILD.issues(result.run)}
+
+    def test_to_each_member_their_part_with_where_it_comes_from(self):
+        found = self.issued()
+        self.assertEqual({name: (one.values["berries"], one.values["given"]) for name, one in found.items()},
+                         {"Ann": ("2190", "164"), "Bo": ("1460", "110")})  # fmt: skip
+        self.assertEqual(found["Ann"].lines["berries"], "ti.guild-slip[ann].1")
+        self.assertEqual(found["Ann"].values["guild"], "Hedge Guild")
+
+    def test_the_member_s_return_computes_alone_with_the_paper(self):
+        one = self.issued()["Bo"]
+        data = ReturnData("ti", 2003, (PaperValues("bo", "person", {"role": "taxpayer", "first_name": "Bo"}),
+                                       PaperValues(one.id, one.kind, one.values)))  # fmt: skip
+        result = compute(TINYLAND, data)
+        self.assertEqual((result["ti.harvest.1"].value, result["ti.harvest.5"].value), (1_460, 110))
+        self.assertEqual([found.code for found in result.findings], [])

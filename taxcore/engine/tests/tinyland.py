@@ -60,6 +60,15 @@ class Basket(Paper):
         return share(Decimal("0.1"), of=self.berries)
 
 
+class GuildShare(Paper):
+    """What a guild's return issues to its members."""
+
+    jurisdiction, kind, name, heading, main = "ti", "guild-share", "Guild share", "guild", "berries"
+    guild = Text("g", "Guild")
+    berries = Amount("1", "Berries of the guild")
+    given = Amount("2", "Gift made by the guild")
+
+
 class Harvest(Form):
     jurisdiction, number, name = "ti", "Harvest", "Harvest return"
     rounding = staticmethod(whole)
@@ -67,7 +76,7 @@ class Harvest(Form):
 
     @line("1", "Berries")
     def berries(self):
-        return total([basket.berries for basket in self.papers("basket")])
+        return total([basket.berries for basket in self.papers("basket")], [one.berries for one in self.papers("guild-share")])
 
     @line({2001: "2", 2003: "2a"}, "Eaten")
     def eaten(self):
@@ -91,7 +100,7 @@ class Harvest(Form):
 
     @line("5", "Paid")
     def paid(self):
-        return total([basket.tithe for basket in self.papers("basket")])
+        return total([basket.tithe for basket in self.papers("basket")], [one.given for one in self.papers("guild-share")])
 
     @line("6", "Back")
     def back(self):
@@ -144,8 +153,8 @@ def eaten_more_than_picked(run):
 
 
 TINYLAND = Pack(
-    code="ti", name="Tinyland", years=(2001, 2003), people=Picker, papers=(Basket,),
+    code="ti", name="Tinyland", years=(2001, 2003), people=Picker, papers=(Basket, GuildShare),
     forms=(Harvest, Jam, Basketwise, Personwise),
-    authorities=(Authority("ti", "Tinyland", Harvest, "back", "owed", "H", (5, 1), lambda run: True),),
+    authorities=(Authority("ti", "Tinyland", Harvest, "back", "owed", "H", (5, 1), lambda run: True, tax="tax", income="left"),),
     checks=(eaten_more_than_picked,), law={"ti": LAW}, groups={"income": "Income"},
 )  # fmt: skip

@@ -1,0 +1,158 @@
+"""Papers that one return issues to others: a company's to its owners. Handed out by somebody, never silently.
+
+The owner's return keeps where each value came from. When the issuing return says something else later, both returns say so, and
+what it says now is handed out again, or taken over there.
+"""
+
+import uuid
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import transaction
+
+from practice.clients.models import Entity, Person
+from practice.firm.crypto import digest
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
+from practice.returns.changing import changed, closed_because, forget, open_for_change
+from practice.returns.computing import open_values, pack_of, result_of
+from practice.returns.entry import next_position, note_change, note_paper, place_at, put_value
+from practice.returns.models import HandedOut, Paper, Return
+from practice.returns.standing import filing_return
+
+ISSUED = "issued"  # how a value came that another return issued
+
+
+class NotIssued(Cannot):
+    """Nothing is handed out to that return; `says` tells why."""
+
+
+@dataclass(frozen=True)
+class Handing:
+    """One issued paper and where it belongs: the client's return of the year, or why there is none. `differs` are (label, there,
+    now) of what that return has otherwise; `new`: it does not have the paper yet."""
+
+    issued: Any
+    client: Any
+    return_: Any
+    says: str
+    new: bool
+    differs: tuple = ()
+
+    @property
+    def is_open(self):
+        return not self.says and (self.new or bool(self.differs))
+
+
+def handings_of(return_, result=None):
+    """Every paper that a return issues today, and how it stands with whom it is for."""
+    issues = pack_of(return_).issues
+    if issues is None:
+        return []
+    return [_handing(return_, one) for one in issues((result or result_of(return_)).run)]
+
+
+def _handing(return_, issued):
+    household = _client_with(return_, issued.number)
+    if household is None:
+        return Handing(issued, None, None, f"No client has the number of {issued.named}.", False)
+    target = filing_return(household, issued.pack, return_.year)
+    if target is None:
+        return Handing(issued, household, None, f"There is no return of {return_.year}.", False)
+    paper = target.papers.filter(kind=issued.kind, key=issued.id, removed_at=None).first()
+    differs = tuple(_differing(target, paper, issued)) if paper is not None else ()
+    says = closed_because(target) if paper is None or differs else ""
+    return Handing(issued, household, target, says, paper is None, differs)
+
+
+def _client_with(return_, number):
+    """The client who is known by a number, a person's household or an entity."""
+    plain = "".join(one for one in number if one.isalnum())
+    if not plain:
+        return None
+    mark = digest(return_.firm_id, plain)
+    for model in (Person, Entity):
+        found = model.objects.for_firm(return_.firm_id).filter(number_digest=mark).select_related("household").first()
+        if found is not None:
+            return found.household
+    return None
+
+
+def _differing(target, paper, issued):
+    fields, stands = pack_of(target).paper(issued.kind).fields(), open_values(paper.values)
+    for name, value in issued.values.items():
+        if not _same(fields[name], stands.get(name), value):
+            yield fields[name].label, str(stands.get(name) or ""), str(value)
+
+
+def _same(field, there, now):
+    """Whether two texts are one value: 5 and 5.00 are."""
+    if not there or not now:
+        return not there and not now
+    return there == now or (field.fits(there) and field.fits(now) and field.parse(there) == field.parse(now))
+
+
+@transaction.atomic
+def hand_out(actor, return_id, ids=None):
+    """Put what a return issues into the returns of those it is for: these papers, or all that are open. How many. NotIssued where
+    none can be."""
+    source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "key", source)
+    wanted = [one for one in handings_of(source) if one.is_open and (ids is None or one.issued.id in ids)]
+    if not wanted:
+        raise NotIssued("Everything that this return issues is where it belongs, or has no return to go to.")
+    for one in wanted:
+        _put(actor, source, one.return_.pk, one.issued)
+    record(actor, "handed out", source, says=f"{len(wanted)} papers")
+    return len(wanted)
+
+
+@transaction.atomic
+def take(actor, return_id):
+    """Take over into a return what the returns that issued papers to it say now. How many papers."""
+    return_ = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    taken = 0
+    for source, one in differing_on(return_):
+        if not one.says:
+            _put(actor, source, return_.pk, one.issued)
+            taken += 1
+    return taken
+
+
+def differing_on(return_):
+    """(issuing return, Handing) of papers here that their issuer says otherwise by now."""
+    rows = HandedOut.objects.for_firm(return_.firm_id).filter(paper__of=return_, paper__removed_at=None)
+    found = []
+    for row in rows.select_related("source__firm", "source__household", "paper"):
+        if row.version != row.source.version:
+            for one in handings_of(row.source):
+                if one.return_ == return_ and one.issued.id == row.paper.key and one.differs:
+                    found.append((row.source, one))
+    return found
+
+
+def _put(actor, source, target_id, issued):
+    return_ = open_for_change(actor, target_id)
+    before, batch = result_of(return_), uuid.uuid4().hex
+    paper = return_.papers.filter(kind=issued.kind, key=issued.id).first()
+    if paper is None:
+        paper = Paper.objects.create(
+            firm=return_.firm, of=return_, kind=issued.kind, key=issued.id, position=next_position(return_), values={}
+        )
+        note_paper(actor, return_, paper, "added", batch)
+    paper.removed_at = None
+    stands, fields = open_values(paper.values), pack_of(return_).paper(issued.kind).fields()
+    for name, value in issued.values.items():
+        if not _same(fields[name], stands.get(name), value):
+            place = place_at(pack_of(return_), paper, name)
+            note_change(actor, return_, paper, place, value, f"issued by {source.household.name}", batch)
+            put_value(paper, place, value, actor, "", ISSUED)
+            paper.provenance[name] |= {"return": source.pk, "at": issued.lines.get(name, "")}
+    paper.save()
+    HandedOut.objects.for_firm(return_.firm_id).update_or_create(
+        source=source, paper=paper, defaults={"firm": return_.firm, "version": source.version, "by": actor}
+    )
+    forget(return_, "papers")
+    changed(actor, return_, before)
+    record(actor, "paper issued", return_, says=f"by {source.household.name}")
