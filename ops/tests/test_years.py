@@ -130,6 +130,7 @@ class YearsTests(RunningTestCase):
         walk.sees("The employer corrected box 1 in August.", "35,664.00", "37,000.00")
         walk.go(f"/returns/{made}/review")
         walk.press("First review done")
+        walk.sees("Second review done")
         walk.go(f"/returns/{made}/sign")
         walk.press("Lock the return")
         walk.sees("sign here in the office")

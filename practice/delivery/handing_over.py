@@ -5,7 +5,7 @@ import re
 import tempfile
 import zipfile
 
-from practice.clients.models import Household
+from practice.clients.models import Household, Kind
 from practice.delivery.tasks import read_package
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
@@ -24,11 +24,32 @@ def hand_over(actor, household_id):
         returns = household.returns.for_firm(household.firm_id).select_related("firm").order_by("year", "pk")
         listed = [_put(packed, one) for one in returns]
         people = [one.full_name for one in household.people.all()]
-        about = {"household": household.name, "people": people, "returns": listed}
+        about = {"household": household.name, "people": people, "returns": listed} | _company(household)
         packed.writestr("contents.json", json.dumps(about, indent=1, ensure_ascii=False))
     record(actor, "client handed over", household=household, says=f"{len(listed)} returns as a file")
     file.seek(0)
     return f"{_plain(household.name)}.zip", file
+
+
+def _company(household):
+    """What is kept of a client that is no person."""
+    if household.kind != Kind.ENTITY:
+        return {}
+    entity, roles = household.entity, household.roles.select_related("person", "holder")
+    details = {
+        "form": entity.form, "number": entity.number, "formed_on": _day(entity.formed_on), "email": entity.email,
+        "telephone": entity.telephone,
+    }  # fmt: skip
+    named = [
+        {"who": one.named, "role": one.kind, "share": f"{one.share.normalize():f}" if one.share is not None else None,
+         "since": _day(one.since), "until": _day(one.until)}
+        for one in roles
+    ]  # fmt: skip
+    return {"company": details, "roles": named}
+
+
+def _day(day):
+    return day.isoformat() if day else None
 
 
 def _put(packed, return_):

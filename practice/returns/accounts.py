@@ -1,10 +1,11 @@
-"""A household's balances over years, from its filing returns: for the client's page, and beside the line that closes one."""
+"""A household's balances over years, from what stands for each: on the client's page, and beside a line that closes one."""
 
 from dataclasses import dataclass
 from typing import Any
 
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return
+from practice.returns.standing import what_stands
 from taxcore.engine.balances import Balance
 from taxcore.whatif.accounts import accounts
 
@@ -30,9 +31,10 @@ class AccountView:
 
 def accounts_of(household, pack, only: tuple[Balance, str] | None = None, key: str | None = None) -> list[AccountView]:
     """All of a household's accounts under a pack; or those of one balance and holder."""
-    rows = Return.objects.for_firm(household.firm_id).filter(household=household, pack=pack)
-    rows = rows.filter(purpose="filing", apart_from=None, given_up_at=None).select_related("firm", "household").order_by("year")
-    by_year = {one.year: one for one in rows}
+    rows = what_stands(Return.objects.for_firm(household.firm_id).filter(household=household, pack=pack))
+    by_year = {
+        one.year: one for one in rows.select_related("firm", "household").order_by("year", "pk")
+    }  # the last of a year stands
     found = accounts(result_of(one) for one in by_year.values())
     found = [one for one in found if only is None or ((one.balance, one.jurisdiction) == only and one.key == (key or ""))]
     return [_view(one, by_year) for one in found]

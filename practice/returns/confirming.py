@@ -48,13 +48,13 @@ def confirm(actor, return_id, paper_id, path=""):
 def confirm_many(actor, return_id, paper_ids):
     """The same for several papers as one act: a group of the index, or the whole return. How many values."""
     return_ = open_for_change(actor, return_id)
-    count = 0
-    for paper in return_.papers.all():
-        if paper.pk in paper_ids and not paper.removed_at and (paths := brought_paths(paper)):
-            _confirm(actor, paper, paths)
-            count += len(paths)
+    chosen = [paper for paper in return_.papers.all() if paper.pk in paper_ids and not paper.removed_at]
+    waiting = [(paper, paths) for paper in chosen if (paths := brought_paths(paper))]
+    count = sum(len(paths) for _, paths in waiting)
+    for paper, paths in waiting:
+        _confirm(actor, paper, paths)
     if count:
-        record(actor, "values confirmed", return_, says=f"{count} on {len(paper_ids)} papers")
+        record(actor, "values confirmed", return_, says=f"{count} on {len(waiting)} papers")
         refreshed(return_)
     return count
 

@@ -74,11 +74,11 @@ def _now(origin):
 
 
 def _differing(return_, origin, now):
-    here = {f"{one.kind}/{one.key}": one for one in return_.papers.all() if not one.removed_at}
+    here = {f"{one.kind}/{one.key}": one for one in return_.papers.all()}
     given = {f"{one.kind}/{one.id}": one for one in now.papers}
     for paper in sorted({*given, *origin.marks}, key=lambda name: list(given).index(name) if name in given else len(given)):
         declared = pack_of(return_).paper(paper.partition("/")[0])
-        if declared is None:
+        if declared is None or (paper in here and here[paper].removed_at):  # what was removed here is settled
             continue
         known, fields = origin.marks.get(paper, {}), declared.fields()
         came = {name: given[paper].values[name] for name in given[paper].carried} if paper in given else {}

@@ -8,7 +8,7 @@ from practice.clients import groups, restricting, roles
 from practice.clients.finding import named
 from practice.clients.models import Kind, Person
 from practice.firm.numbers import whole_number
-from practice.firm.permissions import fetch
+from practice.firm.permissions import fetch, may
 from practice.returns import merging
 from practice.returns.models import Purpose
 from practice.web.households import household
@@ -20,7 +20,11 @@ def group(request, group_id):
     """A group's clients, their newest returns, and who is what in whom."""
     found, members = groups.members(request.user, group_id)
     rows = [(one, _newest(one), _who(request.user, one)) for one in members.prefetch_related("people")]
-    context = {"group": found, "rows": rows, "together": sum(newest.together or 0 for _, newest, _ in rows if newest)}
+    years = [newest.year for _, newest, _ in rows if newest]
+    context = {
+        "group": found, "rows": rows, "together": sum(newest.together or 0 for _, newest, _ in rows if newest),
+        "year": max(years, default=None), "may_open": may(request.user, "open"),
+    }  # fmt: skip
     return render(request, "clients/group.html", context)
 
 

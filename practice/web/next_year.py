@@ -51,6 +51,8 @@ def _rows(request, given):
     rows = without_left(originals(Return.objects.for_staff(request.user)), request.user.firm).filter(year=year)
     if words := given.get("q", "").strip():
         rows = rows.filter(household__name__icontains=words)
+    if (group := whole_number(given.get("group", ""))) is not None:
+        rows = rows.filter(household__groups=group)
     if given.get("stage") in Stage.values:
         rows = rows.filter(stage=given["stage"])
     if given.get("mine") == "yes":
@@ -79,10 +81,10 @@ def _list(request, status=200, **more):
     years = sorted(set(originals(Return.objects.for_staff(request.user)).order_by().values_list("year", flat=True).distinct()))
     context = {
         "year": year, "after": year + 1, "years": years, "which": given.get("which", ""), "whiches": _WHICH,
-        "q": given.get("q", ""),
+        "q": given.get("q", ""), "group": given.get("group", ""),
         "stage": given.get("stage", ""), "stages": Stage.choices, "mine": given.get("mine", ""), "theres": rolling.THERE,
         "rows": [(row, there.get(row.household_id)) for row in listed[:_LISTED]],
-        "kept": urlencode({n: t for n in ("which", "stage", "mine", "q") if (t := given.get(n))} | {"year": year}),
+        "kept": urlencode({n: t for n in ("which", "stage", "mine", "q", "group") if (t := given.get(n))} | {"year": year}),
         "number": number, "more": max(number - _LISTED, 0),
     }  # fmt: skip
     shown = whole_number(request.GET.get("round", ""))

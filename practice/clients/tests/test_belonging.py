@@ -1,5 +1,7 @@
 """Companies as clients, who is what in them, and groups."""
 
+import json
+import zipfile
 from datetime import date
 from decimal import Decimal
 
@@ -8,6 +10,7 @@ from django.db import connection
 from practice.clients import entities, groups, restricting, roles
 from practice.clients.finding import households_like
 from practice.clients.models import Group
+from practice.delivery.handing_over import hand_over
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
 from practice.returns.opening import open_household, open_return
@@ -150,3 +153,18 @@ class Companies(OfficeTestCase):
         self.assertContains(self.client.get("/households/"), "Abernathy family")
         answer = self.client.post(f"{here}/company", QUARRY | {"name": "Quarry Kayaks LLC", "number": ""}, follow=True)
         self.assertContains(answer, "Quarry Kayaks LLC")
+
+    def test_a_group_is_rolled_forward_together(self):
+        family = groups.join(self.preparer, self.household.pk, "Abernathy family")
+        self.client.force_login(self.preparer)
+        self.assertContains(self.client.get(f"/households/groups/{family.pk}"), f"/next-year?year=2025&amp;group={family.pk}")
+        self.assertContains(self.client.get(f"/next-year?year=2025&group={family.pk}"), "Abernathy, Lorna")
+        self.assertNotContains(self.client.get(f"/next-year?year=2025&group={family.pk + 1}"), "Abernathy, Lorna")
+
+    def test_a_company_is_handed_over_with_who_is_what_in_it(self):
+        self.give()
+        _, file = hand_over(self.signer, self.company.pk)
+        with zipfile.ZipFile(file) as packed:
+            about = json.loads(packed.read("contents.json"))
+        self.assertEqual((about["company"]["number"], about["roles"][0]["who"], about["roles"][0]["share"]),
+                         ("00-4471209", "Lorna Abernathy", "40"))  # fmt: skip

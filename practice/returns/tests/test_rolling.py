@@ -5,7 +5,7 @@ from practice.firm.permissions import Refused
 from practice.returns import rolling, rounds, taking_over
 from practice.returns.computing import data_of, result_of
 from practice.returns.confirming import confirm, confirm_many, unconfirmed
-from practice.returns.entry import add_paper, save_field
+from practice.returns.entry import add_paper, remove_paper, save_field
 from practice.returns.models import Origin, Return
 from practice.returns.opening import open_return
 from practice.returns.undoing import undo_last
@@ -151,6 +151,7 @@ class ConfirmingTests(RollingTestCase):
         self.assertTrue(left and not left & {"w2", "capital-carryover"}, left)
         confirm_many(self.preparer, return_.pk, {paper.pk for paper, _ in unconfirmed(self.next())})
         self.assertEqual((unconfirmed(self.next()), self.codes()), ([], set()))
+        self.assertRegex(self.events("values confirmed").first().says, rf"^\d+ on {len(left)} papers$")
 
     def test_keying_confirms(self):
         return_ = self.roll().return_
@@ -177,6 +178,11 @@ class TakingOverTests(RollingTestCase):
         self.assertEqual((self.value("capital-carryover", "long_term"), self.value("1099-int", "payer")), ("8000", "Tern Bank"))
         undo_last(self.preparer, return_.pk)
         self.assertEqual(self.value("capital-carryover", "long_term"), "6000")
+
+    def test_of_a_paper_that_was_removed_here_nothing_is_offered(self):
+        return_ = self.keyed_late()
+        remove_paper(self.preparer, return_.pk, return_.papers.get(kind="capital-carryover").pk)
+        self.assertNotIn("Capital loss carryover", {one.paper for one in taking_over.differences(self.next())})
 
     def test_secrets_in_rows_show_only_their_endings(self):
         self.roll()
