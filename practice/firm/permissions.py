@@ -74,7 +74,7 @@ class NotOfThisFirm(Exception):
 
 def fetch(queryset, actor, **lookup):
     """One row that the actor may see, or NotOfThisFirm."""
-    found = queryset.for_staff(actor).filter(**lookup).first()
+    found = queryset.seen_by(actor).filter(**lookup).first()
     if found is None:
         raise NotOfThisFirm(actor, queryset.model, lookup)
     return found

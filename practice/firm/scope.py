@@ -44,10 +44,19 @@ class FirmQuerySet(models.QuerySet):
         return made
 
     def for_staff(self, actor):
-        """What somebody may see: their firm's rows, without those of clients that are restricted to others."""
+        """What somebody may see: their firm's rows, without those of clients that are restricted to others. For lists: those few
+        clients are asked for first and named, which costs a scan of tens of thousands of rows less than looking each one up."""
         made, way = self.for_firm(actor.firm), way_to_client(self.model)
-        for hidden in _HIDDEN if way else ():
-            made = made.exclude(**{f"{way}__in": hidden(actor)})
+        for hides in _HIDDEN if way else ():
+            if hidden := list(hides(actor).values_list("pk", flat=True)):
+                made = made.exclude(**{f"{way}__in": hidden})
+        return made
+
+    def seen_by(self, actor):
+        """The same in one query, for a single row."""
+        made, way = self.for_firm(actor.firm), way_to_client(self.model)
+        for hides in _HIDDEN if way else ():
+            made = made.exclude(**{f"{way}__in": hides(actor)})
         return made
 
     def across_firms(self, reason: str):
