@@ -54,6 +54,7 @@ class FieldView:
     typed: str = ""
     conflict: object = None
     filed: str = ""  # what it had on the return that this one corrects, where that is something else
+    issued: tuple = ()  # the return that issued it, and the line there
 
 
 @dataclass
@@ -255,6 +256,7 @@ def field_view(return_, paper, node, name, path, by_address):
         begins=spec.begins,
         findings=by_address.get(cell.address, []),
         filed=_as_filed(paper, node, name, spec, plain),
+        issued=(mark["return"], mark.get("at", "")) if mark.get("how") == "issued" and "return" in mark else (),
     )
 
 

@@ -20,6 +20,7 @@ from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.entry import next_position, note_change, note_paper, place_at, put_value
 from practice.returns.models import HandedOut, Paper, Return
 from practice.returns.standing import filing_return
+from taxcore.engine.amending import read_as
 
 ISSUED = "issued"  # how a value came that another return issued
 
@@ -83,7 +84,7 @@ def _differing(target, paper, issued):
     fields, stands = pack_of(target).paper(issued.kind).fields(), open_values(paper.values)
     for name, value in issued.values.items():
         if not _same(fields[name], stands.get(name), value):
-            yield fields[name].label, str(stands.get(name) or ""), str(value)
+            yield fields[name].label, read_as(fields[name], stands.get(name)), read_as(fields[name], value)
 
 
 def _same(field, there, now):

@@ -71,7 +71,7 @@ def _corrects(return_):
 
 def _described(return_, result):
     described = additions_of(return_).described(return_, result) or result.run.pack.described(result)
-    return f"{return_.year} · {described}"
+    return f"{return_.year} · {described}" if described else str(return_.year)
 
 
 def live_papers(return_):
