@@ -316,8 +316,11 @@ class How(models.TextChoices):
 
 class Origin(FirmOwned):
     """A return made from another: from which, how, by whom, when. `marks` are keyed fingerprints of what came over, by paper and
-    field, with the `version` that the source had; `remarks` say what did not come, and why. Of a correction `amends` keeps its
-    `number`, whether it is `superseding`, and of each authority the snapshot, receipt and day that it `accepted`."""
+    field, with the `version` that the source had; `remarks` say what did not come, and why.
+
+    Of a correction `amends` keeps its `number`, whether it is `superseding`, and of each authority the snapshot, receipt and day
+    that it `accepted`. `parted`: of two who file separately from then on, the role that this one had with the other.
+    """
 
     of = models.OneToOneField(Return, on_delete=models.PROTECT, related_name="origin")
     source = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="made_from_it")
@@ -326,6 +329,7 @@ class Origin(FirmOwned):
     marks = models.JSONField(default=dict)
     remarks = models.JSONField(default=list)
     amends = models.JSONField(default=dict)
+    parted = models.CharField(max_length=10, blank=True)
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
 

@@ -62,13 +62,13 @@ def roll(actor, return_id, there=LEAVE):
         return Made(existing, f"left: there is a return of {existing.year} already")
     rolled = rolled_from(source)
     if existing is None:
-        made = _made(actor, source, rolled)
+        made = make(actor, source, rolled)
         return Made(made, "made" + _with(rolled.remarks), rolled.remarks)
     if there == FILL:
         filled = _fill(actor, source, existing, rolled)
         return Made(existing, f"{filled} fields filled in" if filled else "nothing was missing", rolled.remarks)
     _set_aside(actor, existing)
-    made = _made(actor, source, rolled)
+    made = make(actor, source, rolled)
     return Made(made, "made again, the old one kept" + _with(rolled.remarks), rolled.remarks)
 
 
@@ -76,25 +76,27 @@ def _with(remarks):
     return f", with {len(remarks)} remark{'s' if len(remarks) > 1 else ''}: {remarks[0]}" if remarks else ""
 
 
-def rolled_from(source):
-    """What next year's return has from this one as it stands, which it may look back at. NotRolled where there is none."""
+def rolled_from(source, parted=""):
+    """What next year's return has from this one as it stands, which it may look back at; of a couple who part, that of the one
+    with this role. NotRolled where there is none."""
     result = computed_alone(source)
     last_year.seen(source, result)
     try:
-        return roll_forward(result)
+        return roll_forward(result, parted)
     except CannotRoll as cannot:
         raise NotRolled(cannot.says) from None
     finally:
         result.take_apart()  # a round works out thousands of them
 
 
-def _made(actor, source, rolled):
+def make(actor, source, rolled, household=None, parted=""):
+    """Next year's return as the core rolled it; in another household where two part."""
     preparer = source.preparer if source.preparer.is_active else actor
-    return_ = new_return(source.household, source.year + 1, preparer, pack=source.pack)
+    return_ = new_return(household or source.household, source.year + 1, preparer, pack=source.pack)
     clients = {paper.key: paper.person_id for paper in source.papers.all() if paper.kind == "person"}
     people = {new: clients.get(old) for new, old in rolled.people.items()}
     put_papers(return_, rolled.data.papers, lambda one: brought(source, one, one.carried), people)
-    note_origin(actor, return_, source, How.ROLLED, rolled)
+    note_origin(actor, return_, source, How.ROLLED, rolled, parted)
     result = computed_from(return_, rolled.data, last_year.of(source))
     summarise(return_, result)
     result.take_apart()
@@ -125,11 +127,11 @@ def brought(source, given, names):
     return found
 
 
-def note_origin(actor, return_, source, how, rolled):
+def note_origin(actor, return_, source, how, rolled, parted=""):
     """Keep from which return, as it was then, this one was made."""
     return Origin.objects.create(
         firm=return_.firm, of=return_, source=source, how=how, version=source.version, by=actor, remarks=list(rolled.remarks),
-        marks=marks_of(source.firm_id, rolled.data),
+        parted=parted, marks=marks_of(source.firm_id, rolled.data),
     )  # fmt: skip
 
 

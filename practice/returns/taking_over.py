@@ -63,7 +63,7 @@ def _now(origin):
     mark = (origin.pk, source.pk, source.version)
     if mark not in _seen:
         try:
-            made = rolled_from(source).data
+            made = rolled_from(source, origin.parted).data
         except NotRolled:
             made = None
         with _guard:

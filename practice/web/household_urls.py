@@ -10,6 +10,7 @@ urlpatterns = [
     path("<int:household_id>/name", views.rename, name="rename-household"),
     path("<int:household_id>/left", views.left, name="household-left"),
     path("<int:household_id>/all.zip", views.hand_over, name="hand-over-client"),
+    path("returns/<int:return_id>/part", views.part_ways, name="part-ways"),
     path("<int:household_id>/returns", views.new_return, name="new-return"),
     path("company", companies.new, name="new-company"),
     path("<int:household_id>/company", companies.edit, name="edit-company"),

@@ -21,8 +21,9 @@ from practice.firm.refusals import Cannot
 from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
-from practice.returns import leaving
+from practice.returns import leaving, parting
 from practice.returns.accounts import accounts_of
+from practice.returns.computing import pack_of
 from practice.returns.family import family_of
 from practice.returns.opening import open_household, open_return
 from practice.returns.planning import plans_of
@@ -85,12 +86,19 @@ def household(request, household_id, status=200, **more):
         "may_merge": may(request.user, "merge clients") and not found.left_on,
         "files_as": pack_for(found.kind) is not None,
         "years": _years_left(found, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
-        "rolls": _rolls(returns),
+        "rolls": (rolls := _rolls(returns)),
+        "parts": rolls is not None and _is_of_two(rolls) and may(request.user, "add clients"),
         "family": family_of(found),
         "plans": plans_of(found).select_related("origin__by", "origin__source"),
         "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)
+
+
+def _is_of_two(return_):
+    """Whether a couple files it that could part."""
+    spouse = return_.papers.filter(kind="person", key="spouse", removed_at=None).exists()
+    return spouse and pack_of(return_).parted is not None
 
 
 def _events(found):
@@ -153,6 +161,21 @@ def hand_over(request, household_id):
     """All that there is of a client, as a ZIP."""
     name, file = handing_over.hand_over(request.user, household_id)
     return FileResponse(file, as_attachment=True, filename=name)
+
+
+@require_POST
+def part_ways(request, return_id):
+    """A couple files separately from next year on: each a client with a return of their own."""
+    try:
+        one, other = parting.part(request.user, return_id)
+    except Cannot as cannot:
+        messages.error(request, cannot.says)
+        return redirect(back_or(request, reverse("papers", args=[return_id])))
+    says = (
+        f"{one.household.name} and {other.household.name} each have a {one.year} return. What was divided waits to be confirmed."
+    )
+    messages.success(request, says)
+    return redirect("household", one.household_id)
 
 
 @require_POST

@@ -276,7 +276,8 @@ class Pack:
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
-    `succession` says who is on next year's return (CannotRoll where there is none).
+    `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
+    that of one of two, by role, who file separately from then on; None where nobody files with another.
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -300,6 +301,7 @@ class Pack:
     advice: Callable[[Any], list[Advice]] = lambda result: []
     described: Callable[[Any], str] = lambda result: ""
     succession: Callable[[Run], Succession] = everybody_stays
+    parted: Callable[[Run, str], Succession] | None = None
     period: Callable[[int], Period] = calendar_year
     law_year: Callable[[date], int] = year_of_day
     correcting: Correcting | None = None

@@ -45,23 +45,31 @@ class Rolled:
     remarks: tuple[str, ...]
 
 
-def roll_forward(result: Result) -> Rolled:
-    """The return of the year after. CannotRoll where there is none: the law of that year is not here, or nobody is left."""
-    return _Rolling(result).done()
+def roll_forward(result: Result, parted: str = "") -> Rolled:
+    """The return of the year after; where two file separately from then on, that of the one with the role `parted`. CannotRoll
+    where there is none: the law of that year is not here, or nobody is left."""
+    return _Rolling(result, parted).done()
 
 
 class _Rolling:
-    def __init__(self, result: Result):
+    def __init__(self, result: Result, parted: str):
         self.run, self.pack, self.year = result.run, result.run.pack, result.year + 1
         if self.year not in self.pack.years:
             raise CannotRoll(f"The law of {self.year} is not in this program yet.")
-        self.succession: Succession = self.pack.succession(self.run)
+        self.succession: Succession = self._succession(parted)
         self.ids = {old: self._id_of(old) for old in self.succession.roles}
         self.roles = {person.role: self.succession.roles.get(person.key) for person in self.run.people()}
         self.made: dict[str, PaperValues] = {}
         self.carried: dict[str, list[str]] = {}
         self.opened: list[Opened] = []
         self.remarks = list(self.succession.remarks)
+
+    def _succession(self, parted: str) -> Succession:
+        if not parted:
+            return self.pack.succession(self.run)
+        if self.pack.parted is None:
+            raise CannotRoll("Nobody files this return with another.")
+        return self.pack.parted(self.run, parted)
 
     def done(self) -> Rolled:
         for person in self.run.people():
@@ -194,6 +202,8 @@ class _Rolling:
         try:
             part = self.succession.shares.get(balance)
             value = value if part is None else whole(value * part)
+            if part is not None and not value:
+                return
             entered = self._entered(form, closing, field, value, part)
         except BadValue as bad:
             self.remarks.append(f"{balance.title}: {bad.says}")

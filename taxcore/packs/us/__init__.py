@@ -14,7 +14,7 @@ from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
 from taxcore.packs.us.papers.places import WHERE
 from taxcore.packs.us.questions import QUESTIONS
 from taxcore.packs.us.states import all_states
-from taxcore.packs.us.succession import succession
+from taxcore.packs.us.succession import parted, succession
 
 _YEARS = Path(__file__).parent / "years"
 _STATES = all_states()
@@ -73,6 +73,7 @@ PACK = Pack(
     advice=advice,
     described=described,
     succession=succession,
+    parted=parted,
     correcting=correcting.CORRECTING,
     identifier=Identifier("Social Security number", "SSN", "000-00-0000"),
     currency="$",

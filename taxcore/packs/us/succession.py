@@ -1,4 +1,5 @@
-"""Who is on next year's return: deaths, and what they do to the filing status. IRC 2(a), 6013(a)(2), (3), 443(a)(2)."""
+"""Who is on next year's return: deaths and separations, and what they do to the filing status. IRC 2(a), 6013(a)(2), (3),
+443(a)(2)."""
 
 from __future__ import annotations
 
@@ -9,7 +10,15 @@ from typing import Any
 from taxcore.engine import ZERO, Balance, compute
 from taxcore.engine.pack import CannotRoll, Succession
 from taxcore.packs.us import apart, places
-from taxcore.packs.us.balances import FOREIGN_TAX, GIFT_CARRYOVER, INVESTMENT_INTEREST, LONG_LOSS, SHORT_LOSS
+from taxcore.packs.us.balances import (
+    APPLIED,
+    FOREIGN_TAX,
+    GIFT_CARRYOVER,
+    INVESTMENT_INTEREST,
+    LONG_LOSS,
+    PRIOR_TAX,
+    SHORT_LOSS,
+)
 from taxcore.packs.us.base import STATES, STATUSES
 
 _FILERS = ("taxpayer", "spouse")
@@ -41,6 +50,29 @@ def succession(run: Any) -> Succession:
     return Succession(roles, values, shares, tuple(remarks))
 
 
+def parted(run: Any, role: str) -> Succession:
+    """One of a couple who file separately from next year on, as the taxpayer of their own return.
+
+    Losses and gifts are divided as at a death. Of last year's tax each has the part that their own tax is of both (26 CFR
+    1.6654-2(e)(5)). What was applied to next year's tax may be divided as they like: it is proposed for the taxpayer.
+    """
+    filers = {person.role: person for person in run.people() if person.role in _FILERS}
+    if len(filers) < len(_FILERS) or any(_is_dead(one) for one in filers.values()) or run.form("us.1040").status != "joint":
+        raise CannotRoll("Only a couple who file jointly, and both live, can part.")
+    stays, leaves = filers[role], filers["spouse" if role == "taxpayer" else "taxpayer"]
+    roles = {person.key: person.role for person in run.people() if person is not leaves and not _is_dead(person)}
+    roles[stays.key] = "taxpayer"
+    shares = _shares(run, leaves, (*_OF_BOTH, PRIOR_TAX)) | {APPLIED: Decimal(role == "taxpayer")}
+    remarks = [
+        f"{leaves.title} is not on the return of {run.year + 1}.",
+        "Filing status proposed: Single. Confirm it, or choose Married filing separately.",
+        *(f"{balance.title}: {part:.0%} is {stays.title}'s. Confirm it." for balance, part in shares.items()),
+        *(f"{one.title} comes along on both returns, and one of them claims a dependent." for one in run.people("dependant")),
+    ]
+    values = _with_homes(run, roles, {"filing": {"status": "single"}})
+    return Succession(roles, values, shares, tuple(remarks))
+
+
 def _is_dead(person: Any) -> bool:
     return person.death_date is not None and person.death_date.year <= person.run.year
 
@@ -69,23 +101,23 @@ def _with_homes(run: Any, roles: dict[str, str], values: dict[str, Any]) -> dict
     return values | ({"residency": {"rows": rows}} if rows else {})
 
 
-def _shares(run: Any, dead: Any) -> dict[Balance, Decimal]:
-    """What belongs to who lives on, of balances that the return of both closes: in proportion to what each has alone.
+def _shares(run: Any, gone: Any, balances: tuple[Balance, ...] = _OF_BOTH) -> dict[Balance, Decimal]:
+    """What belongs to who stays, of balances that the return of both closes: in proportion to what each has alone.
 
     26 CFR 1.1212-1(c)(1)(iii) for losses; 26 CFR 1.170A-10(d)(4) for gifts; the same for what is like them.
     """
     each = {
-        one.role: compute(run.pack, apart.everywhere(run, one.role, one is not dead)).run
+        one.role: compute(run.pack, apart.everywhere(run, one.role, one is not gone)).run
         for one in run.people()
         if one.role in _FILERS
     }
     found = {}
-    for balance in _OF_BOTH:
+    for balance in balances:
         closing = run.pack.closings[balance, "us"]
         amounts = {role: _own(alone, balance, closing) for role, alone in each.items()}
         own = sum(amounts.values())
-        if own and amounts[dead.role]:
-            found[balance] = 1 - amounts[dead.role] / own
+        if own and amounts[gone.role]:
+            found[balance] = 1 - amounts[gone.role] / own
     return found
 
 

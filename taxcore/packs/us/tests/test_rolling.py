@@ -12,7 +12,7 @@ from taxcore.engine.document import read, write
 from taxcore.packs.us import PACK, balances
 from taxcore.packs.us.tests import test_properties
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
-from taxcore.packs.us.tests.returns import child, couple, filing, interest, person, result, w2
+from taxcore.packs.us.tests.returns import child, codes, couple, filing, interest, person, result, w2
 from taxcore.packs.us.tests.test_properties import returns
 
 
@@ -216,6 +216,31 @@ class PeopleTests(TestCase):
         people = (person(), person("spouse", death_date="2024-05-05"), child("d1"), filing("joint"))
         filed = values(roll(*people, w2(60_000)), "filing")
         self.assertEqual((filed["status"], filed["spouse_died"]), ("surviving_spouse", "2024"))
+
+    def test_who_part_have_their_own_losses_and_their_part_of_the_tax(self):
+        """Short-term losses of 12,000 and 3,000, of which 12,000 are left: four fifths are one's. Apart, wages of 60,000 and 50,000
+        less 1,500 of loss each are taxed with 5,039 and 3,839; of 8,875 together that makes 5,037 and 3,838."""
+        his, hers = sold(short="12000"), PaperValues("b2", "1099-b", sold(short="3000").values | {"owner": "spouse"})
+        deposit = PaperValues("deposit", "deposit", {"applied_to_next_year": "400"})
+        both = result(person(), person("spouse", born="1982-01-01"), child("d1", born="2005-01-01"), filing("joint"), his, hers, deposit,
+                      w2(60_000, 12_000), w2(50_000, key="w2", owner="spouse"), year=2024)  # fmt: skip
+        one, other = (roll_forward(both, role) for role in ("taxpayer", "spouse"))
+        self.assertEqual((values(one, "capital-carryover"), values(other, "capital-carryover")),
+                         ({"short_term": "9600"}, {"short_term": "2400"}))  # fmt: skip
+        self.assertEqual((values(one, "prior-year")["tax"], values(other, "prior-year")["tax"]), ("5037", "3838"))
+        self.assertEqual(values(one, "estimates")["applied"], "400")
+        self.assertNotIn("applied", values(other, "estimates"))
+        for rolled, wages, first in ((one, "w1", "Taxpayer"), (other, "w2", "Spouse")):
+            self.assertEqual([paper.id for paper in rolled.data.papers if paper.kind == "w2"], [wages])
+            self.assertEqual(values(rolled, "person", "taxpayer")["first_name"], first)
+            self.assertEqual(values(rolled, "filing")["status"], "single")
+            self.assertTrue(any("one of them claims" in says for says in rolled.remarks), rolled.remarks)
+            self.assertIn("us.unconfirmed-tax", codes(compute(PACK, rolled.data)))
+
+    def test_only_a_couple_can_part(self):
+        for papers in ((person(), w2(60_000)), (person(), person("spouse", death_date="2024-05-05"), filing("joint"))):
+            with self.assertRaisesRegex(CannotRoll, "Only a couple"):
+                roll_forward(result(*papers, year=2024), "taxpayer")
 
     def test_nobody_is_left(self):
         with self.assertRaisesRegex(CannotRoll, "no individual return for 2025"):
