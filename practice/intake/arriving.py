@@ -1,7 +1,6 @@
 """Clients from elsewhere: returns in the open format (one, or a ZIP of many), or a list of clients with last year's key figures.
 
-Looked at first, chosen, then taken in, each client in a transaction of its own with its own result. A return of an earlier year
-is there to be rolled forward; of a list, the season's return is opened with what last year closed, to be confirmed.
+Looked at first and chosen here; taken in by `arriving_in.py`.
 """
 
 import json
@@ -24,18 +23,14 @@ from practice.intake import reading
 from practice.intake.attaching import plain_name
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Arrival, Layout
-from practice.returns.changing import summarise
-from practice.returns.computing import BROUGHT, result_of
-from practice.returns.models import LineOverride, Stage
-from practice.returns.opening import FILERS, new_return, open_household, put_papers
-from practice.returns.stages import reach
+from practice.returns.opening import FILERS
 from practice.returns.standing import filing_return
-from taxcore.engine import BadValue, PaperValues, Refer, ReturnData, Rows, compute, document
+from taxcore.engine import BadValue, PaperValues, ReturnData, Rows, compute, document
 
 LARGEST = 60_000_000  # bytes
 FORMS = {"json": "json", "zip": "zip", "csv": "csv", "txt": "csv", "tsv": "csv", "xlsx": "xlsx"}
-_PERSONAL = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
-_OF_ADDRESS = ("street", "city", "state", "zip")
+PERSONAL = ("first_name", "last_name", "number", "birth_date", "occupation", "email")
+OF_ADDRESS = ("street", "city", "state", "zip")
 _ID = re.compile(r"[a-z0-9][a-z0-9-]{0,39}")
 _log = logging.getLogger(__name__)
 
@@ -75,12 +70,12 @@ def columns_of(pack):
     found = {
         f"{role}.{name}": (fields[name], f"{role.title()}: {fields[name].label}")
         for role in FILERS
-        for name in _PERSONAL
+        for name in PERSONAL
         if name in fields
     }
     if pack.standing is not None:
         asked, kind = pack.standing.fields(), pack.standing.kind
-        names = (name for name in ("status", *_OF_ADDRESS, "residence", "telephone") if name in asked)
+        names = (name for name in ("status", *OF_ADDRESS, "residence", "telephone") if name in asked)
         found |= {f"{kind}.{name}": (asked[name], asked[name].label) for name in names}
     for openings in pack.openings.values():
         for one in openings:
@@ -256,9 +251,9 @@ def _item(row, place, data, name, errors):
     called = f"{first.get('last_name', '')}, {first.get('first_name', '')}".strip(", ")
     if data is not None and not errors and not called:
         errors = ["There is no taxpayer with a name in it."]
-    household = _household_of(row.firm_id, first)
+    household = household_of(row.firm_id, first)
     year = data.year if data is not None else None
-    there = household is not None and data is not None and not errors and _is_there(household, data)
+    there = household is not None and data is not None and not errors and is_there(household, data)
     return {
         "place": place, "from": reading.storable(name[:80]), "name": reading.storable(called[:80]), "year": year,
         "ending": str(first.get("number", ""))[-4:], "known": household.name if household else "", "there": bool(there),
@@ -266,7 +261,7 @@ def _item(row, place, data, name, errors):
     }  # fmt: skip
 
 
-def _household_of(firm_id, values):
+def household_of(firm_id, values):
     """The household of the client with that number, or None."""
     plain = "".join(character for character in str(values.get("number", "")) if character.isdigit())
     if not plain:
@@ -275,7 +270,7 @@ def _household_of(firm_id, values):
     return found.household if found else None
 
 
-def _is_there(household, data):
+def is_there(household, data):
     return filing_return(household, data.pack, data.year) is not None
 
 
@@ -290,110 +285,4 @@ def _keep(row, documents):
     default_storage.save(name, ContentFile(seal_bytes(json.dumps(documents).encode())))
 
 
-# Taking in
-
-
-@transaction.atomic
-def ask_to_take_in(actor, arrival_id, places):
-    """Have the chosen clients taken in. BadValue when none can be."""
-    from practice.intake.tasks import take_clients_in
-
-    row = find(actor, arrival_id)
-    if row.state != Arrival.State.READ:
-        raise BadValue("This file is being read, or was taken in.", row.name)
-    for item in row.items:
-        item["chosen"] = item["place"] in places and not item["errors"] and not item["there"]
-    if not any(item["chosen"] for item in row.items):
-        raise BadValue("Choose at least one client who is not there yet.", "")
-    row.state, row.by = Arrival.State.TAKING, actor
-    row.save()
-    take_clients_in.ask(arrival_id=row.pk)
-    return row
-
-
-def take_in(row):
-    """Take the chosen ones in that are not yet; each in a transaction of its own with its result on the row."""
-    with default_storage.open(f"{row.file}.read") as stored:
-        documents = json.loads(unseal_bytes(stored.read()))
-    for item in row.items:
-        if item.get("chosen") and not item["says"]:
-            item["says"], item["made"] = _take_one(row, documents[item["place"]])
-            row.save(update_fields=["items", "touched_at"])
-    row.state = Arrival.State.DONE
-    row.save()
-    record(row.by, "clients taken in", says=f"{row.name}: {sum(item['made'] is not None for item in row.items)} returns")
-
-
-def _take_one(row, given):
-    try:
-        with transaction.atomic():
-            return "taken in", _made(row, document.read(given)).pk
-    except BadValue as bad:
-        return bad.says[:200], None
-    except Exception:  # one client must not hold up the others
-        _log.exception("arrival %s", row.pk)
-        return "failed because of a program error; it was logged", None
-
-
-def _named_by_role(pack, data):
-    """Taxpayer and spouse are called by their role here, whatever the document calls them."""
-    ids = {one.id: str(one.values["role"]) for one in data.papers if one.kind == "person" and one.values.get("role") in FILERS}
-    papers = []
-    for one in data.papers:
-        fields = pack.by_kind[one.kind].fields()
-        named = {n: ids[v] for n, v in one.values.items() if isinstance(fields.get(n), Refer) and isinstance(v, str) and v in ids}
-        papers.append(
-            replace(one, id=ids.get(one.id, one.id) if one.kind == "person" else one.id, values={**one.values, **named})
-        )
-    return data.but(papers=tuple(papers))
-
-
-def _made(row, data):
-    data = _named_by_role(usual_pack(), data)
-    people = {
-        one.values.get("role"): one.values for one in data.papers if one.kind == "person" and one.values.get("role") in FILERS
-    }
-    household = _household_of(row.firm_id, people["taxpayer"]) or _new_household(row.by, people, data)
-    if _is_there(household, data):
-        raise BadValue(f"There is a return of {data.year} already.", "")
-    return_ = new_return(household, data.year, row.by, pack=data.pack)
-    clients = dict(zip(FILERS, household.people.order_by("id").values_list("pk", flat=True), strict=False))
-    ids = {one.id: clients.get(one.values.get("role")) for one in data.papers if one.kind == "person"}
-    mark = {"how": "imported", "by": row.by.initials}
-    put_papers(return_, data.papers, lambda one: dict.fromkeys(_paths(one), mark) | _from_last_year(data, one), ids)
-    if data.year < row.firm.season:
-        reach(return_, Stage.DONE, "from elsewhere")
-    LineOverride.objects.bulk_create(
-        LineOverride(firm=row.firm, of=return_, address=address[:120], amount=one.amount, reason=one.reason[:300], by=row.by)
-        for address, one in data.overrides.items()
-    )
-    summarise(return_, result_of(return_))
-    return_.save()
-    record(row.by, "return taken in", return_, says=f"{data.year}, {row.name}")
-    return return_
-
-
-def _paths(one):
-    for name, value in one.values.items():
-        if isinstance(value, list):
-            yield from (f"{name}.{row['id']}.{inner}" for row in value for inner in row if inner != "id")
-        elif name not in ("role", "owner"):
-            yield name
-
-
-def _from_last_year(data, one):
-    """What a list says of last year waits to be confirmed, as if it had been rolled forward."""
-    return {name: {"how": BROUGHT, "by": "", "from": data.year - 1} for name in one.carried}
-
-
-def _new_household(actor, people, data):
-    standing = usual_pack().standing
-    filing = next((one.values for one in data.papers if standing is not None and one.kind == standing.kind), {})
-    first = people["taxpayer"]
-    names = " and ".join(str(one.get("first_name", "")) for one in people.values() if one.get("first_name"))
-    given = [{name: str(one[name]) for name in _PERSONAL if one.get(name)} for one in people.values()]
-    address = {name: str(filing[name])[:60] for name in _OF_ADDRESS if filing.get(name)}
-    return open_household(actor, f"{first.get('last_name', '')}, {names}".strip(", ")[:120], given, **address)
-
-
-__all__ = ["ask_to_take_in", "bring", "choose_columns", "columns_of", "find", "read", "take_in"]
+__all__ = ["bring", "choose_columns", "columns_of", "find", "read"]

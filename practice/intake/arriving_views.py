@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 from practice.firm.numbers import whole_number
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import require
-from practice.intake import arriving
+from practice.intake import arriving, arriving_in
 from practice.intake.models import Arrival
 from taxcore.engine import BadValue
 
@@ -86,7 +86,7 @@ def columns(request, arrival_id):
 def take_in(request, arrival_id):
     places = {place for place in map(whole_number, request.POST.getlist("place")) if place is not None}
     try:
-        row = arriving.ask_to_take_in(request.user, arrival_id, places)
+        row = arriving_in.ask_to_take_in(request.user, arrival_id, places)
     except BadValue as bad:
         return arrival(request, arrival_id, 422, bad.says)
     return redirect("arrival", row.pk)

@@ -2,7 +2,7 @@
 twice does no harm."""
 
 from practice.firm.jobs import job
-from practice.intake import arriving, drawing, importing
+from practice.intake import arriving, arriving_in, drawing, importing
 from practice.intake.models import Arrival, Attachment, Import
 from practice.returns.changing import Settled
 from taxcore.engine import BadValue
@@ -88,4 +88,4 @@ def read_clients(arrival_id):
 def take_clients_in(arrival_id):
     row = _arrival(arrival_id)
     if row.state == Arrival.State.TAKING:
-        arriving.take_in(row)
+        arriving_in.take_in(row)

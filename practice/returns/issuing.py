@@ -17,8 +17,8 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, closed_because, forget, open_for_change
 from practice.returns.computing import open_values, pack_of, result_of
-from practice.returns.entry import next_position, note_change, note_paper, place_at, put_value
-from practice.returns.models import HandedOut, Paper, Return
+from practice.returns.models import HandedOut, Return
+from practice.returns.placing import by_hand, paper_at, put
 from practice.returns.standing import filing_return
 from taxcore.engine.amending import read_as
 
@@ -136,20 +136,13 @@ def differing_on(return_):
 def _put(actor, source, target_id, issued):
     return_ = open_for_change(actor, target_id)
     before, batch = result_of(return_), uuid.uuid4().hex
-    paper = return_.papers.filter(kind=issued.kind, key=issued.id).first()
-    if paper is None:
-        paper = Paper.objects.create(
-            firm=return_.firm, of=return_, kind=issued.kind, key=issued.id, position=next_position(return_), values={}
-        )
-        note_paper(actor, return_, paper, "added", batch)
+    paper = paper_at(actor, return_, issued.kind, issued.id, batch, {})
     paper.removed_at = None
     stands, fields = open_values(paper.values), pack_of(return_).paper(issued.kind).fields()
     for name, value in issued.values.items():
         if not _same(fields[name], stands.get(name), value):
-            place = place_at(pack_of(return_), paper, name)
-            note_change(actor, return_, paper, place, value, f"issued by {source.household.name}", batch)
-            put_value(paper, place, value, actor, "", ISSUED)
-            paper.provenance[name] |= {"return": source.pk, "at": issued.lines.get(name, "")}
+            mark = by_hand(actor, ISSUED) | {"return": source.pk, "at": issued.lines.get(name, "")}
+            put(actor, return_, paper, name, value, f"issued by {source.household.name}", batch, mark)
     paper.save()
     HandedOut.objects.for_firm(return_.firm_id).update_or_create(
         source=source, paper=paper, defaults={"firm": return_.firm, "version": source.version, "by": actor}

@@ -15,12 +15,12 @@ from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, forget, open_for_change, summarise
 from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.drawing import as_read
-from practice.returns.entry import next_position, note_change, note_paper, place_at, put_rows, put_value
-from practice.returns.models import FieldChange, How, Paper, Purpose, Return
+from practice.returns.models import How, Purpose, Return
 from practice.returns.opening import new_return, put_papers
+from practice.returns.placing import by_hand, paper_at, put
 from practice.returns.rolling import brought, note_origin, rolled_from
 from practice.returns.standing import filing_return
-from taxcore.engine import Rolled, Rows
+from taxcore.engine import Rolled
 
 
 class NotPlanned(Cannot):
@@ -146,32 +146,11 @@ def take_into_filing(actor, plan_id, marks):
     planned = {(one.kind, one.key): open_values(one.values) for one in plan_.papers.all() if not one.removed_at}
     for mark in wanted:
         kind, key, name = mark.split("/")
-        _take(actor, return_, kind, key, name, planned[kind, key], batch)
+        values = planned[kind, key]
+        plain = {n: values[n] for n in ("owner", "role") if n in values}
+        paper = paper_at(actor, return_, kind, key, batch, plain)
+        put(actor, return_, paper, name, values.get(name), "from the plan", batch, by_hand(actor))
     forget(return_, "papers")
     changed(actor, return_, before)
     record(actor, "taken from the plan", return_, says=f"{len(wanted)} fields")
     return len(wanted)
-
-
-def _take(actor, return_, kind, key, name, values, batch):
-    declared = pack_of(return_).paper(kind)
-    paper = return_.papers.filter(kind=kind, key=key).first()
-    if paper is None:
-        plain = {n: values[n] for n in ("owner", "role") if n in values}
-        paper = Paper.objects.create(
-            firm=return_.firm, of=return_, kind=kind, key=key, position=next_position(return_), values=plain
-        )
-        note_paper(actor, return_, paper, "added", batch)
-    field, value = declared.fields()[name], values.get(name) or ""
-    if isinstance(field, Rows):
-        FieldChange.objects.create(
-            firm=return_.firm, of=return_, paper=paper, path=name, how="taken over", note="from the plan", by=actor, batch=batch
-        )
-        paper.values.pop(name, None)
-        paper.provenance = {path: mark for path, mark in paper.provenance.items() if path.partition(".")[0] != name}
-        put_rows(paper, declared, {name: value or []}, actor)
-    else:
-        place = place_at(pack_of(return_), paper, name)
-        note_change(actor, return_, paper, place, value, "from the plan", batch)
-        put_value(paper, place, value, actor, "")
-    paper.save()

@@ -22,6 +22,7 @@ from practice.returns.computing import BROUGHT, computed_alone, computed_from, p
 from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
 from practice.returns.opening import new_return, put_papers
+from practice.returns.placing import marks_of
 from practice.returns.stages import reach
 from practice.returns.standing import filing_return, standing
 from taxcore.engine import CannotRoll, roll_forward
@@ -116,26 +117,23 @@ def new_paper(source, return_, given, position):
 
 def brought(source, given, names):
     """Provenance of values that came from another year's return; of a table, of each field of its rows."""
-    mark = {"how": BROUGHT, "by": "", "from": source.year}
-    found = {}
-    for name in names:
-        value = given.values[name]
-        if isinstance(value, list):
-            found |= {f"{name}.{row['id']}.{inner}": mark for row in value for inner in row if inner != "id"}
-        else:
-            found[name] = mark
-    return found
+    return marks_of(given.values, names, mark_from(source))
+
+
+def mark_from(source):
+    """Provenance of a value that came from another year's return and waits to be confirmed."""
+    return {"how": BROUGHT, "by": "", "from": source.year}
 
 
 def note_origin(actor, return_, source, how, rolled, parted=""):
     """Keep from which return, as it was then, this one was made."""
     return Origin.objects.create(
         firm=return_.firm, of=return_, source=source, how=how, version=source.version, by=actor, remarks=list(rolled.remarks),
-        parted=parted, marks=marks_of(source.firm_id, rolled.data),
+        parted=parted, marks=fingerprints(source.firm_id, rolled.data),
     )  # fmt: skip
 
 
-def marks_of(firm_id, data):
+def fingerprints(firm_id, data):
     """{paper: {field: keyed fingerprint}} of what came over. No client's number is kept in plain."""
     came = [one for one in data.papers if one.carried]
     return {f"{one.kind}/{one.id}": {name: mark_of(firm_id, one.values[name]) for name in one.carried} for one in came}

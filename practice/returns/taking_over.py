@@ -16,11 +16,11 @@ from practice.firm.permissions import require
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.drawing import as_read
-from practice.returns.entry import next_position, note_change, note_paper, place_at, stored
-from practice.returns.models import FieldChange, How, Origin
-from practice.returns.rolling import NotRolled, brought, mark_of, new_paper, rolled_from
+from practice.returns.entry import next_position, note_paper
+from practice.returns.models import How, Origin
+from practice.returns.placing import put
+from practice.returns.rolling import NotRolled, mark_from, mark_of, new_paper, rolled_from
 from practice.returns.standing import standing
-from taxcore.engine import Rows
 
 _KEEP = 64
 _seen = OrderedDict()  # {(origin, source, its version): what comes over now}: plain values, so that threads may share them
@@ -120,21 +120,8 @@ def _take(actor, return_, origin, given, paper, name, batch):
         row.save()
         note_paper(actor, return_, row, "added", batch)
         return
-    declared = pack_of(return_).paper(kind)
     value = given.values[name] if given is not None and name in given.carried else None
-    said = f"from the return of {origin.source.year}"
-    if isinstance(declared.fields()[name], Rows):
-        FieldChange.objects.create(
-            firm=return_.firm, of=return_, paper=row, path=name, how="taken over", note=said, by=actor, batch=batch
-        )
-    else:
-        note_change(actor, return_, row, place_at(pack_of(return_), row, name), value or "", said, batch)
-    row.values.pop(name, None)
-    row.provenance = {path: mark for path, mark in row.provenance.items() if path.partition(".")[0] != name}
-    if value is not None:
-        row.values |= stored(declared, {name: value})
-        row.provenance |= brought(origin.source, given, [name])
-    row.save()
+    put(actor, return_, row, name, value, f"from the return of {origin.source.year}", batch, mark_from(origin.source))
 
 
 def _note_taken(origin, taken, given):

@@ -6,7 +6,7 @@ import zipfile
 
 from practice.clients.models import Household, Person
 from practice.firm.permissions import NotOfThisFirm, Refused
-from practice.intake import arriving
+from practice.intake import arriving, arriving_in
 from practice.intake.models import Arrival
 from practice.returns import rolling
 from practice.returns.computing import data_of, result_of
@@ -28,8 +28,8 @@ class ArrivingTestCase(OfficeTestCase):
         return arriving.read(row)
 
     def take(self, row, *places):
-        row = arriving.ask_to_take_in(self.preparer, row.pk, set(places))
-        arriving.take_in(row)
+        row = arriving_in.ask_to_take_in(self.preparer, row.pk, set(places))
+        arriving_in.take_in(row)
         return Arrival.objects.for_firm(self.firm).get(pk=row.pk)
 
     def document(self, *papers, year=2024, **options):
@@ -68,7 +68,7 @@ class DocumentTests(ArrivingTestCase):
         self.assertEqual(found["fenn.json"], ["It is not JSON."])
         self.assertIn("takes only training returns", found["real.json"][0])
         with self.assertRaisesRegex(BadValue, "Choose at least one"):
-            arriving.ask_to_take_in(self.preparer, row.pk, {1, 2})
+            arriving_in.ask_to_take_in(self.preparer, row.pk, {1, 2})
 
     def test_a_client_who_is_known_is_met_and_a_return_that_is_there_is_left(self):
         known = {"first_name": "Lorna", "last_name": "Abernathy", "number": "921-17-5580"}
@@ -171,12 +171,12 @@ class RefusedTests(ArrivingTestCase):
 
     def test_one_that_fails_does_not_hold_up_the_others(self):
         row = self.bring("moor.json", self.document(person(first_name="Ada", last_name="Moor"), filing()))
-        row = arriving.ask_to_take_in(self.preparer, row.pk, {0})
+        row = arriving_in.ask_to_take_in(self.preparer, row.pk, {0})
         Person.objects.create(firm=self.firm, household=self.household, first_name="A", last_name="B", number="912-04-3371")
         Return.objects.create(
             firm=self.firm, household=self.household, year=2024, preparer=self.preparer, due="2025-04-15"
         )  # somebody opened it meanwhile
-        arriving.take_in(row)
+        arriving_in.take_in(row)
         self.assertEqual(
             (row.state, row.items[0]["says"], row.items[0]["made"]), ("done", "There is a return of 2024 already.", None)
         )
@@ -202,5 +202,5 @@ class PageTests(ArrivingTestCase):
         self.assertContains(page, "Moor, Ada")
         self.assertNotContains(page, "921-30-4401")
         self.client.post(f"/clients/bring/{row.pk}/take-in", {"place": ["0"]})
-        arriving.take_in(Arrival.objects.for_firm(self.firm).get())
+        arriving_in.take_in(Arrival.objects.for_firm(self.firm).get())
         self.assertContains(self.client.get(f"/clients/bring/{row.pk}"), "Moor, Ada 2025")
