@@ -8,7 +8,8 @@ from django.db import IntegrityError, transaction
 from django.utils import timezone
 
 from authority.models import Claim, Filing, Mood
-from authority.rules import Document, digits, extension_faults, faults_of, learn, parse
+from authority.registers import register
+from authority.rules import Document, extension_faults, faults_of, learn, parse
 
 
 class KeyReused(Exception):
@@ -69,10 +70,11 @@ def _claim(filing):
     """A number belongs to the newest accepted return that has it: a correction takes over from what it corrects."""
     document = Document(parse(filing.document))
     Claim.objects.filter(authority=filing.authority, year=filing.year, filing__receipt=document.corrects).delete()
-    for person in document.people():
-        number = digits(document.text("Number", person))
+    persons = register(filing.authority, "person")
+    for person in document.people() if persons is not None else ():
+        number = persons.number(document, person)
         Claim.objects.create(filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role"))
-    learn(document)
+    learn(document, filing.authority)
 
 
 def lose_this_answer():

@@ -10,10 +10,7 @@ from lxml import etree
 
 from authority.agreement import disagreements
 from authority.models import Claim, Employer, Filing, Mood, Person
-
-# Training numbers that are always refused, so that a rejection can be had when one is wanted (docs/operations.md)
-UNKNOWN_PEOPLE = "49"  # the middle digits
-UNKNOWN_EMPLOYERS = "00000"
+from authority.registers import register
 
 
 @dataclass(frozen=True)
@@ -63,14 +60,16 @@ def _asked_for():
         yield Fault("C-0901", "Rejected by request of the simulator's console.", "/Return")
 
 
-def learn(document):
+def learn(document, authority):
     """Meet the people and employers of an accepted document."""
-    for person in document.people():
-        number = digits(document.text("Number", person))
-        Person.objects.get_or_create(number=number, defaults={"last_name": document.text("LastName", person)[:60]})
-    for statement in document.all("Papers/WageStatement"):
-        number = digits(document.text("EmployerNumber", statement))
-        Employer.objects.get_or_create(number=number, defaults={"name": document.text("Employer", statement)[:120]})
+    if (persons := register(authority, "person")) is not None:
+        for person in document.people():
+            last = persons.text(document, person, "last_name")[:60]
+            Person.objects.get_or_create(number=persons.number(document, person), defaults={"last_name": last})
+    if (employers := register(authority, "employer")) is not None:
+        for paper in document.all(employers.given["papers"]):
+            name = employers.text(document, paper, "name")[:120]
+            Employer.objects.get_or_create(number=employers.number(document, paper), defaults={"name": name})
 
 
 def extension_faults(authority, year, document):
@@ -90,11 +89,12 @@ def extension_faults(authority, year, document):
 
 def _too_late(document, authority, year):
     """Nobody needs more time for a return that is here."""
-    for person in document.people():
-        if Claim.objects.filter(authority=authority, year=year, number=digits(document.text("Number", person))).exists():
-            yield Fault(
-                "E-0501", f"A return for {year} was accepted already; no extension is granted.", path_of(person, "Number")
-            )
+    persons = register(authority, "person")
+    for person in document.people() if persons is not None else ():
+        number = persons.number(document, person)
+        if Claim.objects.filter(authority=authority, year=year, number=number).exists():
+            says = f"A return for {year} was accepted already; no extension is granted."
+            yield Fault("E-0501", says, path_of(person, persons.path))
 
 
 class Document:
@@ -125,10 +125,6 @@ class Document:
         return [element for group in self.all("People") for element in group]
 
 
-def digits(text):
-    return re.sub(r"\D", "", text or "")
-
-
 def path_of(element, child=""):
     parts = []
     here = element
@@ -157,41 +153,43 @@ def name_control(name):
 def person_matches(document, authority, year):
     """A number stands for one last name. Somebody whom the register has not met is taken as the document has them, except in
     the range that training keeps for refusals."""
-    for person in document.people():
-        number, last = digits(document.text("Number", person)), document.text("LastName", person)
+    persons = register(authority, "person")
+    for person in document.people() if persons is not None else ():
+        number, last = persons.number(document, person), persons.text(document, person, "last_name")
         known = Person.objects.filter(number=number).first()
-        if number[3:5] == UNKNOWN_PEOPLE:
-            says = "does not match IRS records"
+        if persons.refuses(number):
+            says = f"does not match {persons.keeper} records"
         elif known is not None and name_control(known.last_name) != name_control(last):
             says = "belongs to another last name"
         else:
             continue
-        yield Fault("P-0101", f"{_whose(document, person)}: the number {says}.", path_of(person, "Number"))
+        yield Fault("P-0101", f"{_whose(document, person, persons)}: the number {says}.", path_of(person, persons.path))
 
 
-def _whose(document, person):
+def _whose(document, person, persons):
     """Who it is, and the end of the number, which tells two of one name apart."""
-    name = f"{document.text('FirstName', person)} {document.text('LastName', person)}".strip()
-    return f"{name}, number ending {digits(document.text('Number', person))[-4:]}"
+    name = " ".join(persons.text(document, person, part) for part in ("first_name", "last_name")).strip()
+    return f"{name}, number ending {persons.number(document, person)[-4:]}"
 
 
 def number_already_used(document, authority, year):
-    for person in document.people():
-        number, role = digits(document.text("Number", person)), person.get("role")
-        claims = Claim.objects.filter(authority=authority, year=year, number=number)
+    persons = register(authority, "person")
+    for person in document.people() if persons is not None else ():
+        claims = Claim.objects.filter(authority=authority, year=year, number=persons.number(document, person))
         if claims.exclude(filing__receipt=document.corrects, filing__isnull=False).exists():
-            rule = "P-0202" if role == "dependent" else "P-0201"
-            message = f"{_whose(document, person)}: this number was already used on another return for {year}."
-            yield Fault(rule, message, path_of(person, "Number"))
+            rule = "P-0202" if person.get("role") == "dependent" else "P-0201"
+            message = f"{_whose(document, person, persons)}: this number was already used on another return for {year}."
+            yield Fault(rule, message, path_of(person, persons.path))
 
 
 def employer_known(document, authority, year):
     """Employers whom the register has not met are taken too, except in the range that training keeps for refusals."""
-    for statement in document.all("Papers/WageStatement"):
-        number = document.text("EmployerNumber", statement)
-        if digits(number).startswith(UNKNOWN_EMPLOYERS):
-            message = f"{document.text('Employer', statement)}, {number}: this EIN does not match IRS records."
-            yield Fault("E-0301", message, path_of(statement, "EmployerNumber"))
+    employers = register(authority, "employer")
+    for paper in document.all(employers.given["papers"]) if employers is not None else ():
+        if employers.refuses(employers.number(document, paper)):
+            named = f"{employers.text(document, paper, 'name')}, {employers.text(document, paper, 'number')}"
+            message = f"{named}: this {employers.given['called']} does not match {employers.keeper} records."
+            yield Fault("E-0301", message, path_of(paper, employers.path))
 
 
 def document_agrees(document, authority, year):
@@ -205,8 +203,11 @@ def document_agrees(document, authority, year):
 
 def accepted(document, authority, year):
     """The accepted return that this one corrects, the newest of its filer; None where it corrects none, or none is here."""
+    persons = register(authority, "person")
+    if persons is None:
+        return None
     found = Filing.objects.filter(receipt=document.corrects, authority=authority, year=year, kind="return", state="accepted")
-    return found.filter(claims__number__in=[digits(document.text("Number", one)) for one in document.filers()]).first()
+    return found.filter(claims__number__in=[persons.number(document, one) for one in document.filers()]).first()
 
 
 def correction_follows_original(document, authority, year):

@@ -346,7 +346,10 @@ def lists_of(node):
         elif isinstance(spec, Refer):
             found[_list_of(spec, node)] = tuple((one.key, spec.called(one)) for one in spec.candidates(node))
         elif isinstance(spec, Choice):
-            found[_list_of(spec, node)] = _options_of(spec)
+            options = _options_of(spec)
+            if spec.name == "owner" and "spouse" not in node.run.pack.people.adds:
+                options = tuple(one for one in options if one[0] not in ("spouse", "joint"))
+            found[_list_of(spec, node)] = options
     return found
 
 

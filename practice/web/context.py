@@ -11,4 +11,6 @@ def everywhere(request):
     theme = request.COOKIES.get("theme", "")
     actor = request.user if getattr(request, "user", None) is not None and request.user.is_authenticated else None
     usual = SimpleLazyObject(usual_pack)
-    return {"actor": actor, "theme": theme if theme in ("light", "dark") else "", "themes": THEMES, "usual": usual}
+    couples = SimpleLazyObject(lambda: "spouse" in usual_pack().people.adds)
+    return {"actor": actor, "theme": theme if theme in ("light", "dark") else "", "themes": THEMES, "usual": usual,
+            "couples": couples}  # fmt: skip

@@ -68,8 +68,9 @@ def _to_add(request, return_, words):
     if not may(request.user, "key"):
         return
     pack, url = pack_of(return_), reverse("add-paper", args=[return_.pk])
-    if words and _fits(words, "add dependent child person"):
-        yield {"post": url, "kind": pack.people.kind, "does": "Add: Dependent", "note": "", "first": True}
+    for role, name in pack.people.adds.items():
+        if role != "spouse" and words and _fits(words, f"add {name} child person"):
+            yield {"post": url, "kind": pack.people.kind, "does": f"Add: {name}", "note": "", "first": True}
     for kind in kinds_of(return_):
         if _fits(words, f"add {kind.name} {kind.official}") and not (kind.single and words == ""):
             yield {"post": url, "kind": kind.kind, "does": f"Add: {kind.name}", "note": kind.official}

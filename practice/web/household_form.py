@@ -54,6 +54,9 @@ class HouseholdForm(forms.Form):
         super().__init__(*args, **kwargs)
         for name in ("number", "spouse_number"):
             self.fields[name].label = usual_pack().identifier.name
+        if "spouse" not in usual_pack().people.adds:
+            for name in [one for one in self.fields if one.startswith("spouse_")]:
+                del self.fields[name]
 
     def clean_number(self):
         return _number(self.cleaned_data["number"])
@@ -75,7 +78,7 @@ class HouseholdForm(forms.Form):
         data = self.cleaned_data
         names = ("first_name", "last_name", "number", "birth_date", "email", "occupation")
         made = [{name: data[name] for name in names}]
-        if data["spouse_first_name"]:
+        if data.get("spouse_first_name"):
             spouse = {name: data[f"spouse_{name}"] for name in names}
             made.append(spouse | {"last_name": spouse["last_name"] or data["last_name"]})
         return made

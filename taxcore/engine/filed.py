@@ -121,7 +121,7 @@ def _paper_element(paper: type[Paper]) -> str:
 
 def _add_papers(parent: ET.Element, papers: list[Any]) -> None:
     for paper in sorted(papers, key=lambda paper: (type(paper).__name__, paper.key)):
-        attributes = {"id": str(paper.key)} | ({"role": paper.role} if hasattr(paper, "role") else {})
+        attributes = {"id": str(paper.key)} | ({"role": paper.called} if hasattr(paper, "role") else {})
         _add_fields(ET.SubElement(parent, _paper_element(type(paper)), attributes), paper)
 
 

@@ -181,6 +181,7 @@ class Person(Paper):
     owned = False
     heading = "first_name"
 
+    adds: ClassVar[Mapping[str, str]] = {}  # roles that can be added to a return besides the taxpayer, with their names
     role_names: ClassVar[Mapping[str, str]] = {}  # where a role is called otherwise than it is coded
 
     @property

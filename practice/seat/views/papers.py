@@ -57,10 +57,14 @@ def _first(listed):
 def _kinds(return_, listed):
     there = {paper.kind for paper in listed}
     wanted = [kind for kind in kinds_of(return_) if not (kind.single and kind.kind in there)]
-    people = [{"kind": pack_of(return_).people.kind, "name": "Dependent", "official": ""}]
-    if not any(paper.values.get("role") == "spouse" for paper in listed):
-        people.insert(0, {"kind": "spouse", "name": "Spouse", "official": ""})
-    groups = {"people": people}
+    declared = pack_of(return_).people
+    coupled = any(paper.values.get("role") == "spouse" for paper in listed)
+    people = [
+        {"kind": "spouse" if role == "spouse" else declared.kind, "name": name, "official": ""}
+        for role, name in declared.adds.items()
+        if role != "spouse" or not coupled
+    ]
+    groups = {"people": people} if people else {}
     for kind in wanted:
         groups.setdefault(kind.group, []).append({"kind": kind.kind, "name": kind.name, "official": kind.official})
     names = pack_of(return_).groups

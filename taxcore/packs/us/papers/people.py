@@ -42,6 +42,7 @@ class UnitedStatesPerson(Person):
 
     jurisdiction = "us"
     role_names: ClassVar = {"dependant": "dependent"}
+    adds: ClassVar = {"spouse": "Spouse", "dependant": "Dependent"}
 
     first_name = Text(
         None,
