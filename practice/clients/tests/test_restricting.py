@@ -1,5 +1,10 @@
 """A client restricted to named staff: nobody else finds it, opens it or sees it counted, whatever their role."""
 
+import io
+
+from django.core.management import call_command
+from django.core.management.base import CommandError
+
 from practice.clients import restricting
 from practice.clients.models import Household, Person
 from practice.firm.permissions import NotOfThisFirm, Refused, fetch
@@ -68,3 +73,16 @@ class RestrictingTests(OfficeTestCase):
         self.assertContains(answer, "and by you no more")
         self.client.force_login(self.reviewer)
         self.assertContains(self.client.get(f"/households/{self.household.pk}"), f"Seen by {self.reviewer.name} alone.")
+
+    def test_an_operator_lifts_it_where_nobody_named_works_here_any_more(self):
+        self.restrict(self.reviewer)
+        with self.assertRaisesRegex(CommandError, "somebody who works here"):
+            call_command("lift_restriction", self.household.pk)
+        self.reviewer.is_active = False
+        self.reviewer.save()
+        listed = io.StringIO()
+        call_command("lift_restriction", stdout=listed)
+        self.assertIn("Abernathy, Lorna", listed.getvalue())
+        call_command("lift_restriction", self.household.pk, stdout=listed)
+        self.assertTrue(Household.objects.for_staff(self.preparer).exists())
+        self.assertEqual(self.events("restriction lifted").get().by, "Impuesto")
