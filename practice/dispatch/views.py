@@ -16,6 +16,7 @@ from practice.firm.permissions import may, require
 from practice.pages.lists import export, sorted_by
 from practice.returns.additions import additions_of, of_pack
 from practice.returns.computing import pack_of
+from practice.returns.models import Purpose
 
 _SORTS = {
     "household": "of__household__name",
@@ -61,7 +62,7 @@ def dispatch(request):
 
 def _listed(rows, requests):
     for one in rows.defer("document").iterator(chunk_size=2000):
-        yield _exported(one, "return")
+        yield _exported(one, "amended return" if one.of.purpose == Purpose.AMENDING else "return")
     for one in requests.defer("document").iterator(chunk_size=2000):
         yield _exported(one, f"extension, {one.form}")
 

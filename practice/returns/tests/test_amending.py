@@ -146,6 +146,12 @@ class SendingTests(Amending):
         for wanted in ("amended", "What changed", "A bank's statement came in August.", "1040-X", "Bank of Galena"):
             self.assertIn(wanted, text.replace("’", "'"))
 
+    def test_dispatch_says_that_it_is_one(self):
+        self.file(self.corrected())
+        self.client.force_login(self.signer)
+        self.assertContains(self.client.get("/dispatch"), "2025 amended")
+        self.assertIn(b"amended return", b"".join(self.client.get("/dispatch?as=csv").streaming_content))
+
     def test_a_second_correction_stands_on_the_first(self):
         first = self.file(self.corrected())
         second = self.with_interest(amending.amend(self.preparer, self.return_.pk), "Bank of Savanna")
