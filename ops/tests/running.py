@@ -211,8 +211,12 @@ class Walk:
 
     def press(self, text: str) -> None:
         """Press the button or follow the link with that text."""
-        path = " | ".join(f"//{tag}[normalize-space()='{text}']" for tag in ("button", "a", "a/span"))
-        self.until(lambda: self.driver.find_element(By.XPATH, path)).click()
+        path = " | ".join(f"//{tag}[normalize-space()='{text}']" for tag in ("button", "a", "a/span", "summary"))
+        self.click(By.XPATH, path)
+
+    def click(self, by: str, what: str) -> None:
+        """Find and click in one go: a fragment that arrives between the two would leave an element that is no longer there."""
+        self.until(lambda: self.driver.find_element(by, what).click() or True)
 
     def field(self, label: str, scope: str = "#paper"):
         return self.find(f'{scope} [aria-label="{label}"]')

@@ -140,7 +140,7 @@ class ReviewTests(RunningTestCase):
         walk.sees("An IRA for Marlow")
         walk.press("■ on")
         walk.sees("□ off")
-        walk.find("a.btn").click()
+        walk.click(By.CSS_SELECTOR, "a.btn")
         walk.sees("What you can do", "An IRA for Odile")
         self.assertNotIn("An IRA for Marlow", walk.text())
 

@@ -70,6 +70,26 @@ class YearsTests(RunningTestCase):
         walk.sees("1 of 1", "left: there is a return of 2026 already", seconds=40)
         self.assertEqual(walk.complaints(), [])
 
+    def test_a_family_is_rolled_forward_and_a_couple_parts(self):
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/households/{self.household('Quist, Marlow and Odile')}")
+        walk.press("Quist family")
+        walk.sees("2 clients that belong together", "Odile Quist (member 60%)")
+        walk.press("Roll 2025 forward")
+        walk.sees("Roll forward to 2026", "Quist, Marlow and Odile")
+        walk.find('[aria-label="Choose all"]').click()
+        walk.press("Roll forward those selected")
+        walk.sees("1 of 1", seconds=40)
+        walk.go(f"/households/{self.household('Lindqvist, Arvid and Mira')}")
+        walk.press("they file separately from 2026 on")
+        walk.press("divide and roll forward")
+        walk.sees("Lindqvist, Arvid and Lindqvist, Mira each have a 2026 return")
+        made = self.return_of("Lindqvist, Mira", 2026)
+        walk.go(f"/returns/{made}/carried")
+        walk.sees("Filing status proposed: Single")
+        self.assertEqual(walk.complaints(), [])
+
     def test_one_return_is_confirmed_by_key_and_as_a_whole(self):
         return_id = self.return_of("Wetherby-Low, Sorrel", 2025)
         walk = self.walk()
