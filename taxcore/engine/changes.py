@@ -119,28 +119,37 @@ def _overridden(run: Run, old: Mapping[str, Any], new: Mapping[str, Any]) -> lis
 
 
 def _put_in_doubt(run: Run, moved: Iterable[Cell]) -> None:
-    """Take everything downstream of these out of its place, to be verified when it is asked for."""
+    """Take everything downstream of these out of its place, to be verified when it is asked for. What is in doubt already has
+    nothing that stands downstream of it: whatever was verified since then was verified with all that it reads."""
     readers = run.readers_of()
-    seen: set[Cell] = set(moved)
-    queue = list(seen)
-    for cell in queue:
-        further = readers.get(cell, _NOBODY) - seen
-        if cell in run.in_loops:
-            further = further.union(_forget_loop(run, run.in_loops[cell])) - seen
-        seen |= further
-        queue += further
+    queue = list(dict.fromkeys(moved))
     for cell in queue:
         cell.stands = False
-        if cell.node is not None:
-            name = cell.spec.name
-            if cell.node.cells.get(name) is cell:
-                del cell.node.cells[name]
-                if not cell.node.doubted:
-                    cell.node.doubted = {}
-                cell.node.doubted[name] = cell
-        elif type(cell) is Asked and run.asked.get(cell.key) is cell:
-            del run.asked[cell.key]
-            run.doubted[cell.key] = cell
+    for cell in queue:
+        for reader in readers.get(cell, _NOBODY):
+            if reader.stands:
+                reader.stands = False
+                queue.append(reader)
+        if cell in run.in_loops:
+            for member in _forget_loop(run, run.in_loops[cell]):
+                if member.stands:
+                    member.stands = False
+                    queue.append(member)
+        _take_out(run, cell)
+
+
+def _take_out(run: Run, cell: Any) -> None:
+    node = cell.node
+    if node is not None:
+        name = cell.spec.name
+        if node.cells.get(name) is cell:
+            del node.cells[name]
+            if not node.doubted:
+                node.doubted = {}
+            node.doubted[name] = cell
+    elif type(cell) is Asked and run.asked.get(cell.key) is cell:
+        del run.asked[cell.key]
+        run.doubted[cell.key] = cell
 
 
 def _forget_loop(run: Run, members: tuple[Cell, ...]) -> tuple[Cell, ...]:

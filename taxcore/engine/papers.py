@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import TYPE_CHECKING, Any, ClassVar
 
 from taxcore.engine.cells import Node, Raw
@@ -34,6 +34,10 @@ class _Keyed(Node):
             found = Raw()
             self.raws = {**self.raws, name: found}
         return found
+
+    def once(self, make: Callable[[Any], Any]) -> Any:
+        """What several rules need to know of this paper, worked out when first asked, and again when something of it changes."""
+        return self.run.ask((make, self.kind, self.key), lambda run: make(self))
 
     def is_keyed(self, name: str) -> bool:
         self.run.reading.append(self.raw(name))

@@ -156,12 +156,10 @@ class Run:
             del self._forms[mark]
         for node in (*gone, *forms.values()):
             cells += _taken_from(node)
-        for key in (
-            *(("declared", node.kind, node.key) for node in gone),
-            *(("required", form.address_prefix) for form in forms.values()),
-        ):
-            self.asked.pop(key, None)
-            self.doubted.pop(key, None)
+        marks = {(node.kind, node.key) for node in gone} | {(form.address_prefix,) for form in forms.values()}
+        for questions in (self.asked, self.doubted):
+            for key in [key for key in questions if type(key) is tuple and key[1:] in marks]:
+                del questions[key]
         self.settled -= set(forms.values())
         for cell in cells:
             cell.value = cell.because = None  # a figure and its cell know each other

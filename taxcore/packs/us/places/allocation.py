@@ -41,13 +41,13 @@ def belongs(run: Any) -> tuple[Belongs, ...]:
 
 def _belongs(run: Any) -> tuple[Belongs, ...]:
     placed = [kind for kind in run.pack.papers if getattr(kind, "placed", None)]
-    found = [_of_paper(run, paper, paper.placed) for kind in placed for paper in run.papers(kind.kind)]
+    found = [paper.once(_of_paper) for kind in placed for paper in run.papers(kind.kind)]
     return tuple(one for one in found if one.amount or one.by_state)
 
 
-def _of_paper(run: Any, paper: Any, placed: Any) -> Belongs:
-    by = _by_rows if placed.rows else _by_living
-    return by(run, paper, placed)
+def _of_paper(paper: Any) -> Belongs:
+    by = _by_rows if paper.placed.rows else _by_living
+    return by(paper.run, paper, paper.placed)
 
 
 def _by_rows(run: Any, paper: Any, placed: Placed) -> Belongs:
