@@ -25,6 +25,8 @@ urlpatterns = [
     path("returns/", include("practice.seat.urls")),
     path("returns/", include("practice.intake.urls")),
     path("", include("practice.review.urls")),
+    path("", include("practice.gather.urls")),
+    path("returns/", include("practice.track.urls")),
     path("returns/", include("practice.signing.urls")),
     path("", include("practice.us.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),

@@ -53,13 +53,13 @@ class Job:
 
     def run(self, context, **arguments):
         """What a worker calls."""
-        _fresh_connection()
+        fresh_connection()
         try:
             with _held(f"{self.name}:{_mark(arguments)}") as mine:
                 if mine:
                     self._try(context, arguments)
         finally:
-            _fresh_connection()
+            fresh_connection()
 
     def _try(self, context, arguments):
         try:
@@ -84,7 +84,7 @@ def job(name, *, lost, failed, tries=3, wait=3):
     return declare
 
 
-def _fresh_connection():
+def fresh_connection():
     """Workers live long, and connections do not; within somebody's transaction it is left alone."""
     if not connection.in_atomic_block:
         close_old_connections()
@@ -128,7 +128,7 @@ def make_lost_again(before=None):
 @app.task(name="practice:sweep", queueing_lock="sweep")
 def sweep(timestamp):
     """Jobs that died with their worker are made again."""
-    _fresh_connection()
+    fresh_connection()
     make_lost_again()
 
 

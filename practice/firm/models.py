@@ -20,7 +20,8 @@ class Firm(models.Model):
     are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
     the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
-    `efin` and `originator_pin` identify the practice as the originator of electronic returns.
+    `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
+    (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days.
     """
 
     name = models.CharField(max_length=80)
@@ -37,6 +38,8 @@ class Firm(models.Model):
     lock_needs = models.JSONField(default=lock_needs)
     reviewers_correct = models.BooleanField(default=False)
     preparers_add_clients = models.BooleanField(default=True)
+    steps_off = models.JSONField(default=list)
+    reminds_every = models.PositiveSmallIntegerField(default=7)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
 

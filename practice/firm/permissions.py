@@ -17,6 +17,8 @@ MAY = {
     "lock": {P, S},
     "request e-signatures": {P, S, A},
     "take signatures in the office": {P, S, A},
+    "ask clients": {P, S, A},  # requests, letters, what came of them
+    "write to clients": {P, R, S, A},
     "file": {S, A},
     "extend": {P, S, A},  # request extensions and enter what is paid with them
     "deliver": {P, S, A},
@@ -32,7 +34,8 @@ WORDS = {  # what the refused page says of each
     "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add returns",
     "add clients": "add clients", "restrict clients": "restrict clients to named staff", "merge clients": "merge clients",
     "review": "review", "note": "write notes", "lock": "lock returns", "file": "file returns", "extend": "request extensions",
-    "deliver": "deliver packages", "reveal": "see full numbers", "administer": "change practice settings",
+    "deliver": "deliver packages", "ask clients": "send requests and letters", "write to clients": "write to clients",
+    "reveal": "see full numbers", "administer": "change practice settings",
     "silence": "suppress diagnostics", "let clients go": "let clients go or take them back",
 }  # fmt: skip
 

@@ -43,22 +43,41 @@ def attach(actor, return_id, paper_id, name, content):
     Also once the return is signed or filed: pages move no line. A worker opens it: what is in a file of a stranger's making holds
     no page and no lock.
     """
-    from practice.intake.tasks import draw_pages
-
     return_ = _locked(actor, return_id)
     paper = keyed_paper(return_, paper_id) if paper_id else None
+    made, fresh = _kept(return_, paper, name, content, actor)
+    if fresh:
+        record(actor, "document attached", return_, says=made.name, paper=paper_id)
+    return made
+
+
+@transaction.atomic
+def receive(return_id, paper_id, name, content, client):
+    """The same for a file that a client sent; gives (attachment, whether it is new). Whoever calls this knows that the return is
+    theirs."""
+    rows = Return.objects.across_firms("a client's own").select_for_update(of=("self",)).select_related("firm", "household")
+    return_ = rows.prefetch_related("papers", "overrides").get(pk=return_id)
+    paper = next((one for one in return_.papers.all() if one.pk == paper_id and not one.removed_at), None)
+    made, fresh = _kept(return_, paper, name, content, None)
+    if fresh:
+        record(None, "document sent", return_, says=made.name, by=client.full_name, paper=paper_id)
+    return made, fresh
+
+
+def _kept(return_, paper, name, content, by):
+    from practice.intake.tasks import draw_pages
+
     kind, digest = kind_of(content), hashlib.sha256(content).hexdigest()
     there = return_.attachments.filter(digest=digest, paper=paper, removed_at=None).first()
     if there is not None:
-        return there
+        return there, False
     made = Attachment.objects.create(
-        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), kind=kind, size=len(content), digest=digest, by=actor,
+        firm=return_.firm, of=return_, paper=paper, name=plain_name(name), kind=kind, size=len(content), digest=digest, by=by,
         file=default_storage.save(f"attachments/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content))),
     )  # fmt: skip
     draw_pages.ask(attachment_id=made.pk)
-    record(actor, "document attached", return_, says=made.name, paper=paper_id)
     count_pages(return_, paper)
-    return made
+    return made, True
 
 
 def plain_name(name):

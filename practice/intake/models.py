@@ -35,7 +35,7 @@ class Attachment(FirmOwned):
     digest = models.CharField(max_length=64)
     goes_along = models.BooleanField(default=False)  # the statement behind totals, sent with the filing
     doubt = models.CharField(max_length=200, blank=True)  # what its words do not say, where it has words
-    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")  # none: a client sent it
     at = models.DateTimeField(auto_now_add=True)
     touched_at = models.DateTimeField(auto_now=True)
     removed_at = models.DateTimeField(null=True)

@@ -35,6 +35,8 @@ def act(name, title, needs):
     """Decorator: declares an act."""
 
     def declare(do):
+        if name in ACTS:
+            raise RuntimeError(f"two acts are named {name}: {ACTS[name].title}, {title}")
         ACTS[name] = Act(name, title, needs, do)
         return do
 

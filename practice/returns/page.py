@@ -20,6 +20,20 @@ def on_every_page(function):
     _ON_EVERY_PAGE.append(function)
 
 
+_AT_THE_HEAD = []
+
+
+def at_the_head(function):
+    """What a room further up shows at the head of the pages about a return's way: called with return and result, it gives a part
+    of the page's context."""
+    _AT_THE_HEAD.append(function)
+
+
+def head_of(return_, result):
+    """That part, for the pages that have such a head."""
+    return {name: value for adds in _AT_THE_HEAD for name, value in adds(return_, result).items()}
+
+
 def open_page(request, return_id, action="view"):
     """The return, its result and the context that every page of a return shares."""
     return_ = fetch(Return.objects.select_related("firm", "household", "preparer"), request.user, pk=return_id)

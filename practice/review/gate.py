@@ -19,6 +19,20 @@ CONDITIONS = {
 }
 
 
+_MORE = {}  # conditions that rooms further up look after
+
+
+def condition(code, words):
+    """Decorator: another condition that a practice can choose; called with a return, the function yields what lacks."""
+
+    def declare(function):
+        CONDITIONS[code] = words
+        _MORE[code] = function
+        return function
+
+    return declare
+
+
 @dataclass(frozen=True)
 class Lacking:
     """One condition that is not met: its code, a sentence, and where to go."""
@@ -62,6 +76,9 @@ def lacking(return_, result):
             yield Lacking("initials", says, review)
     if "brought" in wanted:
         yield from _brought(return_)
+    for code, function in _MORE.items():
+        if code in wanted:
+            yield from function(return_)
 
 
 def _brought(return_):

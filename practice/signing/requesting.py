@@ -1,18 +1,16 @@
 """Asking clients to sign, checking who they are, and taking their signature."""
 
-import base64
-import io
 import re
 
 import httpx
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
-from PIL import Image, UnidentifiedImageError
 
 from practice.clients.identity import verified
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
+from practice.portal.drawn import NotDrawn, drawn_signature
 from practice.portal.links import send_link
 from practice.returns.computing import pack_of
 from practice.returns.models import Return
@@ -21,7 +19,6 @@ from practice.signing.models import Signature, SignatureRequest
 from practice.signing.needed import CannotSign, authorities_to_sign, move_on, signers
 
 TRIES = 2
-LARGEST_IMAGE = 300_000  # bytes of a drawn signature
 
 
 class ServiceAway(Exception):
@@ -201,17 +198,7 @@ def _checked_pin(pin):
 
 
 def _checked(image):
-    """The drawn signature as base64 of a PNG; CannotSign when it is empty, too large or no picture."""
     try:
-        content = base64.b64decode(image.removeprefix("data:image/png;base64,"), validate=True)
-        if not content or len(content) > LARGEST_IMAGE:
-            raise CannotSign("The signature was not received. Please draw it again.")
-        with Image.open(io.BytesIO(content), formats=["PNG"]) as picture:
-            if picture.width * picture.height > 4_000_000:
-                raise CannotSign("The signature is too large. Please draw it again.")
-            low, high = picture.convert("RGBA").getchannel("A").getextrema()
-    except (ValueError, UnidentifiedImageError, OSError):
-        raise CannotSign("The signature was not received. Please draw it again.") from None
-    if low == high:
-        raise CannotSign("The signature is empty. Please sign.")
-    return base64.b64encode(content).decode()
+        return drawn_signature(image)
+    except NotDrawn as wrong:
+        raise CannotSign(wrong.says) from None

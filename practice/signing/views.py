@@ -17,7 +17,7 @@ from practice.portal.models import PortalLink
 from practice.returns import amending, frozen
 from practice.returns.computing import pack_of
 from practice.returns.models import Purpose, Stage
-from practice.returns.page import open_page
+from practice.returns.page import head_of, open_page
 from practice.returns.standing import correction_under_way
 from practice.review import gate
 from practice.signing import locking, needed, requesting
@@ -29,7 +29,9 @@ def track(request, return_id):
     return_, result, context = open_page(request, return_id)
     if return_.purpose == Purpose.PLANNING:
         return redirect("plan", return_.pk)
-    context |= {"tab": "sign"} | _track(request, return_, result)
+    context |= {"tab": "sign", "may_ask_clients": may(request.user, "ask clients")} | _track(request, return_, result)
+    if not request.htmx:
+        context |= head_of(return_, result)
     return render(request, "signing/_track.html" if request.htmx else "signing/track.html", context)
 
 

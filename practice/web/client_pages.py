@@ -11,6 +11,8 @@ from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
 from practice.dispatch.models import State
+from practice.gather import answering, lettering, messaging
+from practice.gather.models import Turn
 from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of
@@ -76,6 +78,11 @@ def client_only(view):
     return inner
 
 
+def portal_page(link):
+    """What every page of the portal begins with."""
+    return {"link": link, "of": link.of, "client": link.client, "firm": link.firm, "pack": pack_of(link.of)}
+
+
 @client_only
 def home(request):
     """The summary in plain words, what is to be signed, what can be downloaded."""
@@ -83,8 +90,8 @@ def home(request):
     return_, asked = link.of, _asked(link)
     delivered = return_.packages.exclude(delivered_at=None).order_by("-id").first()
     snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
-    context = {"link": link, "of": return_, "asked": asked, "package": delivered, "client": link.client, "firm": link.firm}
-    context["pack"] = pack_of(return_)
+    context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
+    context["letters"] = list(lettering.letters_for(link))
     if snapshot:
         frozen = drawn_of(snapshot)
         first = next(form for form in frozen.forms if form.title == frozen.bottom_lines[0].form)
@@ -96,6 +103,14 @@ def home(request):
         context |= {"to_sign": _to_sign(link, asked), "sent": _sent(return_)}
         context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
     return render(request, "portal/home.html", context)
+
+
+def waiting(link):
+    """What waits for this client: items asked for, letters, unread messages, as numbers; and how many items there are in all."""
+    items = answering.asked_of(link)
+    letters = sum(not one.done and not one.declined_at for one in lettering.letters_for(link))
+    unread = messaging.thread(link.of.household).filter(client=None, read_at=None).count()
+    return {"items": items.filter(turn=Turn.CLIENT).count(), "all": items.count(), "letters": letters, "unread": unread}
 
 
 def _sent(return_):

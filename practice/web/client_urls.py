@@ -1,11 +1,16 @@
 from django.urls import path
 
 from practice.web import client_pages as views
+from practice.web import client_requests
 
 urlpatterns = [
     path("enter/<str:token>", views.enter, name="portal-enter"),
     path("code", views.code, name="portal-code"),
     path("", views.home, name="portal"),
+    path("asked", client_requests.asked, name="portal-asked"),
+    path("asked/<int:item_id>", client_requests.reply, name="portal-reply"),
+    path("letters/<int:letter_id>", client_requests.letter, name="portal-letter"),
+    path("messages", client_requests.write, name="portal-messages"),
     path("identity", views.identity, name="portal-identity"),
     path("return", views.whole_return, name="portal-return"),
     path("sign", views.sign, name="portal-sign"),

@@ -21,8 +21,12 @@ _SORT_NAMES = (
 )  # fmt: skip
 _SHOWN = [stage for stage in Stage if stage != Stage.DONE]
 _NEWS = ["signed", "accepted", "rejected", "package downloaded", "identity not verified", "portal link refused",
-         "signatures void", "package ready"]  # fmt: skip
+         "signatures void", "package ready", "client replied", "letter signed", "message from the client"]  # fmt: skip
 _PAGE = 60
+_WAITS = {  # for whom a return waits
+    "client": "waiting for the client", "week": "for the client, over a week", "office": "waiting for the office",
+    "authority": "waiting for an authority",
+}  # fmt: skip
 
 
 def desk(request):
@@ -37,7 +41,7 @@ def desk(request):
         mine=Count("id", filter=Q(preparer=request.user)),
         waiting=Count("id", filter=Q(waiting_for=request.user)),
         everyone=Count("id"),
-        clients=Count("id", filter=Q(stage=Stage.SIGN)),
+        clients=Count("id", filter=Q(track__waits="client")),
         rejected=Count("id", filter=Q(stage=Stage.FILE, state_note="rejected")),
         filed=Count("id", filter=Q(stage__in=[Stage.DELIVER, Stage.DONE])),
     )
@@ -59,7 +63,9 @@ def desk(request):
         "sorts": _SORT_NAMES,
         "stage": request.GET.get("stage", ""),
         "of_old": of_old,
-        "kept": urlencode({n: t for n in ("years", "q", "stage") if (t := request.GET.get(n))} | {"of": scope}),
+        "waits": request.GET.get("waits", ""),
+        "whom": _WAITS,
+        "kept": urlencode({n: t for n in ("years", "q", "stage", "waits") if (t := request.GET.get(n))} | {"of": scope}),
         "today": request.user.firm.today(),
     }
     if request.htmx:
@@ -69,7 +75,7 @@ def desk(request):
 
 
 def _chosen(request, everything, scope):
-    rows = everything.select_related("household")
+    rows = everything.select_related("household", "track")
     if scope == "mine":
         rows = rows.filter(preparer=request.user)
     elif scope == "waiting":
@@ -78,6 +84,10 @@ def _chosen(request, everything, scope):
         rows = rows.filter(household__name__icontains=words)
     if request.GET.get("stage") in Stage.values:
         rows = rows.filter(stage=request.GET["stage"])
+    if (waits := request.GET.get("waits", "")) in _WAITS:
+        rows = rows.filter(track__waits="client" if waits == "week" else waits)
+        if waits == "week":
+            rows = rows.filter(track__since__lt=request.user.firm.today() - timedelta(days=7))
     return rows
 
 
@@ -91,13 +101,19 @@ def _row(return_):
         cells.append(
             {"day": return_.stages.get(stage.value, ""), "now": now, "note": note or ("to do" if now else ""), "css": css}
         )
-    return {"return": return_, "cells": cells, "done": return_.stage == Stage.DONE, "counts": return_.summary.get("counts", {})}
+    track = getattr(return_, "track", None)
+    days = (return_.firm.today() - track.since).days if track else 0
+    return {"return": return_, "cells": cells, "done": return_.stage == Stage.DONE, "track": track, "days": days}
 
 
 def _news(request):
     since = timezone.now() - timedelta(days=4)
     events = Event.objects.for_staff(request.user).filter(what__in=_NEWS, at__gt=since)
-    return events.select_related("household", "of")[:8]
+    folded = {}  # what a client did five times stands once
+    for event in events.select_related("household", "of")[:60]:
+        first = folded.setdefault((event.household_id, event.of_id, event.what), event)
+        first.times = getattr(first, "times", 0) + 1
+    return list(folded.values())[:8]
 
 
 def _due_chart(everything, today):
@@ -118,9 +134,9 @@ def _due_chart(everything, today):
 
 
 def _export(kind, rows):
-    heads = ["Household", "Year", "Authorities", "Stage", "Note", "Together", "Due"]
+    heads = ["Household", "Year", "Authorities", "Stage", "Note", "Together", "Due", "Waits for", "Since"]
     names = dict(Stage.choices)
-    fields = ("household__name", "year", "authorities", "stage", "state_note", "together", "due")
+    fields = ("household__name", "year", "authorities", "stage", "state_note", "together", "due", "track__waits", "track__since")
     listed = rows.order_by("due", "household__name").values_list(*fields)  # thousands of them need no objects
     data = ((*row[:3], names[row[3]], *row[4:]) for row in listed.iterator(chunk_size=2000))
     return export(kind, "desk", heads, data)

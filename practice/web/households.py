@@ -25,10 +25,12 @@ from practice.returns import leaving, parting
 from practice.returns.accounts import accounts_of
 from practice.returns.computing import pack_of
 from practice.returns.family import family_of
+from practice.returns.models import Stage
 from practice.returns.opening import open_household, open_return
 from practice.returns.planning import plans_of
 from practice.returns.standing import filing_return
 from practice.review.coming import coming
+from practice.track.views import whole
 from practice.web.household_form import HouseholdForm
 from taxcore.engine import BadValue
 
@@ -76,6 +78,7 @@ def household(request, household_id, status=200, **more):
         "documents": IdentityDocument.choices,
         "back": request.path,
         "returns": returns,
+        "tracks": [(one, whole(one)) for one in returns if _under_way(one)][:_LOOKED_INTO],
         "steps": [(one, steps) for one in returns[:_LOOKED_INTO] if (steps := coming(one))],
         "days": by_day(_events(found)),
         "may_reveal": may(request.user, "reveal"),
@@ -93,6 +96,10 @@ def household(request, household_id, status=200, **more):
         "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)
+
+
+def _under_way(return_):
+    return not return_.given_up_at and return_.stage != Stage.DONE
 
 
 def _is_of_two(return_):

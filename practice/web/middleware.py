@@ -86,13 +86,19 @@ def upload_limit(get_response):
             length = request.META.get("CONTENT_LENGTH") or ""
             if not length and "chunked" in request.META.get("HTTP_TRANSFER_ENCODING", "").lower():
                 return failed(request, 411, "Not taken", "The request does not say how long it is.")
-            most = MOST_SENT if request.user.is_authenticated else MOST_SENT_BY_STRANGERS
+            known = request.user.is_authenticated or _sends_pages(request)
+            most = MOST_SENT if known else MOST_SENT_BY_STRANGERS
             if length.isascii() and length.isdigit() and int(length) > most:
                 says = f"That is {int(length) / 1e6:,.0f} MB; up to {most / 1e6:,.1f} MB can be sent at once."
                 return failed(request, 413, "Too large", says)
         return get_response(request)
 
     return middleware
+
+
+def _sends_pages(request):
+    """Whether a client who proved who they are sends pages that were asked for."""
+    return request.path.startswith("/portal/asked/") and "portal" in request.session
 
 
 def plain_requests(get_response):

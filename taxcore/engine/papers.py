@@ -35,10 +35,6 @@ class _Keyed(Node):
             self.raws = {**self.raws, name: found}
         return found
 
-    def once(self, make: Callable[[Any], Any]) -> Any:
-        """What several rules need to know of this paper, worked out when first asked, and again when something of it changes."""
-        return self.run.ask((make, self.kind, self.key), lambda run: make(self))
-
     def is_keyed(self, name: str) -> bool:
         self.run.reading.append(self.raw(name))
         return self.entered.get(name) not in (None, "")
@@ -151,6 +147,10 @@ class Paper(_Keyed):
     def comes_again(self) -> bool:
         """Whether another one is expected next year: what this one says of itself may speak against it."""
         return self.again
+
+    def once(self, make: Callable[[Any], Any]) -> Any:
+        """What several rules need to know of this paper, worked out when first asked, and again when something of it changes."""
+        return self.run.ask((make, self.kind, self.key), lambda run: make(self))
 
     @property
     def attached(self) -> int:

@@ -5,11 +5,12 @@ import secrets
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
-from practice.demo import scenario
+from practice.demo import gathering, scenario
 from practice.demo.building import add_earlier_years, build_firm, build_household
 from practice.demo.seat import lay_out
 from practice.firm.models import Firm
 from practice.returns.computing import in_one_go
+from practice.track.keeping import make_missing
 
 
 class Command(BaseCommand):
@@ -29,4 +30,6 @@ class Command(BaseCommand):
             for entry in scenario.HOUSEHOLDS:
                 if entry.get("earlier") and not entry.get("rolled"):
                     add_earlier_years(firm, entry)
+            gathering.lay_out(firm)
+        make_missing()
         self.stdout.write(f"{len(scenario.HOUSEHOLDS)} households")
