@@ -185,8 +185,8 @@ class Walk:
         self.press("Sign in")
         self.sees("Desk")
 
-    def find(self, css: str):
-        return self.until(lambda: self.driver.find_element(By.CSS_SELECTOR, css))
+    def find(self, what: str, by: str = By.CSS_SELECTOR):
+        return self.until(lambda: self.driver.find_element(by, what))
 
     def until(self, found, seconds: float = 20):
         def attempt(_):

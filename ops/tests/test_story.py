@@ -1,9 +1,12 @@
 """The whole story in a real browser: a client's return from nothing to the delivered package, and the two ways it goes wrong."""
 
 import re
+from pathlib import Path
 
+from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from ops.tests.accessing import faults
 from ops.tests.running import RunningTestCase, Walk
 
 LINK = re.compile(r"(http://\S+/portal/enter/\S+)")
@@ -32,6 +35,14 @@ class StoryTests(RunningTestCase):
         walk.press("Continue")
         walk.sees("tax return")
 
+    def add_client(self, staff: Walk, **values: str) -> None:
+        staff.go("/households/new")
+        for name, value in values.items():
+            staff.find(f"[name={name}]").send_keys(value)
+        staff.find("[name=state]").send_keys("Illinois")
+        staff.press("Add")
+        staff.sees("Add a paper")
+
     def record_identity(self, walk: Walk) -> None:
         """First too little, which is said at its field with nothing lost; then all of it."""
         walk.find("[name=document]").send_keys("Driver")
@@ -48,15 +59,10 @@ class StoryTests(RunningTestCase):
         staff = self.walk()
         staff.sign_in("sunniva")
         # A client of one's own, and an employer of one's own, whom no register has met
-        staff.go("/households/new")
-        for name, value in {
-            "first_name": "Posy", "last_name": "Nettle-Béland", "number": "955-12-7788", "birth_date": "May 19, 1983",
-            "email": "new.client@mail.example", "street": "41 Cattail Road", "city": "Galena", "zip": "61036",
-        }.items():  # fmt: skip
-            staff.find(f"[name={name}]").send_keys(value)
-        staff.find("[name=state]").send_keys("Illinois")
-        staff.press("Add")
-        staff.sees("Add a paper")
+        self.add_client(
+            staff, first_name="Posy", last_name="Nettle-Béland", number="955-12-7788", birth_date="May 19, 1983",
+            email="new.client@mail.example", street="41 Cattail Road", city="Galena", zip="61036",
+        )  # fmt: skip
         # Status and questions, with the keyboard
         staff.press("Filing status and information")
         staff.key("State of residence, full year", "IL")
@@ -131,6 +137,82 @@ class StoryTests(RunningTestCase):
         staff.go(f"/returns/{return_id}/sign")
         staff.sees("Posy Nettle-Béland downloaded it")
         self.assertEqual(staff.complaints() + client.complaints(), [])
+
+    def test_asked_answered_on_a_phone_and_accepted_beside_it(self):
+        mail = "asked.client@mail.example"
+        staff, client = self.walk(), self.walk(390, 844)
+        staff.sign_in("bea")
+        self.add_client(
+            staff, first_name="Bram", last_name="Osterlund", number="955-12-7799", birth_date="May 3, 1990", email=mail,
+            street="43 Cattail Road", city="Galena", zip="61036",
+        )  # fmt: skip
+        return_id = self.return_of("Osterlund")
+        staff.go(f"/returns/{return_id}/requests")
+        staff.press("Start a request")
+        staff.sees("A draft: the client has not seen it", "Did you move in 2025?")
+        staff.find('[aria-label="Another item"]').send_keys("The closing statement of the house")
+        staff.find("form.answer button").click()
+        staff.sees("The closing statement of the house")
+        staff.press("Send to Bram Osterlund")
+        staff.sees("Sent to Bram Osterlund")
+        # The client, on a phone
+        self.enter_portal(client, mail, "We need a few things")
+        self.stands_on_a_phone(client)
+        client.press("See and send")
+        client.sees("0 of ", "The closing statement of the house")
+        self.stands_on_a_phone(client)
+        item = client.find("//section[h2='The closing statement of the house']", By.XPATH)
+        item.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(self.photo()))
+        item.find_element(By.CSS_SELECTOR, "form button").click()
+        client.sees("closing.png: received")
+        client.find('textarea[aria-label="Answer to Did you move in 2025?"]').send_keys("Yes, to Savanna <on May 3>")
+        client.find("//section[h2='Did you move in 2025?']//button[normalize-space()='Answer']", By.XPATH).click()
+        client.sees("“Yes, to Savanna <on May 3>”", "2 of ")
+        # The office beside it
+        staff.go("/requests")
+        staff.sees("Osterlund, Bram")
+        staff.go(f"/returns/{return_id}/requests")
+        staff.sees("closing.png", "Yes, to Savanna <on May 3>")
+        staff.press("accept")
+        staff.sees("■ accepted")
+        # A letter, read and signed
+        staff.driver.execute_script("document.querySelector('input[name=kind][value=engagement]').checked = true")
+        staff.press("Send to sign")
+        staff.sees("1 sent")
+        self.enter_portal(client, mail, "a letter")
+        client.press("Engagement letter")
+        client.sees("Sign here with your finger or mouse", "Dear Bram Osterlund")
+        self.stands_on_a_phone(client)
+        client.press("Sign")
+        client.sees("The signature is empty")
+        client.draw()
+        client.press("Sign")
+        client.sees("Engagement letter, signed")
+        # And a word, both ways
+        client.press("Write to the office")
+        client.find("textarea[name=words]").send_keys("Is June 1 early enough?")
+        self.stands_on_a_phone(client)
+        client.press("Send")
+        client.sees("Is June 1 early enough?")
+        staff.go(f"/returns/{return_id}/requests")
+        staff.sees("Is June 1 early enough?", "■ signed")
+        staff.find('textarea[aria-label="Message to the client"]').send_keys("Yes.")
+        staff.find("form.write button").click()
+        staff.sees("not read yet")
+        self.assertEqual(staff.complaints() + client.complaints(), [])
+
+    def photo(self) -> Path:
+        from PIL import Image
+
+        path = self.practice.data / "closing.png"
+        Image.new("RGB", (900, 600), "white").save(path)
+        return path
+
+    def stands_on_a_phone(self, client: Walk) -> None:
+        """Nothing beside the screen, light, and axe finds nothing."""
+        self.assertLessEqual(client.driver.execute_script("return document.documentElement.scrollWidth - innerWidth"), 0)
+        self.assertLess(len(client.driver.page_source), 150_000)
+        self.assertEqual(faults(client), [])
 
     def answer(self, client: Walk, answers: dict[str, str]) -> None:
         for question, option in answers.items():
