@@ -47,6 +47,7 @@ INSTALLED_APPS = [
     "practice.review",
     "practice.intake",
     "practice.gather",
+    "practice.fees",
     "practice.signing",
     "practice.dispatch",
     "practice.delivery",
@@ -169,6 +170,8 @@ EMAIL_TIMEOUT = 10
 DEFAULT_FROM_EMAIL = "office@larkspurrow.example"
 AUTHORITY_URL = os.environ.get("IMPUESTO_AUTHORITY_URL", "http://127.0.0.1:8600")
 AUTHORITY_KEY = _secret("authority_key")
+PAYMENT_KEY = _secret("payment_key")
+PAYMENT_URL = os.environ.get("IMPUESTO_PAYMENT_URL", "http://127.0.0.1:8700")
 IDENTITY_URL = os.environ.get("IMPUESTO_IDENTITY_URL", "http://127.0.0.1:8700")
 OUTSIDE_TIMEOUT = 5.0  # seconds for one call to an outside service
 POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two questions about one submission

@@ -26,6 +26,7 @@ urlpatterns = [
     path("returns/", include("practice.intake.urls")),
     path("", include("practice.review.urls")),
     path("", include("practice.gather.urls")),
+    path("", include("practice.fees.urls")),
     path("returns/", include("practice.track.urls")),
     path("returns/", include("practice.signing.urls")),
     path("", include("practice.us.urls")),

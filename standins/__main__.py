@@ -1,4 +1,5 @@
-"""Runs the mail server and the HTTP side: mailboxes at /, mail as JSON at /mail.json, the identity service under /identity."""
+"""Runs the mail server and the HTTP side: mailboxes at /, mail as JSON at /mail.json, the identity service under /identity, the
+payment service under /payments and /pay."""
 
 import json
 import os
@@ -7,6 +8,7 @@ from pathlib import Path
 
 from standins.identity import IdentityService
 from standins.mail import Mailbox, serve
+from standins.payment import PaymentService
 
 REGISTRY = Path(__file__).resolve().parent / "registry.json"
 
@@ -14,23 +16,51 @@ REGISTRY = Path(__file__).resolve().parent / "registry.json"
 class Handler(BaseHTTPRequestHandler):
     mailbox: Mailbox
     identity: IdentityService
+    payment: PaymentService
 
     def do_GET(self):
         if self.path == "/mail.json":
             self._json(200, list(self.mailbox.messages()))
         elif self.path == "/":
             self._send(200, "text/html; charset=utf-8", self.mailbox.page().encode())
+        elif self.path.startswith("/pay/"):
+            page = self.payment.page(self._last())
+            self._send(200 if page else 404, "text/html; charset=utf-8", (page or "No such payment.").encode())
+        elif self.path.startswith("/payments/") and self._is_known():
+            self._answer(self.payment.state(self._last()))
         else:
             self._json(404, {"error": "nothing here"})
 
     def do_POST(self):
         try:
-            length = min(int(self.headers.get("Content-Length", 0)), 100_000)
-            body = json.loads(self.rfile.read(length))
-            made = self._identity(body)
+            content = self.rfile.read(min(int(self.headers.get("Content-Length", 0)), 100_000))
+            if self.path.startswith("/pay/"):
+                return self._pay(content)
+            made = self._served(json.loads(content))
         except (ValueError, AttributeError, TypeError):
             return self._json(400, {"error": "not a claim"})
-        return self._json(200 if made is not None else 404, made or {"error": "unknown"})
+        return self._answer(made)
+
+    def _pay(self, content):
+        says, back = self.payment.pay(self._last(), content) or ("No such payment.", "")
+        if back:
+            return self._send(303, "text/plain", b"", Location=back)
+        page = self.payment.page(self._last(), says) or says
+        return self._send(422, "text/html; charset=utf-8", page.encode())
+
+    def _served(self, body):
+        if self.path == "/payments":
+            return self.payment.open(body) if self._is_known() else None
+        return self._identity(body)
+
+    def _is_known(self):
+        return self.payment.knows(self.headers.get("Authorization", ""))
+
+    def _last(self):
+        return self.path.rsplit("/", 1)[1]
+
+    def _answer(self, made):
+        self._json(200 if made is not None else 404, made or {"error": "unknown"})
 
     def _identity(self, body):
         if self.path == "/identity/checks":
@@ -42,9 +72,11 @@ class Handler(BaseHTTPRequestHandler):
     def _json(self, status, value):
         self._send(status, "application/json", json.dumps(value).encode())
 
-    def _send(self, status, kind, content):
+    def _send(self, status, kind, content, **headers):
         self.send_response(status)
         self.send_header("Content-Type", kind)
+        for name, value in headers.items():
+            self.send_header(name, value)
         self.send_header("Content-Length", str(len(content)))
         self.end_headers()
         self.wfile.write(content)
@@ -57,8 +89,11 @@ def main():
     folder = Path(os.environ["IMPUESTO_DATA"]) / "mail"
     Handler.mailbox = Mailbox(folder)
     Handler.identity = IdentityService(json.loads(REGISTRY.read_text())["people"])
+    port = int(os.environ["IMPUESTO_STANDINS_PORT"])
+    key = (Path(os.environ["IMPUESTO_DATA"]) / "secrets" / "payment_key").read_text().strip()
+    Handler.payment = PaymentService(folder.parent / "payments.json", f"http://127.0.0.1:{port}", key)
     serve(Handler.mailbox, int(os.environ["IMPUESTO_SMTP_PORT"]))
-    ThreadingHTTPServer(("127.0.0.1", int(os.environ["IMPUESTO_STANDINS_PORT"])), Handler).serve_forever()
+    ThreadingHTTPServer(("127.0.0.1", port), Handler).serve_forever()
 
 
 if __name__ == "__main__":

@@ -25,7 +25,7 @@ from ops.machine import free_port
 from ops.start import die_with_parent
 
 _DROPPED = ("IMPUESTO_DB_HOST", "IMPUESTO_DB_PORT", "IMPUESTO_DB_USER", "IMPUESTO_DB_PASSWORD", "IMPUESTO_DB_NAME",
-            "IMPUESTO_SECRET_KEY", "IMPUESTO_AUTHORITY_KEY", "IMPUESTO_FIELD_KEYS", "IMPUESTO_DIGEST_KEY", "DJANGO_SETTINGS_MODULE")  # fmt: skip
+            "IMPUESTO_SECRET_KEY", "IMPUESTO_AUTHORITY_KEY", "IMPUESTO_PAYMENT_KEY", "IMPUESTO_FIELD_KEYS", "IMPUESTO_DIGEST_KEY", "DJANGO_SETTINGS_MODULE")  # fmt: skip
 
 
 def clean_environment() -> dict[str, str]:

@@ -199,7 +199,33 @@ class StoryTests(RunningTestCase):
         staff.find('textarea[aria-label="Message to the client"]').send_keys("Yes.")
         staff.find("form.write button").click()
         staff.sees("not read yet")
+        self.invoiced_and_paid(staff, client, return_id, mail)
         self.assertEqual(staff.complaints() + client.complaints(), [])
+
+    def invoiced_and_paid(self, staff: Walk, client: Walk, return_id: int, mail: str) -> None:
+        """From the price list to the payment service and back; a declined card first."""
+        staff.go(f"/returns/{return_id}/invoice")
+        staff.press("Draft an invoice")
+        staff.sees("Individual return", "340.00")
+        staff.press("Send to Bram Osterlund")
+        staff.sees("sent to Bram Osterlund")
+        self.enter_portal(client, mail, "an invoice")
+        for card, says in (
+            ("4000 0000 0000 0002", "The card was declined"),
+            ("4000 0000 0000 0010", "Your payment was received"),
+        ):
+            client.go("/portal/")
+            client.click(By.PARTIAL_LINK_TEXT, "Invoice 2026-")
+            client.click(By.CSS_SELECTOR, "form button.go")
+            self.stands_on_a_phone(client)
+            client.press("Continue to the payment service")
+            client.find("[name=card]").send_keys(card)
+            client.press("Pay")
+            client.sees(says)
+        client.sees("■ Paid. Thank you.")
+        self.stands_on_a_phone(client)
+        staff.go(f"/returns/{return_id}/invoice")
+        staff.sees("online PS-", "PDF")
 
     def photo(self) -> Path:
         from PIL import Image

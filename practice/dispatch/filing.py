@@ -13,6 +13,14 @@ from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
 from practice.signing.needed import authorities_to_sign, missing_signatures
 
+_HELD = []
+
+
+def holds_filing(function):
+    """Who else must agree before a return goes out: called with it, gives a sentence where it must wait, else nothing."""
+    _HELD.append(function)
+    return function
+
 
 class CannotFile(Cannot):
     """The return cannot go out; `says` tells why and what to do."""
@@ -31,6 +39,8 @@ def file_return(actor, return_id):
     if missing:
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
+    if says := next(filter(None, (held(return_) for held in _HELD)), ""):
+        raise CannotFile(says)
     authorities = authorities_to_sign(return_)
     here = {authority.code for authority in authorities}
     made = [_submit(actor, return_, one, one.after in here) for one in authorities if _needs(return_, one)]

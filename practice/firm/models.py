@@ -21,7 +21,8 @@ class Firm(models.Model):
     the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
     `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
-    (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days.
+    (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days. With `pay_first` nothing
+    is filed before its invoice is paid.
     """
 
     name = models.CharField(max_length=80)
@@ -40,6 +41,7 @@ class Firm(models.Model):
     preparers_add_clients = models.BooleanField(default=True)
     steps_off = models.JSONField(default=list)
     reminds_every = models.PositiveSmallIntegerField(default=7)
+    pay_first = models.BooleanField(default=False)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
 

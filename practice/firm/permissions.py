@@ -19,6 +19,7 @@ MAY = {
     "take signatures in the office": {P, S, A},
     "ask clients": {P, S, A},  # requests, letters, what came of them
     "write to clients": {P, R, S, A},
+    "bill": {P, S, A},  # invoices, hours, payments
     "file": {S, A},
     "extend": {P, S, A},  # request extensions and enter what is paid with them
     "deliver": {P, S, A},
@@ -34,8 +35,9 @@ WORDS = {  # what the refused page says of each
     "view": "view returns", "key": "enter amounts", "override": "override lines", "open": "add returns",
     "add clients": "add clients", "restrict clients": "restrict clients to named staff", "merge clients": "merge clients",
     "review": "review", "note": "write notes", "lock": "lock returns", "file": "file returns", "extend": "request extensions",
-    "deliver": "deliver packages", "ask clients": "send requests and letters", "write to clients": "write to clients",
-    "reveal": "see full numbers", "administer": "change practice settings",
+    "deliver": "deliver packages", "bill": "send invoices", "administer": "change practice settings",
+    "ask clients": "send requests and letters", "write to clients": "write to clients",
+    "reveal": "see full numbers",
     "silence": "suppress diagnostics", "let clients go": "let clients go or take them back",
 }  # fmt: skip
 

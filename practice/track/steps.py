@@ -11,6 +11,8 @@ from typing import Any
 from django.urls import reverse
 from django.utils import timezone
 
+from practice.fees.billing import is_settled
+from practice.fees.models import Price
 from practice.gather.lettering import unsigned
 from practice.gather.models import Kind, LetterKind, LetterText, Reply, Turn
 from practice.returns.computing import pack_of
@@ -39,6 +41,7 @@ class Step:
     day: date | None = None
     who: str = ""
     own: int | None = None
+    aside: bool = False  # does not keep the rest waiting
 
 
 PRACTICE = {  # steps that a practice may do without
@@ -48,6 +51,7 @@ PRACTICE = {  # steps that a practice may do without
     "questions": "Questions",
     "second": "Second review",
     "look": "Client’s look",
+    "fee": "Fee",
     "package": "Package",
 }
 
@@ -55,14 +59,25 @@ PRACTICE = {  # steps that a practice may do without
 _WORK = ("entered", "clean")  # these go on beside what the client still owes
 
 
+def unpaid(return_):
+    """Why a return waits for its fee before it is filed: the practice wants that, and this client was not excepted."""
+    if not return_.firm.pay_first or return_.household.steps_left_out.filter(step="fee", ended_at=None).exists():
+        return ""
+    if return_.purpose != Purpose.FILING or is_settled(return_):
+        return ""
+    return "The fee is not paid, and the practice files only then. Record the payment, or leave the fee out for this client."
+
+
 def steps_of(return_, result=None):
     """All steps in order, those that the practice does without aside. With a result the reviews' lapse is seen too."""
     out = {one.step: one for one in return_.household.steps_left_out.filter(ended_at=None).select_related("by")}
     own = list(return_.own_steps.filter(removed_at=None).select_related("by", "done_by"))
     found = [
-        *_gather(return_), *_prepare(return_), *_review(return_, result), *_sign(return_), *_file(return_), *_deliver(return_),
+        *_gather(return_), *_prepare(return_), *_review(return_, result), *_sign(return_), *_fee(return_), *_file(return_),
+        *_deliver(return_),
     ]  # fmt: skip
-    kept = [_left_out(one, out[one.code]) if one.code in out else one for one in found if one.code not in return_.firm.steps_off]
+    asked = [one for one in found if one.code not in return_.firm.steps_off]
+    kept = [_left_out(one, out[one.code]) if one.code in out else one for one in asked]
     kept += [_own(one) for one in own]
     return sorted(kept, key=lambda one: ORDER.index(one.stage))
 
@@ -70,7 +85,7 @@ def steps_of(return_, result=None):
 def next_of(steps, stage):
     """The step that comes next: of those not done, the first where the office has something new to see to, in the columns up to
     the return's stage, so that it is not kept behind what the client owes; else the first. None where all is done."""
-    left = [one for one in steps if one.state in (PART, OPEN)]
+    left = sorted((one for one in steps if one.state in (PART, OPEN)), key=lambda one: one.aside)
     for one in left:
         fresh = one.turn == OFFICE and one.state == PART and one.does and one.code not in _WORK
         if fresh and ORDER.index(one.stage) <= ORDER.index(stage):
@@ -239,6 +254,28 @@ def _sign(return_):
         yield Step("signatures", Stage.SIGN.value, "Signatures", PART, says, CLIENT if requests else OFFICE, day=day)
     else:
         yield Step("signatures", Stage.SIGN.value, "Signatures", OPEN, "", OFFICE, "Request" if locked else "", url)
+
+
+def _fee(return_):
+    """Nothing where the practice has no prices and never invoiced this return."""
+    rows = list(return_.invoices.filter(voided_at=None))
+    step, url = ("fee", Stage.SIGN.value, "Fee"), reverse("invoice", args=[return_.pk])
+    aside, owed = not return_.firm.pay_first, [one for one in rows if one.number and one.open > 0]
+    if not rows:
+        if return_.purpose == Purpose.FILING and Price.objects.for_firm(return_.firm_id).filter(ended_at=None).exists():
+            if return_.stage == Stage.DONE:
+                yield Step(*step, OUT, "not invoiced", turn="")
+            else:
+                ready = _is_past(return_, Stage.REVIEW)
+                yield Step(*step, OPEN, "", OFFICE, "Invoice" if ready else "", url, aside=aside)
+    elif owed:
+        says = f"{sum(one.open for one in owed):,} due {min(one.due for one in owed):%b %-d}"
+        yield Step(*step, PART, says, CLIENT, "Invoice", url, max(one.reminded_on or one.sent_on for one in owed), aside=aside)
+    elif any(not one.number for one in rows):
+        yield Step(*step, PART, "a draft", OFFICE, "Send", url, aside=aside)
+    else:
+        days = [pay.day for one in rows for pay in one.payments.all() if pay.back_at is None]
+        yield Step(*step, DONE, "paid" if days else "no charge", CLIENT, day=max(days, default=None))
 
 
 def _file(return_):

@@ -11,6 +11,7 @@ from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
 from practice.dispatch.models import State
+from practice.fees import paying
 from practice.gather import answering, lettering, messaging
 from practice.gather.models import Turn
 from practice.portal import links
@@ -92,6 +93,7 @@ def home(request):
     snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
     context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
     context["letters"] = list(lettering.letters_for(link))
+    context["invoices"] = list(paying.invoices_for(link))
     if snapshot:
         frozen = drawn_of(snapshot)
         first = next(form for form in frozen.forms if form.title == frozen.bottom_lines[0].form)

@@ -1,7 +1,7 @@
 from django.urls import path
 
+from practice.web import client_fees, client_requests
 from practice.web import client_pages as views
-from practice.web import client_requests
 
 urlpatterns = [
     path("enter/<str:token>", views.enter, name="portal-enter"),
@@ -10,6 +10,10 @@ urlpatterns = [
     path("asked", client_requests.asked, name="portal-asked"),
     path("asked/<int:item_id>", client_requests.reply, name="portal-reply"),
     path("letters/<int:letter_id>", client_requests.letter, name="portal-letter"),
+    path("invoices/<int:invoice_id>", client_fees.invoice, name="portal-invoice"),
+    path("invoices/<int:invoice_id>/pay", client_fees.pay, name="portal-pay"),
+    path("invoices/<int:invoice_id>/paid", client_fees.came_back, name="portal-paid"),
+    path("invoices/<int:invoice_id>.pdf", client_fees.pdf, name="portal-invoice-pdf"),
     path("messages", client_requests.write, name="portal-messages"),
     path("identity", views.identity, name="portal-identity"),
     path("return", views.whole_return, name="portal-return"),

@@ -8,6 +8,7 @@ from unittest import TestCase
 
 from standins.identity import TRIES, IdentityService
 from standins.mail import Mailbox, serve
+from standins.payment import PaymentService
 
 PERSON = {"number": "912043371", "last_name": "Quist", "birth_date": "1983-05-19", "birth_month": "May", "street": "Heron Street",
           "worked_at": "Kittiwake Boatworks LLC"}  # fmt: skip
@@ -68,3 +69,38 @@ class MailTests(TestCase):
             (message,) = mailbox.messages()
             self.assertEqual((message["to"], message["subject"]), ("b@y.example", "Hello"))
             self.assertNotIn("<1>", mailbox.page())
+
+
+class PaymentTests(TestCase):
+    ASKED = {"key": "k1", "amount": "405.00", "currency": "USD", "what": "Invoice <1>", "back": "http://127.0.0.1/back"}
+
+    def setUp(self):
+        self.file = Path(tempfile.mkdtemp()) / "payments.json"
+        self.service = self.again()
+
+    def again(self):
+        return PaymentService(self.file, "http://127.0.0.1:1", "secret")
+
+    def test_one_key_opens_one_payment_that_a_restart_keeps(self):
+        made = self.service.open(self.ASKED)
+        self.assertEqual(self.service.open(self.ASKED), made)
+        self.assertEqual(self.again().open(self.ASKED), made)
+        self.assertEqual(self.again().state(made["id"]), {"state": "open", "amount": "405.00", "reference": ""})
+        for wrong in ({"amount": "0"}, {"amount": "NaN"}, {"amount": "x"}, {"back": "javascript:1"}, {"key": ""}):
+            self.assertIsNone(self.service.open(self.ASKED | wrong), wrong)
+
+    def test_a_card_pays_once_one_is_declined_and_others_are_told(self):
+        name, other = (self.service.open(self.ASKED | {"key": key})["id"] for key in ("a", "b"))
+        self.assertIn("16 digits", self.service.pay(name, b"card=4")[0])
+        self.assertEqual(self.service.pay(name, b"leave=1&card="), ("", self.ASKED["back"]))
+        self.assertEqual(self.service.state(name)["state"], "open")
+        self.service.pay(name, b"card=4000+0000+0000+0010")
+        self.service.pay(name, b"card=4000000000000002")
+        self.service.pay(other, b"card=4000000000000002")
+        self.assertEqual([self.again().state(one)["state"] for one in (name, other)], ["paid", "declined"])
+        self.assertIn("Invoice &lt;1&gt;", self.service.page(name))
+        self.assertIsNone(self.service.pay("nobody", b""))
+
+    def test_only_who_knows_the_key_is_served(self):
+        self.assertTrue(self.service.knows("Bearer secret"))
+        self.assertFalse(self.service.knows("Bearer guess"))

@@ -270,7 +270,7 @@ class Pack:
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
     `filer` is who files: "people" or an "entity"; `identifier` is a person's number, `currency` the sign before an amount that a
-    client reads, `writes` who sends clients letters about a return.
+    client reads and `currency_code` its three letters (ISO 4217), `writes` who sends clients letters about a return.
     `issues` gives the papers that a return issues to others.
     `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
@@ -308,6 +308,7 @@ class Pack:
     filer: str = "people"
     identifier: Identifier = dataclasses.field(default_factory=Identifier)
     currency: str = ""
+    currency_code: str = ""
     writes: str = "the authority"
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
     issues: Callable[[Run], tuple[Issued, ...]] | None = None

@@ -77,6 +77,7 @@ PACK = Pack(
     correcting=correcting.CORRECTING,
     identifier=Identifier("Social Security number", "SSN", "000-00-0000"),
     currency="$",
+    currency_code="USD",
     writes="the IRS or a state",
     opens=opening.opens,
     regions=STATES,

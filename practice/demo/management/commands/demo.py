@@ -5,7 +5,7 @@ import secrets
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
-from practice.demo import gathering, scenario
+from practice.demo import fees, gathering, scenario
 from practice.demo.building import add_earlier_years, build_firm, build_household
 from practice.demo.seat import lay_out
 from practice.firm.models import Firm
@@ -31,5 +31,6 @@ class Command(BaseCommand):
                 if entry.get("earlier") and not entry.get("rolled"):
                     add_earlier_years(firm, entry)
             gathering.lay_out(firm)
+            fees.lay_out(firm)
         make_missing()
         self.stdout.write(f"{len(scenario.HOUSEHOLDS)} households")
