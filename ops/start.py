@@ -194,15 +194,25 @@ class Supervisor:
             f"\n  Impuesto is at      http://127.0.0.1:{ports['web']}\n"
             f"  Clients' mail is at http://127.0.0.1:{ports['standins']}  (stand-in for the clients' mailboxes)\n"
             f"  Authorities are at  http://127.0.0.1:{ports['authority']}  (stand-in, with a small console)\n\n"
-            f"  Who may sign in, all with the password in {self.installation.data / 'demo-password'}:\n"
-            "    bea@larkspurrow.example     Bea Thorne, preparer\n"
-            "    rafe@larkspurrow.example    Rafe Abara, reviewer\n"
-            "    sunniva@larkspurrow.example Sunniva Holt, signer\n"
-            "    amos@larkspurrow.example    Amos Pell, administrator\n"
-            "    tilde@larkspurrow.example   Tilde Marsh, preparer\n\n"
+            f"{self._who_signs_in(ports['web'])}\n"
             "  Ctrl+C stops everything.",
             flush=True,
         )
+
+    def _who_signs_in(self, port: int) -> str:
+        """The demo's people; without the demo, where a practice is set up."""
+        password = self.installation.data / "demo-password"
+        if password.exists():
+            return (
+                f"  Who may sign in, all with the password in {password}:\n"
+                "    bea@larkspurrow.example     Bea Thorne, preparer\n"
+                "    rafe@larkspurrow.example    Rafe Abara, reviewer\n"
+                "    sunniva@larkspurrow.example Sunniva Holt, signer\n"
+                "    amos@larkspurrow.example    Amos Pell, administrator\n"
+                "    tilde@larkspurrow.example   Tilde Marsh, preparer\n"
+            )
+        key = (self.installation.data / "secrets" / "set_up_key").read_text().strip()
+        return f"  A practice is set up once, at http://127.0.0.1:{port}/set-up/{key}\n"
 
     def _end(self) -> None:
         for process in self.running.values():

@@ -48,6 +48,7 @@ INSTALLED_APPS = [
     "practice.intake",
     "practice.gather",
     "practice.fees",
+    "practice.staff",
     "practice.signing",
     "practice.dispatch",
     "practice.delivery",
@@ -170,6 +171,7 @@ EMAIL_TIMEOUT = 10
 DEFAULT_FROM_EMAIL = "office@larkspurrow.example"
 AUTHORITY_URL = os.environ.get("IMPUESTO_AUTHORITY_URL", "http://127.0.0.1:8600")
 AUTHORITY_KEY = _secret("authority_key")
+SET_UP_KEY = _secret("set_up_key")  # opens the page that sets up the first practice
 PAYMENT_KEY = _secret("payment_key")
 PAYMENT_URL = os.environ.get("IMPUESTO_PAYMENT_URL", "http://127.0.0.1:8700")
 IDENTITY_URL = os.environ.get("IMPUESTO_IDENTITY_URL", "http://127.0.0.1:8700")

@@ -4,6 +4,7 @@ from django.urls import include, path
 
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
+from practice.firm.views import code as sign_in_code
 from practice.intake import arriving_views
 from practice.web import desk, find, next_year, views
 
@@ -20,6 +21,8 @@ urlpatterns = [
     path("theme", views.theme, name="theme"),
     path("healthy", views.healthy, name="healthy"),
     path("sign-in", SignIn.as_view(), name="sign-in"),
+    path("sign-in/code", sign_in_code, name="sign-in-code"),
+    path("", include("practice.staff.urls")),
     path("sign-out", SignOut.as_view(), name="sign-out"),
     path("households/", include("practice.web.household_urls")),
     path("returns/", include("practice.seat.urls")),

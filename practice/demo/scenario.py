@@ -11,7 +11,7 @@ from practice.demo import households
 FIRM = {
     "name": "Larkspur Row Tax", "town": "Galena", "address": "14 Larkspur Row, Galena, Illinois 61036",
     "efin": "009417", "originator_pin": "30518",
-    "telephone": "815-555-0114", "season": 2025, "training": True, "training_day": date(2026, 2, 10),
+    "telephone": "815-555-0114", "season": 2025, "training": True, "factor_roles": [], "training_day": date(2026, 2, 10),
 }  # fmt: skip
 
 STAFF = [

@@ -1,13 +1,13 @@
-"""What must not stand in a log: a portal link opens a client's return."""
+"""What must not stand in a log: a portal link opens a client's return, an invitation a practice."""
 
 import logging
 import re
 
-_TOKEN = re.compile(r"(/portal/enter/)[^/\s?'\"]+")
+_TOKEN = re.compile(r"(/portal/enter/|/join/|/set-up/)[^/\s?'\"]+")
 
 
 class NoTokens(logging.Filter):
-    """Takes tokens of portal links out of every message."""
+    """Takes tokens of links out of every message."""
 
     def filter(self, record):
         text = record.getMessage()

@@ -5,12 +5,18 @@ from django.db import models
 from django.db.models.functions import Lower
 from django.utils import timezone
 
+from practice.firm.crypto import SealedField
 from practice.firm.scope import FirmOwned
 
 
 def lock_needs():
     """What a fresh practice wants done before a return is locked (practice/review/gate.py)."""
     return ["first", "points"]
+
+
+def every_role():
+    """The Safeguards Rule asks practices for a second factor (16 CFR 314.4(c)(5)): a fresh practice asks everybody."""
+    return list(Role.values)
 
 
 class Firm(models.Model):
@@ -22,7 +28,7 @@ class Firm(models.Model):
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
     `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
     (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days. With `pay_first` nothing
-    is filed before its invoice is paid.
+    is filed before its invoice is paid. People in `factor_roles` sign in with a second factor.
     """
 
     name = models.CharField(max_length=80)
@@ -42,6 +48,7 @@ class Firm(models.Model):
     steps_off = models.JSONField(default=list)
     reminds_every = models.PositiveSmallIntegerField(default=7)
     pay_first = models.BooleanField(default=False)
+    factor_roles = models.JSONField(default=every_role)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
 
@@ -70,7 +77,7 @@ class StaffManager(BaseUserManager):
 
 
 class Staff(AbstractBaseUser):
-    """Somebody who works at a firm. `initials` mark what they did."""
+    """Somebody who works at a firm. `initials` mark what they did; `away_until` is the last day of a leave."""
 
     firm = models.ForeignKey(Firm, on_delete=models.PROTECT, related_name="staff")
     email = models.EmailField(unique=True)
@@ -78,6 +85,7 @@ class Staff(AbstractBaseUser):
     initials = models.CharField(max_length=3)
     role = models.CharField(max_length=16, choices=Role)
     is_active = models.BooleanField(default=True)
+    away_until = models.DateField(null=True)
 
     USERNAME_FIELD = "email"
     objects = StaffManager()
@@ -91,6 +99,51 @@ class Staff(AbstractBaseUser):
 
     def __str__(self):
         return self.name
+
+
+class Factor(models.Model):
+    """The second factor of somebody: the secret that their authenticator shares with us. In force once a code proved it; a code
+    counts once (`last_step`); after several wrong ones it waits."""
+
+    staff = models.OneToOneField(Staff, on_delete=models.CASCADE, related_name="factor")
+    secret = SealedField()
+    made_at = models.DateTimeField(auto_now_add=True)
+    confirmed_at = models.DateTimeField(null=True)
+    last_step = models.BigIntegerField(default=0)
+    wrong = models.PositiveSmallIntegerField(default=0)
+    held_until = models.DateTimeField(null=True)
+
+    def __str__(self):
+        return f"second factor of {self.staff}"
+
+
+class RecoveryCode(models.Model):
+    """A code that opens once instead of the authenticator's."""
+
+    staff = models.ForeignKey(Staff, on_delete=models.CASCADE, related_name="recovery_codes")
+    digest = models.CharField(max_length=64, unique=True)
+    used_at = models.DateTimeField(null=True)
+
+    def __str__(self):
+        return f"recovery code of {self.staff}"
+
+
+class SignedIn(models.Model):
+    """One session of somebody of the staff: where from, since when, last seen. Ended by them, an administrator, or time."""
+
+    staff = models.ForeignKey(Staff, on_delete=models.CASCADE, related_name="sessions")
+    key = models.CharField(max_length=40)
+    address = models.GenericIPAddressField(null=True)
+    browser = models.CharField(max_length=80, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField(default=timezone.now)
+    ended_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-seen_at"]
+
+    def __str__(self):
+        return f"{self.staff} from {self.address}"
 
 
 class Event(FirmOwned):

@@ -1,16 +1,21 @@
 """Signing in and out."""
 
 from datetime import timedelta
+from time import time
 
 from axes.models import AccessAttempt
+from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.forms import AuthenticationForm
 from django.db.models import Sum
-from django.shortcuts import render
+from django.shortcuts import redirect, render
 from django.utils import timezone
 
+from practice.firm import second_factor, sessions
 from practice.firm.events import record
+from practice.firm.models import Staff
 
+SECONDS_FOR_CODE = 600  # after the password
 FROM_ONE_ADDRESS = 25  # wrong passwords within a quarter of an hour, over all names
 
 
@@ -40,9 +45,40 @@ class SignIn(auth.LoginView):
         return super().post(request, *args, **kwargs)
 
     def form_valid(self, form):
-        response = super().form_valid(form)
-        record(form.get_user(), "signed in")
-        return response
+        """The password is right. Who has a second factor is asked for it before anything opens."""
+        user = form.get_user()
+        if second_factor.in_force(user):
+            self.request.session["second"] = {"staff": user.pk, "next": self.get_success_url(), "at": time()}
+            return redirect("sign-in-code")
+        _open(self.request, user)
+        return redirect(self.get_success_url())
+
+
+def _open(request, user):
+    login(request, user, "django.contrib.auth.backends.ModelBackend")
+    request.session["needs_factor"] = second_factor.wanted(user) and not second_factor.in_force(user)
+    sessions.begin(request)
+    record(user, "signed in")
+
+
+def code(request):
+    """The second factor: a code of the authenticator, or a recovery code."""
+    pending = request.session.get("second") or {}
+    user = Staff.objects.filter(pk=pending.get("staff"), is_active=True).first()
+    if user is None or pending["at"] < time() - SECONDS_FOR_CODE:
+        request.session.pop("second", None)
+        return redirect("sign-in")
+    error = ""
+    if request.method == "POST":
+        try:
+            second_factor.check(user, request.POST.get("code", ""))
+        except second_factor.WrongCode as wrong:
+            error = wrong.says
+        else:
+            request.session.pop("second")
+            _open(request, user)
+            return redirect(pending["next"])
+    return render(request, "firm/code.html", {"error": error}, status=422 if error else 200)
 
 
 class SignOut(auth.LogoutView):

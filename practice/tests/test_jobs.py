@@ -21,6 +21,7 @@ from practice.delivery import packaging
 from practice.delivery.models import Package
 from practice.dispatch import filing, tasks
 from practice.dispatch.models import State, Submission
+from practice.fees import billing
 from practice.firm import jobs
 from practice.intake import arriving, attaching, importing
 from practice.intake.models import Arrival, Attachment, Import
@@ -31,6 +32,7 @@ from practice.returns import rounds
 from practice.returns.models import Round
 from practice.signing import requesting
 from practice.signing.models import Signature
+from practice.staff import inviting
 from practice.tests.office import SIGNATURE, OfficeTestCase
 
 _CHILD = """
@@ -78,7 +80,11 @@ class JobsTests(TransactionTestCase):
         package = Package.objects.create(
             firm=self.firm, of=self.return_, snapshot=Signature.objects.for_firm(self.firm).first().snapshot, asked_by=self.signer
         )
+        draft = billing.drafted(self.signer, self._other_return())
+        billing.add_line(self.signer, draft.pk, None, "Advice", "1", "50")
+        invited = inviting.invite(self.signer, "robin@larkspurrow.example", "Robin Vale", "RV", "preparer")
         return {
+            "invoice": {"invoice_id": billing.send(self.signer, draft.pk).pk}, "mail invitation": {"invitation_id": invited.pk},
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},
             "draw pages": {"attachment_id": page.pk},

@@ -1,0 +1,1 @@
+"""Who works at a practice: invited, roles, leave, handing over; their own account; a practice that begins."""

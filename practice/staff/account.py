@@ -1,0 +1,147 @@
+"""One's own account: password, second factor, sessions; and the pages for those who have none yet."""
+
+import segno
+from django.contrib import messages
+from django.contrib.auth import update_session_auth_hash
+from django.shortcuts import redirect, render
+from django.utils.safestring import mark_safe
+from django.views.decorators.http import require_POST
+
+from practice.firm import second_factor, sessions
+from practice.firm.events import record
+from practice.firm.models import Factor
+from practice.firm.numbers import whole_number
+from practice.firm.refusals import Cannot
+from practice.firm.typed_values import day_of
+from practice.staff import beginning, inviting, managing
+from taxcore.engine import BadValue
+
+
+def account(request, status=200, **more):
+    """Who I am here, my second factor, where I am signed in."""
+    me = request.user
+    context = {
+        "factor": Factor.objects.filter(staff=me, confirmed_at__isnull=False).first(), "wanted": second_factor.wanted(me),
+        "left": second_factor.codes_left(me), "sessions": sessions.open_of(me), "this": request.session.get("signed_in"),
+    }  # fmt: skip
+    return render(request, "staff/account.html", context | more, status=status)
+
+
+@require_POST
+def password(request):
+    """Another password; every other session ends."""
+    given = request.POST
+    if not request.user.check_password(given.get("now", "")):
+        return account(request, 422, refused="That is not your password.", at="now")
+    try:
+        inviting.set_password(request.user, given.get("new", ""))
+    except BadValue as bad:
+        return account(request, 422, refused=bad.says, at="new")
+    update_session_auth_hash(request, request.user)
+    others = [one for one in sessions.open_of(request.user) if one.pk != request.session.get("signed_in")]
+    sessions.end(request.user, others)
+    _keep_key(request)
+    record(request.user, "password changed", firm=request.user.firm)
+    messages.success(request, "Your password is changed. You stay signed in here and nowhere else.")
+    return redirect("account")
+
+
+def _keep_key(request):
+    """A session that got another key is still the same one."""
+    row = request.session.get("signed_in")
+    if row is not None:
+        request.user.sessions.filter(pk=row).update(key=request.session.session_key)
+
+
+@require_POST
+def away(request):
+    text = request.POST.get("until", "")
+    try:
+        managing.set_away(request.user, request.user.pk, day_of(text, "The day") if text.strip() else None)
+    except BadValue as bad:
+        return account(request, 422, refused=bad.says, at="until", typed=text)
+    return redirect("account")
+
+
+@require_POST
+def end_sessions(request):
+    """One of mine, or all but this one."""
+    chosen, this = whole_number(request.POST.get("of", "")), request.session.get("signed_in")
+    rows = [one for one in sessions.open_of(request.user) if (one.pk == chosen if chosen else one.pk != this)]
+    messages.success(request, f"{sessions.end(request.user, rows)} ended.")
+    return redirect("account")
+
+
+def factor(request, status=200, **more):
+    """Set up: a picture for the authenticator, then a code that proves it; then the recovery codes, once."""
+    if second_factor.in_force(request.user) and "codes" not in more:
+        return redirect("account")
+    context = {"wanted": second_factor.wanted(request.user)}
+    if "codes" not in more:
+        made = second_factor.begin(request.user)
+        if request.method == "POST" and status == 200:
+            try:
+                codes = second_factor.confirm(request.user, request.POST.get("code", ""))
+            except second_factor.WrongCode as wrong:
+                return factor(request, 422, error=wrong.says)
+            request.session["needs_factor"] = False
+            return factor(request, codes=codes)
+        picture = segno.make(second_factor.address_of(made), error="m")
+        drawn = picture.svg_inline(
+            scale=5, border=2, dark="#14231b", light="#ffffff", omitsize=False, title="Picture for an authenticator app"
+        )
+        spaced = " ".join(made.secret[at : at + 4] for at in range(0, len(made.secret), 4))
+        context |= {"picture": mark_safe(drawn), "secret": spaced}
+    return render(request, "staff/second_factor.html", context | more, status=status)
+
+
+@require_POST
+def new_codes(request):
+    try:
+        return factor(request, codes=second_factor.new_codes(request.user, request.POST.get("code", "")))
+    except second_factor.WrongCode as wrong:
+        return account(request, 422, refused=wrong.says, at="codes")
+
+
+@require_POST
+def remove_factor(request):
+    try:
+        second_factor.remove(request.user, request.POST.get("code", ""))
+    except second_factor.WrongCode as wrong:
+        return account(request, 422, refused=wrong.says, at="remove")
+    request.session["needs_factor"] = second_factor.wanted(request.user)
+    return redirect("second-factor" if second_factor.wanted(request.user) else "account")
+
+
+# Nobody is signed in
+
+
+def join(request, token):
+    """A password for somebody who was invited, or who forgot theirs."""
+    try:
+        row = inviting.look_up(token)
+        if request.method == "POST":
+            inviting.accept(token, request.POST.get("password", ""))
+            messages.success(request, "Your password is set. Sign in with it.")
+            return redirect("sign-in")
+    except Cannot as cannot:
+        return render(request, "web/refused.html", {"title": "Not valid", "says": cannot.says}, status=410)
+    except BadValue as bad:
+        return render(request, "staff/join.html", {"row": row, "error": bad.says}, status=422)
+    return render(request, "staff/join.html", {"row": row})
+
+
+def set_up(request, key):
+    """The first practice on this machine and its first person."""
+    if not beginning.opens(key):
+        return redirect("sign-in")
+    error = ""
+    if request.method == "POST":
+        try:
+            beginning.begin(key, request.POST, request.POST.get("password", ""))
+            messages.success(request, "Your practice is set up. Sign in.")
+            return redirect("sign-in")
+        except BadValue as bad:
+            error = bad.says
+    context = {"error": error, "typed": request.POST}
+    return render(request, "staff/set_up.html", context, status=422 if error else 200)

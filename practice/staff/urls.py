@@ -1,0 +1,24 @@
+from django.urls import path
+
+from practice.staff import account, views
+
+urlpatterns = [
+    path("account", account.account, name="account"),
+    path("account/password", account.password, name="account-password"),
+    path("account/away", account.away, name="account-away"),
+    path("account/sessions/end", account.end_sessions, name="end-sessions"),
+    path("account/second-factor", account.factor, name="second-factor"),
+    path("account/second-factor/codes", account.new_codes, name="new-codes"),
+    path("account/second-factor/remove", account.remove_factor, name="remove-factor"),
+    path("join/<str:token>", account.join, name="join"),
+    path("set-up/<str:key>", account.set_up, name="set-up"),
+    path("practice/staff", views.staff, name="staff"),
+    path("practice/staff/invite", views.invite, name="invite"),
+    path("practice/staff/invitations/<int:invitation_id>", views.withdraw, name="withdraw-invitation"),
+    path("practice/staff/factor", views.ask_of, name="factor-roles"),
+    path("practice/staff/<int:staff_id>", views.colleague, name="colleague"),
+    path("practice/staff/<int:staff_id>/change", views.change, name="change-colleague"),
+    path("practice/letterhead", views.letterhead, name="letterhead"),
+    path("practice/begin", views.begin, name="begin"),
+    path("practice/log", views.log, name="log"),
+]
