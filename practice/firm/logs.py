@@ -3,7 +3,7 @@
 import logging
 import re
 
-_TOKEN = re.compile(r"(/portal/enter/|/join/|/set-up/)[^/\s?'\"]+")
+_TOKEN = re.compile(r"(/portal/enter/|/join/|/set-up/|/calendar/)[^/\s?'\"]+")
 
 
 class NoTokens(logging.Filter):

@@ -69,8 +69,10 @@ def _tried(staff, code, recovery, confirmed):
     """One try under the row's lock. A wrong one is stored, so the refusal comes after the transaction."""
     code, says = "".join(code.lower().split()).replace("-", ""), ""
     with transaction.atomic():
-        row = Factor.objects.select_for_update().get(staff=staff, confirmed_at__isnull=not confirmed)
-        if row.held_until and row.held_until > timezone.now():
+        row = Factor.objects.select_for_update().filter(staff=staff, confirmed_at__isnull=not confirmed).first()
+        if row is None:
+            says = "There is no second factor here to prove."
+        elif row.held_until and row.held_until > timezone.now():
             says = "Too many wrong codes. Wait 15 minutes, or ask your administrator."
         elif _is_right(row, code) or (recovery and _use_recovery(staff, code)):
             row.wrong, row.held_until = 0, None

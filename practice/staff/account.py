@@ -1,9 +1,12 @@
 """One's own account: password, second factor, sessions; and the pages for those who have none yet."""
 
 import segno
+from django.conf import settings
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
+from django.http import Http404
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_POST
 
@@ -13,7 +16,9 @@ from practice.firm.models import Factor
 from practice.firm.numbers import whole_number
 from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
-from practice.staff import beginning, inviting, managing
+from practice.pages.calendar import calendar_file
+from practice.staff import beginning, calendars, inviting, managing
+from practice.staff.models import CalendarLink
 from taxcore.engine import BadValue
 
 
@@ -22,7 +27,9 @@ def account(request, status=200, **more):
     me = request.user
     context = {
         "factor": Factor.objects.filter(staff=me, confirmed_at__isnull=False).first(), "wanted": second_factor.wanted(me),
-        "left": second_factor.codes_left(me), "sessions": sessions.open_of(me), "this": request.session.get("signed_in"),
+        "left": second_factor.codes_left(me), "calendar": CalendarLink.objects.for_firm(me.firm).filter(staff=me).first(),
+        "sessions": sessions.open_of(me),
+        "this": request.session.get("signed_in"),
     }  # fmt: skip
     return render(request, "staff/account.html", context | more, status=status)
 
@@ -113,7 +120,25 @@ def remove_factor(request):
     return redirect("second-factor" if second_factor.wanted(request.user) else "account")
 
 
+@require_POST
+def calendar(request):
+    """An address for a calendar, shown once; or none."""
+    if "end" in request.POST:
+        calendars.end(request.user)
+        return redirect("account")
+    token = calendars.make(request.user, "named" in request.POST)
+    return account(request, feed=settings.PUBLIC_URL + reverse("calendar-feed", args=[token]))
+
+
 # Nobody is signed in
+
+
+def feed(request, token):
+    """What is due, for a calendar that knows the address."""
+    link = calendars.of_token(token)
+    if link is None:
+        raise Http404
+    return calendar_file(f"Impuesto, {link.staff.initials}", calendars.entries(link), "due.ics")
 
 
 def join(request, token):

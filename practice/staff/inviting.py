@@ -74,7 +74,7 @@ def _made(actor, email, name, initials, role, staff=None):
     token = secrets.token_urlsafe(32)
     made = Invitation.objects.create(
         firm=actor.firm, email=email, name=name, initials=initials, role=role, staff=staff, by=actor, token_to_mail=token,
-        token_digest=_digest(token), expires_at=timezone.now() + timedelta(days=DAYS),
+        token_digest=digest(token), expires_at=timezone.now() + timedelta(days=DAYS),
     )  # fmt: skip
     mail_invitation.ask(invitation_id=made.pk)
     return made
@@ -92,7 +92,7 @@ def withdraw(actor, invitation_id):
 def look_up(token):
     """The invitation of a link. Cannot where it opens nothing any more; looking uses nothing up."""
     rows = Invitation.objects.across_firms("nobody is signed in; the token names the row").select_related("firm", "staff", "by")
-    row = rows.filter(token_digest=_digest(token)).first()
+    row = rows.filter(token_digest=digest(token)).first()
     if row is None or row.used_at or row.withdrawn_at or row.expires_at < timezone.now():
         raise Cannot("This link does not work any more. Ask your administrator for a new one.")
     return row
@@ -123,5 +123,6 @@ def set_password(staff, password):
     staff.save()
 
 
-def _digest(token):
+def digest(token):
+    """What is kept of a token."""
     return hashlib.sha256(f"{settings.SECRET_KEY}:join:{token}".encode()).hexdigest()

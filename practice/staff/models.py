@@ -8,6 +8,19 @@ from practice.firm.models import Role
 from practice.firm.scope import FirmOwned
 
 
+class CalendarLink(FirmOwned):
+    """The address under which a calendar reads somebody's due dates without signing in. `named`: with the clients' names."""
+
+    staff = models.OneToOneField("firm.Staff", on_delete=models.CASCADE, related_name="calendar_link")
+    token_digest = models.CharField(max_length=64, unique=True)
+    named = models.BooleanField(default=False)
+    made_at = models.DateTimeField(auto_now_add=True)
+    read_at = models.DateTimeField(null=True)
+
+    def __str__(self):
+        return f"calendar of {self.staff}"
+
+
 class Invitation(FirmOwned):
     """A link by mail, for one use: somebody new (`name`, `initials`, `role`), or a colleague (`staff`) who sets another password.
     Only the token's digest stays once it was mailed."""

@@ -14,10 +14,12 @@ from practice.dispatch.models import State
 from practice.fees import paying
 from practice.gather import answering, lettering, messaging
 from practice.gather.models import Turn
+from practice.pages.calendar import Entry, calendar_file
 from practice.portal import links
 from practice.portal.models import PortalLink
-from practice.returns.computing import pack_of
+from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
+from practice.review import telling
 from practice.signing import needed, requesting
 
 
@@ -100,11 +102,41 @@ def home(request):
         context |= {
             "lines": frozen.bottom_lines, "chart": summary_chart(frozen), "result": frozen, "snapshot": snapshot,
             "facts": [line for line in first.lines if line.weight == "total" and line.value],
+            "told": _told(return_, frozen), "to_pay": [line for line in frozen.bottom_lines if line.amount < 0],
         }  # fmt: skip
     if asked:
         context |= {"to_sign": _to_sign(link, asked), "sent": _sent(return_)}
         context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
     return render(request, "portal/home.html", context)
+
+
+def _told(return_, frozen):
+    """What changed against last year, where the return still is as it was frozen."""
+    result = result_of(return_)
+    same = [(one.authority.code, one.amount) for one in result.bottom_lines] == [
+        (one.code, one.amount) for one in frozen.bottom_lines
+    ]
+    return telling.told(return_, result) if same else []
+
+
+@client_only
+def dates(request):
+    """What is to be paid and when, for a calendar."""
+    link = request.link
+    asked = _asked(link)
+    delivered = link.of.packages.exclude(delivered_at=None).order_by("-id").first()
+    snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
+    lines = [one for one in drawn_of(snapshot).bottom_lines if one.amount < 0] if snapshot else []
+    currency = pack_of(link.of).currency
+    days = [
+        Entry(one.due, f"Pay {one.name} {currency}{-one.amount:,.0f}", one.how_to_pay, f"{link.of_id}-{one.code}")
+        for one in lines
+    ]
+    days += [
+        Entry(one.due, f"Pay invoice {one.number}, {currency}{one.open:,}", link.firm.name, f"invoice-{one.pk}")
+        for one in paying.invoices_for(link) if one.open > 0
+    ]  # fmt: skip
+    return calendar_file(f"Taxes {link.of.year}", days, "tax-dates.ics")
 
 
 def waiting(link):

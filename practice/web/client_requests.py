@@ -9,6 +9,7 @@ from practice.firm.refusals import Cannot
 from practice.gather import answering, lettering, messaging
 from practice.gather.models import Turn
 from practice.intake import attaching
+from practice.returns.frozen import drawn_of
 from practice.web.client_pages import client_only, portal_page
 from taxcore.engine import BadValue
 
@@ -78,6 +79,14 @@ def letter(request, letter_id):
     return render(request, "portal/letter.html", context, status=422 if error else 200)
 
 
+def _about(link, address):
+    """How a question about a figure begins; nothing for a line that the return does not have."""
+    snapshot = link.of.snapshot
+    lines = (line for form in drawn_of(snapshot).forms for line in form.lines if line.address == address) if snapshot else ()
+    found = next(iter(lines), None)
+    return f"About {found.label.lower()} ({found.form}, line {found.number}): " if found else ""
+
+
 @client_only
 def write(request):
     """The messages with the office, and a new one."""
@@ -88,6 +97,8 @@ def write(request):
             return redirect("portal-messages")
         except (Cannot, BadValue) as refused:
             context |= {"error": refused.says, "typed": request.POST.get("words", "")}
+    elif about := request.GET.get("about"):
+        context["typed"] = _about(request.link, about)
     context["thread"] = list(messaging.thread(request.link.of.household))
     messaging.note_read(request.link.of.household, by_client=True)
     return render(request, "portal/messages.html", context, status=422 if "error" in context else 200)

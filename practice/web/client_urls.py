@@ -14,6 +14,7 @@ urlpatterns = [
     path("invoices/<int:invoice_id>/pay", client_fees.pay, name="portal-pay"),
     path("invoices/<int:invoice_id>/paid", client_fees.came_back, name="portal-paid"),
     path("invoices/<int:invoice_id>.pdf", client_fees.pdf, name="portal-invoice-pdf"),
+    path("dates.ics", views.dates, name="portal-dates"),
     path("messages", client_requests.write, name="portal-messages"),
     path("identity", views.identity, name="portal-identity"),
     path("return", views.whole_return, name="portal-return"),

@@ -8,6 +8,7 @@ from practice.returns.ripple_bases import moved_since
 from practice.review import margin, variance
 from practice.review.listing import grouped, lines_of
 from practice.review.progress import progress_of
+from practice.review.telling import told
 
 
 def since(request, return_id):
@@ -33,7 +34,8 @@ def last_year(request, return_id):
         rows = [[d.form, d.number, d.label, d.before, d.now, d.moved, d.percent and round(d.percent, 1)] for d in differences]
         return export(form, f"against-last-year-{return_.pk}", heads, rows)
     context |= {
-        "tab": "review", "sub": "last-year", "before": before, "differences": differences, "papers_moved": papers,
+        "tab": "review", "sub": "last-year", "before": before, "told": told(return_, result),
+        "differences": differences, "papers_moved": papers,
         "threshold": threshold, "thresholds": variance.THRESHOLDS,
     }  # fmt: skip
     return render(request, "review/last_year.html", context)

@@ -1,6 +1,7 @@
 """Who works here: invited, second factor at sign-in, sessions, handing over, leaving; a practice that begins; the log."""
 
 import logging
+import re
 from datetime import timedelta
 from unittest import mock
 
@@ -274,6 +275,24 @@ class ManagingTests(OfficeTestCase):
         self.assertEqual(self.client.get(reverse("colleague", args=[self.stranger.pk])).status_code, 302)
         self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
         self.assertEqual((self.client.get(page).status_code, self.client.post(change, {"does": "leave"}).status_code), (403, 403))
+
+
+class CalendarTests(OfficeTestCase):
+    def test_due_dates_are_read_under_a_secret_address_until_it_ends(self):
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        page = self.client.post(reverse("account-calendar"), {})
+        path = re.search(r"/calendar/[\w-]+\.ics", page.content.decode())[0]
+        reader = Client()
+        read = reader.get(path).content.decode()
+        self.assertIn("DTSTART;VALUE=DATE:20260415", read)
+        self.assertIn("SUMMARY:One return due", read)
+        self.assertNotIn("Abernathy", read)
+        named = self.client.post(reverse("account-calendar"), {"named": "on"})
+        self.assertEqual(reader.get(path).status_code, 404)  # replaced
+        path = re.search(r"/calendar/[\w-]+\.ics", named.content.decode())[0]
+        self.assertIn("Due: Abernathy\\, Lorna", reader.get(path).content.decode())
+        self.client.post(reverse("account-calendar"), {"end": "1"})
+        self.assertEqual(reader.get(path).status_code, 404)
 
 
 class LogTests(OfficeTestCase):
