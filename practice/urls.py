@@ -30,7 +30,7 @@ urlpatterns = [
     path("", include("practice.review.urls")),
     path("", include("practice.gather.urls")),
     path("", include("practice.fees.urls")),
-    path("returns/", include("practice.track.urls")),
+    path("", include("practice.track.urls")),
     path("returns/", include("practice.signing.urls")),
     path("", include("practice.us.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),

@@ -4,6 +4,7 @@ from django.db import connection, transaction
 from django.utils import timezone
 
 from practice.firm.events import record
+from practice.firm.models import Firm
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
@@ -120,6 +121,17 @@ def mark_step(actor, return_id, step_id, done=True, remove=False):
     step.save()
     record(actor, "step removed" if remove else "step done" if done else "step to do again", return_, says=step.name)
     return step
+
+
+@transaction.atomic
+def set_steps(actor, wanted):
+    """The steps that the practice asks for, of those that it may do without."""
+    require(actor, "administer", actor)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.steps_off = [code for code in PRACTICE if code not in wanted]
+    firm.save(update_fields=["steps_off"])
+    says = ", ".join(PRACTICE[code].lower() for code in firm.steps_off)
+    record(actor, "steps of the practice", firm=firm, says=f"without {says}" if says else "all")
 
 
 def make_missing(most=None):

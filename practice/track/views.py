@@ -1,10 +1,11 @@
 """The track as pages show it, and what changes it by hand."""
 
 from django.contrib import messages
-from django.shortcuts import redirect
+from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
+from practice.firm.permissions import may, require
 from practice.firm.refusals import Cannot
 from practice.pages.back import back_or
 from practice.returns.models import Purpose, Stage
@@ -39,6 +40,17 @@ def _doing(request, return_id, do):
     except (Cannot, BadValue) as refused:
         messages.error(request, refused.says)
     return redirect(back_or(request, reverse("sign", args=[return_id])))
+
+
+def practice(request):
+    """The steps that the practice asks of every return; those that no return can do without stand beside them."""
+    require(request.user, "view")
+    if request.method == "POST":
+        keeping.set_steps(request.user, request.POST.getlist("step"))
+        messages.success(request, "Kept. It holds for every return from now on.")
+        return redirect("practice-steps")
+    context = {"steps": PRACTICE, "firm": request.user.firm, "may_administer": may(request.user, "administer")}
+    return render(request, "track/practice.html", context)
 
 
 @require_POST

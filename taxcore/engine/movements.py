@@ -6,6 +6,7 @@ by the same names. What a rate, a choice or a worksheet made is one cause: its l
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from decimal import Decimal
@@ -15,6 +16,8 @@ from taxcore.engine.cells import Cell
 from taxcore.engine.figures import ZERO, Figure
 from taxcore.engine.forms import Form
 from taxcore.engine.result import Result, line_name
+
+_POINTS = re.compile(r"\b(lines?|box|boxes|that|above|below)\b|^\d")  # words that point at a place of the form
 
 
 @dataclass(frozen=True)
@@ -76,15 +79,16 @@ def _of_payments(leaves: list[tuple[Cell, int]], now: Decimal, before: Decimal, 
     if sums != [now, before]:
         return []
     seen: set[int] = set()
-    return [one for cell, sign in leaves for one in _cause(cell, last, sign, seen) if one.change]
+    return [one for cell, sign in leaves for one in _cause(cell, last, sign, seen)]
 
 
 def _head(kind: str, cell: Cell, last: Mapping[str, Decimal], most: int) -> Head:
-    causes = [one for one in _cause(cell, last, 1, set()) if one.change]
-    return Head(kind, cell.value - last[line_name(cell)], _most(causes, most))
+    causes = list(_below(cell, last, 1, set())) if _is_told_by_its_parts(cell, last) else []
+    return Head(kind, _moved(cell, last), _most(causes, most))
 
 
 def _most(causes: list[Cause], most: int) -> tuple[Cause, ...]:
+    causes = [one for one in causes if one.change]
     return tuple(sorted(causes, key=lambda one: (-abs(one.change), one.address))[:most])
 
 
@@ -98,10 +102,22 @@ def _cause(cell: Cell, last: Mapping[str, Decimal], sign: int, seen: set[int]) -
     if id(cell) in seen:
         return
     seen.add(id(cell))
-    if _is_told_by_its_parts(cell, last):
+    if _is_told_by_its_parts(cell, last) and not _has_one_box(cell, last):
         yield from _below(cell, last, sign, seen)
     else:
-        yield Cause(cell.node.title, cell.number, cell.label, cell.address, sign * (cell.value - last.get(line_name(cell), ZERO)))
+        yield Cause(cell.node.title, cell.number, cell.label, cell.address, sign * _moved(cell, last))
+
+
+def _moved(cell: Cell, last: Mapping[str, Decimal]) -> Decimal:
+    return cell.value - last.get(line_name(cell), ZERO)
+
+
+def _has_one_box(cell: Cell, last: Mapping[str, Decimal]) -> bool:
+    """Whether all of it is one box of the same form whose words need the form beside them, and those of the total do not."""
+    moved = [part for part, _ in _parts(cell) if _moved(part, last)]
+    if len(moved) != 1 or moved[0].node is not cell.node or _is_told_by_its_parts(moved[0], last):
+        return False
+    return _POINTS.search(moved[0].label) is not None and _POINTS.search(cell.label) is None
 
 
 def _is_told_by_its_parts(cell: Cell, last: Mapping[str, Decimal]) -> bool:
@@ -115,7 +131,7 @@ def _is_told_by_its_parts(cell: Cell, last: Mapping[str, Decimal]) -> bool:
 
 def _parts(cell: Cell) -> list[tuple[Cell, bool]]:
     """The numbered lines that a sum or a difference is made of, and which are taken off; empty where it is anything else. A form
-    of which there are several, such as one of each business, is told by its result."""
+    of which there are several, such as one of each business, is told by its result, and a worksheet by the line it is for."""
     if cell.how != "computed" or cell.node.key:
         return []
     if cell.because is None:
@@ -135,4 +151,4 @@ def _cell_of(value: Any) -> Cell | None:
 
 
 def _is_line(cell: Cell) -> bool:
-    return isinstance(cell.node, Form) and bool(cell.number) and cell.is_amount
+    return isinstance(cell.node, Form) and bool(cell.number) and cell.is_amount and not cell.node.worksheet

@@ -185,6 +185,19 @@ class ByHandTests(TrackTestCase):
         self.assertEqual(Event.objects.for_firm(self.firm).filter(what="step done").count(), 1)
 
 
+class PracticeTests(TrackTestCase):
+    def test_the_practice_says_which_steps_it_asks_for(self):
+        page = reverse("practice-steps")
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        self.client.post(page, {"step": ["letter", "look", "nonsense"]})
+        self.firm.refresh_from_db()
+        self.assertEqual(self.firm.steps_off, ["consent", "documents", "questions", "second", "fee", "package"])
+        self.assertIsNone(self.step("documents"))
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertContains(self.client.get(page), "Client’s look")
+        self.assertEqual(self.client.post(page, {"step": []}).status_code, 403)
+
+
 class DeskTests(TrackTestCase):
     def test_the_desk_says_and_filters_for_whom_it_waits(self):
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")

@@ -39,7 +39,7 @@ class ClientLookTests(OfficeTestCase):
     def test_three_sentences_from_the_lines_that_moved(self):
         says = {one.kind: one for one in told(self.again(), computing.result_of(self.return_))}
         self.assertEqual(says["income"].says, "Your income is $10,000 higher than in 2024.")
-        self.assertEqual([(one.number, one.change) for one in says["income"].causes], [("1a", 10000)])
+        self.assertEqual([(one.number, one.change) for one in says["income"].causes], [("1z", 10000)])
         self.assertTrue(says["tax"].says.startswith("The tax on it is $1,"))
         self.assertEqual(says["paid"].says, "What was withheld, paid and credited is the same as in 2024.")
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
