@@ -12,6 +12,7 @@ _SERVES = {
     "postgresql": lambda: postgres_programs() is not None,
     "libpango-1.0-0": lambda: _library("libpango-1.0.so.0"),
     "libpangoft2-1.0-0": lambda: _library("libpangoft2-1.0.so.0"),
+    "tesseract-ocr": lambda: Path("/usr/bin/tesseract").exists(),
     "libharfbuzz-subset0": lambda: _library("libharfbuzz-subset.so.0"),
 }
 _TESTS = {

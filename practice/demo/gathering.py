@@ -12,7 +12,9 @@ from practice.demo.building import drawn_name
 from practice.gather import answering, lettering, messaging, requesting, usual
 from practice.gather.models import Item, Letter, Message, Request
 from practice.gather.people import people_of
+from practice.returns.computing import pack_of
 from practice.returns.models import Return
+from taxcore.engine import Amount
 
 _USUAL = (
     ("document", "Last year’s tax return, if another office prepared it", ""),
@@ -66,7 +68,7 @@ def _in_the_middle(staff, return_):
     requesting.send(actor, return_.pk, "Take your time with the questions; photos of the papers are fine.", date(2026, 2, 20), 7)
     client, items = _as(return_, person), list(request.items.order_by("position"))
     papers = [one for one in items if one.paper_id]
-    answering.upload(client, papers[0].pk, "photo-0127.png", _photo(papers[0].text))
+    answering.upload(client, papers[0].pk, "photo-0127.png", _photo(papers[0].paper, papers[0].text))
     answering.answer(client, _by(items, "move").pk, "No.")
     answering.answer(client, _by(items, "household").pk, "My daughter moved out in September.")
     answering.not_so(client, _by(items, "Property").pk, "I rent.")
@@ -92,17 +94,20 @@ def _just_asked(staff, return_):
     requested.update(sent_on=date(2026, 1, 30), remind_on=date(2026, 2, 12))
 
 
-def _photo(title):
-    """A page as a phone takes it."""
-    page = Image.new("RGB", (1000, 700), "#dcd8d0")
+def _photo(paper, title):
+    """A page as a phone takes it: the sender, and some boxes of its paper with made-up amounts."""
+    declared = pack_of(paper.of).paper(paper.kind)
+    boxes = [one for one in declared.fields().values() if isinstance(one, Amount) and one.number_in(paper.of.year)][:3]
+    values = [paper.values.get(name, "") for name in declared.party.values()]
+    lines = [*map(str, filter(None, values[:2])), *(f"{one.number_in(2025)} {one.label}" for one in boxes)]
+    page = Image.new("RGB", (1400, 900), "#dcd8d0")
     pen = ImageDraw.Draw(page)
-    pen.rectangle((60, 50, 940, 650), fill="white", outline="#888888")
-    pen.text((90, 80), title[:60], fill="black", font=ImageFont.load_default(24))
-    for row, (label, value) in enumerate(
-        (("1  Amount of the year", "6,412.18"), ("Payer", "see above"), ("Recipient", "see letter"))
-    ):
-        pen.text((90, 160 + row * 90), label, fill="#444444", font=ImageFont.load_default(20))
-        pen.text((520, 160 + row * 90), value, fill="black", font=ImageFont.load_default(26))
+    pen.rectangle((60, 50, 1340, 850), fill="white", outline="#888888")
+    pen.text((90, 80), title[:60], fill="black", font=ImageFont.load_default(30))
+    for row, line in enumerate(lines):
+        pen.text((90, 180 + row * 90), line[:60], fill="#222222", font=ImageFont.load_default(28))
+    for row, amount in enumerate(("6,412.18", "288.40", "1,120.00")[: len(boxes)]):
+        pen.text((1080, 180 + (len(lines) - len(boxes) + row) * 90), amount, fill="black", font=ImageFont.load_default(28))
     made = io.BytesIO()
-    page.rotate(1.2, fillcolor="#dcd8d0").save(made, "PNG")
+    page.rotate(0.6, fillcolor="#dcd8d0").save(made, "PNG")
     return made.getvalue()

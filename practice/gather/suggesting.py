@@ -8,7 +8,7 @@ _LEAST = 4  # letters of a name that say enough
 
 def suggested(row, papers):
     """The paper whose sender's number, or else whole name, stands in a page's words; None where none or several do."""
-    words = drawing.words_of(row)
+    words = " ".join(drawing.lines_of(row)[0].lower().split())
     if not words:
         return None
     digits = "".join(one for one in words if one.isdigit())

@@ -13,6 +13,7 @@ from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
 from practice.intake import drawing
 from practice.intake.models import Attachment
+from practice.intake.proposing import proposals
 from practice.returns.changing import forget, refreshed
 from practice.returns.computing import pack_of
 from practice.returns.entry import keyed_paper
@@ -227,7 +228,12 @@ def attached_to(return_, paper):
     """For a page: what lies beside a paper, and beside no paper yet; and, while any of it is being read, how far that is."""
     rows = [row for row in return_.attachments.filter(removed_at=None) if row.paper_id in (None, paper.pk if paper else None)]
     reading = any(row.state == Attachment.State.READING for row in rows)
-    return {"attached": rows, "reading": "-".join(str(row.pages + row.drawn) for row in rows) if reading else ""}
+    said = proposals(return_, paper, rows) if paper else []
+    return {
+        "attached": rows,
+        "proposed": said,
+        "reading": "-".join(str(row.pages + row.drawn) for row in rows) if reading else "",
+    }
 
 
 def content_of(row):

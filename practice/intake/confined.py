@@ -38,7 +38,13 @@ def opened(do, content, *, seconds=10, **arguments):
 def _run(do, content, seconds, arguments):
     asked = json.dumps({"do": do, "megabytes": MEGABYTES, "seconds": seconds, **arguments}).encode() + b"\n"
     command = [sys.executable, "-m", "practice.intake.opening"]
-    around = {"PYTHONPATH": str(_HOME), "PATH": "/usr/bin:/bin", "LANG": "C.UTF-8", "OPENBLAS_NUM_THREADS": "1"}
+    around = {
+        "PYTHONPATH": str(_HOME),
+        "PATH": "/usr/bin:/bin",
+        "LANG": "C.UTF-8",
+        "OPENBLAS_NUM_THREADS": "1",
+        "OMP_THREAD_LIMIT": "1",
+    }
     try:
         return subprocess.run(  # noqa: S603 - our own module; the file only ever comes in as bytes
             command, input=asked + content, capture_output=True, timeout=seconds * 2, cwd="/", env=around, check=False

@@ -13,6 +13,7 @@ from practice.firm.events import record
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Attachment
 
+_READ = 4  # pages of a scan whose words are looked for
 _ENOUGH = 3  # pages that could not be drawn, after which the others of the file are not tried
 _State = Attachment.State
 
@@ -25,6 +26,8 @@ def step(row):
         _look_into(row)
     elif row.drawn < row.pages:
         _draw(row, row.drawn + 1)
+    elif _is_wordless(row):
+        _read_pictures(row)
     else:
         _note(row, state=_State.READY)
     return True
@@ -81,8 +84,31 @@ def refuse(row, says):
     count_pages(return_, row.paper)
 
 
+def _is_wordless(row):
+    """Whether nobody has looked for words in the pictures of a scan or a photo yet."""
+    return not words_of(row) and not default_storage.exists(seen_words_name(row))
+
+
+def _read_pictures(row):
+    """What can be read from the pictures of its first pages. A page that cannot be read has no words."""
+    found = []
+    for page in range(1, min(row.drawn, _READ) + 1):
+        if str(page) in row.undrawn:
+            continue
+        try:
+            found.append(opened("words_in", kept(picture_name(row, page)), seconds=30))
+        except NotOpened:
+            found.append("")
+    _keep(seen_words_name(row), "\n".join(found).encode())
+
+
 def words_name(row):
     return f"{row.file}.words"
+
+
+def seen_words_name(row):
+    """Of what was read from the pictures, turned as they are now."""
+    return f"{row.file}.{row.turn}.seen"
 
 
 def picture_name(row, page):
@@ -91,9 +117,21 @@ def picture_name(row, page):
 
 def words_of(row):
     """The words of a PDF, in small letters; empty where it has none."""
+    return " ".join(_own_words(row).lower().split())
+
+
+def _own_words(row):
     if row.kind != "pdf" or not default_storage.exists(words_name(row)):
         return ""
-    return " ".join(kept(words_name(row)).decode().lower().split())
+    return kept(words_name(row)).decode()
+
+
+def lines_of(row):
+    """Its words line by line, its own or else those that were read from its pictures; and whether they were read so."""
+    own = _own_words(row)
+    if own.strip() or not default_storage.exists(seen_words_name(row)):
+        return own, False
+    return kept(seen_words_name(row)).decode(), True
 
 
 def kept(name):

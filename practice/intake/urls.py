@@ -7,6 +7,7 @@ urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/attached", views.attached, name="attached"),
     path("<int:return_id>/attachments/<uuid:token>/change", views.change_attachment, name="change-attachment"),
     path("<int:return_id>/attachments/<uuid:token>/statement", views.choose_statement, name="choose-statement"),
+    path("<int:return_id>/attachments/<uuid:token>/take", views.take_over, name="take-read"),
     path("<int:return_id>/attachments/<uuid:token>/page/<int:page>.png", views.page_picture, name="page-picture"),
     path("<int:return_id>/attachments/<uuid:token>/original", views.original, name="original"),
     path("<int:return_id>/import", views.import_file, name="import-file"),

@@ -9,7 +9,8 @@ from django.views.decorators.http import require_GET, require_POST
 from practice.firm.events import record
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
-from practice.intake import attaching, importing, reading
+from practice.firm.refusals import Cannot
+from practice.intake import attaching, importing, proposing, reading
 from practice.intake.models import Import
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view
@@ -64,6 +65,18 @@ def change_attachment(request, return_id, token):
     return redirect(
         f"{reverse('paper', args=[return_id, row.paper_id]) if row.paper_id else reverse('papers', args=[return_id])}{beside}"
     )
+
+
+@require_POST
+def take_over(request, return_id, token):
+    """What a page says of some fields, or of all, into its paper."""
+    try:
+        paper, number = proposing.take_over(request.user, return_id, token, set(request.POST.getlist("field")))
+        messages.success(request, f"{number} value{'s' if number > 1 else ''} taken from the page.")
+    except Cannot as cannot:
+        messages.error(request, cannot.says)
+        paper = attaching.find(request.user, return_id, token).paper
+    return redirect(f"{reverse('paper', args=[return_id, paper.pk])}?beside=1") if paper else redirect("papers", return_id)
 
 
 @require_POST
