@@ -64,6 +64,8 @@ class Installation:
                 "IMPUESTO_PAYMENT_URL": f"http://127.0.0.1:{ports['standins']}",
                 "IMPUESTO_STANDINS_PORT": str(ports["standins"]),
                 "IMPUESTO_SMTP_PORT": str(ports["smtp"]),
+                "IMPUESTO_SCANNER_PORT": str(ports.get("scanner", 0)),
+                "IMPUESTO_SCANNER": f"127.0.0.1:{ports.get('scanner', 0)}",
             }
         return os.environ | made
 

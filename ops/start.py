@@ -62,6 +62,7 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
         "authority": free_port(port + 1),
         "standins": free_port(port + 2),
         "smtp": free_port(port + 3),
+        "scanner": free_port(port + 4),
     }
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)

@@ -175,6 +175,7 @@ SET_UP_KEY = _secret("set_up_key")  # opens the page that sets up the first prac
 PAYMENT_KEY = _secret("payment_key")
 PAYMENT_URL = os.environ.get("IMPUESTO_PAYMENT_URL", "http://127.0.0.1:8700")
 IDENTITY_URL = os.environ.get("IMPUESTO_IDENTITY_URL", "http://127.0.0.1:8700")
+SCANNER = os.environ.get("IMPUESTO_SCANNER", "")  # host:port of a virus scanner (clamd); none: files are not scanned
 OUTSIDE_TIMEOUT = 5.0  # seconds for one call to an outside service
 POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two questions about one submission
 

@@ -1,14 +1,17 @@
 """Runs the mail server and the HTTP side: mailboxes at /, mail as JSON at /mail.json, the identity service under /identity, the
-payment service under /payments and /pay."""
+payment service under /payments and /pay; and the virus
+scanner on a port of its own."""
 
 import json
 import os
+import threading
 from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
 
 from standins.identity import IdentityService
 from standins.mail import Mailbox, serve
 from standins.payment import PaymentService
+from standins.scanner import Scanner
 
 REGISTRY = Path(__file__).resolve().parent / "registry.json"
 
@@ -92,6 +95,7 @@ def main():
     port = int(os.environ["IMPUESTO_STANDINS_PORT"])
     key = (Path(os.environ["IMPUESTO_DATA"]) / "secrets" / "payment_key").read_text().strip()
     Handler.payment = PaymentService(folder.parent / "payments.json", f"http://127.0.0.1:{port}", key)
+    threading.Thread(target=Scanner(int(os.environ["IMPUESTO_SCANNER_PORT"])).serve_forever, daemon=True).start()
     serve(Handler.mailbox, int(os.environ["IMPUESTO_SMTP_PORT"]))
     ThreadingHTTPServer(("127.0.0.1", port), Handler).serve_forever()
 

@@ -11,7 +11,8 @@ from django.utils import timezone
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
-from practice.intake import drawing
+from practice.firm.refusals import Cannot
+from practice.intake import drawing, scanning
 from practice.intake.models import Attachment
 from practice.intake.proposing import proposals
 from practice.returns.changing import forget, refreshed
@@ -237,6 +238,11 @@ def attached_to(return_, paper):
 
 
 def content_of(row):
+    """The file as it came. Cannot where it holds a virus, or nobody looked for one yet."""
+    if row.infected:
+        raise Cannot(f"{row.name} holds {row.infected} and is not handed out.")
+    if row.state == Attachment.State.READING and scanning.is_wanted() and row.scanned_at is None:
+        raise Cannot(f"{row.name} was not scanned for viruses yet. Try again in a minute.")
     return drawing.kept(row.file)
 
 

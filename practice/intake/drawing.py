@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
+from practice.intake import scanning
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Attachment
 
@@ -22,6 +23,8 @@ def step(row):
     """The next thing to be done for a row that is being read; False when nothing is left."""
     if row.state != _State.READING or row.removed_at:
         return False
+    if scanning.is_wanted() and row.scanned_at is None:
+        return _scan(row)
     if not row.pages:
         _look_into(row)
     elif row.drawn < row.pages:
@@ -37,6 +40,22 @@ def _note(row, **found):
     """On the row, as long as its pages were not turned or asked for again meanwhile: then the next step sees to that."""
     now = Attachment.objects.for_firm(row.firm_id).filter(pk=row.pk, turn=row.turn, pages=row.pages, drawn=row.drawn)
     now.filter(state=_State.READING).update(**found, touched_at=timezone.now())
+
+
+def _scan(row):
+    """Before anything opens it. While the scanner is away the file waits: the sweep asks again."""
+    try:
+        virus = scanning.found_in(kept(row.file))
+    except scanning.ScannerAway:
+        _note(row, says="The virus scanner does not answer; the file waits for it.")
+        return False
+    if virus:
+        row.infected = virus
+        row.save(update_fields=["infected"])
+        refuse(row, f"The virus scanner found {virus}. The file was not opened.")
+        return False
+    _note(row, scanned_at=timezone.now(), says="")
+    return True
 
 
 def _look_into(row):

@@ -27,7 +27,9 @@ class Attachment(FirmOwned):
     file = models.CharField(max_length=200)
     size = models.PositiveIntegerField()
     state = models.CharField(max_length=8, choices=State, default=State.READING)
-    says = models.CharField(max_length=300, blank=True)  # why it was refused
+    says = models.CharField(max_length=300, blank=True)  # why it was refused, or what it waits for
+    scanned_at = models.DateTimeField(null=True)
+    infected = models.CharField(max_length=80, blank=True)  # what the virus scanner found
     pages = models.PositiveSmallIntegerField(default=0)  # none before it was looked into
     turn = models.PositiveSmallIntegerField(default=0)
     drawn = models.PositiveSmallIntegerField(default=0)  # how many of its pages there are pictures of, turned as they are now
