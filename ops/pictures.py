@@ -61,23 +61,21 @@ def _staff(practice: RunningPractice) -> None:
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
             "review": "/returns/1/review",
-            "due-diligence": "/returns/24/review/diligence",
-            "advice": "/returns/9/advice/page",
             "sign": "/returns/5/sign",
+            "requests": "/returns/30/requests",
+            "fees": "/fees",
+            "invoice": "/returns/2/invoice",
         }.items():
             walk.go(page)
             _shoot(walk, name)
         walk.go("/returns/25/places")
         _shoot(walk, "places")
-        walk.go("/returns/26/more-time")
-        walk.press("Request all")
-        walk.sees("3 extensions requested")
-        _shoot(walk, "more-time")
         walk.go("/returns/8/papers")
         walk.key("Federal income tax withheld", "3381+200")
         _shoot(walk, "papers")
-        walk.go("/returns/1/papers?beside=1")
-        time.sleep(0.6)
+        of = "select id from returns_paper where of_id = 30 and kind = 'w2' and attached > 0"
+        walk.go(f"/returns/30/papers/{practice.sql(of)}?beside=1")
+        walk.sees("take over")
         _shoot(walk, "pages-beside")
         walk.driver.execute_script("sessionStorage.beside = ''")
         _import(walk)
@@ -130,15 +128,24 @@ def _import(walk: Walk) -> None:
         _shoot(walk, "import")
 
 
+def _enter(practice: RunningPractice, walk: Walk, who: str) -> None:
+    """Into the portal with the newest mail to somebody."""
+    mail = [one for one in practice.mails() if one["to"].startswith(who) and "/portal/enter/" in one["text"]][-1]
+    walk.go(re.search(r"(http://\S+/portal/enter/\S+)", mail["text"])[1])  # type: ignore[index]
+    walk.press("Send me a code")
+    code = walk.until(lambda: next(m for m in practice.mails() if m["to"] == mail["to"] and "Your code" in m["text"]))
+    walk.find("[name=code]").send_keys(re.search(r"\d{6}", code["text"])[0])  # type: ignore[index]
+    walk.press("Continue")
+
+
 def _portal(practice: RunningPractice) -> None:
     walk = Walk(practice, 390, 844)
     try:
-        mail = next(mail for mail in practice.mails() if mail["to"].startswith("dov"))
-        walk.go(re.search(r"(http://\S+/portal/enter/\S+)", mail["text"])[1])  # type: ignore[index]
-        walk.press("Send me a code")
-        code = walk.until(lambda: next(m for m in practice.mails() if m["to"] == mail["to"] and "Your code" in m["text"]))
-        walk.find("[name=code]").send_keys(re.search(r"\d{6}", code["text"])[0])  # type: ignore[index]
-        walk.press("Continue")
+        _enter(practice, walk, "sorrel")
+        walk.press("See and send")
+        walk.sees("What we need from you")
+        _shoot(walk, "portal-asked")
+        _enter(practice, walk, "dov")
         walk.sees("How we got there")
         _shoot(walk, "portal")
         walk.press("Review your return")

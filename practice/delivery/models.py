@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from practice.firm.crypto import SealedField
 from practice.firm.scope import FirmOwned
 
 
@@ -26,6 +27,49 @@ class Package(FirmOwned):
 
     def __str__(self):
         return f"{self.of} {self.state}"
+
+
+class PrintSet(FirmOwned):
+    """What the practice puts together for somebody: parts in order (practice/delivery/printing.py), numbers masked or not, a word
+    across each page."""
+
+    name = models.CharField(max_length=60)
+    parts = models.JSONField(default=list)
+    masked = models.BooleanField(default=True)
+    watermark = models.CharField(max_length=20, blank=True)
+    ended_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["name", "id"]
+        constraints = [models.UniqueConstraint(fields=["firm", "name"], name="print_set_once", condition=models.Q(ended_at=None))]
+
+    def __str__(self):
+        return self.name
+
+
+class Printed(FirmOwned):
+    """A set made of one locked return, kept. `recipient` stands on its cover; `locked`: it opens with a password only."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="printed")
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="+")
+    set = models.ForeignKey(PrintSet, on_delete=models.PROTECT, related_name="+")
+    recipient = models.CharField(max_length=80, blank=True)
+    password = SealedField(blank=True)  # until it is made
+    locked = models.BooleanField(default=False)
+    state = models.CharField(
+        max_length=8, choices=[("making", "being made"), ("ready", "ready"), ("failed", "failed")], default="making"
+    )
+    file = models.CharField(max_length=120, blank=True)
+    pages = models.PositiveIntegerField(default=0)
+    trouble = models.CharField(max_length=200, blank=True)
+    asked_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    asked_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"{self.set} of {self.of}"
 
 
 class Download(FirmOwned):

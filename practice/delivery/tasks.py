@@ -8,8 +8,9 @@ from django.core.files.storage import default_storage
 from django.utils import timezone
 from pypdf import PdfReader, PdfWriter
 
+from practice.delivery import printing
 from practice.delivery.chart import summary_chart
-from practice.delivery.models import Package
+from practice.delivery.models import Package, Printed
 from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
@@ -74,6 +75,26 @@ def _parts(package):
         yield pdf_of("delivery/advice.html", advised)
     for signature in package.of.signatures.filter(voided_at=None):
         yield draw(signature)
+
+
+def _unprinted(before):
+    waiting = Printed.objects.across_firms("background work").filter(state="making", asked_at__lt=before)
+    return [{"printed_id": pk} for pk in waiting.values_list("pk", flat=True)]
+
+
+def _not_printed(says, printed_id):
+    waiting = Printed.objects.across_firms("background work").filter(pk=printed_id).exclude(state="ready")
+    waiting.update(state="failed", trouble=says[:200], password="")
+
+
+@job("print set", lost=_unprinted, failed=_not_printed)
+def print_set(printed_id):
+    rows = Printed.objects.across_firms("background work").select_related(
+        "of__household", "of__firm", "snapshot__of", "set", "asked_by"
+    )
+    printed = rows.get(pk=printed_id)
+    if printed.state == "making":
+        printing.store(printed)
 
 
 def read_package(package):

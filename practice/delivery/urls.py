@@ -1,9 +1,14 @@
 from django.urls import path
 
-from practice.delivery import views
+from practice.delivery import prints, views
 
 urlpatterns = [
     path("returns/<int:return_id>/package", views.make, name="make-package"),
+    path("returns/<int:return_id>/sets", prints.sets, name="print-sets"),
+    path("returns/<int:return_id>/sets/make", prints.make, name="make-set"),
+    path("printed/<int:printed_id>", prints.read, name="read-printed"),
+    path("practice/sets", prints.practice, name="practice-sets"),
+    path("practice/sets/<int:set_id>/end", prints.end, name="end-set"),
     path("packages/<int:package_id>", views.read, name="read-package"),
     path("packages/<int:package_id>/deliver", views.deliver, name="deliver"),
 ]

@@ -1,8 +1,9 @@
-"""The practice's price list, and invoices of clients who are ready to sign or further."""
+"""The practice's print sets and price list, and invoices of clients who are ready to sign or further."""
 
 from datetime import date
 from types import SimpleNamespace
 
+from practice.delivery.printing import begin_with_usual
 from practice.fees import billing, prices
 from practice.fees.models import Invoice, Payment, Per
 from practice.firm.packs import usual_pack
@@ -26,6 +27,7 @@ _PRICES = (
 def lay_out(firm):
     """Invoices of those who are ready: one paid, one in part, one overdue; and a draft with hours."""
     staff = {person.initials: person for person in firm.staff.all()}
+    begin_with_usual(staff["SH"])
     for per, name, amount, code, included in _PRICES:
         prices.add(staff["SH"], usual_pack(), per, name, amount, code, included)
     rows = Return.objects.for_firm(firm).filter(year=2025, purpose="filing").select_related("household")

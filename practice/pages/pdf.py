@@ -8,10 +8,15 @@ _STATIC = Path(__file__).resolve().parent.parent / "web" / "static" / "web"
 
 
 def pdf_of(template, context):
-    """The PDF's bytes of a template. The library is loaded here since only workers need it."""
+    """The PDF's bytes of a template."""
+    return pdf_from(render_to_string(template, context))
+
+
+def pdf_from(html):
+    """The PDF's bytes of a page. The library is loaded here since only workers need it."""
     from weasyprint import HTML
 
-    return HTML(string=render_to_string(template, context), base_url="file:///static/", url_fetcher=_fetcher()).write_pdf()
+    return HTML(string=html, base_url="file:///static/", url_fetcher=_fetcher()).write_pdf()
 
 
 def _fetcher():

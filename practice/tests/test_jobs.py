@@ -17,7 +17,7 @@ from django.utils import timezone
 from procrastinate.contrib.django.models import ProcrastinateJob
 
 import practice
-from practice.delivery import packaging
+from practice.delivery import packaging, printing
 from practice.delivery.models import Package
 from practice.dispatch import filing, tasks
 from practice.dispatch.models import State, Submission
@@ -83,7 +83,10 @@ class JobsTests(TransactionTestCase):
         draft = billing.drafted(self.signer, self._other_return())
         billing.add_line(self.signer, draft.pk, None, "Advice", "1", "50")
         invited = inviting.invite(self.signer, "robin@larkspurrow.example", "Robin Vale", "RV", "preparer")
+        printing.begin_with_usual(self.signer)
+        printed = printing.ask(self.signer, self.return_.pk, printing.listed(self.firm).first().pk)
         return {
+            "print set": {"printed_id": printed.pk},
             "invoice": {"invoice_id": billing.send(self.signer, draft.pk).pk}, "mail invitation": {"invitation_id": invited.pk},
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},

@@ -62,7 +62,9 @@ class ScanningTests(OfficeTestCase):
             attaching.content_of(row)
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
         self.assertEqual(self.client.get(reverse("original", args=[self.return_.pk, row.token])).status_code, 409)
-        self.assertContains(self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk])), "found Eicar-Test-Signature")
+        self.assertContains(
+            self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk])), "found Eicar-Test-Signature"
+        )
 
     def test_while_the_scanner_is_away_the_file_waits_and_then_goes_on(self):
         row = self.attached(pdf(1))

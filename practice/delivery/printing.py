@@ -1,0 +1,221 @@
+"""Print sets: which parts of a return go together for whom, declared by the practice; made of a locked return by a worker."""
+
+import io
+import uuid
+
+from django.core.files.base import ContentFile
+from django.core.files.storage import default_storage
+from django.db import transaction
+from django.template.loader import render_to_string
+from django.utils import timezone
+from PIL import Image
+from pypdf import PdfReader, PdfWriter
+
+from practice.delivery.chart import summary_chart
+from practice.delivery.models import Printed, PrintSet
+from practice.dispatch.models import Asked, State
+from practice.fees.tasks import read_invoice
+from practice.firm.crypto import masked, seal_bytes, unseal_bytes
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
+from practice.firm.texts import written
+from practice.intake import attaching
+from practice.pages.pdf import pdf_from
+from practice.returns.acts import Done, act
+from practice.returns.computing import pack_of, result_of
+from practice.returns.frozen import drawn_of
+from practice.returns.models import Return
+from practice.review import advising
+from practice.signing.tasks import draw
+from taxcore.engine import BadValue
+
+PARTS = {
+    "cover": "Cover, with what is in it",
+    "letter": "Letter",
+    "changed": "What a correction changed",
+    "summary": "Summary with a chart",
+    "forms": "Every form and worksheet",
+    "receipts": "Acknowledgments",
+    "authorizations": "Signed authorizations",
+    "advice": "Advice, where some was chosen",
+    "invoices": "Invoices",
+    "pages": "Source documents",
+}
+_DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts")
+USUAL = (
+    ("Client’s copy", ("letter", "changed", "summary", "forms", "receipts", "authorizations", "advice"), True, ""),
+    ("Practice’s copy", ("cover", "summary", "forms", "receipts", "authorizations", "invoices", "pages"), False, ""),
+    ("Lender’s copy", ("cover", "summary", "forms", "receipts"), True, "COPY"),
+)
+MOST = 20
+
+
+def listed(firm):
+    return PrintSet.objects.for_firm(firm).filter(ended_at=None)
+
+
+@transaction.atomic
+def keep_set(actor, name, parts, masked, watermark):
+    """A set from now on; one of the same name ends. BadValue where it has no name or no part."""
+    require(actor, "administer", actor)
+    name = written(name, "The name", 60, "Name the set.")
+    chosen = [part for part in parts if part in PARTS]
+    if not chosen:
+        raise BadValue("Choose at least one part.", name)
+    watermark = written(watermark, "The word across the pages", 20)
+    there = listed(actor.firm)
+    there.filter(name=name).update(ended_at=timezone.now())
+    if there.count() >= MOST:
+        raise BadValue(f"There are {MOST} sets already. End one first.", name)
+    made = PrintSet.objects.create(firm=actor.firm, name=name, parts=chosen, masked=masked, watermark=watermark)
+    record(actor, "print set", firm=actor.firm, says=f"{name}: {', '.join(PARTS[part].lower() for part in chosen)}")
+    return made
+
+
+def begin_with_usual(actor):
+    """The usual sets, where the practice has none."""
+    if not listed(actor.firm).exists():
+        for name, parts, masked, watermark in USUAL:
+            keep_set(actor, name, parts, masked, watermark)
+
+
+@transaction.atomic
+def end_set(actor, set_id):
+    row = fetch(PrintSet.objects.filter(ended_at=None), actor, pk=set_id)
+    require(actor, "administer", row)
+    row.ended_at = timezone.now()
+    row.save(update_fields=["ended_at"])
+    record(actor, "print set ended", firm=actor.firm, says=row.name)
+
+
+@transaction.atomic
+def ask(actor, return_id, set_id, recipient="", password=""):
+    """Have a set made of a locked return. Cannot before it is locked."""
+    from practice.delivery.tasks import print_set
+
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "deliver", return_)
+    chosen = fetch(PrintSet.objects.filter(ended_at=None), actor, pk=set_id)
+    if return_.snapshot_id is None:
+        raise Cannot("Lock the return first: a set is made of what is locked.")
+    if password and len(password) < 6:
+        raise BadValue("A password has at least six characters.", "")
+    made = Printed.objects.create(
+        firm=return_.firm, of=return_, snapshot=return_.snapshot, set=chosen, asked_by=actor, password=password[:60],
+        locked=bool(password), recipient=written(recipient, "The recipient", 80),
+    )  # fmt: skip
+    record(actor, "set requested", return_, says=chosen.name)
+    print_set.ask(printed_id=made.pk)
+    return made
+
+
+@act("print", "Make a print set", "deliver")
+def print_one(actor, return_id, set_id):
+    made = ask(actor, return_id, set_id)
+    return Done(f"{made.set.name} asked for")
+
+
+# Made
+
+
+def make(printed):
+    """The PDF of a set: (bytes, pages)."""
+    writer = PdfWriter()
+    for part in _pieces(printed):
+        writer.append(PdfReader(io.BytesIO(part)))
+    writer.add_metadata({"/Title": f"{printed.of.household.name} {printed.of.year}", "/Producer": "Impuesto"})
+    pages = len(writer.pages)
+    if printed.password:
+        writer.encrypt(printed.password, algorithm="AES-256")
+    made = io.BytesIO()
+    writer.write(made)
+    return made.getvalue(), pages
+
+
+def _pieces(printed):
+    """PDFs in the order of the parts; what our own pages draw is one document as long as nothing else comes between."""
+    run = []
+    for part in printed.set.parts:
+        if part in _DRAWN:
+            run.append(part)
+            continue
+        if run:
+            yield _drawn(printed, run)
+            run = []
+        yield from _BROUGHT[part](printed)
+    if run:
+        yield _drawn(printed, run)
+
+
+def _drawn(printed, parts):
+    return_, frozen = printed.of, drawn_of(printed.snapshot)
+    html = render_to_string("delivery/print.html", {
+        "run": printed, "set": printed.set, "parts": parts,
+        "contents": [PARTS[part] for part in printed.set.parts if part != "cover"],
+        "package": printed, "of": return_, "pack": pack_of(return_), "firm": return_.firm, "result": frozen,
+        "extensions": return_.extensions.filter(state=Asked.ACCEPTED), "chart": summary_chart(frozen), "people": frozen.people,
+        "submissions": return_.submissions.filter(state=State.ACCEPTED).order_by("id"),
+    })  # fmt: skip
+    return pdf_from(_masked(html, frozen) if printed.set.masked else _plain(html, frozen))
+
+
+def _masked(html, frozen):
+    """No number of a person in full, wherever it stands."""
+    for person in frozen.people:
+        for number in filter(None, {person.number, person.number.replace("-", "")}):
+            html = html.replace(number, masked(person.number))
+    return html
+
+
+def _plain(html, frozen):
+    """Numbers in full, where the set is for those who need them."""
+    for person in frozen.people:
+        if person.number:
+            html = html.replace(f"{person.full_name} {masked(person.number)}", f"{person.full_name} {person.number}")
+    return html
+
+
+def _authorizations(printed):
+    for signature in printed.of.signatures.filter(voided_at=None):
+        yield draw(signature)
+
+
+def _advice(printed):
+    advised = advising.page_of(printed.of, result_of(printed.of)) if printed.of.advice_choices.exists() else {}
+    if advised.get("items"):
+        yield pdf_from(render_to_string("delivery/advice.html", advised))
+
+
+def _invoices(printed):
+    for invoice in printed.of.invoices.filter(voided_at=None).exclude(file="").order_by("pk"):
+        yield read_invoice(invoice)
+
+
+def _pages(printed):
+    for page in printed.of.attachments.filter(removed_at=None, state="ready").order_by("pk"):
+        content = attaching.content_of(page)
+        if page.kind == "pdf":
+            yield content
+        else:
+            made = io.BytesIO()
+            with Image.open(io.BytesIO(attaching.picture_of(page, 1))) as picture:
+                picture.convert("RGB").save(made, "PDF", resolution=150)
+            yield made.getvalue()
+
+
+_BROUGHT = {"authorizations": _authorizations, "advice": _advice, "invoices": _invoices, "pages": _pages}
+
+
+def store(printed):
+    """Make it once and keep it; the password is forgotten then."""
+    content, pages = make(printed)
+    printed.file = default_storage.save(f"printed/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(content)))
+    printed.state, printed.pages, printed.password, printed.trouble = "ready", pages, "", ""
+    printed.save()
+    record(None, "set ready", printed.of, says=f"{printed.set.name}, {pages} pages")
+
+
+def read(printed):
+    with default_storage.open(printed.file) as stored:
+        return unseal_bytes(stored.read())
