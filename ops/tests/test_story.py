@@ -9,6 +9,12 @@ from selenium.webdriver.common.keys import Keys
 from ops.tests.accessing import faults
 from ops.tests.running import RunningTestCase, Walk
 
+_SAY_NO = """
+const done = arguments[arguments.length - 1];
+const open = [...document.querySelectorAll("form.ask-one")].filter((one) => !one.querySelector("[aria-pressed=true]"));
+const says = open.map((one) => { const body = new FormData(one); body.set("said", "no"); return () => fetch(one.action, {method: "POST", body}); });
+says.reduce((before, say) => before.then(say), Promise.resolve()).then(() => done());
+"""
 LINK = re.compile(r"(http://\S+/portal/enter/\S+)")
 
 
@@ -168,6 +174,7 @@ class StoryTests(RunningTestCase):
         client.find('textarea[aria-label="Answer to Did you move in 2025?"]').send_keys("Yes, to Savanna <on May 3>")
         client.find("//section[h2='Did you move in 2025?']//button[normalize-space()='Answer']", By.XPATH).click()
         client.sees("“Yes, to Savanna <on May 3>”", "2 of ")
+        self.answers_the_questionnaire(client)
         # The office beside it
         staff.go("/requests")
         staff.sees("Osterlund, Bram")
@@ -175,6 +182,17 @@ class StoryTests(RunningTestCase):
         staff.sees("closing.png", "Yes, to Savanna <on May 3>")
         staff.press("accept")
         staff.sees("■ accepted")
+        staff.press("1 yes, 28 no, 1 not sure")
+        staff.sees("Was anyone employed during the year?", "Two jobs")
+        staff.press("Take over 28 no")
+        staff.sees("28 answers taken over")
+        staff.find("[name=n-w2]").clear()
+        staff.find("[name=n-w2]").send_keys("2")
+        staff.press("take over")
+        staff.sees("■ BT")
+        staff.go(f"/returns/{return_id}/papers")
+        staff.sees("Wage statement")
+        staff.go(f"/returns/{return_id}/requests")
         # A letter, read and signed
         staff.driver.execute_script("document.querySelector('input[name=kind][value=engagement]').checked = true")
         staff.press("Send to sign")
@@ -201,6 +219,22 @@ class StoryTests(RunningTestCase):
         staff.sees("not read yet")
         self.invoiced_and_paid(staff, client, return_id, mail)
         self.assertEqual(staff.complaints() + client.complaints(), [])
+
+    def answers_the_questionnaire(self, client: Walk) -> None:
+        """A tap an answer; the first with a word, the last not sure."""
+        client.click(By.CSS_SELECTOR, "a.btn.go[href*='/portal/questions/']")
+        client.sees("Was anyone employed during the year?")
+        self.stands_on_a_phone(client)
+        keys = [form.get_attribute("id") for form in client.driver.find_elements(By.CSS_SELECTOR, "form.ask-one")]
+        for key, said in ((keys[0], "no"), ("q-wages", "yes"), (keys[-1], "unsure")):
+            client.click(By.CSS_SELECTOR, f"#{key} button[value={said}]")
+            client.find(f"#{key} button[value={said}][aria-pressed=true]")
+        client.driver.execute_async_script(_SAY_NO)
+        client.find("#q-wages [name=words]").send_keys("Two jobs")
+        client.click(By.CSS_SELECTOR, "#q-wages [name=words] ~ button")
+        client.settle()
+        client.press("I am done")
+        client.sees("1 yes, 28 no, 1 not sure")
 
     def invoiced_and_paid(self, staff: Walk, client: Walk, return_id: int, mail: str) -> None:
         """From the price list to the payment service and back; a declined card first."""

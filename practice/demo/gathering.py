@@ -9,7 +9,7 @@ from django.utils import timezone
 from PIL import Image, ImageDraw, ImageFont
 
 from practice.demo.building import drawn_name
-from practice.gather import answering, lettering, messaging, requesting, usual
+from practice.gather import answering, lettering, messaging, requesting, surveying, usual
 from practice.gather.models import Item, Letter, Message, Request
 from practice.gather.people import people_of
 from practice.returns.computing import pack_of
@@ -68,6 +68,7 @@ def _in_the_middle(staff, return_):
     requesting.send(actor, return_.pk, "Take your time with the questions; photos of the papers are fine.", date(2026, 2, 20), 7)
     client, items = _as(return_, person), list(request.items.order_by("position"))
     papers = [one for one in items if one.paper_id]
+    _answer_all(client, items)
     answering.upload(client, papers[0].pk, "photo-0127.png", _photo(papers[0].paper, papers[0].text))
     answering.answer(client, _by(items, "move").pk, "No.")
     answering.answer(client, _by(items, "household").pk, "My daughter moved out in September.")
@@ -79,6 +80,17 @@ def _in_the_middle(staff, return_):
     requested.update(sent_on=date(2026, 1, 26), reminded=1, reminded_on=date(2026, 2, 2), remind_on=date(2026, 2, 13))
     Item.objects.for_firm(return_.firm).filter(request=request).exclude(replied_at=None).update(replied_at=_at(date(2026, 2, 9)))
     Message.objects.for_firm(return_.firm).filter(household=return_.household).update(at=_at(date(2026, 2, 9)))
+
+
+def _answer_all(client, items):
+    """The questionnaire of somebody with a job, a bank, and one doubt."""
+    item = next(one for one in items if one.kind == "survey")
+    said = {"wages": ("yes", ""), "interest": ("yes", "Two banks now"), "gifts": ("yes", ""),
+            "energy": ("unsure", "New windows in June?")}  # fmt: skip
+    for one in surveying.questions(client.of):
+        answer, words = said.get(one.question.key, ("no", ""))
+        surveying.tell(client, item.pk, one.question.key, answer, words)
+    surveying.finish(client, item.pk)
 
 
 def _by(items, word):

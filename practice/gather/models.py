@@ -10,6 +10,7 @@ from practice.firm.scope import FirmOwned
 class Kind(models.TextChoices):
     DOCUMENT = "document", "Document"
     QUESTION = "question", "Question"
+    SURVEY = "survey", "Questionnaire"  # the plain questions of the guided way, one item for all of them
 
 
 class Usual(FirmOwned):
@@ -19,6 +20,7 @@ class Usual(FirmOwned):
     kind = models.CharField(max_length=8, choices=Kind)
     text = models.CharField(max_length=160)
     help = models.CharField(max_length=300, blank=True)
+    after = models.CharField(max_length=24, blank=True)  # only for those who said yes to that question
     position = models.PositiveSmallIntegerField(default=0)
     ended_at = models.DateTimeField(null=True)
 
@@ -85,6 +87,7 @@ class Item(FirmOwned):
     help = models.CharField(max_length=300, blank=True)
     paper = models.ForeignKey("returns.Paper", on_delete=models.PROTECT, null=True, related_name="+")
     mark = models.CharField(max_length=60, blank=True)
+    after = models.CharField(max_length=24, blank=True)  # as of Usual
     position = models.PositiveSmallIntegerField(default=0)
     turn = models.CharField(max_length=9, choices=Turn, default=Turn.CLIENT)
     reply = models.CharField(max_length=6, choices=Reply, blank=True)
@@ -106,6 +109,29 @@ class Item(FirmOwned):
 
     def __str__(self):
         return self.text
+
+
+class Told(FirmOwned):
+    """A client's answer to one question of the questionnaire: yes, no, or not sure. The newest counts. `taken_by` took it
+    over."""
+
+    way_to_client = "item__of__household"
+
+    item = models.ForeignKey(Item, on_delete=models.PROTECT, related_name="told")
+    key = models.CharField(max_length=24)
+    yes = models.BooleanField(null=True)
+    words = SealedField(blank=True)
+    client = models.ForeignKey("clients.Person", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+    taken_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
+    taken_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["item", "key"], name="told_once")]
+
+    def __str__(self):
+        return f"{self.key}: {'not sure' if self.yes is None else 'yes' if self.yes else 'no'}"
 
 
 class Upload(FirmOwned):

@@ -60,12 +60,31 @@ def drafted(actor, return_id):
     )
     known = set(found.items.values_list("mark", flat=True))
     place = found.items.count()
-    fresh = [one for one in (*_expected(return_), *_usual(return_)) if one["mark"] not in known][: MOST_ITEMS - place]
+    fresh = [one for one in (*_survey(return_), *_expected(return_), *_usual(return_)) if one["mark"] not in known]
+    if not any(one["kind"] == Kind.SURVEY for one in fresh) and not _asks_all(found):
+        fresh = [one for one in fresh if not one.get("after")]  # nobody would ever say yes to what they wait for
+    fresh = fresh[: MOST_ITEMS - place]
     Item.objects.bulk_create(
         Item(firm=actor.firm, of=return_, request=found, position=position, **one)
         for position, one in enumerate(fresh, start=place)
     )
     return found
+
+
+def _asks_all(request):
+    return request.items.filter(kind=Kind.SURVEY).exclude(turn=Turn.WITHDRAWN).exists()
+
+
+def _survey(return_):
+    """The questionnaire, where nobody has answered the guided way's questions for this return yet."""
+    if pack_of(return_).questions and not return_.guide.get("answers"):
+        text = f"Questions about {'your year' if pack_of(return_).filer == 'people' else 'the year'} {return_.year}"
+        yield {
+            "kind": Kind.SURVEY,
+            "text": text,
+            "help": "Yes or no, a few minutes. You can stop and go on later.",
+            "mark": "survey",
+        }
 
 
 def _expected(return_):
@@ -95,7 +114,7 @@ def _of_paper(declared, named):
 
 def _usual(return_):
     for one in Usual.objects.for_firm(return_.firm_id).filter(pack=return_.pack, ended_at=None):
-        yield {"kind": one.kind, "text": one.text, "help": one.help, "mark": f"usual:{one.pk}"}
+        yield {"kind": one.kind, "text": one.text, "help": one.help, "mark": f"usual:{one.pk}", "after": one.after}
 
 
 def _request(actor, return_id):
@@ -116,7 +135,7 @@ def add_item(actor, return_id, kind, text, help=""):
     place = request.items.count()
     if place >= MOST_ITEMS:
         raise Cannot(f"A request has up to {MOST_ITEMS} items.")
-    kind = kind if kind in Kind.values else Kind.DOCUMENT
+    kind = kind if kind in (Kind.DOCUMENT, Kind.QUESTION) else Kind.DOCUMENT
     made = Item.objects.create(firm=actor.firm, of=request.of, request=request, kind=kind, text=text, help=help, position=place)
     if request.sent_on:
         _wait_again(request)
@@ -142,6 +161,8 @@ def withdraw(actor, return_id, item_id):
     item = _item(actor, return_id, item_id)
     item.turn, item.settled_by, item.settled_at = Turn.WITHDRAWN, actor, timezone.now()
     item.save(update_fields=["turn", "settled_by", "settled_at"])
+    if item.kind == Kind.SURVEY:  # what waits for a yes waits for nothing now
+        item.request.items.filter(turn=Turn.CLIENT).exclude(after="").update(turn=Turn.WITHDRAWN)
     record(actor, "item withdrawn", item.of, says=item.text)
     settle(item.request)
     return item

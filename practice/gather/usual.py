@@ -10,6 +10,7 @@ from practice.firm.texts import written
 from practice.gather.models import Kind, Usual
 from practice.gather.requesting import HELP, TEXT
 from taxcore.engine import BadValue
+from taxcore.packs import pack_named
 
 MOST = 40
 
@@ -19,7 +20,7 @@ def listed(firm, pack):
 
 
 @transaction.atomic
-def add(actor, pack, kind, text, help=""):
+def add(actor, pack, kind, text, help="", after=""):
     """One more item on every request from now on. BadValue where it says nothing, is there already, or there are too many."""
     require(actor, "administer", actor)
     text = written(text, "The item", TEXT, "Say what you always need.")
@@ -29,8 +30,10 @@ def add(actor, pack, kind, text, help=""):
         raise BadValue("That is asked already.", text)
     if there.count() >= MOST:
         raise BadValue(f"There are {MOST} already. Remove one first.", text)
-    kind = kind if kind in Kind.values else Kind.DOCUMENT
-    made = Usual.objects.create(firm=actor.firm, pack=pack, kind=kind, text=text, help=help, position=there.count())
+    kind = kind if kind in (Kind.DOCUMENT, Kind.QUESTION) else Kind.DOCUMENT
+    if after and after not in {one.key for one in pack_named(pack).questions}:
+        raise BadValue("Choose a question of the questionnaire.", after)
+    made = Usual.objects.create(firm=actor.firm, pack=pack, kind=kind, text=text, help=help, after=after, position=there.count())
     record(actor, "always asked", firm=actor.firm, says=text)
     return made
 

@@ -15,7 +15,7 @@ from practice.firm.numbers import whole_number
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
-from practice.gather import lettering, messaging, people, requesting, usual
+from practice.gather import lettering, messaging, people, requesting, surveying, usual
 from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Turn
 from practice.gather.suggesting import suggested
 from practice.pages.back import back_or
@@ -42,7 +42,8 @@ def requests(request, return_id, status=200, **more):
     )
     context |= {
         "papers": [(paper.pk, _named(return_, paper)) for paper in papers if not pack_of(return_).paper(paper.kind).single],
-        "kinds": Kind.choices, "may_ask": may(request.user, "ask clients"), "may_write": may(request.user, "write to clients"),
+        "kinds": Kind.choices[:2], "may_ask": may(request.user, "ask clients"),
+        "may_write": may(request.user, "write to clients"),
         "may_note": may(request.user, "note"), "to": people.asked_first(return_),
         "outstanding": found and requesting.outstanding(found),
         "thread": messaging.thread(return_.household), "staff": Staff.objects.filter(firm=return_.firm_id, is_active=True),
@@ -136,6 +137,38 @@ def settle(request, return_id, item_id):
     elif does == "withdraw":
         requesting.withdraw(request.user, return_id, item_id)
     return _back(return_id)
+
+
+def questionnaire(request, return_id, status=200, **more):
+    """The client's answers on one page, what is to be taken over, last year's beside."""
+    return_, _, context = open_page(request, return_id)
+    item = surveying.survey_of(return_)
+    if item is None:
+        return redirect("requests", return_.pk)
+    rows = surveying.questions(return_, item)
+    waiting = [one for one in rows if one.told is not None and one.told.taken_at is None]
+    context |= {
+        "tab": "sign", "item": item, "rows": rows, "before": return_.year - 1, "may_key": may(request.user, "key"),
+        "noes": sum(one.is_plain_no for one in waiting),
+        "first": next((one.question.key for one in waiting if one.told.yes), ""),
+    }  # fmt: skip
+    return render(request, "gather/questionnaire.html", context | more, status=status)
+
+
+@require_POST
+def take_told(request, return_id):
+    """One answer, or every no, into the guided way."""
+    given = request.POST
+    try:
+        if "noes" in given:
+            messages.success(request, f"{surveying.take_noes(request.user, return_id)} answers taken over.")
+        else:
+            numbers = {name[2:]: whole_number(text) for name, text in given.items() if name.startswith("n-")}
+            counts = {kind: number for kind, number in numbers.items() if number is not None}
+            surveying.take(request.user, return_id, given.get("key", ""), counts)
+    except (Cannot, BadValue) as refused:
+        return questionnaire(request, return_id, 422, refused=refused.says, at=given.get("key", ""))
+    return redirect("questionnaire", return_id)
 
 
 @_refusing
@@ -267,7 +300,8 @@ def practice(request, status=200, **more):
     firm, pack = request.user.firm, usual_pack()
     known = lettering.texts(firm, pack.code)
     context = {
-        "usuals": usual.listed(firm, pack.code), "kinds": Kind.choices, "firm": firm, "fields": lettering.FIELDS,
+        "usuals": usual.listed(firm, pack.code), "kinds": Kind.choices[:2], "questions": pack.questions,
+        "firm": firm, "fields": lettering.FIELDS,
         "letters": [(kind, name, known.get(kind)) for kind, name in LetterKind.choices],
         "may_administer": may(request.user, "administer"),
     }  # fmt: skip
@@ -288,7 +322,8 @@ def _of_practice(view):
 @_of_practice
 def add_usual(request):
     given = request.POST
-    usual.add(request.user, usual_pack().code, given.get("kind", ""), given.get("text", ""), given.get("help", ""))
+    values = [given.get(name, "") for name in ("kind", "text", "help", "after")]
+    usual.add(request.user, usual_pack().code, *values)
     return redirect("gather-practice")
 
 

@@ -139,7 +139,7 @@ def _gather(return_):
         yield _consents(consents, url)
     items = list(return_.items.filter(request__sent_on__isnull=False).exclude(turn=Turn.WITHDRAWN).select_related("request"))
     yield _asked("documents", "Documents", [one for one in items if one.kind == Kind.DOCUMENT], return_, url)
-    if questions := [one for one in items if one.kind == Kind.QUESTION]:
+    if questions := [one for one in items if one.kind != Kind.DOCUMENT]:
         yield _asked("questions", "Questions", questions, return_, url)
 
 

@@ -6,8 +6,8 @@ from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.refusals import Cannot
-from practice.gather import answering, lettering, messaging
-from practice.gather.models import Turn
+from practice.gather import answering, lettering, messaging, surveying
+from practice.gather.models import Kind, Turn
 from practice.intake import attaching
 from practice.returns.frozen import drawn_of
 from practice.web.client_pages import client_only, portal_page
@@ -44,6 +44,32 @@ def reply(request, item_id):
     except (Cannot, BadValue) as refused:
         return asked(request, 422, refused=refused.says, at=item_id, typed=given.get("words", ""), did=does)
     return redirect(reverse("portal-asked") + f"#i{item_id}")
+
+
+@client_only
+def survey(request, item_id):
+    """The questionnaire: a tap an answer, each stored as it comes."""
+    given, error = request.POST, ""
+    try:
+        if request.method == "POST":
+            if "done" in given:
+                surveying.finish(request.link, item_id)
+                return redirect(reverse("portal-asked") + f"#i{item_id}")
+            surveying.tell(request.link, item_id, given.get("key", ""), given.get("said", ""), given.get("words", ""))
+            if not request.htmx:
+                return redirect(reverse("portal-survey", args=[item_id]) + f"#q-{given.get('key', '')}")
+        item = surveying.open_to(request.link, item_id)
+    except (Cannot, BadValue) as refused:
+        error = refused.says
+        item = answering.asked_of(request.link).filter(pk=item_id, kind=Kind.SURVEY).first()
+    if item is None:
+        return redirect("portal-asked")
+    rows = surveying.questions(request.link.of, item)
+    context = portal_page(request.link) | {"item": item, "rows": rows, "error": error, "before": request.link.of.year - 1}
+    if request.htmx and not error:
+        context["row"] = next(one for one in rows if one.question.key == given.get("key"))
+        return render(request, "portal/_question.html", context)
+    return render(request, "portal/questions.html", context, status=422 if error else 200)
 
 
 def _take_files(request, item_id):

@@ -9,6 +9,7 @@ urlpatterns = [
     path("", views.home, name="portal"),
     path("asked", client_requests.asked, name="portal-asked"),
     path("asked/<int:item_id>", client_requests.reply, name="portal-reply"),
+    path("questions/<int:item_id>", client_requests.survey, name="portal-survey"),
     path("letters/<int:letter_id>", client_requests.letter, name="portal-letter"),
     path("invoices/<int:invoice_id>", client_fees.invoice, name="portal-invoice"),
     path("invoices/<int:invoice_id>/pay", client_fees.pay, name="portal-pay"),

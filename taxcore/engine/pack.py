@@ -149,13 +149,15 @@ class BottomLine:
 
 @dataclass(frozen=True)
 class Question:
-    """One plain question of the guided entry. A yes asks how many there are of each kind of paper that it calls for."""
+    """One plain question of the guided entry. A yes asks how many there are of each kind of paper that it calls for. `client` is
+    the same question as a client reads it, where that is not the preparer's; `help` is for the preparer."""
 
     key: str
     topic: str
     text: str
     kinds: tuple[str, ...]
     help: str = ""
+    client: str = ""
 
 
 @dataclass(frozen=True, slots=True)

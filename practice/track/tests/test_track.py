@@ -24,7 +24,9 @@ from taxcore.engine import BadValue
 class TrackTestCase(OfficeTestCase):
     def setUp(self):
         super().setUp()
-        Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(stage="gather")
+        Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(
+            stage="gather", guide={"answers": {"wages": {"yes": True}}}
+        )
 
     def step(self, code):
         return next((one for one in steps_of(self.again()) if one.code == code), None)
