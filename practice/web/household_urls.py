@@ -7,6 +7,7 @@ urlpatterns = [
     path("", views.households, name="households"),
     path("new", views.new, name="new-household"),
     path("<int:household_id>", views.household, name="household"),
+    path("<int:household_id>/documents", views.documents, name="documents"),
     path("<int:household_id>/name", views.rename, name="rename-household"),
     path("<int:household_id>/left", views.left, name="household-left"),
     path("<int:household_id>/all.zip", views.hand_over, name="hand-over-client"),

@@ -18,6 +18,7 @@ from practice.firm.models import Event, Staff
 from practice.firm.packs import pack_for, usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
+from practice.intake import searching
 from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
 from practice.pages.timeline import by_day
@@ -96,6 +97,14 @@ def household(request, household_id, status=200, **more):
         "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)
+
+
+def documents(request, household_id):
+    """Everything that lies with a client's returns, and what its pages say."""
+    found = fetch(Household.objects, request.user, pk=household_id)
+    words = request.GET.get("q", "").strip()[:100]
+    rows = searching.documents(request.user, found, words)
+    return render(request, "clients/documents.html", {"household": found, "rows": rows, "q": words})
 
 
 def _under_way(return_):
