@@ -57,7 +57,9 @@ def share_of(text):
         share = Decimal(plain if plain.isascii() else "none")
     except InvalidOperation:
         raise BadValue("A share is a number of percent, such as 40 or 33.3333.", text) from None
-    if not share.is_finite() or share != round(share, 4):
+    if not share.is_finite() or abs(share) > 999:  # a number of any length cannot be rounded
+        raise BadValue("A share is more than 0 and at most 100 percent.", text)
+    if share != round(share, 4):
         raise BadValue("A share has up to four places behind the point.", text)
     return share
 

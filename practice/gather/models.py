@@ -10,7 +10,7 @@ from practice.firm.scope import FirmOwned
 class Kind(models.TextChoices):
     DOCUMENT = "document", "Document"
     QUESTION = "question", "Question"
-    SURVEY = "survey", "Questionnaire"  # the plain questions of the guided way, one item for all of them
+    SURVEY = "survey", "Questionnaire"  # the plain questions of the guided entry, one item for all of them
 
 
 class Usual(FirmOwned):

@@ -76,7 +76,7 @@ def _asks_all(request):
 
 
 def _survey(return_):
-    """The questionnaire, where nobody has answered the guided way's questions for this return yet."""
+    """The questionnaire, where nobody has answered the guided entry's questions for this return yet."""
     if pack_of(return_).questions and not return_.guide.get("answers"):
         text = f"Questions about {'your year' if pack_of(return_).filer == 'people' else 'the year'} {return_.year}"
         yield {

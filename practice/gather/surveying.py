@@ -1,4 +1,4 @@
-"""The questionnaire: the guided way's plain questions, answered by the client with a tap each, with last year's answers beside.
+"""The questionnaire: the guided entry's plain questions, answered by the client with a tap each, with last year's answers beside.
 
 It is one item of a request: the client's turn until they say that they are done, then the office's, who take answers over one by
 one or those that say no together. What a yes calls for is added by whoever takes it over, never by the client.
@@ -119,10 +119,10 @@ def finish(link, item_id):
 
 @transaction.atomic
 def take(actor, return_id, key, counts):
-    """One answer into the guided way: a yes adds papers as `counts` says, a no is kept. BadValue where that does not fit."""
+    """One answer into the guided entry: a yes adds papers as `counts` says, a no is kept. BadValue where that does not fit."""
     told = _told(actor, return_id, key)
     if told.yes is None:
-        raise Cannot("The client is not sure. Ask, and answer it in the guided way.")
+        raise Cannot("The client is not sure. Ask, and answer it in the guided entry.")
     keep_answer(actor, return_id, key, told.yes, counts)
     _taken(actor, told)
     return told

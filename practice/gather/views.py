@@ -157,7 +157,7 @@ def questionnaire(request, return_id, status=200, **more):
 
 @require_POST
 def take_told(request, return_id):
-    """One answer, or every no, into the guided way."""
+    """One answer, or every no, into the guided entry."""
     given = request.POST
     try:
         if "noes" in given:

@@ -83,10 +83,10 @@ def hand_over(actor, staff_id, to_id):
     staff, rows = _colleague(actor, staff_id)
     to = next((one for one in rows if one.pk == to_id and one.is_active), None)
     if to is None or to.pk == staff.pk:
-        raise BadValue("Choose a colleague to hand over to.", to_id)
+        raise BadValue("Choose a colleague who takes it.", to_id)
     moved = {name: of.update(**{_FIELDS[name]: to}) for name, of in work_of(staff).items()}
     says = ", ".join(f"{number} {name}" for name, number in moved.items() if number) or "nothing"
-    record(actor, "work handed over", firm=actor.firm, says=f"{staff.name} to {to.name}: {says}")
+    record(actor, "work reassigned", firm=actor.firm, says=f"{staff.name} to {to.name}: {says}")
     return moved
 
 
@@ -99,7 +99,7 @@ def let_go(actor, staff_id):
     _keeps_an_administrator(rows, staff)
     left = {name: number for name, number in numbers_of(staff).items() if number}
     if left:
-        raise Cannot(f"Hand over first what lies with {staff.name}: {', '.join(f'{n} {what}' for what, n in left.items())}.")
+        raise Cannot(f"Reassign first what lies with {staff.name}: {', '.join(f'{n} {what}' for what, n in left.items())}.")
     staff.is_active = False
     staff.save(update_fields=["is_active"])
     sessions.end(actor, sessions.open_of(staff))

@@ -22,7 +22,7 @@ _PAGE = 100
 _MOST = 100_000  # events in a file
 KINDS = {
     "access": ("signed in", "session ended", "second factor", "recovery code", "password", "refused", "portal"),
-    "staff": ("colleague", "invitation", "role changed", "leave", "work handed over", "practice set up"),
+    "staff": ("colleague", "invitation", "role changed", "leave", "work reassigned", "practice set up"),
     "sensitive": ("number shown", "document viewed", "document downloaded", "package", "authorization read", "return exported",
                   "client handed over", "client restricted", "restriction lifted", "clients merged"),
     "practice": ("letter written", "price", "conditions for locking", "letterhead", "fees", "reminders", "practice",
@@ -113,7 +113,7 @@ def _away(request, staff_id, given):
 def _hand_over(request, staff_id, given):
     moved = managing.hand_over(request.user, staff_id, whole_number(given.get("to", "")))
     says = ", ".join(f"{number} {name}" for name, number in moved.items() if number)
-    return f"{says} handed over." if says else "Nothing lay with them."
+    return f"{says} reassigned." if says else "Nothing lay with them."
 
 
 def _reset(request, staff_id, given):

@@ -67,6 +67,12 @@ class Companies(OfficeTestCase):
 
     # Roles
 
+    def test_a_share_of_any_length_is_refused_at_its_field(self):
+        for text in ("99999999999999999999", "1e30", "33.33333", "none", "NaN", "-0.00001", "٣"):
+            with self.subTest(text), self.assertRaises(BadValue):
+                roles.share_of(text)
+        self.assertEqual((roles.share_of("33.3333 %"), roles.share_of(" ")), (Decimal("33.3333"), None))
+
     def test_shares_of_a_kind_are_percent_of_a_whole(self):
         other = entities.add(self.preparer, name="Savanna Holdings Inc", form="company")
         self.give()

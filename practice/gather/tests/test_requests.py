@@ -38,7 +38,7 @@ class RequestTestCase(OfficeTestCase):
 
     def setUp(self):
         super().setUp()
-        if not self.surveyed:  # the guided way was begun in the office: nobody asks the client its questions
+        if not self.surveyed:  # the guided entry was begun in the office: nobody asks the client its questions
             Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(guide={"answers": {"wages": {"yes": True}}})
         _, self.bank = add_paper(
             self.preparer, self.return_.pk, "1099-int", "taxpayer", {"payer": "River Bend Savings", "payer_number": "00-3090128"}

@@ -210,7 +210,7 @@ class SessionTests(OfficeTestCase):
 
 class ManagingTests(OfficeTestCase):
     def test_all_work_is_handed_over_before_somebody_leaves(self):
-        with self.assertRaisesMessage(Cannot, "Hand over first"):
+        with self.assertRaisesMessage(Cannot, "Reassign first"):
             managing.let_go(self.signer, self.preparer.pk)
         moved = managing.hand_over(self.signer, self.preparer.pk, self.reviewer.pk)
         self.assertEqual((moved["returns prepared"], moved["clients"]), (1, 1))

@@ -16,7 +16,7 @@ QUESTIONS = (
     Question("shares", "Employment and business",
              "Is anyone a partner, an S corporation shareholder, or a beneficiary of an estate or trust?",
              ("k1-1065", "k1-1120s", "k1-1041"),
-             client="Do you have a share of a partnership, an S corporation, an estate or a trust?"),
+             client="Are you a partner, an S corporation shareholder, or a beneficiary of an estate or trust?"),
     Question("interest", "Investments", "Did anyone receive interest?", ("1099-int", "1099-oid")),
     Question("dividends", "Investments", "Did anyone receive dividends?", ("1099-div",)),
     Question("sales", "Investments", "Were stocks, funds or digital assets sold or exchanged?", ("1099-b", "1099-da"),
