@@ -64,7 +64,6 @@ def _staff(practice: RunningPractice) -> None:
             "sign": "/returns/5/sign",
             "requests": "/returns/30/requests",
             "fees": "/fees",
-            "invoice": "/returns/2/invoice",
         }.items():
             walk.go(page)
             _shoot(walk, name)
