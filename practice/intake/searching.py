@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from practice.intake import drawing
 from practice.intake.models import Attachment
+from practice.returns.computing import pack_of
 
 _AROUND = 60  # letters of a line that are shown on each side
 MOST = 400  # documents that are looked through at once
@@ -15,6 +16,12 @@ class Found:
 
     row: Attachment
     line: str = ""
+
+    @property
+    def beside(self):
+        """What the paper is called that it lies with; nothing where it lies with the return alone."""
+        declared = pack_of(self.row.of).paper(self.row.paper.kind) if self.row.paper else None
+        return declared.name if declared else ""
 
 
 def documents(actor, household, words=""):
