@@ -21,6 +21,7 @@ from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
 from practice.pages.lists import export
+from practice.pages.refusing import said_on
 from practice.returns import rounds
 from practice.returns.computing import pack_of
 from practice.returns.models import Purpose
@@ -241,31 +242,21 @@ def prices_page(request, status=200, **more):
     return render(request, "fees/prices.html", context | more, status=status)
 
 
-def _of_practice(view):
-    @wraps(view)
-    def inner(request, *args, **kwargs):
-        try:
-            view(request, *args, **kwargs)
-        except (Cannot, BadValue) as refused:
-            return prices_page(request, 422, refused=refused.says, typed=request.POST)
-        return redirect("prices")
-
-    return require_POST(inner)
-
-
-@_of_practice
+@said_on(prices_page)
 def add_price(request):
     given = request.POST
     values = [given.get(name, "") for name in ("per", "name", "amount", "code")]
     prices.add(request.user, usual_pack(), *values, included=whole_number(given.get("included", "") or "0"))
+    return redirect("prices")
 
 
-@_of_practice
+@said_on(prices_page)
 def end_price(request, price_id):
     prices.end(request.user, price_id)
+    return redirect("prices")
 
 
-@_of_practice
+@said_on(prices_page)
 def pay_first(request):
     """Whether nothing is filed before its invoice is paid."""
     require(request.user, "administer", request.user)
@@ -274,3 +265,4 @@ def pay_first(request):
         firm.pay_first = "first" in request.POST
         firm.save(update_fields=["pay_first"])
         record(request.user, "fees", firm=firm, says="paid before filing" if firm.pay_first else "filing does not wait")
+    return redirect("prices")

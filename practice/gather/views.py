@@ -1,7 +1,6 @@
 """What the office does about a client's part: requests, letters, messages; and the list over all clients."""
 
 from datetime import date, timedelta
-from functools import wraps
 from urllib.parse import urlencode
 
 from django.contrib import messages
@@ -20,6 +19,7 @@ from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Tur
 from practice.gather.suggesting import suggested
 from practice.pages.back import back_or
 from practice.pages.lists import export
+from practice.pages.refusing import said_on
 from practice.returns import rounds
 from practice.returns.computing import pack_of
 from practice.returns.leaving import without_left
@@ -70,37 +70,24 @@ def _named(return_, paper):
     return str(paper.values.get(declared.heading) or declared.name)[:60]
 
 
-def _refusing(view):
-    """What cannot be done is said on the page of requests, with what was typed still there."""
-
-    @wraps(view)
-    def inner(request, return_id, *args, **kwargs):
-        try:
-            return view(request, return_id, *args, **kwargs)
-        except (Cannot, BadValue) as refused:
-            return requests(request, return_id, 422, refused=refused.says, typed=request.POST)
-
-    return require_POST(inner)
-
-
 def _back(return_id, part=""):
     return redirect(reverse("requests", args=[return_id]) + part)
 
 
-@_refusing
+@said_on(requests, "return_id")
 def start(request, return_id):
     requesting.drafted(request.user, return_id)
     return _back(return_id)
 
 
-@_refusing
+@said_on(requests, "return_id")
 def add(request, return_id):
     given = request.POST
     requesting.add_item(request.user, return_id, given.get("kind", ""), given.get("text", ""), given.get("help", ""))
     return _back(return_id)
 
 
-@_refusing
+@said_on(requests, "return_id")
 def send(request, return_id):
     given = request.POST
     every = whole_number(given.get("every", ""), most=90)
@@ -117,14 +104,14 @@ def _day(text):
         raise BadValue("Enter a day such as 03/01/2026.", text) from None
 
 
-@_refusing
+@said_on(requests, "return_id")
 def remind(request, return_id):
     sent = requesting.remind(request.user, return_id)
     messages.success(request, f"Reminder sent to {sent.sent_to.full_name}.")
     return _back(return_id)
 
 
-@_refusing
+@said_on(requests, "return_id")
 def settle(request, return_id, item_id):
     """Accepted, asked again, worded otherwise, or not asked any more."""
     given, does = request.POST, request.POST.get("does", "")
@@ -171,7 +158,7 @@ def take_told(request, return_id):
     return redirect("questionnaire", return_id)
 
 
-@_refusing
+@said_on(requests, "return_id")
 def send_letters(request, return_id):
     chosen = [kind for kind in request.POST.getlist("kind") if kind in LetterKind.values]
     if not chosen:
@@ -188,7 +175,7 @@ def letter(request, return_id, letter_id):
     return render(request, "gather/letter.html", context | {"tab": "sign", "letter": found})
 
 
-@_refusing
+@said_on(requests, "return_id")
 def write(request, return_id):
     messaging.write(request.user, return_id, request.POST.get("words", ""))
     return _back(return_id, "#messages")
@@ -308,18 +295,7 @@ def practice(request, status=200, **more):
     return render(request, "gather/practice.html", context | more, status=status)
 
 
-def _of_practice(view):
-    @wraps(view)
-    def inner(request, *args, **kwargs):
-        try:
-            return view(request, *args, **kwargs)
-        except (Cannot, BadValue) as refused:
-            return practice(request, 422, refused=refused.says, typed=request.POST)
-
-    return require_POST(inner)
-
-
-@_of_practice
+@said_on(practice)
 def add_usual(request):
     given = request.POST
     values = [given.get(name, "") for name in ("kind", "text", "help", "after")]
@@ -327,19 +303,19 @@ def add_usual(request):
     return redirect("gather-practice")
 
 
-@_of_practice
+@said_on(practice)
 def end_usual(request, usual_id):
     usual.end(request.user, usual_id)
     return redirect("gather-practice")
 
 
-@_of_practice
+@said_on(practice)
 def remind_every(request):
     usual.remind_every(request.user, whole_number(request.POST.get("every", ""), most=90))
     return redirect("gather-practice")
 
 
-@_of_practice
+@said_on(practice)
 def write_letter(request, kind):
     given = request.POST
     lettering.write(request.user, usual_pack().code, kind, given.get("words", ""), "signed" in given)

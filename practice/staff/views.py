@@ -1,7 +1,5 @@
 """Who works here, for administrators; the letterhead; what a practice sets up; what happened."""
 
-from functools import wraps
-
 from django.contrib import messages
 from django.db.models import Q
 from django.shortcuts import redirect, render
@@ -14,6 +12,7 @@ from practice.firm.permissions import may, require
 from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
 from practice.pages.lists import export
+from practice.pages.refusing import said_on
 from practice.staff import beginning, inviting, managing
 from practice.staff.models import Invitation
 from taxcore.engine import BadValue
@@ -46,34 +45,25 @@ def staff(request, status=200, **more):
     return render(request, "staff/staff.html", context | more, status=status)
 
 
-def _refusing(view):
-    @wraps(view)
-    def inner(request, *args, **kwargs):
-        try:
-            view(request, *args, **kwargs)
-        except (Cannot, BadValue) as refused:
-            return staff(request, 422, refused=refused.says, typed=request.POST)
-        return redirect("staff")
-
-    return require_POST(inner)
-
-
-@_refusing
+@said_on(staff)
 def invite(request):
     given = request.POST
     values = [given.get(name, "") for name in ("email", "name", "initials", "role")]
     made = inviting.invite(request.user, *values)
     messages.success(request, f"{made.name} gets a link by email.")
+    return redirect("staff")
 
 
-@_refusing
+@said_on(staff)
 def withdraw(request, invitation_id):
     inviting.withdraw(request.user, invitation_id)
+    return redirect("staff")
 
 
-@_refusing
+@said_on(staff)
 def ask_of(request):
     second_factor.ask_of(request.user, request.POST.getlist("role"))
+    return redirect("staff")
 
 
 def colleague(request, staff_id, status=200, **more):
