@@ -151,13 +151,13 @@ def _pieces(printed):
 def _drawn(printed, parts):
     return_, frozen = printed.of, drawn_of(printed.snapshot)
     html = render_to_string("delivery/print.html", {
-        "run": printed, "set": printed.set, "parts": parts,
+        "run": printed, "set": printed.set, "in_full": not printed.set.masked, "parts": parts,
         "contents": [PARTS[part] for part in printed.set.parts if part != "cover"],
         "package": printed, "of": return_, "pack": pack_of(return_), "firm": return_.firm, "result": frozen,
         "extensions": return_.extensions.filter(state=Asked.ACCEPTED), "chart": summary_chart(frozen), "people": frozen.people,
         "submissions": return_.submissions.filter(state=State.ACCEPTED).order_by("id"),
     })  # fmt: skip
-    return pdf_from(_masked(html, frozen) if printed.set.masked else _plain(html, frozen))
+    return pdf_from(_masked(html, frozen) if printed.set.masked else html)
 
 
 def _masked(html, frozen):
@@ -165,14 +165,6 @@ def _masked(html, frozen):
     for person in frozen.people:
         for number in filter(None, {person.number, person.number.replace("-", "")}):
             html = html.replace(number, masked(person.number))
-    return html
-
-
-def _plain(html, frozen):
-    """Numbers in full, where the set is for those who need them."""
-    for person in frozen.people:
-        if person.number:
-            html = html.replace(f"{person.full_name} {masked(person.number)}", f"{person.full_name} {person.number}")
     return html
 
 

@@ -108,7 +108,7 @@ class Invoice(FirmOwned):
 
 
 class Line(FirmOwned):
-    """One line of an invoice. `mark` says what of the return it counts; a line that somebody wrote or changed is `by_hand`."""
+    """One line of an invoice. `of_price` is the price that it counts; a line that somebody wrote or changed is `by_hand`."""
 
     way_to_client = "invoice__household"
 

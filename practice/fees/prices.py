@@ -17,6 +17,7 @@ from taxcore.engine import BadValue
 
 MOST = 120
 LARGEST = Decimal("99999.99")
+_NAMED = (Per.FORM, Per.PAPER, Per.AUTHORITY)  # prices that can be for one thing of the pack
 
 
 def cents(value):
@@ -70,15 +71,11 @@ def add(actor, pack, per, name, amount, code="", included=0):
     if there.count() >= MOST:
         raise BadValue(f"There are {MOST} prices already. End one first.", name)
     made = Price.objects.create(
-        firm=actor.firm, pack=pack.code, per=per, code=code if per in known_kinds() else "", name=name, amount=amount,
+        firm=actor.firm, pack=pack.code, per=per, code=code if per in _NAMED else "", name=name, amount=amount,
         included=included, by=actor,
     )  # fmt: skip
     record(actor, "price set", firm=actor.firm, says=f"{name}: {amount:,}{'%' if per == Per.DISCOUNT else ''}")
     return made
-
-
-def known_kinds():
-    return (Per.FORM, Per.PAPER, Per.AUTHORITY)
 
 
 @transaction.atomic

@@ -28,13 +28,12 @@ class LinkRefused(Cannot):
 
 def send_link(return_, client, purpose):
     """A new link by mail. Earlier ones of this client for this return that were not opened stop working; whoever is in the portal
-    stays there."""
+    stays there, unless links to sign are sent anew: that is how the office ends what somebody else may have opened."""
     from practice.portal.tasks import mail_link
 
     now = timezone.now()
-    PortalLink.objects.for_firm(return_.firm).filter(of=return_, client=client, closed_at=None, opened_at=None).update(
-        closed_at=now
-    )
+    earlier = PortalLink.objects.for_firm(return_.firm).filter(of=return_, client=client, closed_at=None)
+    (earlier if purpose == "signature" else earlier.filter(opened_at=None)).update(closed_at=now)
     token = secrets.token_urlsafe(32)
     link = PortalLink.objects.create(
         firm=return_.firm, of=return_, client=client, token_digest=_digest(token), expires_at=now + timedelta(days=LINK_DAYS),

@@ -265,6 +265,16 @@ class PortalLinkTests(OfficeTestCase):
         ask_for_signature(self.signer, self.return_.pk)
         self.assertContains(self.open(), "replaced by a newer one", status_code=410)
 
+    def test_who_is_in_the_portal_stays_until_links_to_sign_are_sent_anew(self):
+        from practice.gather import messaging
+
+        self.open()
+        self.client.post(reverse("portal-code"), {"code": self.code()})
+        messaging.write(self.signer, self.return_.pk, "One more thing")
+        self.assertEqual(self.client.get("/portal/").status_code, 200)
+        ask_for_signature(self.signer, self.return_.pk)
+        self.assertEqual(self.client.get("/portal/").status_code, 403)
+
     def test_wrong_codes_are_counted_and_end(self):
         self.open()
         self.code()

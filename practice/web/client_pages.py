@@ -91,8 +91,8 @@ def home(request):
     """The summary in plain words, what is to be signed, what can be downloaded."""
     link = request.link
     return_, asked = link.of, _asked(link)
-    delivered = return_.packages.exclude(delivered_at=None).order_by("-id").first()
-    snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
+    delivered = _delivered(link)
+    snapshot = _shown(asked, delivered)
     context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
     context["letters"] = list(lettering.letters_for(link))
     context["invoices"] = list(paying.invoices_for(link))
@@ -123,9 +123,7 @@ def _told(return_, frozen):
 def dates(request):
     """What is to be paid and when, for a calendar."""
     link = request.link
-    asked = _asked(link)
-    delivered = link.of.packages.exclude(delivered_at=None).order_by("-id").first()
-    snapshot = asked.snapshot if asked else delivered.snapshot if delivered else None
+    snapshot = _shown(_asked(link), _delivered(link))
     lines = [one for one in drawn_of(snapshot).bottom_lines if one.amount < 0] if snapshot else []
     currency = pack_of(link.of).currency
     days = [
@@ -155,6 +153,15 @@ def _sent(return_):
 
 def _asked(link):
     return link.of.signature_requests.filter(client=link.client, voided_at=None).select_related("snapshot").first()
+
+
+def _delivered(link):
+    return link.of.packages.exclude(delivered_at=None).order_by("-id").first()
+
+
+def _shown(asked, delivered):
+    """What a client sees of the return: what is to be signed, else what was delivered."""
+    return asked.snapshot if asked else delivered.snapshot if delivered else None
 
 
 def _to_sign(link, asked):

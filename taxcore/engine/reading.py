@@ -14,13 +14,12 @@ from decimal import Decimal, InvalidOperation
 from taxcore.engine.fields import Amount, BadValue, Field
 from taxcore.engine.papers import Paper
 
-_AMOUNT = re.compile(r"(?<![\d.,])\$?\s?(\d{1,3}(?:,\d{3})+\.\d{2}|\d+\.\d{2})(?![\d.,])")
+_AMOUNT = re.compile(r"(?<![\d.,])[$£€]?\s?(\d{1,3}(?:,\d{3})+\.\d{2}|\d+\.\d{2})(?![\d.,])")
 _WORD = re.compile(r"[a-z]{4,}")
 _COMMON = frozenset(
     ("amount", "amounts", "total", "from", "with", "other", "your", "this", "that", "year", "line", "boxes", "paid")
 )
 _ANOTHER = re.compile(r"\s\d{1,2}[a-z]?\s+[A-Z]")  # a box's number and its label, behind those of another one
-_EIN = re.compile(r"(?<!\d)\d{2}-\d{7}(?!\d)")
 
 
 @dataclass(frozen=True)
@@ -120,8 +119,12 @@ def _sender(lines: list[str], declared: type[Paper]) -> list[Found]:
     name = declared.party.get("number") if declared.party else None
     if name is None:
         return []
-    there = {match: line for line in lines for match in _EIN.findall(line)}
+    field = declared.fields()[name]
+    if not field.shape:
+        return []
+    shape = re.compile(rf"(?<!\d){re.escape(field.shape).replace('0', chr(92) + 'd')}(?!\d)")
+    there = {match: line for line in lines for match in shape.findall(line)}
     if len(there) != 1:
         return []
-    (value, line), field = next(iter(there.items())), declared.fields()[name]
+    ((value, line),) = there.items()
     return [Found(name, field.tidy(value), line)] if field.fits(field.tidy(value)) else []
