@@ -9,7 +9,6 @@ from django.db import transaction
 from django.template.loader import render_to_string
 from django.utils import timezone
 from PIL import Image
-from pypdf import PdfReader, PdfWriter
 
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Printed, PrintSet
@@ -21,6 +20,7 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
 from practice.intake import attaching
+from practice.pages import certifying
 from practice.pages.pdf import pdf_from
 from practice.returns.acts import Done, act
 from practice.returns.computing import pack_of, result_of
@@ -121,16 +121,11 @@ def print_one(actor, return_id, set_id):
 
 def make(printed):
     """The PDF of a set: (bytes, pages)."""
-    writer = PdfWriter()
-    for part in _pieces(printed):
-        writer.append(PdfReader(io.BytesIO(part)))
-    writer.add_metadata({"/Title": f"{printed.of.household.name} {printed.of.year}", "/Producer": "Impuesto"})
-    pages = len(writer.pages)
+    writer = certifying.joined(_pieces(printed), f"{printed.of.household.name} {printed.of.year}")
     if printed.password:
         writer.encrypt(printed.password, algorithm="AES-256")
-    made = io.BytesIO()
-    writer.write(made)
-    return made.getvalue(), pages
+    content = certifying.written(writer)
+    return certifying.certified(printed.of.firm, content, printed.set.name, printed.password), len(writer.pages)
 
 
 def _pieces(printed):

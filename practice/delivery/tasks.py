@@ -1,12 +1,10 @@
 """Making a package: letter, summary with a chart, forms, receipts and the signed authorizations, in one PDF."""
 
-import io
 import uuid
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.utils import timezone
-from pypdf import PdfReader, PdfWriter
 
 from practice.delivery import printing
 from practice.delivery.chart import summary_chart
@@ -15,6 +13,7 @@ from practice.dispatch.models import Asked, State
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.jobs import job
+from practice.pages import certifying
 from practice.pages.pdf import pdf_of
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
@@ -49,13 +48,9 @@ def build(package_id):
 
 def assemble(package):
     """(bytes, pages) of the whole package."""
-    writer = PdfWriter()
-    for part in _parts(package):
-        writer.append(PdfReader(io.BytesIO(part)))
-    writer.add_metadata({"/Title": f"{package.of.household.name} {package.of.year}", "/Producer": "Impuesto"})
-    made = io.BytesIO()
-    writer.write(made)
-    return made.getvalue(), len(writer.pages)
+    writer = certifying.joined(_parts(package), f"{package.of.household.name} {package.of.year}")
+    made = certifying.certified(package.firm, certifying.written(writer), f"Package of {package.of.year}")
+    return made, len(writer.pages)
 
 
 def _parts(package):

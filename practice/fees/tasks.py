@@ -10,6 +10,7 @@ from practice.fees.models import Invoice
 from practice.fees.paying import ask_all
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.jobs import fresh_connection, job
+from practice.pages.certifying import certified
 from practice.pages.pdf import pdf_of
 from practice.returns.computing import pack_of
 
@@ -32,7 +33,7 @@ def draw_invoice(invoice_id):
         return
     context = {"invoice": invoice, "lines": list(invoice.lines.all()), "firm": invoice.of.firm, "of": invoice.of,
                "pack": pack_of(invoice.of)}  # fmt: skip
-    content = pdf_of("fees/invoice_pdf.html", context)
+    content = certified(invoice.of.firm, pdf_of("fees/invoice_pdf.html", context), f"Invoice {invoice.number}")
     name = default_storage.save(f"invoices/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(content)))
     Invoice.objects.across_firms("background work").filter(pk=invoice_id).update(file=name, trouble="")
 

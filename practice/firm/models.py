@@ -146,6 +146,28 @@ class SignedIn(models.Model):
         return f"{self.staff} from {self.address}"
 
 
+class Certificate(FirmOwned):
+    """What the PDFs that leave are signed with (pages/certifying.py). `keys`: PKCS 12 in base64. One is in force."""
+
+    keys = SealedField()
+    subject = models.CharField(max_length=120)
+    fingerprint = models.CharField(max_length=64)
+    until = models.DateField()
+    own = models.BooleanField(default=False)  # brought by the practice; else made by the program
+    by = models.ForeignKey(Staff, on_delete=models.PROTECT, null=True, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    ended_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [
+            models.UniqueConstraint(fields=["firm"], name="one_certificate_in_force", condition=models.Q(ended_at=None)),
+        ]
+
+    def __str__(self):
+        return self.subject
+
+
 class Event(FirmOwned):
     """One thing that happened. Rows are only ever added; the database refuses anything else."""
 

@@ -7,6 +7,7 @@ from django.core.files.storage import default_storage
 
 from practice.firm.crypto import seal_bytes
 from practice.firm.jobs import job
+from practice.pages.certifying import certified
 from practice.pages.pdf import pdf_of
 from practice.returns.frozen import drawn_of
 from practice.signing.models import Signature
@@ -27,17 +28,16 @@ def _failed(says, signature_id):
 @job("authorization", lost=_lost, failed=_failed)
 def make_authorization(signature_id):
     """Draw, encrypt and keep the PDF. Making it twice keeps the first."""
-    signature = _all().select_related("of", "snapshot", "client").get(pk=signature_id)
+    signature = _all().select_related("of__firm", "snapshot", "client").get(pk=signature_id)
     if signature.pdf:
         return
-    signature.pdf = default_storage.save(
-        f"authorizations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(draw(signature)))
-    )
+    made = certified(signature.of.firm, draw(signature), "Authorization to e-file, as it was signed")
+    signature.pdf = default_storage.save(f"authorizations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(made)))
     signature.trouble = ""
     signature.save(update_fields=["pdf", "trouble"])
 
 
 def draw(signature):
-    """The PDF's bytes."""
+    """The PDF's bytes, unsigned."""
     line = drawn_of(signature.snapshot).bottom_line(signature.authority)
     return pdf_of("signing/authorization.html", {"signature": signature, "line": line, "of": signature.of})

@@ -104,6 +104,8 @@ def to_do(actor):
         ToDo("What you always ask", "On every request to a client.", reverse("gather-practice"),
              usual.listed(firm, pack.code).exists()),
         ToDo("Prices", "Invoices are drafted from them.", reverse("prices"), prices_of(firm, pack.code).exists()),
+        ToDo("PDF signature", "What packages and invoices are signed with; your own certificate, if you have one.",
+             reverse("pdf-certificate"), True),
         ToDo("Clients", "Add one, or bring them in from a list.", reverse("bring-clients"),
              Household.objects.for_firm(firm).exists()),
     ]  # fmt: skip

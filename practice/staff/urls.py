@@ -21,6 +21,8 @@ urlpatterns = [
     path("practice/staff/<int:staff_id>", views.colleague, name="colleague"),
     path("practice/staff/<int:staff_id>/change", views.change, name="change-colleague"),
     path("practice/letterhead", views.letterhead, name="letterhead"),
+    path("practice/certificate", views.certificate, name="pdf-certificate"),
+    path("practice/certificate/file", views.certificate_file, name="pdf-certificate-file"),
     path("practice/begin", views.begin, name="begin"),
     path("practice/log", views.log, name="log"),
 ]

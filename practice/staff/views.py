@@ -2,11 +2,12 @@
 
 from django.contrib import messages
 from django.db.models import Q
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.firm import second_factor, sessions
-from practice.firm.models import Event, Factor, Role, Staff
+from practice.firm import certificates, second_factor, sessions
+from practice.firm.models import Certificate, Event, Factor, Role, Staff
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.firm.refusals import Cannot
@@ -25,7 +26,7 @@ KINDS = {
     "sensitive": ("number shown", "document viewed", "document downloaded", "package", "authorization read", "return exported",
                   "client handed over", "client restricted", "restriction lifted", "clients merged"),
     "practice": ("letter written", "price", "conditions for locking", "letterhead", "fees", "reminders", "practice",
-                 "always asked", "no longer asked", "e-file numbers", "who takes on clients"),
+                 "always asked", "no longer asked", "PDF certificate", "e-file numbers", "who takes on clients"),
     "filing": ("return locked", "lock opened", "signed", "signatures void", "filed", "sent", "accepted", "rejected",
                "extension"),
 }  # fmt: skip
@@ -146,6 +147,40 @@ def letterhead(request):
     firm = request.user.firm
     typed = request.POST if error else {name: getattr(firm, name) for name in ("name", "town", "address", "telephone")}
     return render(request, "staff/letterhead.html", {"typed": typed, "error": error}, status=422 if error else 200)
+
+
+def certificate(request, status=200, **more):
+    """What PDFs that leave are signed with; another one."""
+    require(request.user, "administer", request.user)
+    if request.method == "POST" and status == 200:
+        return _another_certificate(request)
+    rows = Certificate.objects.for_staff(request.user).exclude(ended_at=None)[:20]
+    context = {"certificate": certificates.in_force(request.user.firm_id), "earlier": rows}
+    return render(request, "staff/certificate.html", context | more, status=status)
+
+
+def _another_certificate(request):
+    try:
+        if "anew" in request.POST:
+            certificates.make(request.user)
+        else:
+            file = request.FILES.get("file")
+            content = file.read(certificates.LARGEST + 1) if file else b""
+            certificates.bring(request.user, content, request.POST.get("password", ""))
+    except BadValue as bad:
+        return certificate(request, 422, refused=bad.says)
+    messages.success(request, "PDFs are signed with it from now on. Those that were made stay as they are.")
+    return redirect("pdf-certificate")
+
+
+def certificate_file(request):
+    """The public part, as DER."""
+    require(request.user, "view")
+    response = HttpResponse(
+        certificates.public(certificates.in_force(request.user.firm_id)), content_type="application/pkix-cert"
+    )
+    response["Content-Disposition"] = 'attachment; filename="practice.cer"'
+    return response
 
 
 def begin(request):

@@ -6,6 +6,7 @@ from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
 from practice.firm.events import record
+from practice.pages.certifying import certified
 from practice.pages.pdf import pdf_of
 from practice.returns.page import open_page
 from practice.review import advising
@@ -41,7 +42,7 @@ def page(request, return_id):
 def as_pdf(request, return_id):
     return_, result, _ = open_page(request, return_id)
     record(request.user, "advice printed", return_)
-    made = pdf_of("delivery/advice.html", advising.page_of(return_, result))
+    made = certified(return_.firm, pdf_of("delivery/advice.html", advising.page_of(return_, result)), "Advice")
     response = HttpResponse(made, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="advice-{return_.pk}.pdf"'
     return response
