@@ -1,5 +1,7 @@
 """What is checked before a return is accepted. Each rule has a code, a message and the path of the element at fault."""
 
+import base64
+import hashlib
 import re
 from dataclasses import asdict, dataclass
 from functools import lru_cache
@@ -219,4 +221,29 @@ def correction_follows_original(document, authority, year):
         yield Fault("A-0601", message, "/Return/Header/Amends")
 
 
-RULES = (person_matches, number_already_used, employer_known, correction_follows_original, document_agrees)
+_LARGEST = 5_000_000  # bytes of one attachment
+
+
+def attachments_whole(document, authority, year):
+    """What goes along is a PDF, is what its hash says, has a name of its own and is not too large."""
+    names = set()
+    for one in document.all("Attachments/Attachment"):
+        try:
+            content = base64.b64decode(one.text or "", validate=False)
+        except ValueError:
+            content = b""
+        says = ""
+        if not content.startswith(b"%PDF-"):
+            says = "An attachment is no PDF."
+        elif hashlib.sha256(content).hexdigest() != one.get("sha256"):
+            says = "An attachment is not what its hash says."
+        elif len(content) > _LARGEST:
+            says = f"An attachment has more than {_LARGEST:,} bytes."
+        elif one.get("name") in names:
+            says = "Two attachments have the same name."
+        names.add(one.get("name"))
+        if says:
+            yield Fault("A-0701", says, "/Return/Attachments")
+
+
+RULES = (attachments_whole, person_matches, number_already_used, employer_known, correction_follows_original, document_agrees)

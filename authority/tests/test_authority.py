@@ -1,5 +1,7 @@
 """What the authorities accept and reject, and that a key files once. Documents come from a file made by the declarations' schema."""
 
+import base64
+import hashlib
 import uuid
 from datetime import timedelta
 from pathlib import Path
@@ -110,6 +112,28 @@ class RuleTests(AuthorityTestCase):
                 found = [fault for fault in faults if fault.rule == rule]
                 self.assertTrue(found, faults)
                 self.assertTrue(found[0].path.endswith(path), found[0].path)
+
+    def test_attachments_are_whole_pdfs_with_names_of_their_own(self):
+        def with_them(*attached):
+            written = "".join(
+                f'<Attachment what="election" name="{name}" paper="" sha256="{digest or hashlib.sha256(content).hexdigest()}">'
+                f"{base64.b64encode(content).decode()}</Attachment>"
+                for name, content, digest in attached
+            )
+            return DOCUMENT.replace("</Return>", f"<Attachments>{written}</Attachments></Return>").encode()
+
+        good, cases = ("A", b"%PDF-1.7 a", ""), {
+            "no PDF": [("A", b"PK", "")],
+            "what its hash says": [("A", b"%PDF-1.7", "0" * 64)],
+            "same name": [("A", b"%PDF-1.7", ""), ("A", b"%PDF-1.6", "")],
+            "bytes": [("A", b"%PDF-" + b"x" * 5_000_000, "")],
+        }  # fmt: skip
+        self.assertEqual(faults_of("us", 2025, with_them(good, ("B", b"%PDF-1.7 a", ""))), [])
+        for says, attached in cases.items():
+            with self.subTest(says):
+                (fault,) = faults_of("us", 2025, with_them(*attached))
+                self.assertEqual((fault.rule, fault.path), ("A-0701", "/Return/Attachments"))
+                self.assertIn(says, fault.message)
 
     def test_what_is_right_has_no_fault(self):
         self.assertEqual(faults_of("us", 2025, DOCUMENT.encode()), [])

@@ -1,6 +1,5 @@
 """Print sets: which parts of a return go together for whom, declared by the practice; made of a locked return by a worker."""
 
-import io
 import uuid
 
 from django.core.files.base import ContentFile
@@ -8,7 +7,6 @@ from django.core.files.storage import default_storage
 from django.db import transaction
 from django.template.loader import render_to_string
 from django.utils import timezone
-from PIL import Image
 
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Printed, PrintSet
@@ -181,14 +179,7 @@ def _invoices(printed):
 
 def _pages(printed):
     for page in printed.of.attachments.filter(removed_at=None, state="ready").order_by("pk"):
-        content = attaching.content_of(page)
-        if page.kind == "pdf":
-            yield content
-        else:
-            made = io.BytesIO()
-            with Image.open(io.BytesIO(attaching.picture_of(page, 1))) as picture:
-                picture.convert("RGB").save(made, "PDF", resolution=150)
-            yield made.getvalue()
+        yield attaching.as_pdf(page)
 
 
 _BROUGHT = {"authorizations": _authorizations, "advice": _advice, "invoices": _invoices, "pages": _pages}

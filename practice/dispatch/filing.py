@@ -11,6 +11,7 @@ from practice.returns.amending import too_late_to_supersede
 from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.stages import reach
+from practice.signing import on_paper
 from practice.signing.needed import authorities_to_sign, missing_signatures
 
 _HELD = []
@@ -39,7 +40,7 @@ def file_return(actor, return_id):
     if missing:
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
-    if says := next(filter(None, (held(return_) for held in _HELD)), ""):
+    if says := next(filter(None, (held(return_) for held in (on_paper.holds, *_HELD))), ""):
         raise CannotFile(says)
     authorities = authorities_to_sign(return_)
     here = {authority.code for authority in authorities}

@@ -56,6 +56,10 @@ class Firm(models.Model):
         """The day the firm lives on: the calendar's, or the fixed day of a training practice."""
         return self.training_day or timezone.localdate()
 
+    def day_of(self, moment):
+        """The firm's day of a moment: all that happens in a training practice happens on its fixed day."""
+        return self.training_day or timezone.localtime(moment).date()
+
     def __str__(self):
         return self.name
 

@@ -1,12 +1,14 @@
 """Pages beside a paper: attached by what they contain, kept encrypted, shown as the pictures that a worker drew (drawing.py)."""
 
 import hashlib
+import io
 import uuid
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
 from django.db import transaction
 from django.utils import timezone
+from PIL import Image
 
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
@@ -20,7 +22,6 @@ from practice.returns.computing import pack_of
 from practice.returns.entry import keyed_paper
 from practice.returns.models import Return
 from taxcore.engine import BadValue
-from taxcore.engine.filed import Enclosure
 
 LARGEST = 12_000_000  # bytes of a file; a scanned page is about one million
 
@@ -38,14 +39,23 @@ def kind_of(content):
     raise BadValue("Attach a PDF, PNG or JPEG; this file is none of them, or is damaged.", "")
 
 
+def given(file):
+    """(name, bytes) of an uploaded file; None where there is none. BadValue where it is too large."""
+    if file is None:
+        return None
+    if file.size > LARGEST:
+        raise BadValue(f"{file.name} has {file.size / 1e6:.0f} MB; up to {LARGEST / 1e6:.0f} can be attached.", "")
+    return file.name, file.read()
+
+
 @transaction.atomic
-def attach(actor, return_id, paper_id, name, content):
+def attach(actor, return_id, paper_id, name, content, action="key"):
     """Keep a file beside a paper of a return, or beside the return alone (`paper_id` None). The same file twice is one.
 
     Also once the return is signed or filed: pages move no line. A worker opens it: what is in a file of a stranger's making holds
     no page and no lock.
     """
-    return_ = _locked(actor, return_id)
+    return_ = locked(actor, return_id, action)
     paper = keyed_paper(return_, paper_id) if paper_id else None
     made, fresh = _kept(return_, paper, name, content, actor)
     if fresh:
@@ -87,10 +97,10 @@ def plain_name(name):
     return "".join(one for one in name.replace("\\", "/").rsplit("/", 1)[-1] if one.isprintable())[:160] or "file"
 
 
-def _locked(actor, return_id):
+def locked(actor, return_id, action="key"):
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
     return_ = fetch(wanted.prefetch_related("papers", "overrides"), actor, pk=return_id)
-    require(actor, "key", return_)
+    require(actor, action, return_)
     return return_
 
 
@@ -99,7 +109,7 @@ def count_pages(return_, *papers):
     for paper in filter(None, papers):
         rows = return_.attachments.filter(paper=paper, removed_at=None).exclude(state=Attachment.State.REFUSED)
         if pack_of(return_).paper(paper.kind).stands_for:  # any page may lie beside it; one is chosen to stand behind its totals
-            rows = rows.filter(goes_along=True)
+            rows = rows.exclude(along="")
         paper.attached = rows.count()
         paper.save(update_fields=["attached"])
     forget(return_, "papers")
@@ -109,7 +119,7 @@ def count_pages(return_, *papers):
 @transaction.atomic
 def change_attachment(actor, return_id, token, *, paper_id=None, turn=0, remove=False, again=False):
     """Turn the pages by `turn` degrees, say which paper they support, remove them, or have them read `again`."""
-    return_ = _locked(actor, return_id)
+    return_ = locked(actor, return_id)
     row = find(actor, return_id, token)
     touched = [row.paper]
     if turn or again:
@@ -154,65 +164,14 @@ def copied(return_, copies):
         "drawn",
         "undrawn",
         "digest",
-        "goes_along",
+        "along",
+        "along_name",
+        "along_to",
         "doubt",
     )
     for row in rows.exclude(state=Attachment.State.READING):
         plain = {name: getattr(row, name) for name in (*names, "by_id", "firm_id")}
         Attachment.objects.create(of=return_, paper=copies[row.paper_id], **plain)
-
-
-def going_along(return_):
-    """The statements that go with a filing."""
-    return return_.attachments.filter(goes_along=True, removed_at=None, paper__removed_at=None).select_related("paper")
-
-
-def enclosures(return_):
-    """The same as they stand in the filed document."""
-    return [Enclosure(row.paper.key, row.name, row.kind, row.digest, content_of(row)) for row in going_along(return_)]
-
-
-LARGEST_ALONG = 5_000_000  # bytes of a statement that goes with a filing
-
-
-def choose_statement(actor, return_id, token, chosen):
-    """Say that a page is the statement behind its paper's totals and goes with the filing, or that it is not. BadValue where it
-    cannot go, or is not read yet. What its words lack is kept with it; a scan has none."""
-    row = find(actor, return_id, token)
-    if chosen and (row.paper is None or not pack_of(row.of).paper(row.paper.kind).stands_for):
-        raise BadValue("Only a statement attached to a paper with totals is e-filed.", "")
-    if chosen and row.size > LARGEST_ALONG:
-        raise BadValue(f"It has {row.size / 1e6:.1f} MB; up to {LARGEST_ALONG / 1e6:.0f} MB can be e-filed.", "")
-    if chosen and row.state != Attachment.State.READY:
-        raise BadValue("It is still being read. Try again in a moment.", "")
-    doubt = _doubt(row) if chosen else ""
-    return _choose(actor, return_id, row.pk, chosen, doubt)
-
-
-@transaction.atomic
-def _choose(actor, return_id, row_id, chosen, doubt):
-    return_ = _locked(actor, return_id)
-    row = return_.attachments.select_related("paper").get(pk=row_id)
-    row.goes_along, row.doubt = chosen, doubt
-    row.save(update_fields=["goes_along", "doubt"])
-    record(actor, "statement chosen" if chosen else "statement no longer chosen", return_, says=row.name)
-    count_pages(return_, row.paper)
-    return row
-
-
-def _doubt(row):
-    """What a text PDF does not say of its sender: name and number of the paper it stands behind."""
-    words = drawing.words_of(row)
-    declared = pack_of(row.of).paper(row.paper.kind)
-    name = str(row.paper.values.get(declared.party.get("name", declared.heading), "")).lower()
-    number = "".join(one for one in str(row.paper.values.get(declared.party.get("number", ""), "")) if one.isalnum())
-    plain = "".join(one for one in words if one.isalnum())
-    lacks = [
-        what for what, there in (("name", not name or name in words), ("number", not number or number in plain)) if not there
-    ]
-    if not words or not lacks:
-        return ""
-    return f"it does not show the {' and the '.join(lacks)} of {row.paper.values.get(declared.heading) or 'its sender'}"
 
 
 def find(actor, return_id, token):
@@ -244,6 +203,16 @@ def content_of(row):
     if row.state == Attachment.State.READING and scanning.is_wanted() and row.scanned_at is None:
         raise Cannot(f"{row.name} was not scanned for viruses yet. Try again in a minute.")
     return drawing.kept(row.file)
+
+
+def as_pdf(row):
+    """The file as a PDF: itself, or its picture on a page."""
+    if row.kind == "pdf":
+        return content_of(row)
+    made = io.BytesIO()
+    with Image.open(io.BytesIO(picture_of(row, 1))) as picture:
+        picture.convert("RGB").save(made, "PDF", resolution=150)
+    return made.getvalue()
 
 
 def picture_of(row, page):

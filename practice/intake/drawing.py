@@ -97,8 +97,8 @@ def refuse(row, says):
 
     returns = Return.objects.for_firm(row.firm_id).select_for_update(of=("self",)).select_related("firm", "household")
     return_ = returns.prefetch_related("papers", "overrides").get(pk=row.of_id)
-    row.state, row.says, row.goes_along = _State.REFUSED, says[:300], False
-    row.save(update_fields=["state", "says", "goes_along", "touched_at"])
+    row.state, row.says, row.along = _State.REFUSED, says[:300], ""
+    row.save(update_fields=["state", "says", "along", "touched_at"])
     record(row.by, "document not accepted", return_, says=f"{row.name}: {says}")
     count_pages(return_, row.paper)
 

@@ -35,7 +35,9 @@ class Attachment(FirmOwned):
     drawn = models.PositiveSmallIntegerField(default=0)  # how many of its pages there are pictures of, turned as they are now
     undrawn = models.JSONField(default=dict)  # {page: why there is no picture of it}
     digest = models.CharField(max_length=64)
-    goes_along = models.BooleanField(default=False)  # the statement behind totals, sent with the filing
+    along = models.CharField(max_length=30, blank=True)  # as what it goes with the filing (enclosing.py); empty: it does not
+    along_name = models.CharField(max_length=60, blank=True)
+    along_to = models.CharField(max_length=10, blank=True)  # the authority's code; empty for the one that comes first
     doubt = models.CharField(max_length=200, blank=True)  # what its words do not say, where it has words
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")  # none: a client sent it
     at = models.DateTimeField(auto_now_add=True)

@@ -10,7 +10,7 @@ from practice.firm.events import record
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.firm.refusals import Cannot
-from practice.intake import attaching, importing, proposing, reading
+from practice.intake import attaching, enclosing, importing, proposing, reading
 from practice.intake.models import Import
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view
@@ -26,11 +26,7 @@ def attach(request, return_id, paper_id):
     """Files dropped beside a paper."""
     for file in request.FILES.getlist("file"):
         try:
-            if file.size > attaching.LARGEST:
-                raise BadValue(
-                    f"{file.name} has {file.size / 1e6:.0f} MB; up to {attaching.LARGEST / 1e6:.0f} can be attached.", ""
-                )
-            attaching.attach(request.user, return_id, paper_id, file.name, file.read())
+            attaching.attach(request.user, return_id, paper_id, *attaching.given(file))
         except BadValue as bad:
             messages.error(request, f"{file.name}: {bad.says}")
     return redirect(f"{reverse('paper', args=[return_id, paper_id])}?beside=1")
@@ -83,7 +79,7 @@ def take_over(request, return_id, token):
 def choose_statement(request, return_id, token):
     """The statement that goes with the filing, or no longer."""
     try:
-        row = attaching.choose_statement(request.user, return_id, token, "chosen" in request.POST)
+        row = enclosing.choose_statement(request.user, return_id, token, "chosen" in request.POST)
         if row.doubt:
             messages.warning(request, f"Chosen. Check it again: {row.doubt}.")
     except BadValue as bad:

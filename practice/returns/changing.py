@@ -2,7 +2,7 @@
 
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
-from practice.returns.computing import new_result_of, pack_of
+from practice.returns.computing import new_result_of, pack_of, result_of
 from practice.returns.gathering import gathered
 from practice.returns.models import Purpose, Return, Stage, State
 from practice.returns.stages import reach
@@ -97,6 +97,15 @@ def _keep_accepted(return_, before, after):
     for moved in ripple(before, after):
         if moved.address.split(".")[0] in accepted:
             raise Settled(f"{moved.form} line {moved.number} was accepted and would change. That belongs in an amended return.")
+
+
+def lock_opens(actor, return_):
+    """Call last where no line moved but what goes with a locked return did: it is locked again, with the signatures it has."""
+    if return_.snapshot_id:
+        result = result_of(return_)
+        for told in _WHEN_SIGNED:
+            told(actor, return_, result)
+        return_.save()
 
 
 _WHEN_SIGNED = []

@@ -11,7 +11,8 @@ from django.db import transaction
 
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
-from practice.intake.attaching import enclosures
+from practice.intake.enclosing import enclosures, going_along
+from practice.intake.models import Attachment
 from practice.returns.additions import additions_of
 from practice.returns.changing import Settled, open_for_change
 from practice.returns.computing import data_of, result_of
@@ -44,6 +45,8 @@ def lock_figures(actor, return_id):
         raise Settled("This is a plan: it is neither signed nor filed. Make it the filing return first.")
     if says := additions_of(return_).not_locked(return_):
         raise Settled(says)
+    if unread := next((row for row in going_along(return_) if row.state != Attachment.State.READY), None):
+        raise Settled(f"{unread.name} goes along and is still being read. Try again in a moment.")
     result = result_of(return_)
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:
@@ -93,6 +96,6 @@ def _documents(return_, result, digest):
     """What goes to each authority, made now: it is what was signed whatever the program does later."""
     made = {}
     for line in result.bottom_lines:
-        enclosed = enclosures(return_) if not line.authority.after else ()
+        enclosed = enclosures(return_, line.authority)
         made[line.authority.code] = filed_document(result, line.authority, str(return_.pk), digest, enclosed)
     return json.dumps({code: base64.b64encode(content).decode() for code, content in made.items()}).encode()

@@ -1,10 +1,12 @@
 """Asking clients to sign, checking who they are, and taking their signature."""
 
 import re
+from datetime import timedelta
 
 import httpx
 from django.conf import settings
 from django.db import transaction
+from django.db.models import Q
 from django.utils import timezone
 
 from practice.clients.identity import verified
@@ -17,8 +19,10 @@ from practice.returns.models import Return
 from practice.signing.locking import lock_figures
 from practice.signing.models import Signature, SignatureRequest
 from practice.signing.needed import CannotSign, authorities_to_sign, move_on, signers
+from practice.signing.representing import of_return, signs_today
 
 TRIES = 2
+REQUEST_DAYS = 30  # after which a request to sign has to be made anew
 
 
 class ServiceAway(Exception):
@@ -31,17 +35,33 @@ def ask_for_signature(actor, return_id):
     require(actor, "request e-signatures")
     snapshot = lock_figures(actor, return_id)
     return_ = snapshot.of
-    asked = []
+    asked, links, represented = [], {}, of_return(return_)
     for client, role in signers(return_):
-        request, _ = return_.signature_requests.get_or_create(
-            snapshot=snapshot, client=client, voided_at=None, defaults={"firm": return_.firm, "role": role, "asked_by": actor}
-        )
+        agent = represented[client.pk].person if client.pk in represented else None
+        request, _ = return_.signature_requests.update_or_create(
+            snapshot=snapshot, client=client, voided_at=None,
+            defaults={"expires_on": return_.firm.today() + timedelta(days=REQUEST_DAYS), "agent": agent},
+            create_defaults={
+                "firm": return_.firm, "role": role, "asked_by": actor, "agent": agent,
+                "expires_on": return_.firm.today() + timedelta(days=REQUEST_DAYS),
+            },
+        )  # fmt: skip
         asked.append(request)
-        if client.email and not _all_signed_by(return_, client):
-            send_link(return_, client, "signature")
+        if not _all_signed_by(return_, client) and (client.pk not in represented or agent):
+            links[(agent or client).pk] = agent or client
+    for person in links.values():
+        if person.email:
+            send_link(return_, person, "signature")
     move_on(return_)
-    record(actor, "e-signature requested", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
+    record(actor, "e-signature requested", return_, says=", ".join(request.who_signs for request in asked))
     return asked
+
+
+def requests_of(return_, person):
+    """What a person in the portal is asked to sign: their own, and for whom they represent."""
+    rows = return_.signature_requests.filter(_by(person), voided_at=None).select_related("snapshot", "client", "agent")
+    represented = of_return(return_)
+    return [row for row in rows.order_by("pk") if row.agent_id or row.client_id not in represented]
 
 
 def _all_signed_by(return_, client):
@@ -55,6 +75,10 @@ def _all_signed_by(return_, client):
 def begin_identity_check(request_id, client):
     """Questions for this client. ServiceAway, or CannotSign when the service knows nobody like this."""
     asked = _request_of(request_id, client)
+    if proved := _proved_beside(asked, client):
+        asked.identity_proved_at = proved.identity_proved_at
+        asked.save(update_fields=["identity_proved_at"])
+        return asked
     if asked.identity_failed_at:
         raise CannotSign("The questions were answered incorrectly twice. Please call the office; you can sign there.")
     claim = {
@@ -72,11 +96,18 @@ def begin_identity_check(request_id, client):
     return asked
 
 
+def _proved_beside(asked, person):
+    """Another request of the same return for which this person answered already."""
+    beside = SignatureRequest.objects.across_firms("the client's own").filter(_by(person), of=asked.of_id, voided_at=None)
+    return beside.exclude(identity_proved_at=None).first()
+
+
 def answer_identity_check(request_id, client, answers):
     """Whether the answers proved who the client is. A second wrong try closes the check for good."""
     reply = _call(f"/identity/checks/{_request_of(request_id, client).identity_check}", {"answers": answers})
     with transaction.atomic():
-        asked = SignatureRequest.objects.across_firms("the client's own").select_for_update().get(pk=request_id, client=client)
+        rows = SignatureRequest.objects.across_firms("the client's own").select_for_update()
+        asked = rows.get(_by(client), pk=request_id)
         asked.identity_tries += 1
         if reply is None:
             asked.identity_check, asked.identity_questions = "", []
@@ -114,7 +145,18 @@ def note_read(request_id, client):
 
 
 def _request_of(request_id, client):
-    return SignatureRequest.objects.across_firms("the client's own").get(pk=request_id, client=client, voided_at=None)
+    rows = SignatureRequest.objects.across_firms("the client's own").select_related("of__firm")
+    asked = rows.get(_by(client), pk=request_id, voided_at=None)
+    if asked.expired:
+        raise CannotSign(
+            f"This request ended on {asked.expires_on:%B} {asked.expires_on.day}. Please ask the office for a new one."
+        )
+    return asked
+
+
+def _by(person):
+    """Requests that this person answers."""
+    return Q(client=person, agent=None) | Q(agent=person)
 
 
 def _call(path, body):
@@ -136,7 +178,7 @@ def sign_in_portal(client, request_id, authority, image, address, pin):
         raise CannotSign("First answer the questions that verify your identity.")
     if asked.read_at is None:
         raise CannotSign("Review the whole return first; then sign it.")
-    return _sign(asked.of_id, client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
+    return sign(asked.of_id, asked.client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
 
 
 @transaction.atomic
@@ -147,14 +189,23 @@ def sign_in_office(actor, return_id, client_id, authority, image, address, pin):
     found = next(((client, role) for client, role in signers(return_) if client.pk == client_id), None)
     if found is None or return_.snapshot_id is None:
         raise CannotSign("Lock the return first; then choose who signs.")
-    if verified(found[0], return_.firm.today()) is None:
+    who = who_is_here(return_, found[0])
+    if who is not None and verified(who, return_.firm.today()) is None:
         raise CannotSign(
-            f"How did you verify {found[0].full_name}'s identity? Record it below; it is required before a signature here."
+            f"How did you verify {who.full_name}'s identity? Record it below; it is required before a signature here."
         )
-    return _sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id, pin)
+    return sign(return_.pk, *found, authority, image, "office", actor, address, return_.snapshot_id, pin)
 
 
-def _sign(return_id, client, role, authority, image, manner, witness, address, snapshot_id, pin):
+def who_is_here(return_, client):
+    """Whose identity is verified before a signature in the office: the client's, or of who represents them. None where that was
+    seen when they were named."""
+    row = of_return(return_).get(client.pk)
+    return row.person if row is not None else client
+
+
+def sign(return_id, client, role, authority, image, manner, witness, address, snapshot_id, pin, scan=None, paper_day=None):
+    """Keep one signature of whoever signs for the client today; on paper, `scan` is the attachment that shows it."""
     return_ = (
         Return.objects.across_firms("fetched for its client or firm before").select_for_update(of=("self",)).get(pk=return_id)
     )
@@ -164,14 +215,16 @@ def _sign(return_id, client, role, authority, image, manner, witness, address, s
         raise CannotSign("This return is not filed there.")
     if return_.signatures.filter(authority=authority, client=client, voided_at=None).exists():
         raise CannotSign("This was signed already.")
+    name, capacity = signs_today(return_, client)
     signature = Signature.objects.create(
-        firm=return_.firm, of=return_, snapshot_id=snapshot_id, authority=authority, client=client, role=role,
-        name=client.full_name, image=_checked(image), pin=_checked_pin(pin), manner=manner, witness=witness, address=address,
+        firm=return_.firm, of=return_, snapshot_id=snapshot_id, authority=authority, client=client, role=role, name=name,
+        capacity=capacity, image="" if scan else _checked(image), pin=_checked_pin(pin), manner=manner, witness=witness,
+        address=address, scan=scan, paper_day=paper_day,
     )  # fmt: skip
     return_.signed = return_.snapshot
     move_on(return_)
-    says = f"{client.full_name} for {pack_of(return_).authority(authority).name}"
-    record(witness, "signed", return_, says=says, by=client.full_name, manner=manner)
+    says = f"{signature.signed_as}: {pack_of(return_).authority(authority).name}"
+    record(witness, "signed", return_, says=says, by=name, manner=manner)
     from practice.signing.tasks import make_authorization
 
     make_authorization.ask(signature_id=signature.pk)

@@ -7,7 +7,9 @@ from django.core.files.storage import default_storage
 
 from practice.firm.crypto import seal_bytes
 from practice.firm.jobs import job
-from practice.pages.certifying import certified
+from practice.intake.attaching import as_pdf
+from practice.intake.models import Attachment
+from practice.pages.certifying import certified, joined, written
 from practice.pages.pdf import pdf_of
 from practice.returns.frozen import drawn_of
 from practice.signing.models import Signature
@@ -28,8 +30,15 @@ def _failed(says, signature_id):
 @job("authorization", lost=_lost, failed=_failed)
 def make_authorization(signature_id):
     """Draw, encrypt and keep the PDF. Making it twice keeps the first."""
-    signature = _all().select_related("of__firm", "snapshot", "client").get(pk=signature_id)
+    signature = (
+        _all()
+        .select_related("of__firm", "snapshot__of__firm", "snapshot__of__household", "client", "scan__of__firm")
+        .get(pk=signature_id)
+    )
     if signature.pdf:
+        return
+    if signature.scan_id and signature.scan.state == Attachment.State.READING:
+        make_authorization.ask(3, signature_id=signature_id)
         return
     made = certified(signature.of.firm, draw(signature), "Authorization to e-file, as it was signed")
     signature.pdf = default_storage.save(f"authorizations/{uuid.uuid4().hex}.pdf.sealed", ContentFile(seal_bytes(made)))
@@ -39,5 +48,12 @@ def make_authorization(signature_id):
 
 def draw(signature):
     """The PDF's bytes, unsigned."""
-    line = drawn_of(signature.snapshot).bottom_line(signature.authority)
-    return pdf_of("signing/authorization.html", {"signature": signature, "line": line, "of": signature.of})
+    made = to_sign(signature.snapshot, signature.authority, signature.client, signature.role, signature)
+    return written(joined([made, as_pdf(signature.scan)], "Authorization")) if signature.scan_id else made
+
+
+def to_sign(snapshot, authority, client, role, signature=None):
+    """The PDF's bytes of an authorization: with a signature, or with lines to sign by hand."""
+    line = drawn_of(snapshot).bottom_line(authority)
+    context = {"signature": signature, "client": client, "role": role, "line": line, "of": snapshot.of, "snapshot": snapshot}
+    return pdf_of("signing/authorization.html", context)

@@ -11,7 +11,7 @@ from practice.clients.models import IdentityDocument
 from practice.firm.crypto import unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import may
-from practice.intake import attaching
+from practice.intake import enclosing
 from practice.pages.timeline import by_day
 from practice.portal.models import PortalLink
 from practice.returns import amending, frozen
@@ -20,11 +20,11 @@ from practice.returns.models import Purpose, Stage
 from practice.returns.page import head_of, open_page
 from practice.returns.standing import correction_under_way
 from practice.review import gate
-from practice.signing import locking, needed, requesting
+from practice.signing import locking, needed, representing, requesting
 from practice.signing.comparing import corrections
 
 
-def track(request, return_id):
+def track(request, return_id, status=200, **more):
     """The page; also its own fragment, which refreshes itself while something is under way."""
     return_, result, context = open_page(request, return_id)
     if return_.purpose == Purpose.PLANNING:
@@ -32,7 +32,8 @@ def track(request, return_id):
     context |= {"tab": "sign", "may_ask_clients": may(request.user, "ask clients")} | _track(request, return_, result)
     if not request.htmx:
         context |= head_of(return_, result)
-    return render(request, "signing/_track.html" if request.htmx else "signing/track.html", context)
+    template = "signing/_track.html" if request.htmx else "signing/track.html"
+    return render(request, template, context | more, status=status)
 
 
 def _track(request, return_, result):
@@ -46,7 +47,7 @@ def _track(request, return_, result):
         "late": amending.too_late_to_supersede(return_),
         "amends": _amends(request, return_),
         "days": by_day(return_.events.order_by("-id")[:80]),
-        "enclosed": attaching.going_along(return_),
+        "enclosed": enclosing.going_along(return_),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
         "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,
         "signers": _signers(return_) if snapshot else [],
@@ -84,7 +85,8 @@ def _making(return_):
 
 
 def _signers(return_):
-    """(client, role, [(authority, signature or None)], request, newest link) for each who must sign."""
+    """(client, role, [(authority, signature or None)], request, newest link, who represents them) for each who must sign."""
+    represented = representing.of_return(return_)
     signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(voided_at=None)}
     requests = {r.client_id: r for r in return_.signature_requests.filter(voided_at=None)}
     links = {one.client_id: one for one in PortalLink.objects.for_firm(return_.firm).filter(of=return_).order_by("pk")}
@@ -93,7 +95,8 @@ def _signers(return_):
             client, role,
             [(authority, signed.get((client.pk, authority.code))) for authority in needed.authorities_to_sign(return_)],
             requests.get(client.pk),
-            links.get(client.pk),
+            links.get((represented[client.pk].person_id if client.pk in represented else None) or client.pk),
+            represented.get(client.pk),
         )
         for client, role in needed.signers(return_)
     ]  # fmt: skip
@@ -146,7 +149,9 @@ def office(request, return_id, client_id, authority):
         "snapshot": return_.snapshot,
         "line": line,
     }
-    context |= {"identity": verified(client, return_.firm.today()), "documents": IdentityDocument.choices, "back": request.path}
+    who, row = requesting.who_is_here(return_, client), representing.of_return(return_).get(client_id)
+    seen = verified(who, return_.firm.today()) if who else None
+    context |= {"identity": seen, "documents": IdentityDocument.choices, "back": request.path, "who": who, "row": row}
     return render(request, "signing/office.html", context)
 
 

@@ -152,7 +152,10 @@ def _sent(return_):
 
 
 def _asked(link):
-    return link.of.signature_requests.filter(client=link.client, voided_at=None).select_related("snapshot").first()
+    """What this person signs next: their own, else for whom they represent; the last of them once all is signed."""
+    rows = requesting.requests_of(link.of, link.client)
+    open_ones = [row for row in rows if any(signature is None for _, signature in _to_sign(link, row))]
+    return next(iter(open_ones), rows[-1] if rows else None)
 
 
 def _delivered(link):
@@ -165,7 +168,7 @@ def _shown(asked, delivered):
 
 
 def _to_sign(link, asked):
-    signed = {s.authority: s for s in link.of.signatures.filter(client=link.client, voided_at=None)}
+    signed = {s.authority: s for s in link.of.signatures.filter(client=asked.client_id, voided_at=None)}
     codes = [line["code"] for line in asked.snapshot.bottom_lines]
     return [(pack_of(link.of).authority(code), signed.get(code)) for code in codes]
 
@@ -174,7 +177,7 @@ def _to_sign(link, asked):
 def identity(request):
     """Questions by the identity service. A wrong answer may be corrected once."""
     asked, error = _asked(request.link), ""
-    if asked is None:
+    if asked is None or asked.expired:
         return redirect("portal")
     try:
         if request.method == "POST":
@@ -202,7 +205,7 @@ def identity(request):
 def whole_return(request):
     """Every form as the package will have it. Who goes on from here has examined the return."""
     asked = _asked(request.link)
-    if asked is None:
+    if asked is None or asked.expired:
         return redirect("portal")
     if request.method == "POST":
         requesting.note_read(asked.pk, request.link.client)
@@ -218,7 +221,7 @@ def whole_return(request):
 def sign(request):
     """One canvas after the other, an authority each."""
     asked, error = _asked(request.link), ""
-    if asked is None:
+    if asked is None or asked.expired:
         return redirect("portal")
     if asked.read_at is None:
         return redirect("portal-return")

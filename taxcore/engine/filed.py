@@ -7,6 +7,7 @@ official number. Element names are the declared names in capitals: `total_tax` i
 from __future__ import annotations
 
 import base64
+import hashlib
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -33,13 +34,13 @@ def element_name(name: str) -> str:
 
 @dataclass(frozen=True)
 class Enclosure:
-    """A statement that goes with the document: the paper it stands behind, its name, kind (pdf, png, jpeg), SHA-256, bytes."""
+    """A PDF that goes with the document: the code of its kind (engine/outgoing.py), its name, the paper that it stands behind if
+    it does, and its bytes."""
 
-    paper: str
+    what: str
     name: str
-    kind: str
-    digest: str
     content: bytes
+    paper: str = ""
 
 
 def filed_document(
@@ -69,7 +70,8 @@ def filed_document(
     if enclosed:
         attachments = ET.SubElement(root, "Attachments")
         for one in enclosed:
-            about = {"paper": one.paper, "name": one.name, "kind": one.kind, "sha256": one.digest}
+            digest = hashlib.sha256(one.content).hexdigest()
+            about = {"what": one.what, "name": one.name, "paper": one.paper, "sha256": digest}
             ET.SubElement(attachments, "Attachment", about).text = base64.b64encode(one.content).decode()
     ET.indent(root)
     return ET.tostring(root, encoding="utf-8", xml_declaration=True)
@@ -182,7 +184,7 @@ def filed_schema(pack: Pack, authority: Authority, year: int) -> str:
     one = _element(attachments, "Attachment", minOccurs="1", maxOccurs="unbounded")
     content = ET.SubElement(ET.SubElement(one, "xs:complexType"), "xs:simpleContent")
     extension = ET.SubElement(content, "xs:extension", {"base": "xs:base64Binary"})
-    for name in ("paper", "name", "kind", "sha256"):
+    for name in ("what", "name", "paper", "sha256"):
         _attribute(extension, name)
     for name, fixed in (("authority", authority.code), ("returnType", authority.return_type), ("year", str(year))):
         _attribute(root[0][0], name, fixed)

@@ -17,6 +17,7 @@ from taxcore.engine.checks import CHECK, STOPS, Check, Diagnostic, diagnostics_o
 from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.issuing import Issued
+from taxcore.engine.outgoing import NOTHING, Outgoing
 from taxcore.engine.papers import Paper
 from taxcore.engine.periods import Period, calendar_year, year_of_day
 from taxcore.engine.values import PaperValues
@@ -280,6 +281,7 @@ class Pack:
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
     that of one of two, by role, who file separately from then on; None where nobody files with another.
+    `outgoing` says what may go with a return, who may sign for somebody, and why it may go on paper (engine/outgoing.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -297,6 +299,7 @@ class Pack:
     rank: Callable[[Run, Authority], int] = _as_declared
     home: Callable[[Run], str] = lambda run: ""
     questions: tuple[Question, ...] = ()
+    outgoing: Outgoing = NOTHING
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
     earlier: Callable[[ReturnData], ReturnData] = lambda data: data

@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 from PIL import Image
 
-from practice.intake import attaching, drawing
+from practice.intake import attaching, drawing, enclosing
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Attachment
 from practice.intake.tasks import draw_pages
@@ -174,7 +174,7 @@ class AttachTests(PageTestCase):
         self.assertIn("us.sale.summary-unattached", codes())
         row = self.attach(pdf(1), "list.pdf", paper)
         self.assertIn("us.sale.summary-unattached", codes(), "a page beside it may be anything")
-        attaching.choose_statement(self.preparer, self.return_.pk, row.token, True)
+        enclosing.choose_statement(self.preparer, self.return_.pk, row.token, True)
         self.assertNotIn("us.sale.summary-unattached", codes())
         attaching.change_attachment(self.preparer, self.return_.pk, row.token, remove=True)
         self.assertIn("us.sale.summary-unattached", codes())

@@ -6,7 +6,7 @@ import hashlib
 from django.urls import reverse
 from lxml import etree
 
-from practice.intake import attaching
+from practice.intake import attaching, enclosing
 from practice.intake.tasks import draw_pages
 from practice.intake.tests.test_attaching import pdf
 from practice.returns import frozen
@@ -52,7 +52,7 @@ class StatementTests(OfficeTestCase):
         return row
 
     def choose(self, row, chosen=True):
-        return attaching.choose_statement(self.preparer, self.return_.pk, row.token, chosen)
+        return enclosing.choose_statement(self.preparer, self.return_.pk, row.token, chosen)
 
     def said(self):
         return {one.code for one in result_of(self.again()).findings}

@@ -10,6 +10,7 @@ from taxcore.packs.us.base import STATES
 from taxcore.packs.us.checks import CHECKS, carried
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
+from taxcore.packs.us.outgoing import OUTGOING
 from taxcore.packs.us.papers import PAPERS, UnitedStatesPerson
 from taxcore.packs.us.papers.places import WHERE
 from taxcore.packs.us.questions import QUESTIONS
@@ -67,6 +68,7 @@ PACK = Pack(
     rank=rank,
     home=places.home_at_end,
     questions=QUESTIONS,
+    outgoing=OUTGOING,
     flow=flow,
     ofx=ofx.paper_of,
     earlier=earlier.today,

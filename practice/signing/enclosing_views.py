@@ -1,0 +1,53 @@
+"""What goes with a return besides its lines."""
+
+from django.shortcuts import redirect, render
+
+from practice.firm.permissions import may
+from practice.intake import attaching, enclosing
+from practice.pages.refusing import said_on
+from practice.returns.computing import pack_of
+from practice.returns.page import open_page
+from taxcore.engine import BadValue
+
+
+def attachments(request, return_id, status=200, **more):
+    """Every document of the return: whether it goes along, as what, to whom."""
+    return_, result, context = open_page(request, return_id)
+    rows = list(return_.attachments.filter(removed_at=None).select_related("paper", "by"))
+    outgoing = pack_of(return_).outgoing
+    context |= {
+        "tab": "sign", "rows": [(row, outgoing.kind(row.along), _beside(return_, row)) for row in rows],
+        "kinds": outgoing.attachable, "going": [row for row in rows if row.along],
+        "authorities": [b.authority for b in result.bottom_lines],
+        "may_key": may(request.user, "key") and not context["closed"], "largest": enclosing.LARGEST // 1_000_000,
+        "reading": any(row.state == "reading" for row in rows),
+    }  # fmt: skip
+    return render(request, "signing/attachments.html", context | more, status=status)
+
+
+def _beside(return_, row):
+    """What the paper is called that a document lies beside."""
+    if row.paper is None:
+        return ""
+    declared = pack_of(return_).paper(row.paper.kind)
+    return str(row.paper.values.get(declared.heading) or declared.name)
+
+
+@said_on(attachments, "return_id")
+def choose(request, return_id, token):
+    given = request.POST
+    what = "" if "leave" in given else given.get("what", "")
+    if not what and "leave" not in given:
+        raise BadValue("Choose what kind of attachment it is.", "")
+    enclosing.choose(request.user, return_id, token, what, given.get("name", ""), given.get("to", ""))
+    return redirect("going-along", return_id)
+
+
+@said_on(attachments, "return_id")
+def add(request, return_id):
+    """A document that lies beside no paper."""
+    file = attaching.given(request.FILES.get("file"))
+    if file is None:
+        raise BadValue("Choose a file.", "")
+    attaching.attach(request.user, return_id, None, *file)
+    return redirect("going-along", return_id)

@@ -1,0 +1,72 @@
+"""What a country lets go with a return besides its lines, who may sign for somebody, and why a return goes on paper."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Attachable:
+    """A kind of PDF that goes with a return that is e-filed. `code` stands in the filed document."""
+
+    code: str
+    name: str
+    cites: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Capacity:
+    """As what somebody signs for a person who cannot. `proof` is the code of the Attachable that shows it, empty where the law
+    asks for none."""
+
+    code: str
+    name: str
+    proof: str = ""
+    cites: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PaperReason:
+    """Why a preparer may file a return on paper. `needs` says what has to be written with it, empty where nothing has."""
+
+    code: str
+    name: str
+    needs: str = ""
+    cites: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class MailTo:
+    """Where a return on paper goes: lines of an address, and where they are from."""
+
+    lines: tuple[str, ...]
+    source: str
+
+
+def _unknown(code: str, region: str, owing: bool) -> MailTo | None:
+    return None
+
+
+@dataclass(frozen=True)
+class Outgoing:
+    """Declared by a pack. `mail_to(authority's code, region that the filer lives in, whether a payment is enclosed)` gives None
+    where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one."""
+
+    attachable: tuple[Attachable, ...] = ()
+    capacities: tuple[Capacity, ...] = ()
+    paper_reasons: tuple[PaperReason, ...] = ()
+    paper_form: str = ""
+    mail_to: Callable[[str, str, bool], MailTo | None] = _unknown
+
+    def kind(self, code: str) -> Attachable | None:
+        return next((one for one in self.attachable if one.code == code), None)
+
+    def capacity(self, code: str) -> Capacity | None:
+        return next((one for one in self.capacities if one.code == code), None)
+
+    def reason(self, code: str) -> PaperReason | None:
+        return next((one for one in self.paper_reasons if one.code == code), None)
+
+
+NOTHING = Outgoing()
