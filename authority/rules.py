@@ -14,6 +14,8 @@ from authority.agreement import disagreements
 from authority.models import Claim, Employer, Filing, Mood, Person
 from authority.registers import register
 
+ON_PAPER = "on paper"  # in place of a receipt, where what is corrected came by mail: nobody here has it
+
 
 @dataclass(frozen=True)
 class Fault:
@@ -214,7 +216,7 @@ def accepted(document, authority, year):
 
 def correction_follows_original(document, authority, year):
     """A correction names the newest accepted return of one of its filers."""
-    if document.corrects and accepted(document, authority, year) is None:
+    if document.corrects not in ("", ON_PAPER) and accepted(document, authority, year) is None:
         message = (
             f"No accepted return for {year} stands under receipt {document.corrects[:40]}; only the newest can be corrected."
         )

@@ -2,6 +2,7 @@
 
 from django.urls import include, path
 
+from practice.dispatch import posting_views
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
 from practice.firm.views import code as sign_in_code
@@ -34,6 +35,9 @@ urlpatterns = [
     path("returns/", include("practice.signing.urls")),
     path("", include("practice.us.urls")),
     path("returns/<int:return_id>/file", dispatch.file_return, name="file"),
+    path("returns/<int:return_id>/filing", posting_views.filing, name="filing"),
+    path("returns/<int:return_id>/filing/mailed/<int:submission_id>", posting_views.mailed, name="mailed"),
+    path("returns/<int:return_id>/filing/<slug:authority>", posting_views.choose, name="filing-way"),
     path("dispatch", dispatch.dispatch, name="dispatch"),
     path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
     path("", include("practice.delivery.urls")),

@@ -53,6 +53,7 @@ class Printed(FirmOwned):
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="printed")
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="+")
     set = models.ForeignKey(PrintSet, on_delete=models.PROTECT, related_name="+")
+    authority = models.CharField(max_length=10, blank=True)  # of a return that is mailed: whose
     recipient = models.CharField(max_length=80, blank=True)
     password = SealedField(blank=True)  # until it is made
     locked = models.BooleanField(default=False)

@@ -4,12 +4,11 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.delivery.models import Download, Package
-from practice.dispatch.models import State
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.portal.links import send_link
-from practice.returns.models import Return, Stage
+from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
 from practice.signing.needed import signers
 
@@ -25,10 +24,10 @@ def make_package(actor, return_id):
 
     return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "deliver", return_)
-    accepted = set(return_.submissions.filter(state=State.ACCEPTED).values_list("authority", flat=True))
+    accepted = set(return_.submissions.filter(state__in=FILED).values_list("authority", flat=True))
     wanted = [line["code"] for line in return_.snapshot.bottom_lines] if return_.snapshot else ["?"]
     if not accepted.issuperset(wanted):
-        raise CannotDeliver("The package is assembled once every return is accepted.")
+        raise CannotDeliver("The package is assembled once every return is accepted or mailed.")
     making = return_.packages.filter(snapshot=return_.snapshot, state__in=["making", "ready"]).first()
     if making:
         return making

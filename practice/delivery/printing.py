@@ -10,20 +10,20 @@ from django.utils import timezone
 
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Printed, PrintSet
-from practice.dispatch.models import Asked, State
+from practice.dispatch.models import Asked
 from practice.fees.tasks import read_invoice
 from practice.firm.crypto import masked, seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
-from practice.intake import attaching
+from practice.intake import attaching, enclosing
 from practice.pages import certifying
 from practice.pages.pdf import pdf_from
 from practice.returns.acts import Done, act
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
-from practice.returns.models import Return
+from practice.returns.models import FILED, Return
 from practice.review import advising
 from practice.signing.tasks import draw
 from taxcore.engine import BadValue
@@ -47,6 +47,7 @@ USUAL = (
     ("Lender’s copy", ("cover", "summary", "forms", "receipts"), True, "COPY"),
 )
 MOST = 20
+PAPER = "Return on paper"
 
 
 def listed(firm):
@@ -108,6 +109,29 @@ def ask(actor, return_id, set_id, recipient="", password=""):
     return made
 
 
+@transaction.atomic
+def ask_paper(actor, return_id, code):
+    """Have printed what is mailed to one authority: mailing sheet, explanation, forms, a page to sign, what goes along."""
+    from practice.delivery.tasks import print_set
+
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "deliver", return_)
+    route = return_.routes.filter(authority=code, way="paper").first()
+    if return_.snapshot_id is None or route is None:
+        raise Cannot("Lock the return, and say that it goes there on paper.")
+    sets = PrintSet.objects.for_firm(return_.firm)
+    of, _ = sets.get_or_create(name=PAPER, ended_at__isnull=False, parts=["paper"], defaults={
+        "firm": return_.firm, "ended_at": timezone.now(), "masked": False,
+    })  # fmt: skip
+    made = Printed.objects.create(
+        firm=return_.firm, of=return_, snapshot=return_.snapshot, set=of, asked_by=actor, authority=code,
+        recipient=route.mail_to.split("\n")[0][:80],
+    )  # fmt: skip
+    record(actor, "set requested", return_, says=f"{PAPER}, {code.upper()}")
+    print_set.ask(printed_id=made.pk)
+    return made
+
+
 @act("print", "Make a print set", "deliver")
 def print_one(actor, return_id, set_id):
     made = ask(actor, return_id, set_id)
@@ -148,7 +172,7 @@ def _drawn(printed, parts):
         "contents": [PARTS[part] for part in printed.set.parts if part != "cover"],
         "package": printed, "of": return_, "pack": pack_of(return_), "firm": return_.firm, "result": frozen,
         "extensions": return_.extensions.filter(state=Asked.ACCEPTED), "chart": summary_chart(frozen), "people": frozen.people,
-        "submissions": return_.submissions.filter(state=State.ACCEPTED).order_by("id"),
+        "submissions": return_.submissions.filter(state__in=FILED).order_by("id"),
     })  # fmt: skip
     return pdf_from(_masked(html, frozen) if printed.set.masked else html)
 
@@ -182,7 +206,27 @@ def _pages(printed):
         yield attaching.as_pdf(page)
 
 
-_BROUGHT = {"authorizations": _authorizations, "advice": _advice, "invoices": _invoices, "pages": _pages}
+def _on_paper(printed):
+    """What goes into the envelope. Numbers are in full: an authority reads them."""
+    return_, frozen = printed.of, drawn_of(printed.snapshot)
+    authority = pack_of(return_).authority(printed.authority)
+    route, outgoing = return_.routes.get(authority=printed.authority), pack_of(return_).outgoing
+    line = frozen.bottom_line(printed.authority)
+    forms = [one for one in frozen.forms if one.jurisdiction == authority.form.jurisdiction and one.filed and not one.worksheet]
+    along = [
+        row for row in enclosing.going_along(return_) if row.along_to == authority.code or not (row.along_to or authority.after)
+    ]
+    yield pdf_from(render_to_string("delivery/paper_return.html", {
+        "of": return_, "firm": return_.firm, "authority": authority, "route": route, "reason": outgoing.reason(route.reason),
+        "paper_form": outgoing.paper_form if not authority.after else "", "line": line, "forms": forms, "along": along,
+        "people": frozen.people, "printed": printed,
+        "signers": [person for person in frozen.people if person.role in frozen.signers],
+    }))  # fmt: skip
+    for row in along:
+        yield attaching.as_pdf(row)
+
+
+_BROUGHT = {"paper": _on_paper, "authorizations": _authorizations, "advice": _advice, "invoices": _invoices, "pages": _pages}
 
 
 def store(printed):

@@ -37,6 +37,15 @@ def make(request, return_id):
     return redirect("print-sets", return_id)
 
 
+@require_POST
+def paper(request, return_id, authority):
+    try:
+        printing.ask_paper(request.user, return_id, authority)
+    except Cannot as refused:
+        return sets(request, return_id, 422, refused=refused.says)
+    return redirect("print-sets", return_id)
+
+
 def read(request, printed_id):
     printed = fetch(Printed.objects.select_related("of__household", "of__firm", "set"), request.user, pk=printed_id)
     require(request.user, "reveal" if not printed.set.masked else "view", printed)

@@ -9,7 +9,7 @@ from django.utils import timezone
 from practice.delivery import printing
 from practice.delivery.chart import summary_chart
 from practice.delivery.models import Package, Printed
-from practice.dispatch.models import Asked, State
+from practice.dispatch.models import Asked
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.jobs import job
@@ -17,6 +17,7 @@ from practice.pages import certifying
 from practice.pages.pdf import pdf_of
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
+from practice.returns.models import FILED
 from practice.review import advising
 from practice.signing.tasks import draw
 
@@ -55,8 +56,8 @@ def assemble(package):
 
 def _parts(package):
     frozen = drawn_of(package.snapshot)
-    accepted = package.of.submissions.filter(snapshot=package.snapshot, state=State.ACCEPTED).order_by("id")
-    earlier = package.of.submissions.filter(state=State.ACCEPTED).exclude(snapshot=package.snapshot).order_by("id")
+    accepted = package.of.submissions.filter(snapshot=package.snapshot, state__in=FILED).order_by("id")
+    earlier = package.of.submissions.filter(state__in=FILED).exclude(snapshot=package.snapshot).order_by("id")
     yield pdf_of(
         "delivery/package.html",
         {

@@ -7,6 +7,7 @@ urlpatterns = [
     path("returns/<int:return_id>/sets", prints.sets, name="print-sets"),
     path("returns/<int:return_id>/sets/make", prints.make, name="make-set"),
     path("printed/<int:printed_id>", prints.read, name="read-printed"),
+    path("returns/<int:return_id>/filing/<slug:authority>/print", prints.paper, name="print-paper"),
     path("practice/sets", prints.practice, name="practice-sets"),
     path("practice/sets/<int:set_id>/end", prints.end, name="end-set"),
     path("packages/<int:package_id>", views.read, name="read-package"),

@@ -7,7 +7,7 @@ from practice.dispatch.filing import queue
 from practice.dispatch.models import Acknowledgement, State, Submission
 from practice.firm.events import record
 from practice.returns.computing import result_of
-from practice.returns.models import Return, Stage
+from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
 from taxcore.engine.filed import address_at
 
@@ -40,16 +40,27 @@ def _address(return_, fault):
 
 def _accepted(return_, submission):
     record(None, "accepted", return_, says=f"{submission.authority.upper()} accepted, receipt {submission.receipt}")
+    filed(return_, f"{submission.authority.upper()} accepted")
+
+
+def filed(return_, note):
+    """One authority has its return: the next one's goes out; the return moves on once nothing is waited for. Does not save."""
     waiting = return_.submissions.filter(state=State.WAITING)
     for following in waiting:
         following.state = State.QUEUED
         following.save()
         queue(following)
-    open_states = return_.submissions.filter(state__in=[State.WAITING, State.QUEUED, State.SENT]).exists()
-    if not open_states and not _still_rejected(return_):
+    open_states = return_.submissions.filter(state__in=[State.WAITING, State.QUEUED, State.SENT, State.TO_MAIL]).exists()
+    if not open_states and not _still_rejected(return_) and not _missing(return_):
         reach(return_, Stage.DELIVER, "to deliver")
     else:
-        reach(return_, Stage.FILE, f"{submission.authority.upper()} accepted")
+        reach(return_, Stage.FILE, note)
+
+
+def _missing(return_):
+    """Authorities that have nothing yet, because theirs is held."""
+    wanted = {line["code"] for line in return_.snapshot.bottom_lines} if return_.snapshot_id else set()
+    return wanted - set(return_.submissions.filter(state__in=FILED).values_list("authority", flat=True))
 
 
 def _still_rejected(return_):

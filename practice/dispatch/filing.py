@@ -2,14 +2,15 @@
 
 from django.db import transaction
 
-from practice.dispatch.models import LIVE, State, Submission
+from practice.dispatch.models import LIVE, State, Submission, Way
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
+from practice.returns.acts import Done, act
 from practice.returns.amending import too_late_to_supersede
 from practice.returns.frozen import document_of
-from practice.returns.models import Return, Stage
+from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
 from practice.signing import on_paper
 from practice.signing.needed import authorities_to_sign, missing_signatures
@@ -21,6 +22,11 @@ def holds_filing(function):
     """Who else must agree before a return goes out: called with it, gives a sentence where it must wait, else nothing."""
     _HELD.append(function)
     return function
+
+
+def holding():
+    """Everybody who must agree."""
+    return (on_paper.holds, *_HELD)
 
 
 class CannotFile(Cannot):
@@ -40,11 +46,22 @@ def file_return(actor, return_id):
     if missing:
         client, _, authority = missing[0]
         raise CannotFile(f"{client.full_name} has not signed for {authority.name} yet.")
-    if says := next(filter(None, (held(return_) for held in (on_paper.holds, *_HELD))), ""):
+    if says := next(filter(None, (held(return_) for held in holding())), ""):
         raise CannotFile(says)
-    authorities = authorities_to_sign(return_)
+    authorities, routes = authorities_to_sign(return_), routes_of(return_)
+    if not (identified(return_.firm) or all(one.code in routes for one in authorities)):
+        raise CannotFile(
+            "The practice has no EFIN and PIN yet. They are entered under Practice's answers, Filing identification."
+        )
     here = {authority.code for authority in authorities}
-    made = [_submit(actor, return_, one, one.after in here) for one in authorities if _needs(return_, one)]
+    made = [
+        _submit(actor, return_, one, one.after in here, routes.get(one.code)) for one in authorities if _needs(return_, one.code)
+    ]
+    made = [one for one in made if one is not None]
+    if not made and (
+        kept := next((one for one in routes.values() if one.way == Way.HELD and _needs(return_, one.authority)), None)
+    ):
+        raise CannotFile(f"{kept.authority.upper()} is held: {kept.note}")
     if made:
         reach(return_, Stage.FILE, "on its way")
         return_.save()
@@ -52,21 +69,40 @@ def file_return(actor, return_id):
     return made
 
 
-def _needs(return_, authority):
-    return not return_.submissions.filter(authority=authority.code, state__in=LIVE).exists()
+def identified(firm):
+    """Whether the practice can e-file: it has its numbers as an originator, or only trains."""
+    return firm.training or bool(firm.efin and firm.originator_pin)
 
 
-def _submit(actor, return_, authority, waits):
-    """`waits`: another authority of this return comes first."""
-    done = not waits or return_.submissions.filter(authority=authority.after, state=State.ACCEPTED).exists()
+def routes_of(return_):
+    """{authority's code: how the return goes there} where that is not electronically."""
+    return {one.authority: one for one in return_.routes.exclude(way=Way.ELECTRONIC)}
+
+
+def _needs(return_, code):
+    return not return_.submissions.filter(authority=code, state__in=LIVE).exists()
+
+
+def _submit(actor, return_, authority, waits, route):
+    """`waits`: another authority of this return comes first. None where it is held."""
+    if route is not None and route.way == Way.HELD:
+        return None
+    done = not waits or return_.submissions.filter(authority=authority.after, state__in=FILED).exists()
+    state = State.TO_MAIL if route is not None else State.QUEUED if done else State.WAITING
     document = document_of(return_.snapshot, authority.code)
     submission = Submission.objects.create(
         firm=return_.firm, of=return_, snapshot=return_.snapshot, authority=authority.code, document=seal_bytes(document),
-        state=State.QUEUED if done else State.WAITING, by=actor,
+        state=state, by=actor,
     )  # fmt: skip
     if submission.state == State.QUEUED:
         queue(submission)
     return submission
+
+
+@act("file", "File", "file")
+def file_one(actor, return_id):
+    made = file_return(actor, return_id)
+    return Done(f"{', '.join(one.authority.upper() for one in made)} on the way" if made else "everything was sent already")
 
 
 def queue(submission):

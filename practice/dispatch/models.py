@@ -6,9 +6,9 @@ from django.db import models
 from django.db.models import Q
 
 from practice.firm.scope import FirmOwned
-from practice.returns.models import State
+from practice.returns.models import FILED, State
 
-LIVE = [State.WAITING, State.QUEUED, State.SENT, State.ACCEPTED]
+LIVE = [State.WAITING, State.QUEUED, State.SENT, State.TO_MAIL, *FILED]
 
 
 class Conversation(FirmOwned):
@@ -30,13 +30,47 @@ class Conversation(FirmOwned):
         abstract = True
 
 
+class Way(models.TextChoices):
+    """How a return goes to one authority."""
+
+    ELECTRONIC = "electronic", "electronically"
+    PAPER = "paper", "on paper"
+    HELD = "held", "held"
+
+
+class Route(FirmOwned):
+    """How a return goes to one authority, where not electronically as usual: on paper with a reason (a code of the pack), what
+    the reason needs, and the address; or held, with a word why."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="routes")
+    authority = models.CharField(max_length=10)
+    way = models.CharField(max_length=10, choices=Way)
+    reason = models.CharField(max_length=20, blank=True)
+    note = models.CharField(max_length=200, blank=True)
+    mail_to = models.CharField(max_length=300, blank=True)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["of", "authority"], name="one_route"),
+            models.CheckConstraint(condition=Q(way__in=Way.values), name="way_is_known"),
+        ]
+
+    def __str__(self):
+        return f"{self.of} to {self.authority} {self.get_way_display()}"
+
+
 class Submission(Conversation):
-    """A return for one authority, as it was signed."""
+    """A return for one authority, as it was signed. On paper, `mailed_on` and `mailed_as` say when and how it was posted."""
 
     of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="submissions")
     snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="submissions")
     state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
     document = models.BinaryField()
+    mailed_on = models.DateField(null=True)
+    mailed_as = models.CharField(max_length=80, blank=True)
 
     class Meta:
         ordering = ["-id"]
@@ -47,6 +81,7 @@ class Submission(Conversation):
             models.CheckConstraint(
                 condition=~Q(state__in=[State.ACCEPTED, State.REJECTED]) | ~Q(receipt=""), name="answer_needs_receipt"
             ),
+            models.CheckConstraint(condition=~Q(state=State.MAILED) | Q(mailed_on__isnull=False), name="mailed_on_a_day"),
         ]
         indexes = [models.Index(fields=["firm", "state", "-id"], name="submission_by_state")]
 

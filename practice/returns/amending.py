@@ -13,10 +13,12 @@ from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, closed_because, open_for_change, summarise
 from practice.returns.computing import BROUGHT, pack_of, result_of
 from practice.returns.entry import stored
-from practice.returns.models import How, LineOverride, Origin, Paper, Purpose, Return, Stage, State
+from practice.returns.models import FILED, How, LineOverride, Origin, Paper, Purpose, Return, Stage, State
 from practice.returns.opening import new_return
 from practice.returns.stages import reach
 from practice.returns.standing import correction_under_way, corrections_of, standing
+
+ON_PAPER = "on paper"  # in place of the receipt of what was filed, where that was mailed
 
 
 class NotAmended(Cannot):
@@ -70,18 +72,18 @@ def _may_be_amended(source):
     if pack_of(source).correcting is None:
         raise NotAmended("Returns of this kind are not corrected here.")
     newest = {one.authority: one.state for one in source.submissions.order_by("pk")}
-    if State.ACCEPTED not in newest.values() or not closed_because(source):
+    if not set(FILED) & set(newest.values()) or not closed_because(source):
         raise NotAmended("Only an accepted return is corrected. Change this one as it is.")
-    if {State.QUEUED, State.SENT, State.WAITING} & set(newest.values()):
+    if {State.QUEUED, State.SENT, State.WAITING, State.TO_MAIL} & set(newest.values()):
         raise NotAmended("This return is being filed. Wait for the acknowledgment.")
 
 
 def _accepted(source):
     """{authority: what of it is in force}: the newest accepted submission, of this return or one that it corrects."""
     found = dict(source.origin.amends["accepted"]) if source.purpose == Purpose.AMENDING else {}
-    for one in source.submissions.filter(state=State.ACCEPTED).order_by("pk"):
+    for one in source.submissions.filter(state__in=FILED).order_by("pk"):
         day = source.stages.get(Stage.FILE) or source.firm.today().isoformat()
-        found[one.authority] = {"snapshot": one.snapshot_id, "receipt": one.receipt, "day": day}
+        found[one.authority] = {"snapshot": one.snapshot_id, "receipt": one.receipt or ON_PAPER, "day": day}
     return found
 
 

@@ -4,7 +4,7 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.computing import new_result_of, pack_of, result_of
 from practice.returns.gathering import gathered
-from practice.returns.models import Purpose, Return, Stage, State
+from practice.returns.models import FILED, Purpose, Return, Stage, State
 from practice.returns.stages import reach
 from taxcore.engine import ripple
 from taxcore.engine.law import fingerprint
@@ -39,8 +39,9 @@ def closed_because(return_):
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
         return "This return is being filed. Wait for the acknowledgment, then change it."
-    if State.ACCEPTED in newest.values() and not {State.REJECTED, State.WITHDRAWN} & set(newest.values()):
-        return "This return was accepted. Changes belong in an amended return."
+    if set(FILED) & set(newest.values()) and not {State.REJECTED, State.WITHDRAWN, State.TO_MAIL} & set(newest.values()):
+        was = "accepted" if State.ACCEPTED in newest.values() else "mailed"
+        return f"This return was {was}. Changes belong in an amended return."
     return ""
 
 
@@ -91,7 +92,7 @@ def summarise(return_, result):
 
 
 def _keep_accepted(return_, before, after):
-    accepted = {submission.authority for submission in return_.submissions.all() if submission.state == State.ACCEPTED}
+    accepted = {submission.authority for submission in return_.submissions.all() if submission.state in FILED}
     if not accepted:
         return
     for moved in ripple(before, after):

@@ -34,6 +34,11 @@ class State(models.TextChoices):
     ACCEPTED = "accepted", "accepted"
     REJECTED = "rejected", "rejected"
     WITHDRAWN = "withdrawn", "canceled before sending"
+    TO_MAIL = "to mail", "to be mailed"
+    MAILED = "mailed", "mailed"
+
+
+FILED = [State.ACCEPTED, State.MAILED]  # nothing is waited for any more
 
 
 class Return(FirmOwned):

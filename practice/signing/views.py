@@ -16,7 +16,7 @@ from practice.pages.timeline import by_day
 from practice.portal.models import PortalLink
 from practice.returns import amending, frozen
 from practice.returns.computing import pack_of
-from practice.returns.models import Purpose, Stage
+from practice.returns.models import FILED, Purpose, Stage
 from practice.returns.page import head_of, open_page
 from practice.returns.standing import correction_under_way
 from practice.review import gate
@@ -46,6 +46,7 @@ def _track(request, return_, result):
         "correction": return_.origin.amends if return_.purpose == Purpose.AMENDING else None,
         "late": amending.too_late_to_supersede(return_),
         "amends": _amends(request, return_),
+        "routes": return_.routes.exclude(way="electronic"),
         "days": by_day(return_.events.order_by("-id")[:80]),
         "enclosed": enclosing.going_along(return_),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
@@ -61,7 +62,7 @@ def _track(request, return_, result):
         "may_deliver": may(request.user, "deliver"),
         "under_way": any(s.state in ("queued", "sent", "waiting") for s in submissions) or _making(return_),
         "accepted_all": bool(snapshot)
-        and {line["code"] for line in snapshot.bottom_lines} <= {s.authority for s in submissions if s.state == "accepted"},
+        and {line["code"] for line in snapshot.bottom_lines} <= {s.authority for s in submissions if s.state in FILED},
     }
 
 

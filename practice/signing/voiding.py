@@ -24,7 +24,9 @@ def let_go(actor, return_, result):
     elif moved:
         reach(return_, Stage.PREPARE, "changed after signing")
     if was_locked:
-        return_.submissions.filter(state=State.WAITING).update(state=State.WITHDRAWN, trouble="changed before it was sent")
+        return_.submissions.filter(state__in=[State.WAITING, State.TO_MAIL]).update(
+            state=State.WITHDRAWN, trouble="changed before it was sent"
+        )
         return_.snapshot = None
         if not moved:
             record(actor, "lock opened", return_, says="No signed amount changed.")

@@ -295,6 +295,10 @@ def _file(return_):
             yield Step(*step, OPEN, "", OFFICE, "Send" if ready else "", url)
         elif one.state == State.ACCEPTED:
             yield Step(*step, DONE, "accepted", AUTHORITY, day=_local(one.answered_at))
+        elif one.state == State.MAILED:
+            yield Step(*step, DONE, "mailed", AUTHORITY, day=one.mailed_on)
+        elif one.state == State.TO_MAIL:
+            yield Step(*step, PART, "to be mailed", OFFICE, "Mail", reverse("filing", args=[return_.pk]))
         elif one.state == State.REJECTED:
             yield Step(*step, PART, "rejected", OFFICE, "Fix", url, _local(one.answered_at))
         else:

@@ -19,6 +19,7 @@ from practice.portal import links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
+from practice.returns.models import FILED
 from practice.review import telling
 from practice.signing import needed, requesting
 
@@ -147,7 +148,7 @@ def waiting(link):
 
 def _sent(return_):
     """The return as it left last, unless it came back: then it is sent again first."""
-    gone = return_.submissions.exclude(sent_at=None).filter(state__in=[State.SENT, State.ACCEPTED])
+    gone = return_.submissions.exclude(sent_at=None).filter(state__in=[State.SENT, *FILED])
     return gone.order_by("-sent_at").first()
 
 
