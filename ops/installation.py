@@ -27,7 +27,7 @@ class Installation:
         # Before fingerprints had a secret of their own, they were made with the oldest field key: those that are there stay right
         oldest = keys.read_text().split()[-1] if keys.exists() else ""
         makers = {"secret_key": lambda: secrets.token_urlsafe(50), "field_keys": _fernet_key, "authority_key": _token,
-                  "payment_key": _token, "set_up_key": _token,
+                  "payment_key": _token, "text_key": _token, "set_up_key": _token,
                   "digest_key": lambda: oldest or _token()}  # fmt: skip
         for name, make in makers.items():
             path = folder / name
@@ -62,6 +62,7 @@ class Installation:
                 "IMPUESTO_AUTHORITY_URL": f"http://127.0.0.1:{ports['authority']}",
                 "IMPUESTO_IDENTITY_URL": f"http://127.0.0.1:{ports['standins']}",
                 "IMPUESTO_PAYMENT_URL": f"http://127.0.0.1:{ports['standins']}",
+                "IMPUESTO_TEXT_URL": f"http://127.0.0.1:{ports['standins']}",
                 "IMPUESTO_STANDINS_PORT": str(ports["standins"]),
                 "IMPUESTO_SMTP_PORT": str(ports["smtp"]),
                 "IMPUESTO_SCANNER_PORT": str(ports.get("scanner", 0)),

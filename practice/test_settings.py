@@ -12,6 +12,7 @@ os.environ.setdefault("IMPUESTO_FIELD_KEYS", Fernet.generate_key().decode())
 os.environ.setdefault("IMPUESTO_DIGEST_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_AUTHORITY_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_PAYMENT_KEY", "only for tests")
+os.environ.setdefault("IMPUESTO_TEXT_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_SET_UP_KEY", "only-for-tests")
 
 from practice.settings import *  # noqa: E402, F403

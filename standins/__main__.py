@@ -1,6 +1,5 @@
 """Runs the mail server and the HTTP side: mailboxes at /, mail as JSON at /mail.json, the identity service under /identity, the
-payment service under /payments and /pay; and the virus
-scanner on a port of its own."""
+payment service under /payments and /pay, the text gateway under /texts; and the virus scanner on a port of its own."""
 
 import json
 import os
@@ -12,6 +11,7 @@ from standins.identity import IdentityService
 from standins.mail import Mailbox, serve
 from standins.payment import PaymentService
 from standins.scanner import Scanner
+from standins.texting import TextGateway
 
 REGISTRY = Path(__file__).resolve().parent / "registry.json"
 
@@ -20,10 +20,13 @@ class Handler(BaseHTTPRequestHandler):
     mailbox: Mailbox
     identity: IdentityService
     payment: PaymentService
+    texts: TextGateway
 
     def do_GET(self):
         if self.path == "/mail.json":
             self._json(200, list(self.mailbox.messages()))
+        elif self.path == "/texts.json":
+            self._json(200, self.texts.messages())
         elif self.path == "/":
             self._send(200, "text/html; charset=utf-8", self.mailbox.page().encode())
         elif self.path.startswith("/pay/"):
@@ -39,6 +42,8 @@ class Handler(BaseHTTPRequestHandler):
             content = self.rfile.read(min(int(self.headers.get("Content-Length", 0)), 100_000))
             if self.path.startswith("/pay/"):
                 return self._pay(content)
+            if self.path == "/texts":
+                return self._text(json.loads(content))
             made = self._served(json.loads(content))
         except (ValueError, AttributeError, TypeError):
             return self._json(400, {"error": "not a claim"})
@@ -50,6 +55,12 @@ class Handler(BaseHTTPRequestHandler):
             return self._send(303, "text/plain", b"", Location=back)
         page = self.payment.page(self._last(), says) or says
         return self._send(422, "text/html; charset=utf-8", page.encode())
+
+    def _text(self, body):
+        if not self.texts.knows(self.headers.get("Authorization", "")):
+            return self._json(401, {"error": "unknown key"})
+        made = self.texts.send(body)
+        return self._json(422 if "error" in made else 200, made)
 
     def _served(self, body):
         if self.path == "/payments":
@@ -95,6 +106,8 @@ def main():
     port = int(os.environ["IMPUESTO_STANDINS_PORT"])
     key = (Path(os.environ["IMPUESTO_DATA"]) / "secrets" / "payment_key").read_text().strip()
     Handler.payment = PaymentService(folder.parent / "payments.json", f"http://127.0.0.1:{port}", key)
+    text_key = (Path(os.environ["IMPUESTO_DATA"]) / "secrets" / "text_key").read_text().strip()
+    Handler.texts = TextGateway(folder.parent / "texts.json", text_key)
     threading.Thread(target=Scanner(int(os.environ["IMPUESTO_SCANNER_PORT"])).serve_forever, daemon=True).start()
     serve(Handler.mailbox, int(os.environ["IMPUESTO_SMTP_PORT"]))
     ThreadingHTTPServer(("127.0.0.1", port), Handler).serve_forever()

@@ -55,8 +55,16 @@ class Household(FirmOwned):
         return f"{people[0].last_name}, {' and '.join(one.first_name for one in people)}" if people else self.name
 
 
+class News(models.TextChoices):
+    """How a client wants to hear what became of a return."""
+
+    NONE = "", "not at all"
+    MAIL = "mail", "by email"
+    TEXT = "text", "by text message"
+
+
 class Person(FirmOwned):
-    """A client. Returns keep their own copy of what was true in their year."""
+    """A client. Returns keep their own copy of what was true in their year. `news` is what they opted in to."""
 
     household = models.ForeignKey(Household, on_delete=models.PROTECT, related_name="people")
     first_name = models.CharField(max_length=40)
@@ -67,6 +75,7 @@ class Person(FirmOwned):
     occupation = models.CharField(max_length=40, blank=True)
     email = models.EmailField(blank=True)
     telephone = models.CharField(max_length=20, blank=True)
+    news = models.CharField(max_length=4, choices=News, blank=True)
     merged_into = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="merged")
 
     class Meta:

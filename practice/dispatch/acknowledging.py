@@ -6,9 +6,11 @@ from django.utils import timezone
 from practice.dispatch.filing import queue
 from practice.dispatch.models import Acknowledgement, State, Submission
 from practice.firm.events import record
-from practice.returns.computing import result_of
+from practice.portal.alerting import tell
+from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
+from practice.signing.needed import signers
 from taxcore.engine.filed import address_at
 
 
@@ -40,6 +42,8 @@ def _address(return_, fault):
 
 def _accepted(return_, submission):
     record(None, "accepted", return_, says=f"{submission.authority.upper()} accepted, receipt {submission.receipt}")
+    name = pack_of(return_).authority(submission.authority).name
+    tell(return_, [client for client, _ in signers(return_)], f"the {return_.year} {name} return was accepted.")
     filed(return_, f"{submission.authority.upper()} accepted")
 
 
@@ -73,5 +77,8 @@ def _rejected(return_, submission):
     first = submission.refused_rules[0] if submission.refused_rules else {"rule": "", "message": "no reason given"}
     says = f"{submission.authority.upper()} rejected: {first['rule']} {first['message']}"
     record(None, "rejected", return_, says=says, faults=submission.refused_rules)
+    name = pack_of(return_).authority(submission.authority).name
+    news = f"the {return_.year} {name} return was sent back. We are looking into it."
+    tell(return_, [client for client, _ in signers(return_)], news)
     return_.submissions.filter(state=State.WAITING).update(state=State.WITHDRAWN)
     reach(return_, Stage.FILE, "rejected")

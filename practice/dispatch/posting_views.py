@@ -27,7 +27,8 @@ def filing(request, return_id, status=200, **more):
         }  # fmt: skip
         sections.append({
             "authority": authority, "route": route, "line": line, "wants": list(posting.wants(return_, result, authority, route)),
-            "submission": newest.get(authority.code), "open": _is_open(newest.get(authority.code)), "reason": outgoing.reason(route.reason) if route else None,
+            "submission": newest.get(authority.code), "open": _is_open(newest.get(authority.code)),
+            "reason": outgoing.reason(route.reason) if route else None,
             "chosen": typed if typed.get("of") == authority.code else kept, "source": source,
         })  # fmt: skip
     context |= {

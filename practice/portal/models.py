@@ -1,4 +1,5 @@
-"""Links into the portal. Only digests are kept; a link opens once, and only with the code from the mail after it."""
+"""Links into the portal, and news for clients. Only digests are kept; a link opens once, and only with the code from the mail
+after it."""
 
 from django.db import models
 
@@ -27,3 +28,21 @@ class PortalLink(FirmOwned):
 
     def __str__(self):
         return f"{self.client} {self.made_at:%Y-%m-%d}"
+
+
+class Alert(FirmOwned):
+    """News of a return for a client who asked for it, by mail or text. It names no amount."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="alerts")
+    client = models.ForeignKey("clients.Person", on_delete=models.PROTECT, related_name="+")
+    way = models.CharField(max_length=4)
+    says = models.CharField(max_length=160)
+    made_at = models.DateTimeField(auto_now_add=True)
+    sent_at = models.DateTimeField(null=True)
+    trouble = models.CharField(max_length=200, blank=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"{self.says} to {self.client} by {self.way}"

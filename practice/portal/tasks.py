@@ -1,14 +1,18 @@
-"""Mail to clients, sent in the background and tried again while the mail server is away."""
+"""Mail and text messages to clients, sent in the background and tried again while the server is away."""
 
+import httpx
 from django.conf import settings
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
 from django.utils import timezone
 
+from practice.clients.models import News
 from practice.firm.jobs import job
-from practice.portal.models import PortalLink
+from practice.firm.refusals import Cannot
+from practice.portal.models import Alert, PortalLink
 
 _TRIES = 11  # with pauses that grow threefold: about two days
+_ALERT_TRIES = 8  # news that are hours old are none
 
 
 def _all():
@@ -60,3 +64,44 @@ def mail_code(link_id):
     if link.code_to_mail:
         _send(link, "code", {"code": link.code_to_mail})
         _all().filter(pk=link_id, code_digest=link.code_digest).update(code_to_mail="")
+
+
+class GatewayAway(Cannot):
+    """The text gateway does not take the message; `says` tells why."""
+
+
+def _alerts():
+    return Alert.objects.across_firms("background work")
+
+
+def _lost_alerts(before):
+    waiting = _alerts().filter(sent_at=None, trouble="", made_at__lt=before)
+    return [{"alert_id": pk} for pk in waiting.values_list("pk", flat=True)]
+
+
+def _not_told(says, alert_id):
+    _alerts().filter(pk=alert_id).update(trouble=says[:200])
+
+
+@job("alert", lost=_lost_alerts, failed=_not_told, tries=_ALERT_TRIES)
+def alert(alert_id):
+    """Send it once; the gateway knows its key and sends none twice."""
+    row = _alerts().select_related("client", "firm").get(pk=alert_id)
+    if row.sent_at:
+        return
+    if row.way == News.TEXT:
+        _text(row)
+    else:
+        send_mail(f"News from {row.firm.name}", row.says + "\n", settings.DEFAULT_FROM_EMAIL, [row.client.email])
+    _alerts().filter(pk=alert_id).update(sent_at=timezone.now(), trouble="")
+
+
+def _text(row):
+    body = {"key": f"alert-{row.firm_id}-{row.pk}", "to": row.client.telephone, "text": row.says}
+    headers = {"Authorization": f"Bearer {settings.TEXT_KEY}"}
+    try:
+        reply = httpx.post(f"{settings.TEXT_URL}/texts", json=body, headers=headers, timeout=settings.OUTSIDE_TIMEOUT)
+    except httpx.HTTPError as error:
+        raise GatewayAway("The text gateway does not answer.") from error
+    if reply.status_code != 200:
+        raise GatewayAway(f"The text gateway refused it: {reply.json().get('error', reply.status_code)}.")

@@ -27,7 +27,7 @@ from practice.intake import arriving, attaching, importing
 from practice.intake.models import Arrival, Attachment, Import
 from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
-from practice.portal.models import PortalLink
+from practice.portal.models import Alert, PortalLink
 from practice.returns import rounds
 from practice.returns.models import Round
 from practice.signing import requesting
@@ -83,10 +83,11 @@ class JobsTests(TransactionTestCase):
         draft = billing.drafted(self.signer, self._other_return())
         billing.add_line(self.signer, draft.pk, None, "Advice", "1", "50")
         invited = inviting.invite(self.signer, "robin@larkspurrow.example", "Robin Vale", "RV", "preparer")
+        news = Alert.objects.create(firm=self.firm, of=self.return_, client=self.client_person, way="mail", says="News.")
         printing.begin_with_usual(self.signer)
         printed = printing.ask(self.signer, self.return_.pk, printing.listed(self.firm).first().pk)
         return {
-            "print set": {"printed_id": printed.pk},
+            "print set": {"printed_id": printed.pk}, "alert": {"alert_id": news.pk},
             "invoice": {"invoice_id": billing.send(self.signer, draft.pk).pk}, "mail invitation": {"invitation_id": invited.pk},
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},

@@ -4,9 +4,11 @@ from functools import wraps
 
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils import timezone
 from django.views.decorators.http import require_POST
 
+from practice.clients.models import News
 from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
@@ -15,13 +17,14 @@ from practice.fees import paying
 from practice.gather import answering, lettering, messaging
 from practice.gather.models import Turn
 from practice.pages.calendar import Entry, calendar_file
-from practice.portal import links
+from practice.portal import alerting, links
 from practice.portal.models import PortalLink
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
 from practice.returns.models import FILED
 from practice.review import telling
 from practice.signing import needed, requesting
+from taxcore.engine import BadValue
 
 
 def enter(request, token):
@@ -88,7 +91,7 @@ def portal_page(link):
 
 
 @client_only
-def home(request):
+def home(request, status=200, **more):
     """The summary in plain words, what is to be signed, what can be downloaded."""
     link = request.link
     return_, asked = link.of, _asked(link)
@@ -108,7 +111,7 @@ def home(request):
     if asked:
         context |= {"to_sign": _to_sign(link, asked), "sent": _sent(return_)}
         context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
-    return render(request, "portal/home.html", context)
+    return render(request, "portal/home.html", context | {"ways": News.choices} | more, status=status)
 
 
 def _told(return_, frozen):
@@ -260,6 +263,17 @@ def download(request):
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'attachment; filename="tax-return-{package.of.year}.pdf"'
     return response
+
+
+@require_POST
+@client_only
+def news(request):
+    """How the client wants to hear what becomes of the return."""
+    try:
+        alerting.choose_news(request.link, request.POST.get("way", ""), request.POST.get("telephone", ""))
+    except BadValue as bad:
+        return home(request, 422, refused=bad.says, typed=request.POST)
+    return redirect(reverse("portal") + "#news")
 
 
 @require_POST

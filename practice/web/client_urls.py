@@ -21,5 +21,6 @@ urlpatterns = [
     path("return", views.whole_return, name="portal-return"),
     path("sign", views.sign, name="portal-sign"),
     path("package.pdf", views.download, name="portal-download"),
+    path("news", views.news, name="portal-news"),
     path("leave", views.leave, name="portal-leave"),
 ]

@@ -9,6 +9,7 @@ from unittest import TestCase
 from standins.identity import TRIES, IdentityService
 from standins.mail import Mailbox, serve
 from standins.payment import PaymentService
+from standins.texting import TextGateway
 
 PERSON = {"number": "912043371", "last_name": "Quist", "birth_date": "1983-05-19", "birth_month": "May", "street": "Heron Street",
           "worked_at": "Kittiwake Boatworks LLC"}  # fmt: skip
@@ -104,3 +105,16 @@ class PaymentTests(TestCase):
     def test_only_who_knows_the_key_is_served(self):
         self.assertTrue(self.service.knows("Bearer secret"))
         self.assertFalse(self.service.knows("Bearer guess"))
+
+
+class TextTests(TestCase):
+    def test_one_key_sends_once_and_a_restart_forgets_nothing(self):
+        file = Path(tempfile.mkdtemp()) / "texts.json"
+        gateway = TextGateway(file, "secret")
+        asked = {"key": "a", "to": "(815) 555-0142", "text": "News."}
+        self.assertEqual(gateway.send(asked), gateway.send(asked))
+        self.assertEqual([one["text"] for one in TextGateway(file, "secret").messages()], ["News."])
+        for wrong in ({"to": "12"}, {"text": ""}, {"text": "x" * 161}, {"key": ""}):
+            self.assertIn("error", gateway.send(asked | wrong))
+        self.assertTrue(gateway.knows("Bearer secret"))
+        self.assertFalse(gateway.knows("secret"))
