@@ -37,6 +37,7 @@ class PrintSet(FirmOwned):
     parts = models.JSONField(default=list)
     masked = models.BooleanField(default=True)
     watermark = models.CharField(max_length=20, blank=True)
+    apart = models.BooleanField(default=False)  # a PDF for each part, in a ZIP
     ended_at = models.DateTimeField(null=True)
 
     class Meta:
@@ -65,6 +66,7 @@ class Printed(FirmOwned):
     trouble = models.CharField(max_length=200, blank=True)
     asked_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     asked_at = models.DateTimeField(auto_now_add=True)
+    shared_at = models.DateTimeField(null=True)  # in the portal since then
 
     class Meta:
         ordering = ["-id"]
@@ -72,13 +74,23 @@ class Printed(FirmOwned):
     def __str__(self):
         return f"{self.set} of {self.of}"
 
+    @property
+    def file_name(self):
+        return f"{self.set.name}-{self.of.year}.{'zip' if self.set.apart else 'pdf'}".replace(" ", "-")
+
 
 class Download(FirmOwned):
-    """A client took the package."""
+    """A client took the package, or a set."""
 
-    package = models.ForeignKey(Package, on_delete=models.PROTECT, related_name="downloads")
+    package = models.ForeignKey(Package, on_delete=models.PROTECT, null=True, related_name="downloads")
+    printed = models.ForeignKey(Printed, on_delete=models.PROTECT, null=True, related_name="downloads")
     client = models.ForeignKey("clients.Person", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(condition=models.Q(package=None) ^ models.Q(printed=None), name="one_thing_was_taken"),
+        ]
 
     def __str__(self):
         return f"{self.client} {self.at:%Y-%m-%d}"

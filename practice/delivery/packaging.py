@@ -8,6 +8,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.portal.links import send_link
+from practice.returns.acts import Done, act
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
 from practice.signing.needed import signers
@@ -54,6 +55,24 @@ def deliver(actor, package_id):
     return_.save()
     record(actor, "delivered", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
     return package
+
+
+@act("package", "Assemble packages", "deliver")
+def make_one(actor, return_id):
+    made = make_package(actor, return_id)
+    return Done("assembled already" if made.state == "ready" else "being assembled")
+
+
+@act("deliver", "Deliver packages", "deliver")
+def deliver_one(actor, return_id):
+    """The newest package of a return, once."""
+    package = Package.objects.for_staff(actor).filter(of=return_id).first()
+    if package is None:
+        raise CannotDeliver("There is no package yet.")
+    if package.delivered_at is None:
+        deliver(actor, package.pk)
+        return Done("delivered")
+    return Done("delivered already")
 
 
 @transaction.atomic

@@ -1,6 +1,8 @@
 """Print sets: which parts of a return go together for whom, declared by the practice; made of a locked return by a worker."""
 
+import io
 import uuid
+import zipfile
 
 from django.core.files.base import ContentFile
 from django.core.files.storage import default_storage
@@ -9,7 +11,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 from practice.delivery.chart import summary_chart
-from practice.delivery.models import Printed, PrintSet
+from practice.delivery.models import Download, Printed, PrintSet
 from practice.dispatch.models import Asked
 from practice.fees.tasks import read_invoice
 from practice.firm.crypto import masked, seal_bytes, unseal_bytes
@@ -20,11 +22,13 @@ from practice.firm.texts import written
 from practice.intake import attaching, enclosing
 from practice.pages import certifying
 from practice.pages.pdf import pdf_from
+from practice.portal.links import send_link
 from practice.returns.acts import Done, act
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
 from practice.returns.models import FILED, Return
 from practice.review import advising
+from practice.signing.needed import signers
 from practice.signing.tasks import draw
 from taxcore.engine import BadValue
 
@@ -39,8 +43,9 @@ PARTS = {
     "advice": "Advice, where some was chosen",
     "invoices": "Invoices",
     "pages": "Source documents",
+    "by hand": "Page to sign by hand",
 }
-_DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts")
+_DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts", "by hand")
 USUAL = (
     ("Client’s copy", ("letter", "changed", "summary", "forms", "receipts", "authorizations", "advice"), True, ""),
     ("Practice’s copy", ("cover", "summary", "forms", "receipts", "authorizations", "invoices", "pages"), False, ""),
@@ -55,7 +60,7 @@ def listed(firm):
 
 
 @transaction.atomic
-def keep_set(actor, name, parts, masked, watermark):
+def keep_set(actor, name, parts, masked, watermark, apart=False):
     """A set from now on; one of the same name ends. BadValue where it has no name or no part."""
     require(actor, "administer", actor)
     name = written(name, "The name", 60, "Name the set.")
@@ -67,7 +72,7 @@ def keep_set(actor, name, parts, masked, watermark):
     there.filter(name=name).update(ended_at=timezone.now())
     if there.count() >= MOST:
         raise BadValue(f"There are {MOST} sets already. End one first.", name)
-    made = PrintSet.objects.create(firm=actor.firm, name=name, parts=chosen, masked=masked, watermark=watermark)
+    made = PrintSet.objects.create(firm=actor.firm, name=name, parts=chosen, masked=masked, watermark=watermark, apart=apart)
     record(actor, "print set", firm=actor.firm, says=f"{name}: {', '.join(PARTS[part].lower() for part in chosen)}")
     return made
 
@@ -142,12 +147,64 @@ def print_one(actor, return_id, set_id):
 
 
 def make(printed):
-    """The PDF of a set: (bytes, pages)."""
-    writer = certifying.joined(_pieces(printed), f"{printed.of.household.name} {printed.of.year}")
+    """(bytes, pages) of a set: one PDF, or a ZIP with one for each part."""
+    if not printed.set.apart:
+        return _one_pdf(printed, _pieces(printed), printed.set.name)
+    packed, pages = io.BytesIO(), 0
+    with zipfile.ZipFile(packed, "w", zipfile.ZIP_DEFLATED) as file:
+        for number, part in enumerate(printed.set.parts, 1):
+            pieces = [_drawn(printed, [part])] if part in _DRAWN else list(_BROUGHT[part](printed))
+            if pieces:
+                content, more = _one_pdf(printed, pieces, PARTS[part])
+                file.writestr(f"{number:02d} {PARTS[part]}.pdf", content)
+                pages += more
+    return packed.getvalue(), pages
+
+
+def _one_pdf(printed, pieces, what):
+    writer = certifying.joined(pieces, f"{printed.of.household.name} {printed.of.year}")
     if printed.password:
         writer.encrypt(printed.password, algorithm="AES-256")
     content = certifying.written(writer)
-    return certifying.certified(printed.of.firm, content, printed.set.name, printed.password), len(writer.pages)
+    return certifying.certified(printed.of.firm, content, what, printed.password), len(writer.pages)
+
+
+def preview(actor, return_id, set_id, recipient=""):
+    """The PDF's bytes of a set as it would be, marked and unsigned; nothing is kept."""
+    return_ = fetch(Return.objects.select_related("firm", "household", "snapshot"), actor, pk=return_id)
+    require(actor, "deliver", return_)
+    chosen = fetch(PrintSet.objects.filter(ended_at=None), actor, pk=set_id)
+    if return_.snapshot_id is None:
+        raise Cannot("Lock the return first: a set is made of what is locked.")
+    chosen.watermark = "PREVIEW"
+    made = Printed(firm=return_.firm, of=return_, snapshot=return_.snapshot, set=chosen, asked_by=actor, asked_at=timezone.now(),
+                   recipient=written(recipient, "The recipient", 80))  # fmt: skip
+    record(actor, "set previewed", return_, says=chosen.name)
+    return certifying.written(certifying.joined(_pieces(made), f"{return_.household.name} {return_.year}"))
+
+
+@transaction.atomic
+def share(actor, printed_id):
+    """Put a set into the portal and tell those who sign the return by email. Cannot where it shows more than a client's own copy
+    may, or is not made."""
+    printed = fetch(Printed.objects.select_related("of__firm", "of__household", "set"), actor, pk=printed_id)
+    require(actor, "deliver", printed)
+    if printed.state != "ready" or printed.authority:
+        raise Cannot("Only a set that is made for somebody is shared.")
+    if printed.shared_at is None:
+        printed.shared_at = timezone.now()
+        printed.save(update_fields=["shared_at"])
+        for client, _ in signers(printed.of):
+            if client.email:
+                send_link(printed.of, client, "set")
+        record(actor, "set shared", printed.of, says=printed.set.name)
+    return printed
+
+
+@transaction.atomic
+def note_taken(printed, client):
+    Download.objects.create(firm=printed.firm, printed=printed, client=client)
+    record(None, "set downloaded", printed.of, says=printed.set.name, by=client.full_name)
 
 
 def _pieces(printed):

@@ -3,6 +3,7 @@
 from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
+from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_POST
 
 from practice.delivery import printing
@@ -46,13 +47,42 @@ def paper(request, return_id, authority):
     return redirect("print-sets", return_id)
 
 
+def preview(request, return_id):
+    """A set before it is made; nothing is kept."""
+    given = request.GET
+    try:
+        made = printing.preview(request.user, return_id, whole_number(given.get("set", "")), given.get("recipient", ""))
+    except (Cannot, BadValue) as refused:
+        return sets(request, return_id, 422, refused=refused.says, typed=given)
+    return HttpResponse(made, content_type="application/pdf")
+
+
+@require_POST
+def share(request, printed_id):
+    try:
+        printed = printing.share(request.user, printed_id)
+        messages.success(request, "It is in the portal, and the clients are notified by email.")
+    except Cannot as refused:
+        messages.error(request, refused.says)
+        printed = fetch(Printed.objects, request.user, pk=printed_id)
+    return redirect("print-sets", printed.of_id)
+
+
 def read(request, printed_id):
     printed = fetch(Printed.objects.select_related("of__household", "of__firm", "set"), request.user, pk=printed_id)
     require(request.user, "reveal" if not printed.set.masked else "view", printed)
     if printed.state != "ready":
         raise Http404
     record(request.user, "set read", printed.of, says=printed.set.name)
-    return HttpResponse(printing.read(printed), content_type="application/pdf")
+    return given_out(printed)
+
+
+def given_out(printed):
+    """The answer with a set's file."""
+    kind = "application/zip" if printed.set.apart else "application/pdf"
+    response = HttpResponse(printing.read(printed), content_type=kind)
+    response["Content-Disposition"] = content_disposition_header(printed.set.apart, printed.file_name)
+    return response
 
 
 def practice(request, status=200, **more):
@@ -74,7 +104,9 @@ def _keep(request):
             printing.begin_with_usual(request.user)
         else:
             order = sorted(given.getlist("part"), key=lambda part: whole_number(given.get(f"at-{part}", "")) or 99)
-            printing.keep_set(request.user, given.get("name", ""), order, "masked" in given, given.get("watermark", ""))
+            printing.keep_set(
+                request.user, given.get("name", ""), order, "masked" in given, given.get("watermark", ""), "apart" in given
+            )
     except BadValue as bad:
         return practice(request, 422, refused=bad.says, typed=given)
     messages.success(request, "Kept. Sets that were made stay as they are.")

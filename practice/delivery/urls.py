@@ -1,11 +1,14 @@
 from django.urls import path
 
-from practice.delivery import prints, views
+from practice.delivery import prints, ready, views
 
 urlpatterns = [
     path("returns/<int:return_id>/package", views.make, name="make-package"),
     path("returns/<int:return_id>/sets", prints.sets, name="print-sets"),
     path("returns/<int:return_id>/sets/make", prints.make, name="make-set"),
+    path("returns/<int:return_id>/sets/preview", prints.preview, name="preview-set"),
+    path("printed/<int:printed_id>/share", prints.share, name="share-printed"),
+    path("ready", ready.ready, name="ready"),
     path("printed/<int:printed_id>", prints.read, name="read-printed"),
     path("returns/<int:return_id>/filing/<slug:authority>/print", prints.paper, name="print-paper"),
     path("practice/sets", prints.practice, name="practice-sets"),

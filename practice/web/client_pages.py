@@ -9,6 +9,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from practice.clients.models import News
+from practice.delivery import printing, prints
 from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
@@ -99,6 +100,7 @@ def home(request, status=200, **more):
     snapshot = _shown(asked, delivered)
     context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
     context["letters"] = list(lettering.letters_for(link))
+    context["shared"] = link.of.printed.exclude(shared_at=None).filter(state="ready").select_related("set")
     context["invoices"] = list(paying.invoices_for(link))
     if snapshot:
         frozen = drawn_of(snapshot)
@@ -133,6 +135,11 @@ def dates(request):
     days = [
         Entry(one.due, f"Pay {one.name} {currency}{-one.amount:,.0f}", one.how_to_pay, f"{link.of_id}-{one.code}")
         for one in lines
+    ]
+    to_come = drawn_of(snapshot).to_come if snapshot else ()
+    days += [
+        Entry(one.day, f"Pay {one.name} {currency}{one.amount:,.0f}", one.how, f"{link.of_id}-{one.authority}-{one.day}")
+        for one in to_come
     ]
     days += [
         Entry(one.due, f"Pay invoice {one.number}, {currency}{one.open:,}", link.firm.name, f"invoice-{one.pk}")
@@ -263,6 +270,16 @@ def download(request):
     response = HttpResponse(content, content_type="application/pdf")
     response["Content-Disposition"] = f'attachment; filename="tax-return-{package.of.year}.pdf"'
     return response
+
+
+@client_only
+def printed(request, printed_id):
+    """A set that the office shared; taking it is recorded."""
+    row = request.link.of.printed.exclude(shared_at=None).filter(pk=printed_id, state="ready").select_related("set", "of").first()
+    if row is None:
+        raise Http404
+    printing.note_taken(row, request.link.client)
+    return prints.given_out(row)
 
 
 @require_POST

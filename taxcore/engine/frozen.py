@@ -13,6 +13,7 @@ from decimal import Decimal
 from typing import Any
 
 from taxcore.engine.amending import Reworded, corrects, differing, reworded
+from taxcore.engine.pack import PaymentToCome
 from taxcore.engine.result import Result
 from taxcore.engine.values import Amends
 
@@ -28,6 +29,16 @@ def drawn(result: Result) -> dict[str, Any]:
         ],
         "signers": list(result.run.pack.signers(result.run)),
         "bottom_lines": list(_bottom_lines(result)),
+        "to_come": [
+            {
+                "authority": one.authority,
+                "name": one.name,
+                "day": one.day.isoformat(),
+                "amount": _plain(one.amount),
+                "how": one.how,
+            }
+            for one in result.run.pack.to_come(result.run)
+        ],
         **({"correction": _correction(result, result.run.amends)} if result.run.amends is not None else {}),
     }
 
@@ -259,6 +270,7 @@ class Drawn:
             self.signers: tuple[str, ...] = tuple(data["signers"])
             self.people = tuple(DrawnPerson(**person) for person in data["people"])
             self.bottom_lines = tuple(_drawn_bottom_line(line) for line in data["bottom_lines"])
+            self.to_come = tuple(_drawn_to_come(one) for one in data.get("to_come", ()))
             self.correction = _drawn_correction(data["correction"]) if "correction" in data else None
         except (KeyError, TypeError) as wrong:
             raise ValueError(f"not a frozen result: {wrong}") from wrong
@@ -296,6 +308,10 @@ def _drawn_bottom_line(line: Mapping[str, Any]) -> DrawnBottomLine:
         _read(line["amount"]), line["address"], _read(line["income"]), _read(line["tax"]), stated,
         line.get("corrects", False),
     )  # fmt: skip
+
+
+def _drawn_to_come(one: Mapping[str, Any]) -> PaymentToCome:
+    return PaymentToCome(one["authority"], one["name"], date.fromisoformat(one["day"]), _read(one["amount"]), one["how"])
 
 
 def _drawn_correction(data: Mapping[str, Any]) -> DrawnCorrection:

@@ -162,6 +162,17 @@ class Question:
 
 
 @dataclass(frozen=True, slots=True)
+class PaymentToCome:
+    """What is to be paid to an authority for next year, and by when. `name` says which one of them it is."""
+
+    authority: str
+    name: str
+    day: date
+    amount: Decimal
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
 class Succession:
     """Who is on next year's return. `roles` are ids of people and the role that each has then; who is not among them leaves, and
     `remarks` say why. `values` are what papers that exist once have then, by kind, whatever they had before. `shares` are the
@@ -281,6 +292,7 @@ class Pack:
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
     that of one of two, by role, who file separately from then on; None where nobody files with another.
+    `to_come` gives what is to be paid for next year (PaymentToCome).
     `outgoing` says what may go with a return, who may sign for somebody, and why it may go on paper (engine/outgoing.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
@@ -300,6 +312,7 @@ class Pack:
     home: Callable[[Run], str] = lambda run: ""
     questions: tuple[Question, ...] = ()
     outgoing: Outgoing = NOTHING
+    to_come: Callable[[Run], tuple[PaymentToCome, ...]] = lambda run: ()
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
     earlier: Callable[[ReturnData], ReturnData] = lambda data: data

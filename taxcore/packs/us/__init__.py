@@ -16,6 +16,7 @@ from taxcore.packs.us.papers.places import WHERE
 from taxcore.packs.us.questions import QUESTIONS
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.succession import parted, succession
+from taxcore.packs.us.to_come import to_come
 
 _YEARS = Path(__file__).parent / "years"
 _STATES = all_states()
@@ -69,6 +70,7 @@ PACK = Pack(
     home=places.home_at_end,
     questions=QUESTIONS,
     outgoing=OUTGOING,
+    to_come=to_come,
     flow=flow,
     ofx=ofx.paper_of,
     earlier=earlier.today,
