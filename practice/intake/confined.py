@@ -21,7 +21,8 @@ class NotOpened(Exception):
 
 
 def opened(do, content, *, seconds=10, **arguments):
-    """What opening.py's function `do` makes of a file: bytes of a picture, else plain values. NotOpened with the reason."""
+    """What opening.py's function `do` makes of a file: bytes of a picture or a PDF, else plain values. NotOpened with the
+    reason."""
     if not _AT_ONCE.acquire(timeout=_PATIENCE):
         raise NotOpened("Too many files are being opened at the moment. Try again in a minute.")
     try:
@@ -32,7 +33,7 @@ def opened(do, content, *, seconds=10, **arguments):
         raise NotOpened(json.loads(done.stdout))
     if done.returncode:
         raise NotOpened("The file takes more time or memory to open than any of its kind should; it was stopped.")
-    return done.stdout if do == "picture" else json.loads(done.stdout)
+    return done.stdout if do in ("picture", "put_together") else json.loads(done.stdout)
 
 
 def _run(do, content, seconds, arguments):

@@ -176,6 +176,39 @@ def _drawn_picture(content):
     return drawn
 
 
+def put_together(content, files, pages):
+    """A PDF of chosen pages. `files` are [length, kind] of the files that lie behind each other in `content`; `pages` are [place
+    of its file, number from 1, degrees that it is turned] in the order wanted."""
+    from pypdf import PdfReader, PdfWriter
+    from pypdf.errors import PyPdfError
+
+    read, at, writer = [], 0, PdfWriter()
+    try:
+        for length, kind in files:
+            read.append(PdfReader(io.BytesIO(_as_pdf(content[at : at + length], kind))))
+            at += length
+        for place, number, turn in pages:
+            if not 1 <= number <= len(read[place].pages):
+                raise Refused(f"There is no page {number}.")
+            writer.add_page(read[place].pages[number - 1]).rotate(turn)
+        made = io.BytesIO()
+        writer.write(made)
+    except (PyPdfError, OSError, ValueError, KeyError, TypeError, IndexError, RecursionError):
+        raise Refused("One of these files cannot be taken apart: it is damaged or asks for a password.") from None
+    return made.getvalue()
+
+
+def _as_pdf(content, kind):
+    if kind == "pdf":
+        return content
+    from PIL import Image, ImageOps
+
+    made = io.BytesIO()
+    with Image.open(io.BytesIO(content), formats=list(PICTURES)) as opened:
+        ImageOps.exif_transpose(opened).convert("RGB").save(made, "PDF", resolution=150)
+    return made.getvalue()
+
+
 def text_of(content):
     """The words of a PDF's first pages, as far as it has any: a scan has none."""
     import pypdfium2
@@ -230,6 +263,7 @@ DOES = {
     "sheet": sheet,
     "look_into": look_into,
     "picture": picture,
+    "put_together": put_together,
     "text_of": text_of,
     "words_in": words_in,
     "ofx": ofx,

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from practice.intake import views
+from practice.intake import arranging_views, views
 
 urlpatterns = [
     path("<int:return_id>/papers/<int:paper_id>/attach", views.attach, name="attach"),
@@ -10,6 +10,7 @@ urlpatterns = [
     path("<int:return_id>/attachments/<uuid:token>/take", views.take_over, name="take-read"),
     path("<int:return_id>/attachments/<uuid:token>/page/<int:page>.png", views.page_picture, name="page-picture"),
     path("<int:return_id>/attachments/<uuid:token>/original", views.original, name="original"),
+    path("<int:return_id>/documents", arranging_views.pages, name="pages"),
     path("<int:return_id>/import", views.import_file, name="import-file"),
     path("<int:return_id>/import/<int:import_id>", views.one_import, name="import"),
     path("<int:return_id>/import/<int:import_id>/target", views.choose_target, name="import-target"),
