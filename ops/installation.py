@@ -27,7 +27,8 @@ class Installation:
         # Before fingerprints had a secret of their own, they were made with the oldest field key: those that are there stay right
         oldest = keys.read_text().split()[-1] if keys.exists() else ""
         makers = {"secret_key": lambda: secrets.token_urlsafe(50), "field_keys": _fernet_key, "authority_key": _token,
-                  "payment_key": _token, "text_key": _token, "set_up_key": _token,
+                  "payment_key": _token, "text_key": _token, "mail_in_key": _token,
+                  "set_up_key": _token,
                   "digest_key": lambda: oldest or _token()}  # fmt: skip
         for name, make in makers.items():
             path = folder / name
@@ -66,6 +67,9 @@ class Installation:
                 "IMPUESTO_STANDINS_PORT": str(ports["standins"]),
                 "IMPUESTO_SMTP_PORT": str(ports["smtp"]),
                 "IMPUESTO_SCANNER_PORT": str(ports.get("scanner", 0)),
+                "IMPUESTO_MAILDROP_PORT": str(ports.get("maildrop", 0)),
+                "IMPUESTO_MAIL_IN": f"pop://documents@127.0.0.1:{ports.get('maildrop', 0)}",
+                "IMPUESTO_SCAN_FOLDER": str(self.data / "scans"),
                 "IMPUESTO_SCANNER": f"127.0.0.1:{ports.get('scanner', 0)}",
             }
         return os.environ | made

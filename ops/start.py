@@ -63,6 +63,7 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
         "standins": free_port(port + 2),
         "smtp": free_port(port + 3),
         "scanner": free_port(port + 4),
+        "maildrop": free_port(port + 5),
     }
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)

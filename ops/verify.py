@@ -94,6 +94,7 @@ def _environment(cluster: Cluster, *, search: bool) -> dict[str, str]:
             "IMPUESTO_AUTHORITY_KEY": "only for tests",
             "IMPUESTO_PAYMENT_KEY": "only for tests",
             "IMPUESTO_TEXT_KEY": "only for tests",
+            "IMPUESTO_MAIL_IN_KEY": "only for tests",
             "IMPUESTO_SET_UP_KEY": "only-for-tests",
             "IMPUESTO_AUTHORITY_SECONDS": "1",
             "IMPUESTO_POLL_SECONDS": "1",

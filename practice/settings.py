@@ -178,6 +178,12 @@ TEXT_URL = os.environ.get("IMPUESTO_TEXT_URL", "http://127.0.0.1:8700")
 PAYMENT_URL = os.environ.get("IMPUESTO_PAYMENT_URL", "http://127.0.0.1:8700")
 IDENTITY_URL = os.environ.get("IMPUESTO_IDENTITY_URL", "http://127.0.0.1:8700")
 SCANNER = os.environ.get("IMPUESTO_SCANNER", "")  # host:port of a virus scanner (clamd); none: files are not scanned
+# Where documents come in by themselves: a mailbox (pop:// or pops:// USER@HOST:PORT), and a folder that a scanner writes into,
+# with a folder in it for each practice, named by its number
+MAIL_IN = os.environ.get("IMPUESTO_MAIL_IN", "")
+MAIL_IN_KEY = _secret("mail_in_key") if MAIL_IN else ""
+MAIL_IN_ADDRESS = os.environ.get("IMPUESTO_MAIL_IN_ADDRESS", "documents-{firm}@larkspurrow.example")
+SCAN_FOLDER = os.environ.get("IMPUESTO_SCAN_FOLDER", "")
 OUTSIDE_TIMEOUT = 5.0  # seconds for one call to an outside service
 POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two questions about one submission
 

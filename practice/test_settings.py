@@ -13,6 +13,7 @@ os.environ.setdefault("IMPUESTO_DIGEST_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_AUTHORITY_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_PAYMENT_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_TEXT_KEY", "only for tests")
+os.environ.setdefault("IMPUESTO_MAIL_IN_KEY", "only for tests")
 os.environ.setdefault("IMPUESTO_SET_UP_KEY", "only-for-tests")
 
 from practice.settings import *  # noqa: E402, F403

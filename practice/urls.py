@@ -6,7 +6,7 @@ from practice.dispatch import posting_views
 from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut
 from practice.firm.views import code as sign_in_code
-from practice.intake import arriving_views
+from practice.intake import arriving_views, incoming_views
 from practice.web import desk, find, next_year, views
 
 urlpatterns = [
@@ -38,6 +38,10 @@ urlpatterns = [
     path("returns/<int:return_id>/filing", posting_views.filing, name="filing"),
     path("returns/<int:return_id>/filing/mailed/<int:submission_id>", posting_views.mailed, name="mailed"),
     path("returns/<int:return_id>/filing/<slug:authority>", posting_views.choose, name="filing-way"),
+    path("incoming", incoming_views.listed, name="incoming"),
+    path("incoming/<uuid:token>/sort", incoming_views.sort, name="sort-incoming"),
+    path("incoming/<uuid:token>/discard", incoming_views.discard, name="discard-incoming"),
+    path("incoming/<uuid:token>.png", incoming_views.picture, name="incoming-page"),
     path("dispatch", dispatch.dispatch, name="dispatch"),
     path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
     path("", include("practice.delivery.urls")),

@@ -1,5 +1,6 @@
 """Runs the mail server and the HTTP side: mailboxes at /, mail as JSON at /mail.json, the identity service under /identity, the
-payment service under /payments and /pay, the text gateway under /texts; and the virus scanner on a port of its own."""
+payment service under /payments and /pay, the text gateway under /texts; and the virus scanner and the
+practice's own mailbox (POP3) on ports of their own."""
 
 import json
 import os
@@ -9,6 +10,7 @@ from pathlib import Path
 
 from standins.identity import IdentityService
 from standins.mail import Mailbox, serve
+from standins.maildrop import Maildrop
 from standins.payment import PaymentService
 from standins.scanner import Scanner
 from standins.texting import TextGateway
@@ -109,6 +111,9 @@ def main():
     text_key = (Path(os.environ["IMPUESTO_DATA"]) / "secrets" / "text_key").read_text().strip()
     Handler.texts = TextGateway(folder.parent / "texts.json", text_key)
     threading.Thread(target=Scanner(int(os.environ["IMPUESTO_SCANNER_PORT"])).serve_forever, daemon=True).start()
+    mail_key = (folder.parent / "secrets" / "mail_in_key").read_text().strip()
+    drop = Maildrop(folder.parent / "maildrop", mail_key, int(os.environ["IMPUESTO_MAILDROP_PORT"]))
+    threading.Thread(target=drop.serve_forever, daemon=True).start()
     serve(Handler.mailbox, int(os.environ["IMPUESTO_SMTP_PORT"]))
     ThreadingHTTPServer(("127.0.0.1", port), Handler).serve_forever()
 

@@ -9,6 +9,8 @@ from pathlib import Path
 
 from aiosmtpd.controller import Controller
 
+from standins.maildrop import LOCAL
+
 
 class Mailbox:
     """Messages under one folder, newest last."""
@@ -19,9 +21,12 @@ class Mailbox:
 
     async def handle_DATA(self, server, session, envelope):
         name = f"{time.time_ns():020d}.eml"
-        partial = self.folder / f".{name}"
+        ours = any(one.partition("@")[0].startswith(LOCAL) for one in envelope.rcpt_tos)
+        folder = self.folder.parent / "maildrop" if ours else self.folder
+        folder.mkdir(exist_ok=True)
+        partial = folder / f".{name}"
         partial.write_bytes(envelope.content)
-        partial.rename(self.folder / name)
+        partial.rename(folder / name)
         return "250 kept"
 
     def messages(self):

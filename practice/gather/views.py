@@ -17,6 +17,7 @@ from practice.firm.refusals import Cannot
 from practice.gather import lettering, messaging, people, requesting, surveying, usual
 from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Turn
 from practice.gather.suggesting import suggested
+from practice.intake import incoming
 from practice.pages.back import back_or
 from practice.pages.lists import export
 from practice.pages.refusing import said_on
@@ -216,7 +217,7 @@ def everybody(request, status=200, **more):
         "which": which, "whiches": [(code, words, numbers[code]) for code, words in _WHICH.items()], "rows": rows[:_LISTED],
         "number": numbers.get(which, 0), "q": request.GET.get("q", ""), "may_ask": may(request.user, "ask clients"),
         "kept": urlencode({"which": which, "q": request.GET.get("q", "")}), "firm": request.user.firm,
-        "may_administer": may(request.user, "administer"),
+        "may_administer": may(request.user, "administer"), "came_in": incoming.waiting(request.user).count(),
     }  # fmt: skip
     shown = whole_number(request.GET.get("round", ""))
     if shown is not None:

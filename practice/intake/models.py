@@ -56,6 +56,54 @@ class Attachment(FirmOwned):
         return range(1, self.drawn + 1)
 
 
+class Incoming(FirmOwned):
+    """A document that came by itself, by mail or from the scan folder, and lies with no return yet. A worker looks into it and
+    suggests whose it is (`household`, `why`); a person sorts it or discards it. The same file waits once."""
+
+    way_to_client = "household"
+
+    class Source(models.TextChoices):
+        MAIL = "mail", "by email"
+        FOLDER = "folder", "from the scan folder"
+
+    class State(models.TextChoices):
+        READING = "reading", "being read"
+        WAITING = "waiting", "to be sorted"
+        REFUSED = "refused", "not accepted"
+        SORTED = "sorted", "sorted"
+        DISCARDED = "discarded", "discarded"
+
+    token = models.UUIDField(default=uuid.uuid4, unique=True, editable=False)
+    source = models.CharField(max_length=6, choices=Source)
+    sender = models.CharField(max_length=254, blank=True)
+    subject = models.CharField(max_length=200, blank=True)
+    name = models.CharField(max_length=160)
+    file = models.CharField(max_length=200)
+    size = models.PositiveIntegerField()
+    digest = models.CharField(max_length=64)
+    state = models.CharField(max_length=10, choices=State, default=State.READING)
+    says = models.CharField(max_length=300, blank=True)
+    pages = models.PositiveSmallIntegerField(default=0)
+    line = models.CharField(max_length=160, blank=True)  # its first words, to know it by
+    household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, null=True, related_name="+")
+    why = models.CharField(max_length=120, blank=True)
+    attachment = models.ForeignKey(Attachment, on_delete=models.PROTECT, null=True, related_name="+")
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")  # who sorted or discarded it
+    at = models.DateTimeField(auto_now_add=True)
+    touched_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-id"]
+        constraints = [
+            models.UniqueConstraint(
+                fields=["firm", "digest"], name="waits_once", condition=models.Q(state__in=["reading", "waiting"])
+            ),
+        ]
+
+    def __str__(self):
+        return self.name
+
+
 class Layout(FirmOwned):
     """How the columns of a sender's file were read last time: {heading of the column: field}, by the headings together."""
 

@@ -209,6 +209,30 @@ def _as_pdf(content, kind):
     return made.getvalue()
 
 
+MOST_FILES = 20  # of one mail
+
+
+def mail(content):
+    """{"to", "sender", "subject", "files": [[name, base64]]} of a mail as it was received."""
+    import base64
+    import email
+    import email.policy
+    import email.utils
+
+    parsed = email.message_from_bytes(content, policy=email.policy.default)
+    files = []
+    for part in parsed.walk():
+        if part.is_multipart() or part.get_content_maintype() == "text":
+            continue
+        body = part.get_payload(decode=True) or b""
+        files.append([(part.get_filename() or "attachment")[:160], base64.b64encode(body).decode()])
+        if len(files) >= MOST_FILES:
+            break
+    to = [address for _, address in email.utils.getaddresses([str(one) for one in parsed.get_all("to", [])])]
+    sender = email.utils.parseaddr(str(parsed.get("from", "")))[1]
+    return {"to": to, "sender": sender[:254], "subject": str(parsed.get("subject", ""))[:200], "files": files}
+
+
 def text_of(content):
     """The words of a PDF's first pages, as far as it has any: a scan has none."""
     import pypdfium2
@@ -264,6 +288,7 @@ DOES = {
     "look_into": look_into,
     "picture": picture,
     "put_together": put_together,
+    "mail": mail,
     "text_of": text_of,
     "words_in": words_in,
     "ofx": ofx,

@@ -1,9 +1,11 @@
 """What workers do for files: reading and importing long ones, drawing attached pages. A file's row is the truth; doing any of it
 twice does no harm."""
 
-from practice.firm.jobs import job
-from practice.intake import arriving, arriving_in, drawing, importing
-from practice.intake.models import Arrival, Attachment, Import
+from procrastinate.contrib.django import app
+
+from practice.firm.jobs import fresh_connection, job
+from practice.intake import arriving, arriving_in, drawing, fetching, importing, incoming
+from practice.intake.models import Arrival, Attachment, Import, Incoming
 from practice.returns.changing import Settled
 from taxcore.engine import BadValue
 
@@ -66,6 +68,31 @@ def _not_drawn(says, attachment_id):
 def draw_pages(attachment_id):
     while drawing.step(_attachment(attachment_id)):
         pass
+
+
+def _incoming(incoming_id):
+    return Incoming.objects.across_firms("background work").select_related("firm").get(pk=incoming_id)
+
+
+def _not_looked_at(says, incoming_id):
+    rows = Incoming.objects.across_firms("background work").filter(pk=incoming_id, state=Incoming.State.READING)
+    rows.update(state=Incoming.State.REFUSED, says=f"It could not be read: {says}."[:300])
+
+
+@job("look at incoming", lost=_lost(Incoming, "incoming_id", Incoming.State.READING), failed=_not_looked_at)
+def look_at_incoming(incoming_id):
+    row = _incoming(incoming_id)
+    if row.state == Incoming.State.READING:
+        incoming.look(row)
+
+
+@app.periodic(cron="* * * * *")
+@app.task(name="practice:documents-in", queueing_lock="documents-in")
+def documents_in(timestamp):
+    """Mail and scans, each minute."""
+    fresh_connection()
+    fetching.fetch_mail()
+    fetching.fetch_scans()
 
 
 def _arrival(arrival_id):

@@ -23,7 +23,7 @@ from practice.dispatch import filing, tasks
 from practice.dispatch.models import State, Submission
 from practice.fees import billing
 from practice.firm import jobs
-from practice.intake import arriving, attaching, importing
+from practice.intake import arriving, attaching, importing, incoming
 from practice.intake.models import Arrival, Attachment, Import
 from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
@@ -84,10 +84,12 @@ class JobsTests(TransactionTestCase):
         billing.add_line(self.signer, draft.pk, None, "Advice", "1", "50")
         invited = inviting.invite(self.signer, "robin@larkspurrow.example", "Robin Vale", "RV", "preparer")
         news = Alert.objects.create(firm=self.firm, of=self.return_, client=self.client_person, way="mail", says="News.")
+        came = incoming.receive(self.firm, "mail", "came.pdf", pdf(3))
         printing.begin_with_usual(self.signer)
         printed = printing.ask(self.signer, self.return_.pk, printing.listed(self.firm).first().pk)
         return {
             "print set": {"printed_id": printed.pk}, "alert": {"alert_id": news.pk},
+            "look at incoming": {"incoming_id": came.pk},
             "invoice": {"invoice_id": billing.send(self.signer, draft.pk).pk}, "mail invitation": {"invitation_id": invited.pk},
             "mail link": {"link_id": link.pk}, "mail code": {"link_id": link.pk}, "authorization": {"signature_id": signature.pk},
             "read file": {"import_id": brought.pk}, "import file": {"import_id": taken.pk},
