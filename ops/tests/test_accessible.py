@@ -29,8 +29,8 @@ class AccessibleTests(RunningTestCase):
              "/returns/1/review/print", "/returns/1/review/since", "/returns/9/advice", "/returns/9/advice/page",
              "/practice/diagnostics?kind=carried", "/practice/answers", "/returns/1/places", "/returns/25/places", "/returns/26/more-time",
              "/returns/26/forms?at=us-wi.form-1.10", "/returns/5/sign", "/returns/5/filing", "/returns/5/sign/attachments",
-             "/requests?which=waiting", "/practice/requests", "/fees", "/returns/2/invoice", "/practice/prices", "/account", "/practice/staff",
-             "/practice/staff/1", "/account/second-factor", "/practice/log", "/practice/begin", "/practice/sets", "/practice/steps", "/practice/certificate", "/ready?which=locked", "/incoming", "/returns/1/documents",
+             "/requests?which=waiting", "/fees", "/returns/2/invoice", "/practice/prices", "/account", "/practice/staff",
+             "/practice/staff/1", "/account/second-factor", "/practice/log", "/practice/begin", "/practice/sets", "/practice/steps", "/practice/certificate", "/practice/letterhead", "/practice/retention", "/practice/requests", "/ready?which=locked", "/incoming", "/returns/1/documents",
              "/returns/5/sets", "/returns/30/requests", "/returns/27/places", "/more-time",
              "/next-year?year=2024", "/clients/bring", "/returns/30/carried", "/returns/30/papers", "/households/28",
              "/returns/30/forms?at=us.capital-loss-carryover.13"]  # fmt: skip

@@ -38,6 +38,7 @@ class PrintSet(FirmOwned):
     masked = models.BooleanField(default=True)
     watermark = models.CharField(max_length=20, blank=True)
     apart = models.BooleanField(default=False)  # a PDF for each part, in a ZIP
+    discloses = models.BooleanField(default=False)  # it goes to somebody else: the clients consent first
     ended_at = models.DateTimeField(null=True)
 
     class Meta:

@@ -19,6 +19,9 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
+from practice.gather.lettering import unsigned
+from practice.gather.models import LetterKind, Wording
+from practice.gather.wording import OUTCOME, words_for
 from practice.intake import attaching, enclosing
 from practice.pages import certifying
 from practice.pages.pdf import pdf_from
@@ -47,9 +50,9 @@ PARTS = {
 }
 _DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts", "by hand")
 USUAL = (
-    ("Client’s copy", ("letter", "changed", "summary", "forms", "receipts", "authorizations", "advice"), True, ""),
-    ("Practice’s copy", ("cover", "summary", "forms", "receipts", "authorizations", "invoices", "pages"), False, ""),
-    ("Lender’s copy", ("cover", "summary", "forms", "receipts"), True, "COPY"),
+    ("Client’s copy", ("letter", "changed", "summary", "forms", "receipts", "authorizations", "advice"), True, "", False),
+    ("Practice’s copy", ("cover", "summary", "forms", "receipts", "authorizations", "invoices", "pages"), False, "", False),
+    ("Lender’s copy", ("cover", "summary", "forms", "receipts"), True, "COPY", True),
 )
 MOST = 20
 PAPER = "Return on paper"
@@ -60,7 +63,7 @@ def listed(firm):
 
 
 @transaction.atomic
-def keep_set(actor, name, parts, masked, watermark, apart=False):
+def keep_set(actor, name, parts, masked, watermark, apart=False, discloses=False):
     """A set from now on; one of the same name ends. BadValue where it has no name or no part."""
     require(actor, "administer", actor)
     name = written(name, "The name", 60, "Name the set.")
@@ -72,7 +75,8 @@ def keep_set(actor, name, parts, masked, watermark, apart=False):
     there.filter(name=name).update(ended_at=timezone.now())
     if there.count() >= MOST:
         raise BadValue(f"There are {MOST} sets already. End one first.", name)
-    made = PrintSet.objects.create(firm=actor.firm, name=name, parts=chosen, masked=masked, watermark=watermark, apart=apart)
+    made = PrintSet.objects.create(firm=actor.firm, name=name, parts=chosen, masked=masked, watermark=watermark, apart=apart,
+                                   discloses=discloses)  # fmt: skip
     record(actor, "print set", firm=actor.firm, says=f"{name}: {', '.join(PARTS[part].lower() for part in chosen)}")
     return made
 
@@ -80,8 +84,8 @@ def keep_set(actor, name, parts, masked, watermark, apart=False):
 def begin_with_usual(actor):
     """The usual sets, where the practice has none."""
     if not listed(actor.firm).exists():
-        for name, parts, masked, watermark in USUAL:
-            keep_set(actor, name, parts, masked, watermark)
+        for name, parts, masked, watermark, discloses in USUAL:
+            keep_set(actor, name, parts, masked, watermark, discloses=discloses)
 
 
 @transaction.atomic
@@ -103,6 +107,8 @@ def ask(actor, return_id, set_id, recipient="", password=""):
     chosen = fetch(PrintSet.objects.filter(ended_at=None), actor, pk=set_id)
     if return_.snapshot_id is None:
         raise Cannot("Lock the return first: a set is made of what is locked.")
+    if chosen.discloses:
+        _may_be_disclosed(return_)
     if password and len(password) < 6:
         raise BadValue("A password has at least six characters.", "")
     made = Printed.objects.create(
@@ -112,6 +118,14 @@ def ask(actor, return_id, set_id, recipient="", password=""):
     record(actor, "set requested", return_, says=chosen.name)
     print_set.ask(printed_id=made.pk)
     return made
+
+
+def _may_be_disclosed(return_):
+    """26 CFR 301.7216-3(a): nothing of a return goes to somebody else before everybody who signs it has consented in writing."""
+    for person in unsigned(return_, LetterKind.DISCLOSE)[:1]:
+        raise Cannot(
+            f"{person.full_name} has not signed a consent to disclosure. Send it from Requests, letters and messages first."
+        )
 
 
 @transaction.atomic
@@ -229,9 +243,16 @@ def _drawn(printed, parts):
         "contents": [PARTS[part] for part in printed.set.parts if part != "cover"],
         "package": printed, "of": return_, "pack": pack_of(return_), "firm": return_.firm, "result": frozen,
         "extensions": return_.extensions.filter(state=Asked.ACCEPTED), "chart": summary_chart(frozen), "people": frozen.people,
-        "submissions": return_.submissions.filter(state__in=FILED).order_by("id"),
+        "submissions": return_.submissions.filter(state__in=FILED).order_by("id"), "cover": cover_of(return_),
     })  # fmt: skip
     return pdf_from(_masked(html, frozen) if printed.set.masked else html)
+
+
+def cover_of(return_):
+    """The practice's words in a package's letter: what stands before the outcome, and after it; none where it has none."""
+    mark = "\0"
+    before, _, after = words_for(return_, Wording.COVER, **{OUTCOME: mark}).partition(mark)
+    return (before, after) if before or after else None
 
 
 def _masked(html, frozen):

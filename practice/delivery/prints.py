@@ -105,7 +105,13 @@ def _keep(request):
         else:
             order = sorted(given.getlist("part"), key=lambda part: whole_number(given.get(f"at-{part}", "")) or 99)
             printing.keep_set(
-                request.user, given.get("name", ""), order, "masked" in given, given.get("watermark", ""), "apart" in given
+                request.user,
+                given.get("name", ""),
+                order,
+                "masked" in given,
+                given.get("watermark", ""),
+                "apart" in given,
+                "discloses" in given,
             )
     except BadValue as bad:
         return practice(request, 422, refused=bad.says, typed=given)

@@ -64,6 +64,7 @@ def _parts(package):
             "package": package, "of": package.of, "pack": pack_of(package.of), "firm": package.firm, "result": frozen,
             "extensions": package.of.extensions.filter(state=Asked.ACCEPTED),
             "chart": summary_chart(frozen), "submissions": [*earlier, *accepted], "people": frozen.people,
+            "cover": printing.cover_of(package.of),
         },
     )  # fmt: skip
     advised = advising.page_of(package.of, result_of(package.of)) if package.of.advice_choices.exists() else {}

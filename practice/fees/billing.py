@@ -18,7 +18,9 @@ from practice.firm.models import Firm
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
+from practice.gather.models import Wording
 from practice.gather.people import asked_first
+from practice.gather.wording import words_for
 from practice.portal.links import send_link
 from practice.returns.acts import Done, act
 from practice.returns.computing import result_of
@@ -60,7 +62,12 @@ def drafted(actor, return_id):
     found = return_.invoices.filter(number="", voided_at=None).first()
     if found is None:
         found = Invoice.objects.create(
-            firm=actor.firm, of=return_, household=return_.household, made_by=actor, to=asked_first(return_)
+            firm=actor.firm,
+            of=return_,
+            household=return_.household,
+            made_by=actor,
+            to=asked_first(return_),
+            words=words_for(return_, Wording.INVOICE)[:600],
         )
         _count(found)
         record(actor, "invoice drafted", return_, says=f"{found.total:,}")

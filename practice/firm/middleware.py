@@ -6,7 +6,7 @@ from django.http import HttpResponse, HttpResponseRedirect
 
 from practice.firm.sessions import note_seen
 
-_OPEN = ("/sign-in", "/healthy", "/portal/", "/join/", "/set-up/", "/calendar/", settings.STATIC_URL)
+_OPEN = ("/sign-in", "/healthy", "/portal/", "/join/", "/set-up/", "/calendar/", "/look/", settings.STATIC_URL)
 _WITHOUT_FACTOR = ("/account", "/sign-out", "/theme", *_OPEN)
 
 

@@ -28,7 +28,8 @@ class Firm(models.Model):
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
     `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
     (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days. With `pay_first` nothing
-    is filed before its invoice is paid. People in `factor_roles` sign in with a second factor.
+    is filed before its invoice is paid. Documents are kept for `keeps_years` (practice/delivery/retaining.py); `picture` and
+    `color` are the practice's own on what clients see. People in `factor_roles` sign in with a second factor.
     """
 
     name = models.CharField(max_length=80)
@@ -49,6 +50,9 @@ class Firm(models.Model):
     reminds_every = models.PositiveSmallIntegerField(default=7)
     pay_first = models.BooleanField(default=False)
     factor_roles = models.JSONField(default=every_role)
+    keeps_years = models.PositiveSmallIntegerField(default=7)
+    picture = models.TextField(blank=True)  # of the letterhead, PNG in base64
+    color = models.CharField(max_length=7, blank=True)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
 

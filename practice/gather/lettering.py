@@ -32,7 +32,12 @@ _FIELD = re.compile(r"\{([^{}\n]{1,30})\}")
 def texts(firm, pack):
     """The newest version of each of the practice's letters, by kind."""
     found = {}
-    for text in LetterText.objects.for_firm(firm).filter(pack=pack).select_related("by").order_by("kind", "version"):
+    for text in (
+        LetterText.objects.for_firm(firm)
+        .filter(pack=pack, kind__in=LetterKind.values)
+        .select_related("by")
+        .order_by("kind", "version")
+    ):
         found[text.kind] = text
     return found
 
@@ -58,13 +63,22 @@ def write(actor, pack, kind, words, signed=True):
 
 def filled(text, return_, person):
     """The words of a letter for one person: their merge fields filled in."""
+    return fill(text.words, return_, person)
+
+
+def fill(words, return_, person=None, **more):
+    """Words with their merge fields filled in, `more` of them given; without a return, the names of the fields that are used."""
+    if return_ is None:
+        return _FIELD.findall(words)
     firm, day = return_.firm, return_.firm.today()
     facts = {
-        "client": person.full_name, "household": return_.household.name, "year": str(return_.year), "practice": firm.name,
-        "town": firm.town, "telephone": firm.telephone, "preparer": return_.preparer.name,
+        "client": person.full_name if person else return_.household.name, "household": return_.household.name,
+        "year": str(return_.year), "practice": firm.name, "town": firm.town, "telephone": firm.telephone,
+        "preparer": return_.preparer.name,
         "day": f"{day:%B} {day.day}, {day.year}",
     }  # fmt: skip
-    return _FIELD.sub(lambda found: facts[found[1]], text.words)
+    facts |= more
+    return _FIELD.sub(lambda found: facts.get(found[1], found[0]), words)
 
 
 @transaction.atomic

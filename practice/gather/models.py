@@ -188,11 +188,26 @@ class LetterKind(models.TextChoices):
     PRIVACY = "privacy", "Privacy notice"
 
 
+class Wording(models.TextChoices):
+    """Words of the practice in place of the program's (wording.py)."""
+
+    COVER = "cover", "Letter of a package"
+    INVOICE = "invoice", "Words on an invoice"
+    REQUEST = "mail-request", "Email: what is asked for"
+    REMINDER = "mail-reminder", "Email: reminder"
+    SIGNATURE = "mail-signature", "Email: ready to sign"
+    LETTER = "mail-letter", "Email: a letter"
+    BILL = "mail-invoice", "Email: an invoice"
+    PACKAGE = "mail-package", "Email: the package"
+    MESSAGE = "mail-message", "Email: a message"
+    SET = "mail-set", "Email: a document"
+
+
 class LetterText(FirmOwned):
-    """A version of one of the practice's letters. Versions are only ever added; the newest one is sent."""
+    """A version of one of the practice's letters, or of its words elsewhere. Versions are only added; the newest one counts."""
 
     pack = models.CharField(max_length=8)
-    kind = models.CharField(max_length=10, choices=LetterKind)
+    kind = models.CharField(max_length=16, choices=[*LetterKind.choices, *Wording.choices])
     version = models.PositiveSmallIntegerField()
     words = models.TextField()
     signed = models.BooleanField(default=True)  # whether it wants a signature, or only to be read
@@ -203,7 +218,7 @@ class LetterText(FirmOwned):
         ordering = ["kind", "-version"]
         constraints = [
             models.UniqueConstraint(fields=["firm", "pack", "kind", "version"], name="letter_version_once"),
-            models.CheckConstraint(condition=Q(kind__in=LetterKind.values), name="letter_kind_is_known"),
+            models.CheckConstraint(condition=Q(kind__in=[*LetterKind.values, *Wording.values]), name="letter_kind_is_known"),
         ]
 
     def __str__(self):

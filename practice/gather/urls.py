@@ -21,5 +21,6 @@ urlpatterns = [
     path("practice/requests/usual/<int:usual_id>/end", views.end_usual, name="end-usual"),
     path("practice/requests/every", views.remind_every, name="remind-every"),
     path("practice/letters/<slug:kind>", views.write_letter, name="write-letter"),
+    path("practice/words/<slug:kind>", views.write_wording, name="write-wording"),
     path("practice/letters/<slug:kind>/preview", views.preview, name="preview-letter"),
 ]

@@ -14,8 +14,8 @@ from practice.firm.numbers import whole_number
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
-from practice.gather import lettering, messaging, people, requesting, surveying, usual
-from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Turn
+from practice.gather import lettering, messaging, people, requesting, surveying, usual, wording
+from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Turn, Wording
 from practice.gather.suggesting import suggested
 from practice.intake import incoming
 from practice.pages.back import back_or
@@ -286,11 +286,12 @@ def practice(request, status=200, **more):
     """What the practice always asks, its letters, and how often it reminds."""
     require(request.user, "view")
     firm, pack = request.user.firm, usual_pack()
-    known = lettering.texts(firm, pack.code)
+    known, ours = lettering.texts(firm, pack.code), wording.known(firm, pack.code)
     context = {
         "usuals": usual.listed(firm, pack.code), "kinds": Kind.choices[:2], "questions": pack.questions,
         "firm": firm, "fields": lettering.FIELDS,
         "letters": [(kind, name, known.get(kind)) for kind, name in LetterKind.choices],
+        "wordings": [(kind, name, ours.get(kind), wording.fields_of(kind)) for kind, name in Wording.choices],
         "may_administer": may(request.user, "administer"),
     }  # fmt: skip
     return render(request, "gather/practice.html", context | more, status=status)
@@ -321,6 +322,13 @@ def write_letter(request, kind):
     given = request.POST
     lettering.write(request.user, usual_pack().code, kind, given.get("words", ""), "signed" in given)
     messages.success(request, "Kept. Letters that were sent stay as they were.")
+    return redirect(reverse("gather-practice") + f"#{kind}")
+
+
+@said_on(practice)
+def write_wording(request, kind):
+    wording.write(request.user, usual_pack().code, kind, request.POST.get("words", ""))
+    messages.success(request, "Kept. What was sent stays as it was.")
     return redirect(reverse("gather-practice") + f"#{kind}")
 
 

@@ -27,7 +27,7 @@ class Found:
 def documents(actor, household, words=""):
     """The documents of a client whose name or pages have all the words, the newest first."""
     rows = Attachment.objects.for_staff(actor).filter(of__household=household, removed_at=None)
-    rows = rows.select_related("of", "paper", "by").order_by("-pk")[:MOST]
+    rows = rows.select_related("of__firm", "of__household", "paper", "by").order_by("-pk")[:MOST]
     wanted = [word for word in words.lower().split() if word]
     if not wanted:
         return [Found(row) for row in rows]

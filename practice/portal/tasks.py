@@ -15,6 +15,14 @@ _TRIES = 11  # with pauses that grow threefold: about two days
 _ALERT_TRIES = 8  # news that are hours old are none
 
 
+_WORDS = []
+
+
+def has_words(function):
+    """Who knows the practice's own words for a mail: called with the link and its purpose, gives them or nothing."""
+    _WORDS.append(function)
+
+
 def _all():
     return PortalLink.objects.across_firms("background work")
 
@@ -26,7 +34,14 @@ def _link(link_id):
 def _send(link, name, facts):
     context = facts | {"client": link.client, "firm": link.firm, "of": link.of}
     subject = " ".join(render_to_string(f"portal/mail/{name}_subject.txt", context).split())
-    send_mail(subject, render_to_string(f"portal/mail/{name}.txt", context), settings.DEFAULT_FROM_EMAIL, [link.client.email])
+    own = next(filter(None, (words(link, name) for words in _WORDS)), "")
+    template = "own" if own else name
+    send_mail(
+        subject,
+        render_to_string(f"portal/mail/{template}.txt", context | {"own": own}),
+        settings.DEFAULT_FROM_EMAIL,
+        [link.client.email],
+    )
 
 
 def _failed(says, link_id):

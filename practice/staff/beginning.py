@@ -106,6 +106,7 @@ def to_do(actor):
         ToDo("Prices", "Invoices are drafted from them.", reverse("prices"), prices_of(firm, pack.code).exists()),
         ToDo("PDF signature", "What packages and invoices are signed with; your own certificate, if you have one.",
              reverse("pdf-certificate"), True),
+        ToDo("Retention", "How long source documents are kept.", reverse("retention"), True),
         ToDo("Clients", "Add one, or bring them in from a list.", reverse("bring-clients"),
              Household.objects.for_firm(firm).exists()),
     ]  # fmt: skip

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from practice.staff import account, views
+from practice.staff import account, look, views
 
 urlpatterns = [
     path("account", account.account, name="account"),
@@ -20,6 +20,9 @@ urlpatterns = [
     path("practice/staff/factor", views.ask_of, name="factor-roles"),
     path("practice/staff/<int:staff_id>", views.colleague, name="colleague"),
     path("practice/staff/<int:staff_id>/change", views.change, name="change-colleague"),
+    path("look/<int:firm_id>.css", look.style, name="look-style"),
+    path("look/<int:firm_id>.png", look.picture, name="look-picture"),
+    path("practice/letterhead/look", views.set_look, name="set-look"),
     path("practice/letterhead", views.letterhead, name="letterhead"),
     path("practice/certificate", views.certificate, name="pdf-certificate"),
     path("practice/certificate/file", views.certificate_file, name="pdf-certificate-file"),

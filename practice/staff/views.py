@@ -14,7 +14,7 @@ from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
 from practice.pages.lists import export
 from practice.pages.refusing import said_on
-from practice.staff import beginning, inviting, managing
+from practice.staff import beginning, inviting, look, managing
 from practice.staff.models import Invitation
 from taxcore.engine import BadValue
 
@@ -133,11 +133,11 @@ _CHANGES = {
 }  # fmt: skip
 
 
-def letterhead(request):
+def letterhead(request, status=200, **more):
     """What stands above letters, invoices and packages."""
     require(request.user, "administer", request.user)
-    error = ""
-    if request.method == "POST":
+    error = more.get("refused", "")
+    if request.method == "POST" and not error:
         try:
             beginning.set_letterhead(request.user, request.POST)
             messages.success(request, "Kept. Letters and packages that were made stay as they were.")
@@ -145,8 +145,22 @@ def letterhead(request):
         except BadValue as bad:
             error = bad.says
     firm = request.user.firm
-    typed = request.POST if error else {name: getattr(firm, name) for name in ("name", "town", "address", "telephone")}
-    return render(request, "staff/letterhead.html", {"typed": typed, "error": error}, status=422 if error else 200)
+    typed = (
+        request.POST if error and not more else {name: getattr(firm, name) for name in ("name", "town", "address", "telephone")}
+    )
+    context = {"typed": typed, "error": error, "firm": firm, "color": request.POST.get("color", firm.color)}
+    return render(request, "staff/letterhead.html", context, status=422 if error else 200)
+
+
+@said_on(letterhead)
+def set_look(request):
+    """Picture and color."""
+    file = request.FILES.get("picture")
+    look.set_look(
+        request.user, request.POST.get("color", ""), file.read(look.LARGEST + 1) if file else None, "remove" in request.POST
+    )
+    messages.success(request, "Kept. It stands on what clients see from now on.")
+    return redirect("letterhead")
 
 
 def certificate(request, status=200, **more):

@@ -13,6 +13,7 @@ from practice.clients.finding import clients, households_like
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person, RoleKind
 from practice.delivery import handing_over
+from practice.delivery.retaining import keep_until
 from practice.firm.events import record
 from practice.firm.models import Event, Staff
 from practice.firm.packs import pack_for, usual_pack
@@ -104,6 +105,8 @@ def documents(request, household_id):
     found = fetch(Household.objects, request.user, pk=household_id)
     words = request.GET.get("q", "").strip()[:100]
     rows = searching.documents(request.user, found, words)
+    until = {one.pk: keep_until(one) for one in {row.row.of for row in rows}}
+    rows = [{"row": one.row, "line": one.line, "beside": one.beside, "until": until[one.row.of_id]} for one in rows]
     return render(request, "clients/documents.html", {"household": found, "rows": rows, "q": words})
 
 

@@ -13,6 +13,8 @@ from practice.fees import billing
 from practice.fees.tasks import draw_invoice
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
+from practice.gather import lettering
+from practice.gather.models import Letter
 from practice.intake import attaching
 from practice.intake.tasks import draw_pages
 from practice.intake.tests.test_attaching import pdf, picture
@@ -36,6 +38,12 @@ class PrintTestCase(OfficeTestCase):
         asked = printing.ask(self.preparer, self.return_.pk, self.set(name).pk, **more)
         print_set(printed_id=asked.pk)
         return Printed.objects.for_firm(self.firm).select_related("set", "of").get(pk=asked.pk)
+
+    def consent(self):
+        """Everybody on the return consents to disclosure."""
+        text = lettering.write(self.signer, self.return_.pack, "disclose", "I consent.")
+        letter = lettering.made_for(self.signer, self.return_, text, self.client_person)
+        Letter.objects.for_firm(self.firm).filter(pk=letter.pk).update(signed_at="2026-02-10T10:00Z")
 
     def text(self, printed, password=""):
         reader = PdfReader(io.BytesIO(printing.read(printed)))
@@ -65,6 +73,7 @@ class SetTests(PrintTestCase):
 
 class MadeTests(PrintTestCase):
     def test_a_set_has_its_parts_and_nothing_else(self):
+        self.consent()
         text = self.text(self.made("Lender’s copy", recipient="Galena Lamplighters Credit Union"))
         for word in ("For Galena Lamplighters Credit Union", "Summary", "Total income", "61,480", "COPY"):
             self.assertIn(word, text)
@@ -72,6 +81,7 @@ class MadeTests(PrintTestCase):
 
     def test_numbers_are_masked_or_in_full_as_the_set_says(self):
         number = self.client_person.number
+        self.consent()
         masked, full = (self.text(self.made(name)) for name in ("Lender’s copy", "Practice’s copy"))
         self.assertNotIn(number, masked)
         self.assertIn(number[-4:], masked)

@@ -98,7 +98,7 @@ class SharedTests(PrintTestCase):
         answer = self.client.get(reverse("portal-printed", args=[made.pk]))
         self.assertTrue(answer.content.startswith(b"%PDF-"))
         self.assertEqual(made.downloads.get().client, self.client_person)
-        self.assertEqual(self.client.get(reverse("portal-printed", args=[self.made("Lender’s copy").pk])).status_code, 404)
+        self.assertEqual(self.client.get(reverse("portal-printed", args=[self.made("Practice’s copy").pk])).status_code, 404)
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         self.assertContains(self.client.get(reverse("print-sets", args=[self.return_.pk])), "Lorna took it")
 

@@ -1,5 +1,6 @@
 """Who works here: invited, second factor at sign-in, sessions, handing over, leaving; a practice that begins; the log."""
 
+import io
 import logging
 import re
 from datetime import timedelta
@@ -8,15 +9,19 @@ from unittest import mock
 import pyotp
 from django.conf import settings
 from django.core import mail
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.urls import reverse
 from django.utils import timezone
+from PIL import Image
 
 from practice.firm import second_factor, sessions
 from practice.firm.logs import NoTokens
 from practice.firm.models import Event, Factor, Firm, RecoveryCode, SignedIn, Staff
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
+from practice.intake.tests.test_attaching import picture
+from practice.portal.models import PortalLink
 from practice.staff import beginning, inviting, managing
 from practice.staff.models import Invitation
 from practice.staff.tasks import mail_invitation
@@ -342,7 +347,7 @@ class BeginningTests(OfficeTestCase):
 
     def test_what_is_to_be_set_up_says_what_is_done(self):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
-        self.assertContains(self.client.get(reverse("begin")), "of 9 done")
+        self.assertContains(self.client.get(reverse("begin")), "of 11 done")
         done = {one.name: one.done for one in beginning.to_do(self.signer)}
         self.assertEqual((done["Clients"], done["Prices"], done["Colleagues"]), (True, False, True))
         self.client.post(reverse("letterhead"), {"name": "Larkspur Row Tax & Co", "town": "", "address": "", "telephone": ""})
@@ -352,3 +357,46 @@ class BeginningTests(OfficeTestCase):
         self.assertContains(self.client.post(reverse("letterhead"), {"name": " "}), "enter it", status_code=422)
         self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
         self.assertEqual(self.client.get(reverse("letterhead")).status_code, 403)
+
+
+class LookTests(OfficeTestCase):
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+
+    def test_a_picture_and_a_color_stand_on_what_clients_see(self):
+        file = SimpleUploadedFile("a.png", picture(size=(900, 300)))
+        self.client.post(reverse("set-look"), {"color": "#235A72", "picture": file})
+        self.firm.refresh_from_db()
+        self.assertEqual(self.firm.color, "#235a72")
+        shown = self.client_class().get(reverse("look-picture", args=[self.firm.pk]))
+        with Image.open(io.BytesIO(shown.content)) as image:
+            self.assertEqual((image.format, image.size), ("PNG", (480, 160)))
+        self.assertContains(self.client_class().get(reverse("look-style", args=[self.firm.pk])), "#235a72")
+        link = PortalLink.objects.create(
+            firm=self.firm, of=self.return_, client=self.client_person, token_digest="x", expires_at="2090-01-01T00:00Z"
+        )
+        phone = self.client_class()
+        session = phone.session
+        session["portal"] = link.pk
+        session.save()
+        page = phone.get(reverse("portal"))
+        self.assertContains(page, reverse("look-picture", args=[self.firm.pk]))
+        self.assertContains(page, reverse("look-style", args=[self.firm.pk]))
+        self.client.post(reverse("set-look"), {"color": "", "remove": "on"})
+        self.firm.refresh_from_db()
+        self.assertEqual((self.firm.color, self.firm.picture), ("", ""))
+        self.assertEqual(phone.get(reverse("look-picture", args=[self.firm.pk])).status_code, 404)
+
+    def test_what_cannot_be_read_or_drawn_is_refused(self):
+        cases = [
+            ({"color": "#ffee00"}, "too light"), ({"color": "red"}, "written as"),
+            ({"color": "", "picture": SimpleUploadedFile("a.png", b"\x89PNG\r\n\x1a\nxx")}, "damaged"),
+            ({"color": "", "picture": SimpleUploadedFile("a.svg", b"<svg/>")}, "PNG or JPEG"),
+            ({"color": "", "picture": SimpleUploadedFile("a.png", b"\x89PNG\r\n\x1a\n" + b"x" * 2_000_001)}, "MB"),
+        ]  # fmt: skip
+        for given, says in cases:
+            with self.subTest(says):
+                self.assertContains(self.client.post(reverse("set-look"), given), says, status_code=422)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.client.post(reverse("set-look"), {"color": ""}).status_code, 403)
