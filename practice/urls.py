@@ -4,7 +4,7 @@ from django.urls import include, path
 
 from practice.dispatch import posting_views
 from practice.dispatch import views as dispatch
-from practice.firm.views import SignIn, SignOut
+from practice.firm.views import SignIn, SignOut, passkey_begin, passkey_finish
 from practice.firm.views import code as sign_in_code
 from practice.intake import arriving_views, incoming_views
 from practice.web import desk, find, next_year, views
@@ -23,6 +23,8 @@ urlpatterns = [
     path("healthy", views.healthy, name="healthy"),
     path("sign-in", SignIn.as_view(), name="sign-in"),
     path("sign-in/code", sign_in_code, name="sign-in-code"),
+    path("sign-in/passkey", passkey_begin, name="sign-in-passkey"),
+    path("sign-in/passkey/answer", passkey_finish, name="sign-in-passkey-answer"),
     path("", include("practice.staff.urls")),
     path("sign-out", SignOut.as_view(), name="sign-out"),
     path("households/", include("practice.web.household_urls")),

@@ -136,6 +136,25 @@ class RecoveryCode(models.Model):
         return f"recovery code of {self.staff}"
 
 
+class Passkey(models.Model):
+    """A passkey of somebody (WebAuthn): it signs in by itself, since the device verifies who holds it. `data` is the credential
+    as the device made it, in base64; nothing in it is secret."""
+
+    staff = models.ForeignKey(Staff, on_delete=models.CASCADE, related_name="passkeys")
+    name = models.CharField(max_length=40)
+    credential = models.CharField(max_length=400, unique=True)
+    data = models.TextField()
+    counter = models.BigIntegerField(default=0)
+    made_at = models.DateTimeField(auto_now_add=True)
+    used_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+
+    def __str__(self):
+        return f"{self.name} of {self.staff}"
+
+
 class SignedIn(models.Model):
     """One session of somebody of the staff: where from, since when, last seen. Ended by them, an administrator, or time."""
 

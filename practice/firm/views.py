@@ -1,17 +1,21 @@
 """Signing in and out."""
 
+import json
 from datetime import timedelta
 from time import time
 
 from axes.models import AccessAttempt
+from django.conf import settings
 from django.contrib.auth import login
 from django.contrib.auth import views as auth
 from django.contrib.auth.forms import AuthenticationForm
 from django.db.models import Sum
+from django.http import JsonResponse
 from django.shortcuts import redirect, render
 from django.utils import timezone
+from django.views.decorators.http import require_POST
 
-from practice.firm import second_factor, sessions
+from practice.firm import passkeys, second_factor, sessions
 from practice.firm.events import record
 from practice.firm.models import Staff
 
@@ -34,6 +38,10 @@ class SignInForm(AuthenticationForm):
 class SignIn(auth.LoginView):
     template_name = "firm/sign_in.html"
     authentication_form = SignInForm
+
+    def get_context_data(self, **more):
+        return super().get_context_data(**more) | {"passkeys": passkeys.possible_at(host_of(self.request))}
+
     redirect_authenticated_user = True
 
     def post(self, request, *args, **kwargs):
@@ -54,9 +62,10 @@ class SignIn(auth.LoginView):
         return redirect(self.get_success_url())
 
 
-def _open(request, user):
+def _open(request, user, with_factor=False):
+    """`with_factor`: what they signed in with is two factors already."""
     login(request, user, "django.contrib.auth.backends.ModelBackend")
-    request.session["needs_factor"] = second_factor.wanted(user) and not second_factor.in_force(user)
+    request.session["needs_factor"] = second_factor.wanted(user) and not (with_factor or second_factor.in_force(user))
     sessions.begin(request)
     record(user, "signed in")
 
@@ -79,6 +88,34 @@ def code(request):
             _open(request, user)
             return redirect(pending["next"])
     return render(request, "firm/code.html", {"error": error}, status=422 if error else 200)
+
+
+def host_of(request):
+    """The name in the address bar, without its port."""
+    return request.get_host().rsplit(":", 1)[0] if not request.get_host().endswith("]") else request.get_host()
+
+
+@require_POST
+def passkey_begin(request):
+    """What the browser asks a device for."""
+    options, request.session["passkey"] = passkeys.begin_opening(host_of(request))
+    return JsonResponse(options)
+
+
+@require_POST
+def passkey_finish(request):
+    """The device's answer: signed in, or why not."""
+    try:
+        state, answer = request.session.pop("passkey", None), json.loads(request.body)
+        if not isinstance(state, dict):
+            raise passkeys.PasskeyRefused("This took too long. Try again.")
+        user = passkeys.opened_by(host_of(request), state, answer)
+    except ValueError:
+        return JsonResponse({"says": "This is no answer of a passkey."}, status=422)
+    except passkeys.PasskeyRefused as refused:
+        return JsonResponse({"says": refused.says}, status=422)
+    _open(request, user, with_factor=True)
+    return JsonResponse({"next": settings.LOGIN_REDIRECT_URL})
 
 
 class SignOut(auth.LogoutView):

@@ -1,21 +1,24 @@
 """One's own account: password, second factor, sessions; and the pages for those who have none yet."""
 
+import json
+
 import segno
 from django.conf import settings
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
-from django.http import Http404
+from django.http import Http404, JsonResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.utils.safestring import mark_safe
 from django.views.decorators.http import require_POST
 
-from practice.firm import second_factor, sessions
+from practice.firm import passkeys, second_factor, sessions
 from practice.firm.events import record
 from practice.firm.models import Factor
 from practice.firm.numbers import whole_number
 from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
+from practice.firm.views import host_of
 from practice.pages.calendar import calendar_file
 from practice.staff import beginning, calendars, inviting, managing
 from practice.staff.models import CalendarLink
@@ -28,10 +31,42 @@ def account(request, status=200, **more):
     context = {
         "factor": Factor.objects.filter(staff=me, confirmed_at__isnull=False).first(), "wanted": second_factor.wanted(me),
         "left": second_factor.codes_left(me), "calendar": CalendarLink.objects.for_firm(me.firm).filter(staff=me).first(),
-        "sessions": sessions.open_of(me),
+        "sessions": sessions.open_of(me), "passkeys": me.passkeys.all(),
+        "possible": passkeys.possible_at(host_of(request)),
         "this": request.session.get("signed_in"),
     }  # fmt: skip
     return render(request, "staff/account.html", context | more, status=status)
+
+
+@require_POST
+def passkey_begin(request):
+    """What the browser asks a device to make."""
+    try:
+        options, request.session["passkey"] = passkeys.begin_adding(request.user, host_of(request))
+    except Cannot as refused:
+        return JsonResponse({"says": refused.says}, status=422)
+    return JsonResponse(options)
+
+
+@require_POST
+def passkey_finish(request):
+    try:
+        state, given = request.session.pop("passkey", None), json.loads(request.body)
+        if not isinstance(state, dict) or not isinstance(given, dict):
+            raise Cannot("This took too long. Try again.")
+        passkeys.add(request.user, host_of(request), state, given.get("answer"), str(given.get("name", "")))
+    except (Cannot, BadValue) as refused:
+        return JsonResponse({"says": refused.says}, status=422)
+    except ValueError:
+        return JsonResponse({"says": "This is no answer of a device."}, status=422)
+    messages.success(request, "The passkey is added. It signs you in by itself.")
+    return JsonResponse({})
+
+
+@require_POST
+def passkey_remove(request, passkey_id):
+    passkeys.remove(request.user, passkey_id)
+    return redirect("account")
 
 
 @require_POST

@@ -6,7 +6,7 @@ from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from practice.firm import certificates, second_factor, sessions
+from practice.firm import certificates, passkeys, second_factor, sessions
 from practice.firm.models import Certificate, Event, Factor, Role, Staff
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
@@ -21,7 +21,7 @@ from taxcore.engine import BadValue
 _PAGE = 100
 _MOST = 100_000  # events in a file
 KINDS = {
-    "access": ("signed in", "session ended", "second factor", "recovery code", "password", "refused", "portal"),
+    "access": ("signed in", "session ended", "second factor", "passkey", "recovery code", "password", "refused", "portal"),
     "staff": ("colleague", "invitation", "role changed", "leave", "work reassigned", "practice set up"),
     "sensitive": ("number shown", "document viewed", "document downloaded", "package", "authorization read", "return exported",
                   "client handed over", "client restricted", "restriction lifted", "clients merged"),
@@ -112,6 +112,7 @@ def _reset(request, staff_id, given):
     if found is None:
         raise Cannot("There is no such colleague.")
     second_factor.reset(request.user, found)
+    passkeys.reset(request.user, found)
     return f"{found.name} sets up another one when they sign in next."
 
 
