@@ -96,7 +96,7 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
             "name": authority.name,
             "after": authority.after,
             "declaration": authority.declaration,
-            "how_to_pay": authority.how_to_pay,
+            "how_to_pay": authority.paying(run) or authority.how_to_pay,
             "corrects": corrects(run, authority),
             "due": authority.due_on(result.year, run.pack.home(run)).isoformat(),
             "form": authority.settled_on(run).title,

@@ -77,6 +77,7 @@ class Authority:
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
     `credited_taxable` the taxable income that the tax is on, where some credit goes by it.
     `closed` gives the legal holidays of a calendar year for somebody who lives somewhere, which move what is due.
+    `paying` says how what is owed is paid where the return says so itself; `how_to_pay` where it does not.
     `agency` is what sentences call whom the return is filed with.
     `authorized` names the figures of the authorization to file; empty where they are income, tax, refund and balance due.
     `amended` is the code of the form that settles a correction with what was paid and refunded before. Its lines are named as
@@ -105,6 +106,7 @@ class Authority:
         "Pay on the tax department's website, or mail a check with the state's payment voucher; write the tax year and the last "
         "four digits of your Social Security number on it."
     )
+    paying: Callable[[Run], str] = lambda run: ""
     authorized: tuple[tuple[str, int], ...] = ()
     agency: str = ""
     amended: str = ""

@@ -23,12 +23,24 @@ _STATES = all_states()
 _PAPERS: tuple[type[Paper], ...] = (*PAPERS, *(paper for state in _STATES for paper in state.papers))
 _FORMS: tuple[type[Form], ...] = (*FORMS, *(form for state in _STATES for form in state.forms))
 
+
+def debited(run):
+    """Where the balance is debited, what happens and when."""
+    paper = run.single("debit")
+    if not paper.account or paper.debit_on is None:
+        return ""
+    amount = paper.paying or run.pack.authority("us").settled_on(run).owed
+    day = f"{paper.debit_on:%B} {paper.debit_on.day}, {paper.debit_on.year}"
+    return f"{amount:,.0f} is debited from the account ending in {paper.account[-4:]} on {day}; keep it covered."
+
+
 FEDERAL = Authority(
     code="us", name="Federal", agency="the IRS", form=IncomeTaxReturn,
     amended="us.1040-x", refund="refund", owed="owed", return_type="1040",
     due=(4, 15), applies=lambda run: True, declaration="8879", files=lambda run: not run.single("filing").only_state,
     how_to_pay="Pay from a bank account or by card at irs.gov/payments, or mail a check to “United States Treasury” with Form "
     "1040-V; write the tax year, the form and your Social Security number on it.",
+    paying=debited,
     closed=holidays.federal,
     # Form 8879, lines 1 to 5; how far each may move before it is signed again: Pub. 1345, "Changes to the return"
     authorized=(("adjusted_gross_income", 50), ("total_tax", 14), ("withheld", 14), ("refund", 14), ("owed", 14)),

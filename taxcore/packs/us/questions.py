@@ -49,6 +49,8 @@ QUESTIONS = (
              client="Did another office prepare your return of last year?"),
     Question("deposit", "Refund and estimates", "Should a refund be directly deposited?", ("deposit",),
              client="Should a refund go to your bank account?"),
+    Question("debit", "Refund and estimates", "Should a balance due be debited from an account?", ("debit",),
+             client="If you owe tax, should it be debited from your bank account?"),
     Question("instalments", "Refund and estimates", "Should next year's estimated tax be figured?", ("next-year",),
              client="Should we figure your estimated payments for next year?"),
 )  # fmt: skip

@@ -60,7 +60,45 @@ def accounts(run):
             )
 
 
+_OF_DEBIT = ("routing", "account", "account_kind", "debit_on")
+
+
+@stops("us.debit.incomplete", "Direct debit incomplete", "missing")
+@stops("us.debit.routing-wrong", "Direct debit: invalid routing number", "format")
+@stops("us.debit.nothing-owed", "Direct debit without a balance due", "conflict")
+@stops("us.debit.too-much", "Direct debit above the balance due", "conflict")
+@check("us.debit.part", "Direct debit of a part", "conflict")
+@check("us.debit.late", "Direct debit after the due date", "rule", "IRC 6151(a), 6601")
+def debit(run):
+    """What the bank is asked to debit: complete, no more than is owed, and in time."""
+    paper = run.single("debit")
+    if not paper.asked():
+        return
+    owed = run.pack.authority("us").settled_on(run).owed
+    if missing := next((name for name in _OF_DEBIT if not paper.is_keyed(name)), None):
+        says = (
+            "Direct debit requires routing number, account number, type of account and a date. Complete it, or clear all of it."
+        )
+        yield found(paper.address(missing), says, code="us.debit.incomplete")
+    if paper.routing and not bank_number_ok(paper.routing, run.training):
+        says = "The check digit of this routing number is wrong. Copy it from a check or the bank's letter."
+        yield found(paper.address("routing"), says, code="us.debit.routing-wrong")
+    if owed <= 0:
+        yield found(paper.address("debit_on"), "Nothing is owed. Clear the direct debit.", code="us.debit.nothing-owed")
+    elif paper.paying > owed:
+        says = f"{paper.paying:,} is to be debited and {owed:,} is owed. Enter at most that, or clear the amount."
+        yield found(paper.address("paying"), says, code="us.debit.too-much")
+    elif 0 < paper.paying < owed:
+        says = f"Of {owed:,} owed, {paper.paying:,} is debited. The rest has to be paid otherwise by the due date."
+        yield found(paper.address("paying"), says, code="us.debit.part")
+    due = run.pack.authority("us").due_on(run.year, run.pack.home(run))
+    if owed > 0 and paper.debit_on is not None and paper.debit_on > due:
+        says = f"The date is after {due:%B} {due.day}, {due.year}: interest runs. A return sent by then takes no later date."
+        yield found(paper.address("debit_on"), says, code="us.debit.late")
+
+
 CHECKS = (
+    debit,
     bank_number,
     deposit_incomplete,
     accounts,

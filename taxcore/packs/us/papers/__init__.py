@@ -19,6 +19,7 @@ from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatemen
 from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
 from taxcore.packs.us.papers.other_income import GamblingStatement, OtherIncome, PublicPayments
 from taxcore.packs.us.papers.payments import (
+    BalanceDebit,
     Estimates,
     Extension,
     MinimumTaxItems,
@@ -44,6 +45,7 @@ PAPERS = (
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,
     Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
+    BalanceDebit,
     Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 

@@ -134,6 +134,27 @@ class SplitDeposit(FederalPaper):
     rows = Rows("1", "Accounts", SplitRow)
 
 
+class BalanceDebit(FederalPaper):
+    """A balance due that a bank debits on a day, asked for with the return: electronic funds withdrawal. 31 CFR 202; Form 1040,
+    line 37."""
+
+    kind, name, official, group = "debit", "Direct debit of the balance due", "1040, line 37", "payments"
+    single, owned = True, False
+
+    routing = Text(
+        None, "Routing number", pattern=r"\d{9}", pattern_says="A routing number has nine digits.", longest=9, kept=True
+    )
+    account = Text(None, "Account number", secret=True, pattern=r"[A-Za-z0-9-]{4,17}", longest=17, kept=True,
+                   pattern_says="An account number has 4 to 17 letters and digits.")  # fmt: skip
+    account_kind = Choice(None, "Type of account", {"checking": "Checking", "savings": "Savings"}, kept=True)
+    debit_on = Day(None, "Debit date")
+    paying = Amount(None, "Amount", help="Empty: the whole balance due.")
+
+    def asked(self):
+        """Whether anything of it is entered."""
+        return any(self.is_keyed(name) for name in ("routing", "account", "account_kind", "debit_on", "paying"))
+
+
 class NextYear(FederalPaper):
     """What the vouchers for next year are made from."""
 

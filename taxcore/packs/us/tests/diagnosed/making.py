@@ -57,6 +57,12 @@ def cover(key="c1", kind="alone", **values):
     return paper("hsa", key, coverage=[{"id": "1", "kind": kind, "first": "1", "last": "12"}], **values)
 
 
+def debit(**values):
+    """A direct debit with everything that it needs."""
+    whole = {"routing": "138150000", "account": "4471", "account_kind": "checking", "debit_on": "2026-04-10"}
+    return single("debit", **whole | values)
+
+
 def gift(amount):
     return paper("gift", charity="Lamplighters", gift_kind="cash", amount=amount)
 
