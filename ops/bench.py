@@ -26,8 +26,11 @@ def main(arguments: list[str]) -> int:
     parser.add_argument(
         "--returns", type=int, help="how many returns the desk has, and dispatch four submissions of each of the first 5,000"
     )
+    parser.add_argument("--many", type=int, help="only this: requests, reminders and packages of so many clients at once")
     options = parser.parse_args(arguments)
     print(machine())
+    if options.many:
+        return many_at_once(options.many)
     computation(60 if options.quick else 400)
     ensure_packages()
     with tempfile.TemporaryDirectory(prefix="impuesto-bench-") as folder:
@@ -233,6 +236,69 @@ def serving(installation: Installation, returns: int, saves: int) -> None:
             for process in running.values():
                 process.terminate()
                 process.wait(20)
+
+
+def many_at_once(number: int) -> int:
+    """Requests, reminders and packages of so many clients, each from the press of a button until the last of them is done."""
+    ensure_packages()
+    with tempfile.TemporaryDirectory(prefix="impuesto-bench-") as folder:
+        os.chmod(folder, 0o711)  # noqa: S103 - the postgres user passes through
+        installation = Installation(Path(folder))
+        installation.make_secrets()
+        running: list[subprocess.Popen] = []
+        try:
+            port = free_port()
+            prepare(installation, port)
+            environment = installation.environment()
+            _manage(environment, "crowd", "0", "--clients", str(number))
+            with open(installation.data / "bench.log", "w") as log:
+                for command, extra in programs(installation).values():
+                    running.append(subprocess.Popen(command, cwd=HOME, env=environment | extra, stdout=log, stderr=log))
+                _measure_many(installation, f"http://127.0.0.1:{port}", environment, number)
+        finally:
+            for process in running:
+                process.terminate()
+                process.wait(20)
+            installation.cluster.destroy()
+    return 0
+
+
+def _manage(environment: dict[str, str], *command: str) -> None:
+    subprocess.run([PYTHON, "-m", "practice", *command], cwd=HOME, env=environment, capture_output=True, text=True, check=True)
+
+
+def _measure_many(installation: Installation, base: str, environment: dict[str, str], number: int) -> None:
+    _wait(base)
+    client = _session(base, (installation.data / "demo-password").read_text(), "sunniva")
+    sql = installation.cluster.psql
+    found = sql("practice", "select r.id from returns_return r join clients_household h on h.id=r.household_id "
+                            "where h.name like 'Many %'").split()  # fmt: skip
+    print(f"\n{number:,} at once, in the background, from the press of the button until the last one is done")
+    mailed = "select count(*) from portal_portallink where purpose='{}' and mailed_at is not null"
+    packages = "select count(*) from delivery_package where state='ready'"
+    steps = (
+        ("requests, mailed", "/requests", "request", mailed.format("request")),
+        ("reminders, mailed", "/requests", "remind", mailed.format("reminder")),
+        ("packages, made", "/ready", "package", packages),
+    )
+    for name, page, act, done in steps:
+        if act == "package":
+            _manage(environment, "accept")
+        begun = time.perf_counter()
+        form = {"csrfmiddlewaretoken": client.cookies["csrftoken"], "act": act, "of": found}
+        client.post(page, data=form).raise_for_status()
+        asked = time.perf_counter() - begun
+        slowest = 0.0
+        while int(sql("practice", done)) < number and time.perf_counter() - begun < 1800:
+            at = time.perf_counter()
+            client.get("/?of=mine").raise_for_status()
+            slowest = max(slowest, time.perf_counter() - at)
+            time.sleep(0.5)
+        seconds = time.perf_counter() - begun
+        print(f"  {name:<26} {seconds:6.1f} s, {1000 * seconds / number:.0f} ms each; the button answers after {asked * 1000:.0f} ms, "
+              f"the desk meanwhile within {slowest * 1000:.0f} ms")  # fmt: skip
+    sizes = sql("practice", "select min(pages) || ' to ' || max(pages) from delivery_package")
+    print(f"  packages have {sizes.strip()} pages")
 
 
 def _rolled(returns: int) -> int:

@@ -7,6 +7,7 @@ import time
 import httpx
 
 from ops.tests.running import RunningTestCase
+from practice.intake.tests.pages import text_pdf
 
 
 class Key:
@@ -84,6 +85,29 @@ class KillTests(RunningTestCase):
         self.assertEqual(self.stored(paper_id), acknowledged[-1])
         history = self.practice.sql(f"select after from returns_fieldchange where paper_id={paper_id} and path='wages'").split()
         self.assertLessEqual(set(acknowledged[1:]), set(history))
+
+    def test_uploads_outlive_web_worker_and_scanner(self):
+        """What was acknowledged is kept once and read in the end; what was not is sent again, as a browser's user would."""
+        return_id, paper_id = self.paper("Tolliver")
+        person = Key(self.practice)
+        url = f"/returns/{return_id}/papers/{paper_id}/attach"
+        for number in range(12):
+            if number in (3, 6, 9):
+                name = {3: "web", 6: "worker", 9: "stand-ins"}[number]
+                threading.Timer(0.02, self.practice.kill, [name]).start()  # in the middle of the next upload
+            self.wait(lambda number=number: self.sent(person, url, number), 30)
+        names = f"select count(*), count(distinct digest) from intake_attachment where of_id={return_id} and name like 'kill%'"
+        self.assertEqual(self.practice.sql(names), "12|12")
+        ready = f"select count(*) from intake_attachment where of_id={return_id} and name like 'kill%' and state='ready'"
+        self.wait(lambda: self.practice.sql(ready) == "12", 120)
+
+    def sent(self, person, url, number):
+        """Whether an upload was acknowledged."""
+        content = b"%PDF-1.4\n" + text_pdf(f"Page {number} of a heap")[9:]
+        answer = person.http.post(
+            url, data={"csrfmiddlewaretoken": person.token()}, files={"file": (f"kill{number}.pdf", content)}
+        )
+        return answer.status_code == 200
 
     def stored(self, paper_id):
         return self.practice.sql(f"select values->>'wages' from returns_paper where id={paper_id}")

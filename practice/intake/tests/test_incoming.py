@@ -18,8 +18,8 @@ from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
 from practice.intake import fetching, incoming, scanning
 from practice.intake.models import Attachment, Incoming
+from practice.intake.tests.pages import text_pdf
 from practice.intake.tests.test_attaching import pdf, picture
-from practice.intake.tests.test_statements import text_pdf
 from practice.returns.opening import open_return
 from practice.tests.office import OfficeTestCase
 from standins.maildrop import Maildrop

@@ -8,6 +8,7 @@ from lxml import etree
 
 from practice.intake import attaching, enclosing
 from practice.intake.tasks import draw_pages
+from practice.intake.tests.pages import text_pdf
 from practice.intake.tests.test_attaching import pdf
 from practice.returns import frozen
 from practice.returns.computing import result_of
@@ -20,24 +21,6 @@ BROKER = {
     "payer": "Sandbar Brokers", "payer_number": "00-3090128",
     "summaries": [{"box": "B", "proceeds": "9000.00", "basis": "8000.00"}],
 }  # fmt: skip
-
-
-def text_pdf(words):
-    """A page with words in it."""
-    stream = b"BT /F1 12 Tf 50 700 Td (%s) Tj ET" % words.encode()
-    parts = [
-        b"<< /Type /Catalog /Pages 2 0 R >>", b"<< /Type /Pages /Kids [3 0 R] /Count 1 >>",
-        b"<< /Type /Page /Parent 2 0 R /MediaBox [0 0 612 792] /Contents 4 0 R /Resources << /Font << /F1 5 0 R >> >> >>",
-        b"<< /Length %d >>\nstream\n%s\nendstream" % (len(stream), stream),
-        b"<< /Type /Font /Subtype /Type1 /BaseFont /Helvetica >>",
-    ]  # fmt: skip
-    body, places = b"%PDF-1.4\n", []
-    for number, part in enumerate(parts, 1):
-        places.append(len(body))
-        body += b"%d 0 obj\n%s\nendobj\n" % (number, part)
-    table = b"".join(b"%010d 00000 n \n" % place for place in places)
-    end = b"xref\n0 6\n0000000000 65535 f \n" + table + b"trailer << /Size 6 /Root 1 0 R >>\nstartxref\n%d\n%%%%EOF" % len(body)
-    return body + end
 
 
 class StatementTests(OfficeTestCase):

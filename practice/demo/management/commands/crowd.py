@@ -15,9 +15,15 @@ from practice.demo.plain import demo_returns, heavy_family
 from practice.dispatch.models import State, Submission
 from practice.firm.models import Firm
 from practice.firm.packs import usual_pack
-from practice.returns.entry import stored
+from practice.returns.entry import add_paper, save_field, stored
 from practice.returns.models import Paper, Return, Snapshot, Stage
+from practice.returns.opening import open_household, open_return
 
+_WAGES = {
+    "employer": "Kittiwake Boatworks LLC", "employer_number": "00-7140362", "employer_street": "4 Slipway",
+    "employer_city": "Savanna", "employer_state": "IL", "employer_zip": "61074", "wages": "61480.00", "federal_withheld": "5812.00",
+    "states": [{"state": "IL", "state_number": "0071-4036", "wages": "61480.00", "withheld": "3043.26"}],
+}  # fmt: skip
 _REJECTED = 200
 _FILED = 5_000
 _FAULT = {"rule": "US-W2-01", "path": "papers", "message": "The employer is not known.", "at": ""}
@@ -32,6 +38,7 @@ class Command(BaseCommand):
         parser.add_argument(
             "--earlier", type=int, default=0, help="so many returns of 2024 with all their papers, to roll forward"
         )
+        parser.add_argument("--clients", type=int, default=0, help="so many clients with an email address and a return of 2025")
 
     @transaction.atomic
     def handle(self, *args, **options):
@@ -48,6 +55,7 @@ class Command(BaseCommand):
         heavy = [paper for return_ in returns[4:8] for paper in self._family(firm, return_)]
         self._submissions(firm, staff[0], returns[8:_FILED])  # the eight before are saved into: filed returns would refuse it
         self._earlier(firm, staff, options["earlier"])
+        self._clients(firm, options["clients"])
         with connection.cursor() as cursor:
             cursor.execute("analyze")  # so many rows at once: what the planner knew is no longer true
         self.stdout.write(json.dumps({"small": self._places(small), "heavy": self._places(heavy)}))
@@ -78,6 +86,20 @@ class Command(BaseCommand):
             ],
             batch_size=2000,
         )
+
+    def _clients(self, firm, number):
+        """Clients who can be asked, reminded and sent a package: a person each, and a return that can be locked."""
+        signer = firm.staff.get(role="signer")
+        for n in range(number):
+            person = {"first_name": "Many", "last_name": f"Client {n:04d}", "number": f"9{10 + n // 100:02d}-{10 + n % 90}-{n:04d}",
+                      "birth_date": date(1980, 1, 5), "email": f"many{n}@clients.example"}  # fmt: skip
+            home = open_household(
+                signer, f"Many {n:04d}, Client", [person], street="6 Quarry Road", city="Galena", state="IL", zip="61036"
+            )
+            return_ = open_return(signer, home.pk, 2025, [(home.people.get().pk, "taxpayer")])
+            for name, value in (("residence", "IL"), ("digital_assets", "no")):
+                save_field(signer, return_.pk, return_.papers.get(kind="filing").pk, name, value, "")
+            add_paper(signer, return_.pk, "w2", "taxpayer", _WAGES)
 
     def _submissions(self, firm, by, returns):
         """Each document as large as a family's; what it says is read by nobody here."""
