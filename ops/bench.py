@@ -295,8 +295,8 @@ def _measure_many(installation: Installation, base: str, environment: dict[str, 
             slowest = max(slowest, time.perf_counter() - at)
             time.sleep(0.5)
         seconds = time.perf_counter() - begun
-        print(f"  {name:<26} {seconds:6.1f} s, {1000 * seconds / number:.0f} ms each; the button answers after {asked * 1000:.0f} ms, "
-              f"the desk meanwhile within {slowest * 1000:.0f} ms")  # fmt: skip
+        each, button, desk = (f"{1000 * one:.0f} ms" for one in (seconds / number, asked, slowest))
+        print(f"  {name:<26} {seconds:6.1f} s, {each} each; the button answers after {button}, the desk meanwhile within {desk}")
     sizes = sql("practice", "select min(pages) || ' to ' || max(pages) from delivery_package")
     print(f"  packages have {sizes.strip()} pages")
 

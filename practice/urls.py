@@ -7,6 +7,7 @@ from practice.dispatch import views as dispatch
 from practice.firm.views import SignIn, SignOut, passkey_begin, passkey_finish
 from practice.firm.views import code as sign_in_code
 from practice.intake import arriving_views, incoming_views
+from practice.signing import on_paper_views
 from practice.web import desk, find, next_year, views
 
 urlpatterns = [
@@ -44,6 +45,7 @@ urlpatterns = [
     path("incoming/<uuid:token>/sort", incoming_views.sort, name="sort-incoming"),
     path("incoming/<uuid:token>/discard", incoming_views.discard, name="discard-incoming"),
     path("incoming/<uuid:token>.png", incoming_views.picture, name="incoming-page"),
+    path("practice/signatures", on_paper_views.signatures_needed, name="signatures-needed"),
     path("dispatch", dispatch.dispatch, name="dispatch"),
     path("dispatch/<int:submission_id>/now", dispatch.try_now, name="try-now"),
     path("", include("practice.delivery.urls")),

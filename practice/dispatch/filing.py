@@ -12,7 +12,7 @@ from practice.returns.amending import too_late_to_supersede
 from practice.returns.frozen import document_of
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
-from practice.signing import on_paper
+from practice.signing import on_paper, preparing
 from practice.signing.needed import authorities_to_sign, missing_signatures
 
 _HELD = []
@@ -26,7 +26,7 @@ def holds_filing(function):
 
 def holding():
     """Everybody who must agree."""
-    return (on_paper.holds, *_HELD)
+    return (on_paper.holds, preparing.holds, *_HELD)
 
 
 class CannotFile(Cannot):

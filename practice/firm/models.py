@@ -55,6 +55,7 @@ class Firm(models.Model):
     color = models.CharField(max_length=7, blank=True)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
+    file_needs = models.JSONField(default=list)  # signatures of the practice before a return goes out: "preparer", "second"
 
     def today(self):
         """The day the firm lives on: the calendar's, or the fixed day of a training practice."""
@@ -93,6 +94,7 @@ class Staff(AbstractBaseUser):
     initials = models.CharField(max_length=3)
     role = models.CharField(max_length=16, choices=Role)
     is_active = models.BooleanField(default=True)
+    preparer_number = models.CharField(max_length=20, blank=True)  # by which authorities know a paid preparer
     away_until = models.DateField(null=True)
 
     USERNAME_FIELD = "email"

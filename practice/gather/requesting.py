@@ -243,6 +243,14 @@ def outstanding(request):
     return request.items.filter(turn=Turn.CLIENT).count()
 
 
+def said_of(paper):
+    """What the client said about a paper and nobody settled yet: items with words, the newest first."""
+    if paper is None:
+        return []
+    rows = Item.objects.for_firm(paper.of.firm_id).filter(paper=paper, turn=Turn.OFFICE, request__closed_at=None)
+    return list(rows.exclude(reply=Reply.FILES).select_related("client").order_by("-replied_at"))
+
+
 def settle(request):
     """Once nothing is outstanding nobody is reminded; once all is settled, the request is closed."""
     left = request.items.filter(turn__in=[Turn.CLIENT, Turn.OFFICE])

@@ -124,7 +124,7 @@ def settle(request, return_id, item_id):
         requesting.change_item(request.user, return_id, item_id, given.get("text", ""), given.get("help", ""))
     elif does == "withdraw":
         requesting.withdraw(request.user, return_id, item_id)
-    return _back(return_id)
+    return redirect(back_or(request, reverse("requests", args=[return_id])))
 
 
 def questionnaire(request, return_id, status=200, **more):

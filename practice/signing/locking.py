@@ -20,6 +20,7 @@ from practice.returns.models import Purpose, Snapshot, Stage
 from practice.returns.stages import reach
 from practice.review import gate
 from practice.signing.needed import move_on
+from practice.signing.preparing import preparer_of
 from practice.signing.voiding import keep_or_void
 from taxcore.engine import document
 from taxcore.engine.filed import filed_document
@@ -97,5 +98,6 @@ def _documents(return_, result, digest):
     made = {}
     for line in result.bottom_lines:
         enclosed = enclosures(return_, line.authority)
-        made[line.authority.code] = filed_document(result, line.authority, str(return_.pk), digest, enclosed)
+        prepared = preparer_of(return_)
+        made[line.authority.code] = filed_document(result, line.authority, str(return_.pk), digest, enclosed, prepared)
     return json.dumps({code: base64.b64encode(content).decode() for code, content in made.items()}).encode()

@@ -73,6 +73,29 @@ class Representative(FirmOwned):
         return f"{self.name} for {self.client}"
 
 
+class PreparerSignature(FirmOwned):
+    """Somebody of the practice signs a locked return: who prepared it, and a second one where the practice wants that. It stands
+    for what is locked; another lock wants another one."""
+
+    class Place(models.TextChoices):
+        PREPARER = "preparer", "Paid preparer"
+        SECOND = "second", "Second signature"
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="preparer_signatures")
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="preparer_signatures")
+    place = models.CharField(max_length=8, choices=Place)
+    by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    number = models.CharField(max_length=20, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["snapshot", "place"], name="preparer_signs_once")]
+
+    def __str__(self):
+        return f"{self.by} as {self.place}"
+
+
 class Signature(FirmOwned):
     """One person's signature for one authority, under the figures of `snapshot`. `image` is the drawn PNG and `pin` the person's
     own five digits, both encrypted; `pdf` the authorization's file name. On paper there is a `scan` instead of an image, and

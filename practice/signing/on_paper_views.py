@@ -1,5 +1,6 @@
-"""Signatures on paper, and who signs for somebody."""
+"""Signatures on paper, who signs for somebody, and the practice's own."""
 
+from django.contrib import messages
 from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
@@ -10,7 +11,7 @@ from practice.intake import attaching
 from practice.pages.refusing import said_on
 from practice.returns.computing import pack_of
 from practice.returns.page import open_page
-from practice.signing import needed, on_paper, representing
+from practice.signing import needed, on_paper, preparing, representing
 from practice.signing.tasks import to_sign
 from practice.signing.views import track
 from taxcore.engine import BadValue
@@ -85,6 +86,20 @@ def end_representing(request, return_id, client_id):
 def _track(request, return_id, status=200, **more):
     require(request.user, "view")
     return track(request, return_id, status, **more)
+
+
+@said_on(_track, "return_id")
+def sign_as_preparer(request, return_id):
+    preparing.sign(request.user, return_id, request.POST.get("place", ""))
+    return redirect("sign", return_id)
+
+
+@require_POST
+def signatures_needed(request):
+    """Which signatures of the practice a return needs before it goes out."""
+    preparing.set_needed(request.user, request.POST.getlist("places"))
+    messages.success(request, "Saved. It applies to every return that was not filed yet.")
+    return redirect("firm-answers")
 
 
 @said_on(_track, "return_id")

@@ -15,6 +15,7 @@ urlpatterns = [
     path("<int:return_id>/sign/for/<int:client_id>", on_paper_views.represent, name="represent"),
     path("<int:return_id>/sign/for/<int:client_id>/end", on_paper_views.end_representing, name="represent-end"),
     path("<int:return_id>/sign/signature/<int:signature_id>/take-back", on_paper_views.take_back, name="take-back-signature"),
+    path("<int:return_id>/sign/preparer", on_paper_views.sign_as_preparer, name="sign-as-preparer"),
     path("<int:return_id>/sign/attachments", enclosing_views.attachments, name="going-along"),
     path("<int:return_id>/sign/attachments/add", enclosing_views.add, name="going-along-add"),
     path("<int:return_id>/sign/attachments/<uuid:token>", enclosing_views.choose, name="going-along-choose"),

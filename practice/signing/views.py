@@ -20,7 +20,7 @@ from practice.returns.models import FILED, Purpose, Stage
 from practice.returns.page import head_of, open_page
 from practice.returns.standing import correction_under_way
 from practice.review import gate
-from practice.signing import locking, needed, representing, requesting
+from practice.signing import locking, needed, preparing, representing, requesting
 from practice.signing.comparing import corrections
 
 
@@ -46,6 +46,7 @@ def _track(request, return_, result):
         "correction": return_.origin.amends if return_.purpose == Purpose.AMENDING else None,
         "late": amending.too_late_to_supersede(return_),
         "amends": _amends(request, return_),
+        "ours": preparing.wanted(return_),
         "routes": return_.routes.exclude(way="electronic"),
         "days": by_day(return_.events.order_by("-id")[:80]),
         "enclosed": enclosing.going_along(return_),

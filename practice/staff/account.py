@@ -16,10 +16,12 @@ from practice.firm import passkeys, second_factor, sessions
 from practice.firm.events import record
 from practice.firm.models import Factor
 from practice.firm.numbers import whole_number
+from practice.firm.packs import usual_pack
 from practice.firm.refusals import Cannot
 from practice.firm.typed_values import day_of
 from practice.firm.views import host_of
 from practice.pages.calendar import calendar_file
+from practice.signing import preparing
 from practice.staff import beginning, calendars, inviting, managing
 from practice.staff.models import CalendarLink
 from taxcore.engine import BadValue
@@ -32,10 +34,22 @@ def account(request, status=200, **more):
         "factor": Factor.objects.filter(staff=me, confirmed_at__isnull=False).first(), "wanted": second_factor.wanted(me),
         "left": second_factor.codes_left(me), "calendar": CalendarLink.objects.for_firm(me.firm).filter(staff=me).first(),
         "sessions": sessions.open_of(me), "passkeys": me.passkeys.all(),
+        "number_name": usual_pack().outgoing.preparer_number,
         "possible": passkeys.possible_at(host_of(request)),
         "this": request.session.get("signed_in"),
     }  # fmt: skip
     return render(request, "staff/account.html", context | more, status=status)
+
+
+@require_POST
+def number(request):
+    """The number by which authorities know a paid preparer."""
+    typed = request.POST.get("number", "")
+    try:
+        preparing.set_number(request.user, usual_pack(), typed)
+    except BadValue as bad:
+        return account(request, 422, refused=bad.says, at="number", typed=typed)
+    return redirect("account")
 
 
 @require_POST

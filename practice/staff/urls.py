@@ -5,6 +5,7 @@ from practice.staff import account, look, views
 urlpatterns = [
     path("account", account.account, name="account"),
     path("account/password", account.password, name="account-password"),
+    path("account/number", account.number, name="account-number"),
     path("account/away", account.away, name="account-away"),
     path("account/sessions/end", account.end_sessions, name="end-sessions"),
     path("account/second-factor", account.factor, name="second-factor"),

@@ -33,6 +33,16 @@ def element_name(name: str) -> str:
 
 
 @dataclass(frozen=True)
+class Preparer:
+    """Who was paid for preparing the return: name, number, firm, and the firm's number as originator."""
+
+    name: str
+    number: str
+    firm: str
+    originator: str
+
+
+@dataclass(frozen=True)
 class Enclosure:
     """A PDF that goes with the document: the code of its kind (engine/outgoing.py), its name, the paper that it stands behind if
     it does, and its bytes."""
@@ -44,7 +54,12 @@ class Enclosure:
 
 
 def filed_document(
-    result: Result, authority: Authority, return_id: str, content_hash: str, enclosed: Sequence[Enclosure] = ()
+    result: Result,
+    authority: Authority,
+    return_id: str,
+    content_hash: str,
+    enclosed: Sequence[Enclosure] = (),
+    preparer: Preparer | None = None,
 ) -> bytes:
     """The XML that goes to `authority`, in UTF-8. `content_hash` is the hash of the figures that were signed."""
     root = ET.Element(
@@ -60,6 +75,8 @@ def filed_document(
     for name, value in (("ReturnId", return_id), ("Software", "Impuesto"), ("SignedHash", content_hash)):
         ET.SubElement(header, name).text = value
     _add_amends(header, result, authority)
+    if preparer is not None:
+        ET.SubElement(header, "Preparer", {name: getattr(preparer, name) for name in _OF_PREPARER})
     _add_papers(ET.SubElement(root, "People"), result.run.people())
     of_authority = [paper for paper in result.run.all_papers() if paper.jurisdiction in _jurisdictions(authority)]
     _add_papers(ET.SubElement(root, "Papers"), of_authority)
@@ -75,6 +92,9 @@ def filed_document(
             ET.SubElement(attachments, "Attachment", about).text = base64.b64encode(one.content).decode()
     ET.indent(root)
     return ET.tostring(root, encoding="utf-8", xml_declaration=True)
+
+
+_OF_PREPARER = ("name", "number", "firm", "originator")
 
 
 def _add_amends(header: ET.Element, result: Result, authority: Authority) -> None:
@@ -170,6 +190,9 @@ def filed_schema(pack: Pack, authority: Authority, year: int) -> str:
     amends = ET.SubElement(_element(header, "Amends", minOccurs="0"), "xs:complexType")
     for name in ("kind", "receipt", "number"):
         _attribute(amends, name)
+    prepared = ET.SubElement(_element(header, "Preparer", minOccurs="0"), "xs:complexType")
+    for name in _OF_PREPARER:
+        _attribute(prepared, name)
     people = _complex(_element(body, "People"))
     _paper_schema(people, pack.people)
     papers = _complex(_element(body, "Papers"))

@@ -51,12 +51,15 @@ def _unknown(code: str, region: str, owing: bool) -> MailTo | None:
 @dataclass(frozen=True)
 class Outgoing:
     """Declared by a pack. `mail_to(authority's code, region that the filer lives in, whether a payment is enclosed)` gives None
-    where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one."""
+    where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one.
+    `preparer_number` is what a paid preparer is known by, and `preparer_shape` how it is written."""
 
     attachable: tuple[Attachable, ...] = ()
     capacities: tuple[Capacity, ...] = ()
     paper_reasons: tuple[PaperReason, ...] = ()
     paper_form: str = ""
+    preparer_number: str = ""
+    preparer_shape: str = ""
     mail_to: Callable[[str, str, bool], MailTo | None] = _unknown
 
     def kind(self, code: str) -> Attachable | None:

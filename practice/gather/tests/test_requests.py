@@ -65,6 +65,21 @@ class RequestTestCase(OfficeTestCase):
         self.firm.save()
 
 
+class BesideThePaperTests(RequestTestCase):
+    def test_what_a_client_says_of_a_paper_stands_beside_it_until_it_is_settled(self):
+        self.sent()
+        answering.not_so(self.link, self.document.pk, "I closed that account")
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        page = reverse("paper", args=[self.return_.pk, self.bank.pk])
+        self.assertContains(self.client.get(page), "does not apply: “I closed that account”")
+        self.assertNotContains(self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk])), "I closed that account")
+        settled = self.client.post(
+            reverse("settle-item", args=[self.return_.pk, self.document.pk]), {"does": "accept", "back": page}
+        )
+        self.assertRedirects(settled, page)
+        self.assertNotContains(self.client.get(page), "I closed that account")
+
+
 class DraftTests(RequestTestCase):
     def test_a_draft_has_what_is_expected_again_without_amounts_and_what_is_always_asked(self):
         self.assertEqual(self.document.text, "Interest income (1099-INT) from River Bend Savings")

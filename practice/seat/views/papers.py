@@ -7,7 +7,8 @@ from django.views.decorators.http import require_GET, require_POST
 
 from practice.firm.events import record
 from practice.firm.numbers import whole_number
-from practice.firm.permissions import require
+from practice.firm.permissions import may, require
+from practice.gather.requesting import said_of
 from practice.intake.attaching import attached_to
 from practice.pages.recent import note_recent
 from practice.returns import entry, undoing
@@ -43,6 +44,8 @@ def papers(request, return_id, paper_id=None):
         "kinds": _kinds(return_, listed),
         "bases": BASES,
         "base": base_of(request),
+        "said_here": said_of(paper),
+        "may_ask": may(request.user, "ask clients"),
     } | attached_to(return_, paper)
     if at := request.GET.get("at"):
         context["lineage"] = lineage_of(result, at)

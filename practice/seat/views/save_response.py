@@ -3,6 +3,8 @@
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
 
+from practice.firm.permissions import may
+from practice.gather.requesting import said_of
 from practice.intake.attaching import attached_to
 from practice.returns.drawing import differing_fields, paper_view, table_totals
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
@@ -41,7 +43,7 @@ def moved(request, saved, whole=False):
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),
     }
     if whole:
-        context |= attached_to(return_, paper)
+        context |= attached_to(return_, paper) | {"said_here": said_of(paper), "may_ask": may(request.user, "ask clients")}
     if at := request.POST.get("at"):
         return _beside_form(request, saved, context, at)
     return render(request, "returns/_moved.html", context)

@@ -54,4 +54,5 @@ def mail_to(code: str, region: str, owing: bool) -> MailTo | None:
     return None
 
 
-OUTGOING = Outgoing(_ATTACHABLE, _CAPACITIES, _REASONS, "8948", mail_to)
+# A preparer's number: IRC 6109(a)(4), 26 CFR 1.6109-2
+OUTGOING = Outgoing(_ATTACHABLE, _CAPACITIES, _REASONS, "8948", "PTIN", r"P[0-9]{8}", mail_to)

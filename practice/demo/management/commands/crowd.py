@@ -21,7 +21,8 @@ from practice.returns.opening import open_household, open_return
 
 _WAGES = {
     "employer": "Kittiwake Boatworks LLC", "employer_number": "00-7140362", "employer_street": "4 Slipway",
-    "employer_city": "Savanna", "employer_state": "IL", "employer_zip": "61074", "wages": "61480.00", "federal_withheld": "5812.00",
+    "employer_city": "Savanna", "employer_state": "IL", "employer_zip": "61074", "wages": "61480.00",
+    "federal_withheld": "5812.00",
     "states": [{"state": "IL", "state_number": "0071-4036", "wages": "61480.00", "withheld": "3043.26"}],
 }  # fmt: skip
 _REJECTED = 200
@@ -87,12 +88,13 @@ class Command(BaseCommand):
             batch_size=2000,
         )
 
-    def _clients(self, firm, number):
+    def _clients(self, firm, how_many):
         """Clients who can be asked, reminded and sent a package: a person each, and a return that can be locked."""
         signer = firm.staff.get(role="signer")
-        for n in range(number):
-            person = {"first_name": "Many", "last_name": f"Client {n:04d}", "number": f"9{10 + n // 100:02d}-{10 + n % 90}-{n:04d}",
-                      "birth_date": date(1980, 1, 5), "email": f"many{n}@clients.example"}  # fmt: skip
+        for n in range(how_many):
+            number = f"9{10 + n // 100:02d}-{10 + n % 90}-{n:04d}"
+            person = {"first_name": "Many", "last_name": f"Client {n:04d}", "number": number, "birth_date": date(1980, 1, 5),
+                      "email": f"many{n}@clients.example"}  # fmt: skip
             home = open_household(
                 signer, f"Many {n:04d}, Client", [person], street="6 Quarry Road", city="Galena", state="IL", zip="61036"
             )
