@@ -19,7 +19,7 @@ from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
 from practice.firm.typed_values import read_typed
-from practice.intake import reading
+from practice.intake import reading, scanning
 from practice.intake.attaching import plain_name
 from practice.intake.confined import NotOpened, opened
 from practice.intake.models import Arrival, Layout
@@ -94,7 +94,7 @@ def read(row):
             given = _of_list(row)
         else:
             given = [_of_document(row, *one) for one in opened("documents", _content(row), seconds=30, form=row.form)]
-    except (NotOpened, reading.NotReadable) as error:
+    except (NotOpened, reading.NotReadable, scanning.Infected) as error:
         row.state, row.says = Arrival.State.FAILED, error.says[:300]
         row.save()
         return row
@@ -276,7 +276,7 @@ def is_there(household, data):
 
 def _content(row):
     with default_storage.open(row.file) as stored:
-        return unseal_bytes(stored.read())
+        return scanning.looked_through(unseal_bytes(stored.read()))
 
 
 def _keep(row, documents):

@@ -13,7 +13,7 @@ from django.db import transaction
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
-from practice.intake import reading
+from practice.intake import reading, scanning
 from practice.intake.attaching import plain_name
 from practice.intake.models import Import, Layout
 from practice.returns.changing import changed, forget, open_for_change
@@ -79,7 +79,7 @@ def _sheet_of(row):
 
 def _content(row):
     with default_storage.open(row.file) as stored:
-        return unseal_bytes(stored.read())
+        return scanning.looked_through(unseal_bytes(stored.read()))
 
 
 def _remember(row):
@@ -161,7 +161,7 @@ def read(row):
             _open(row)
             return row
         records = _records(row, told=lambda place: _progress(row, place))
-    except reading.NotReadable as error:
+    except (reading.NotReadable, scanning.Infected) as error:
         row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": error.says}]
         row.save()
         return row

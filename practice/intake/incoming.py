@@ -62,14 +62,12 @@ def look(row):
     """Scan it, count its pages, and suggest whose it is. False where the scanner is away: it waits."""
     content = drawing.kept(row.file)
     try:
-        if scanning.is_wanted() and (virus := scanning.found_in(content)):
-            return _note(row, state=_State.REFUSED, says=f"The virus scanner found {virus}. The file was not opened.")
-        kind, pages = opened("look_into", content)
+        kind, pages = opened("look_into", scanning.looked_through(content))
         words = _words(content, kind)
     except scanning.ScannerAway:
         _note(row, says="The virus scanner does not answer; the file waits for it.")
         return False
-    except NotOpened as error:
+    except (NotOpened, scanning.Infected) as error:
         return _note(row, state=_State.REFUSED, says=error.says[:300])
     household, why = whose(row, words)
     first = next((" ".join(line.split()) for line in words.splitlines() if len(line.split()) > 1), "")

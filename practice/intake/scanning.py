@@ -11,10 +11,27 @@ _CHUNK = 256 * 1024
 class ScannerAway(Exception):
     """The scanner does not answer, or not as expected; the file waits."""
 
+    says = "the virus scanner does not answer"
+
+
+class Infected(Exception):
+    """The scanner found something; `says` what."""
+
+    def __init__(self, virus):
+        super().__init__(virus)
+        self.says = f"The virus scanner found {virus}. The file was not opened."
+
 
 def is_wanted():
     """Whether this installation has a scanner. Without one files are opened as they come, still in a process of their own."""
     return bool(settings.SCANNER)
+
+
+def looked_through(content):
+    """The same content, once nothing was found in it. Infected, or ScannerAway."""
+    if is_wanted() and (virus := found_in(content)):
+        raise Infected(virus)
+    return content
 
 
 def found_in(content):

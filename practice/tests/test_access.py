@@ -61,7 +61,8 @@ class RoleTests(OfficeTestCase):
 
 class OtherFirmTests(OfficeTestCase):
     PAGES = ["papers", "forms", "review", "sign", "download-return", "download-workbook", "download-lines", "presence", "lineage",
-             "most-moving", "ripple", "flow", "guide", "changes", "import-file"]  # fmt: skip
+             "most-moving", "ripple", "flow", "guide", "changes", "import-file", "filing", "going-along", "pages",
+             "print-sets"]  # fmt: skip
 
     def setUp(self):
         super().setUp()
@@ -102,6 +103,16 @@ class OtherFirmTests(OfficeTestCase):
             (reverse("ask-signature", args=[self.return_.pk]), {}),
             (reverse("file", args=[self.return_.pk]), {}),
             (reverse("make-package", args=[self.return_.pk]), {}),
+            (reverse("filing-way", args=[self.return_.pk, "us"]), {"way": "held", "note": "x"}),
+            (reverse("print-paper", args=[self.return_.pk, "us"]), {}),
+            (reverse("going-along-add", args=[self.return_.pk]), {"file": SimpleUploadedFile("a.pdf", b"%PDF-")}),
+            (reverse("represent", args=[self.return_.pk, self.client_person.pk]), {"capacity": "parent"}),
+            (reverse("represent-end", args=[self.return_.pk, self.client_person.pk]), {}),
+            (reverse("sign-paper", args=[self.return_.pk, self.client_person.pk, "us"]), {"day": "2/10/2026"}),
+            (reverse("take-back-signature", args=[self.return_.pk, 1]), {"why": "x"}),
+            (reverse("sign-as-preparer", args=[self.return_.pk]), {"place": "preparer"}),
+            (reverse("pages", args=[self.return_.pk]), {"page": ["x.1"], "name": "x"}),
+            (reverse("make-set", args=[self.return_.pk]), {"set": "1"}),
         ]
         for url, body in posts:
             with self.subTest(url):

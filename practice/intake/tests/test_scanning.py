@@ -3,12 +3,13 @@
 import socket
 import struct
 import threading
+from unittest import mock
 
 from django.test import override_settings
 from django.urls import reverse
 
 from practice.firm.refusals import Cannot
-from practice.intake import attaching, drawing, scanning
+from practice.intake import arriving, attaching, drawing, importing, scanning
 from practice.intake.models import Attachment
 from practice.intake.tasks import draw_pages
 from practice.intake.tests.test_attaching import pdf
@@ -94,3 +95,20 @@ class ScanningTests(OfficeTestCase):
             while drawing.step(self.fresh(row)):
                 pass
         self.assertEqual(self.fresh(row).state, "ready")
+
+
+class FilesThatAreReadTests(OfficeTestCase):
+    """Imports and lists of clients are looked through too, before the process that opens them sees them."""
+
+    def test_nothing_is_read_of_what_holds_a_virus_and_a_scanner_that_is_away_is_waited_for(self):
+        with mock.patch.object(scanning, "is_wanted", return_value=True):
+            for found, fails in (({"return_value": "Eicar"}, False), ({"side_effect": scanning.ScannerAway}, True)):
+                row = importing.bring(self.preparer, self.return_.pk, "b.csv", b"Payer,Interest\nFerry,12.50", "1099-int")
+                came = arriving.bring(self.preparer, "a.json", b"{}")
+                with mock.patch.object(scanning, "found_in", **found):
+                    for read, one in ((importing.read, row), (arriving.read, came)):
+                        if fails:
+                            with self.assertRaises(scanning.ScannerAway):
+                                read(one)
+                        else:
+                            self.assertEqual(read(one).state, "failed")
