@@ -5,16 +5,18 @@ from urllib.parse import urlencode
 
 from django.contrib import messages
 from django.db.models import Count, Max, Min, Q
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
+from practice.firm.events import record
 from practice.firm.models import Staff
 from practice.firm.numbers import whole_number
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
-from practice.gather import lettering, messaging, people, requesting, surveying, usual, wording
+from practice.gather import lettering, messaging, people, printed, requesting, surveying, usual, wording
 from practice.gather.models import Kind, Letter, LetterKind, Message, Reply, Turn, Wording
 from practice.gather.suggesting import suggested
 from practice.intake import incoming
@@ -143,6 +145,15 @@ def questionnaire(request, return_id, status=200, **more):
     return render(request, "gather/questionnaire.html", context | more, status=status)
 
 
+def questionnaire_pdf(request, return_id):
+    return_, _, _ = open_page(request, return_id)
+    item = surveying.survey_of(return_)
+    if item is None:
+        return redirect("requests", return_.pk)
+    record(request.user, "questionnaire printed", return_)
+    return HttpResponse(printed.questionnaire_pdf(return_, item), content_type="application/pdf")
+
+
 @require_POST
 def take_told(request, return_id):
     """One answer, or every no, into the guided entry."""
@@ -174,6 +185,13 @@ def letter(request, return_id, letter_id):
     return_, _, context = open_page(request, return_id)
     found = fetch(Letter.objects.select_related("text", "person", "sent_by").filter(of=return_), request.user, pk=letter_id)
     return render(request, "gather/letter.html", context | {"tab": "sign", "letter": found})
+
+
+def letter_pdf(request, return_id, letter_id):
+    return_, _, _ = open_page(request, return_id)
+    found = fetch(Letter.objects.select_related("text", "person", "of__firm").filter(of=return_), request.user, pk=letter_id)
+    record(request.user, "letter printed", return_, says=found.text.get_kind_display())
+    return HttpResponse(printed.letter_pdf(found), content_type="application/pdf")
 
 
 @said_on(requests, "return_id")

@@ -1,12 +1,13 @@
 """The client's part in the portal: what is asked, letters to sign, messages. Phone first."""
 
 from django.contrib import messages
+from django.http import HttpResponse
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
 from practice.firm.refusals import Cannot
-from practice.gather import answering, lettering, messaging, surveying
+from practice.gather import answering, lettering, messaging, printed, surveying
 from practice.gather.models import Kind, Turn
 from practice.intake import attaching
 from practice.returns.frozen import drawn_of
@@ -81,6 +82,15 @@ def _take_files(request, item_id):
             raise BadValue(f"{file.name} has {file.size / 1e6:.0f} MB; up to {attaching.LARGEST / 1e6:.0f} can be sent.", "")
         name, fresh = answering.upload(request.link, item_id, file.name, file.read())
         messages.success(request, f"{name}: {'received' if fresh else 'you sent this already'}.")
+
+
+@client_only
+def letter_pdf(request, letter_id):
+    """A copy to keep."""
+    found = lettering.letters_for(request.link).filter(pk=letter_id).first()
+    if found is None:
+        return redirect("portal")
+    return HttpResponse(printed.letter_pdf(found), content_type="application/pdf")
 
 
 @client_only

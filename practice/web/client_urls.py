@@ -11,6 +11,7 @@ urlpatterns = [
     path("asked/<int:item_id>", client_requests.reply, name="portal-reply"),
     path("questions/<int:item_id>", client_requests.survey, name="portal-survey"),
     path("letters/<int:letter_id>", client_requests.letter, name="portal-letter"),
+    path("letters/<int:letter_id>.pdf", client_requests.letter_pdf, name="portal-letter-pdf"),
     path("invoices/<int:invoice_id>", client_fees.invoice, name="portal-invoice"),
     path("invoices/<int:invoice_id>/pay", client_fees.pay, name="portal-pay"),
     path("invoices/<int:invoice_id>/paid", client_fees.came_back, name="portal-paid"),

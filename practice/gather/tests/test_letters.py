@@ -1,7 +1,10 @@
 """Letters in versions, frozen as they were sent, signed by each who must; and messages with their open points."""
 
+import io
+
 from django.db import connection
 from django.urls import reverse
+from pypdf import PdfReader
 
 from practice.clients.models import Person
 from practice.firm.permissions import NotOfThisFirm, Refused
@@ -91,6 +94,15 @@ class SentTests(LetterTestCase):
         with self.assertRaisesMessage(Cannot, "signed this already"):
             lettering.sign(self.link, letter.pk, SIGNATURE, None)
         self.assertIn(letter.hash[:16], self.events("letter signed").get().says)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        answer = self.client.get(reverse("letter-pdf", args=[self.return_.pk, letter.pk]))
+        words = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages).split())
+        self.assertIn("Lorna Abernathy, signed", words)
+        self.assertIn(letter.hash, words.replace(" ", ""))
+        session = self.client.session
+        session["portal"] = self.link.pk
+        session.save()
+        self.assertEqual(self.client.get(reverse("portal-letter-pdf", args=[letter.pk])).content[:5], b"%PDF-")
 
     def test_a_letter_that_was_altered_in_the_store_is_not_signed(self):
         (letter,) = self.send()

@@ -1,6 +1,9 @@
 """The questionnaire: one item of a request, answered a tap each, taken over by the office; what only a yes calls for waits for it."""
 
+import io
+
 from django.urls import reverse
+from pypdf import PdfReader
 
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
@@ -65,6 +68,17 @@ class SurveyTests(SurveyTestCase):
             surveying.take(self.preparer, self.return_.pk, "dividends", {})
         surveying.tell(self.link, self.item.pk, "interest", "no")
         self.assertIsNone(Told.objects.for_firm(self.firm).get(key="interest").taken_by)  # another answer is new again
+
+    def test_all_of_it_as_a_pdf(self):
+        self.tell_all(wages="yes")
+        surveying.tell(self.link, self.item.pk, "wages", "yes", "Two jobs")
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        answer = self.client.get(reverse("questionnaire-pdf", args=[self.return_.pk]))
+        words = " ".join(" ".join(page.extract_text() for page in PdfReader(io.BytesIO(answer.content)).pages).split())
+        self.assertIn("“Two jobs”", words)
+        self.assertEqual(words.count(" yes"), 1)
+        self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.client.get(reverse("questionnaire-pdf", args=[self.return_.pk])).status_code, 404)
 
     def test_who_may_not_key_and_strangers_take_nothing(self):
         self.tell_all()

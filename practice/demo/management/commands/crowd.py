@@ -92,7 +92,7 @@ class Command(BaseCommand):
         """Clients who can be asked, reminded and sent a package: a person each, and a return that can be locked."""
         signer = firm.staff.get(role="signer")
         for n in range(how_many):
-            number = f"9{10 + n // 100:02d}-{10 + n % 90}-{n:04d}"
+            number = f"9{10 + n // 100:02d}-{10 + n % 30}-{n + 1:04d}"
             person = {"first_name": "Many", "last_name": f"Client {n:04d}", "number": number, "birth_date": date(1980, 1, 5),
                       "email": f"many{n}@clients.example"}  # fmt: skip
             home = open_household(
