@@ -3,7 +3,7 @@
 from urllib.parse import urlencode
 
 from django.db.models import Exists, OuterRef
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.urls import reverse
 
 from practice.delivery import printing
@@ -13,6 +13,7 @@ from practice.firm.numbers import whole_number
 from practice.firm.permissions import may, require
 from practice.returns import rounds
 from practice.returns.models import FILED, Return, Stage, State
+from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
 _WHICH = {"file": "to file", "mail": "to mail", "package": "to put together", "deliver": "to deliver", "locked": "locked"}
@@ -33,15 +34,7 @@ def ready(request, status=200, **more):
         "sets": printing.listed(request.user.firm), "may_file": may(request.user, "file"),
         "may_deliver": may(request.user, "deliver"),
     }  # fmt: skip
-    shown = whole_number(request.GET.get("round", ""))
-    if shown is not None:
-        context |= rounds.progress(request.user, shown) | {"here": reverse("ready"), "to": "sign"}
-        if request.htmx:
-            answer = render(request, "returns/_round.html", context)
-            if context["percent"] == 100:
-                answer["HX-Refresh"] = "true"
-            return answer
-    return render(request, "delivery/ready.html", context | more, status=status)
+    return with_round(request, "delivery/ready.html", context | more, reverse("ready"), "sign", status)
 
 
 def _chosen(request, which):

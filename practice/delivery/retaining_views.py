@@ -3,13 +3,14 @@
 from urllib.parse import urlencode
 
 from django.contrib import messages
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.urls import reverse
 
 from practice.delivery import retaining
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.returns import rounds
+from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
 _LISTED = 200
@@ -24,15 +25,7 @@ def retention(request, status=200, **more):
         "rows": [(one, retaining.keep_until(one, request.user.firm)) for one in rows[:_LISTED]], "number": len(rows),
         "firm": request.user.firm, "least": retaining.LEAST, "most": retaining.MOST,
     }  # fmt: skip
-    shown = whole_number(request.GET.get("round", ""))
-    if shown is not None:
-        context |= rounds.progress(request.user, shown) | {"here": reverse("retention"), "to": "sign"}
-        if request.htmx:
-            answer = render(request, "returns/_round.html", context)
-            if context["percent"] == 100:
-                answer["HX-Refresh"] = "true"
-            return answer
-    return render(request, "delivery/retention.html", context | more, status=status)
+    return with_round(request, "delivery/retention.html", context | more, reverse("retention"), "sign", status)
 
 
 def _post(request):

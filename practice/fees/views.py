@@ -26,6 +26,7 @@ from practice.returns import rounds
 from practice.returns.computing import pack_of
 from practice.returns.models import Purpose
 from practice.returns.page import head_of, open_page
+from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
 _LISTED = 300
@@ -189,15 +190,7 @@ def everybody(request, status=200, **more):
     }  # fmt: skip
     if which in ("open", "late"):
         context["rows"], context["sums"] = aging.columns(rows[:_LISTED], actor.firm.today())
-    shown = whole_number(request.GET.get("round", ""))
-    if shown is not None:
-        context |= rounds.progress(actor, shown) | {"here": reverse("fees"), "to": "invoice"}
-        if request.htmx:
-            answer = render(request, "returns/_round.html", context)
-            if context["percent"] == 100:
-                answer["HX-Refresh"] = "true"
-            return answer
-    return render(request, "fees/everybody.html", context | more, status=status)
+    return with_round(request, "fees/everybody.html", context | more, reverse("fees"), "invoice", status)
 
 
 def _file(form, which, rows, actor):

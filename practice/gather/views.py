@@ -28,6 +28,7 @@ from practice.returns.computing import pack_of
 from practice.returns.leaving import without_left
 from practice.returns.models import Purpose, Return, Stage, counted
 from practice.returns.page import head_of, live_papers, open_page
+from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
 _LISTED = 300
@@ -237,15 +238,7 @@ def everybody(request, status=200, **more):
         "kept": urlencode({"which": which, "q": request.GET.get("q", "")}), "firm": request.user.firm,
         "may_administer": may(request.user, "administer"), "came_in": incoming.waiting(request.user).count(),
     }  # fmt: skip
-    shown = whole_number(request.GET.get("round", ""))
-    if shown is not None:
-        context |= rounds.progress(request.user, shown) | {"here": reverse("all-requests"), "to": "requests"}
-        if request.htmx:
-            answer = render(request, "returns/_round.html", context)
-            if context["percent"] == 100:
-                answer["HX-Refresh"] = "true"
-            return answer
-    return render(request, "gather/everybody.html", context | more, status=status)
+    return with_round(request, "gather/everybody.html", context | more, reverse("all-requests"), "requests", status)
 
 
 def _chosen(request, which):

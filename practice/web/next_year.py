@@ -3,7 +3,7 @@
 from urllib.parse import urlencode
 
 from django.contrib import messages
-from django.shortcuts import redirect, render
+from django.shortcuts import redirect
 from django.urls import reverse
 from django.views.decorators.http import require_POST
 
@@ -14,6 +14,7 @@ from practice.pages.lists import export
 from practice.returns import rolling, rounds
 from practice.returns.leaving import without_left
 from practice.returns.models import Return, Stage, originals
+from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
 _LISTED = 300
@@ -87,14 +88,7 @@ def _list(request, status=200, **more):
         "kept": urlencode({n: t for n in ("which", "stage", "mine", "q", "group") if (t := given.get(n))} | {"year": year}),
         "number": number, "more": max(number - _LISTED, 0),
     }  # fmt: skip
-    shown = whole_number(request.GET.get("round", ""))
-    if shown is not None:
-        context |= rounds.progress(request.user, shown) | {"here": reverse("next-year"), "to": "papers"}
-    template = "returns/_round.html" if request.htmx and shown is not None else "web/next_year.html"
-    answer = render(request, template, context | more, status=status)
-    if request.htmx and context.get("percent") == 100:
-        answer["HX-Refresh"] = "true"  # the list says now what is there
-    return answer
+    return with_round(request, "web/next_year.html", context | more, reverse("next-year"), "papers", status)
 
 
 def _words(return_):

@@ -13,7 +13,8 @@ from practice.returns.changing import Settled
 from practice.returns.leaving import without_left
 from practice.returns.models import Return, Stage, counted
 from practice.returns.page import open_page
-from practice.returns.rounds import begin, progress
+from practice.returns.round_pages import with_round
+from practice.returns.rounds import begin
 from practice.us import extending
 from taxcore.engine import BadValue
 
@@ -120,14 +121,7 @@ def _list(request, status=200, **more):
         "may_extend": may(request.user, "extend"),
         "may_file": may(request.user, "file"),
     }
-    shown = request.GET.get("round", "")
-    if whole_number(shown) is not None:
-        context |= progress(request.user, int(shown)) | {"here": reverse("more-time"), "to": "extensions"}
-    template = "returns/_round.html" if request.htmx else "us/many_extensions.html"
-    answer = render(request, template, context | more, status=status)
-    if request.htmx and context.get("percent") == 100:
-        answer["HX-Refresh"] = "true"  # the list below says now what was asked
-    return answer
+    return with_round(request, "us/many_extensions.html", context | more, reverse("more-time"), "extensions", status)
 
 
 def _asked_words(row):
