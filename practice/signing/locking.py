@@ -47,7 +47,7 @@ def lock_figures(actor, return_id):
     if says := additions_of(return_).not_locked(return_):
         raise Settled(says)
     if unread := next((row for row in going_along(return_) if row.state != Attachment.State.READY), None):
-        raise Settled(f"{unread.name} goes along and is still being read. Try again in a moment.")
+        raise Settled(f"{unread.name} is e-filed with the return and still being read. Try again in a moment.")
     result = result_of(return_)
     stopping = [finding for finding in result.findings if finding.weight == "stops"]
     if stopping:

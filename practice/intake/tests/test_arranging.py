@@ -71,7 +71,7 @@ class ArrangingTests(OfficeTestCase):
         names = Attachment.objects.for_firm(self.firm).filter(removed_at=None).values_list("name", flat=True)
         self.assertEqual(set(names), {"other.pdf", "photo.png", "New.pdf"})
         enclosing.choose(self.preparer, self.return_.pk, self.other.token, "election", "E")
-        with self.assertRaisesRegex(BadValue, "goes along"):
+        with self.assertRaisesRegex(BadValue, "is e-filed"):
             self.make((self.other, 1), name="Again", replace=True)
         self.assertFalse(Attachment.objects.for_firm(self.firm).filter(name="Again.pdf").exists())
 

@@ -361,4 +361,4 @@ class AttachmentsTests(SigningTestCase):
         self.assertContains(self.client.get(page), "“Why”")
         self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "Attached: Why")
         self.client.post(choose, {"leave": "1"})
-        self.assertContains(self.client.get(page), "0 of 1 document go along")
+        self.assertContains(self.client.get(page), "0 of 1 document attached")
