@@ -64,8 +64,11 @@ class SecretTests(TestCase):
 
     def test_fingerprints_have_a_secret_of_their_own(self):
         made = self.made()
-        self.assertEqual(set(made), {"secret_key", "field_keys", "authority_key", "digest_key", "payment_key", "set_up_key"})
-        self.assertEqual(len(set(made.values())), 6)
+        self.assertEqual(
+            set(made),
+            {"secret_key", "field_keys", "authority_key", "digest_key", "payment_key", "text_key", "mail_in_key", "set_up_key"},
+        )
+        self.assertEqual(len(set(made.values())), 8)
 
     def test_those_of_an_earlier_program_stay_right(self):
         self.assertEqual(self.made(field_keys="newer oldest")["digest_key"], "oldest")

@@ -10,7 +10,7 @@ from practice.portal.alerting import tell
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
-from practice.signing.needed import signers
+from practice.signing.needed import CannotSign, signers
 from taxcore.engine.filed import address_at
 
 
@@ -43,8 +43,16 @@ def _address(return_, fault):
 def _accepted(return_, submission):
     record(None, "accepted", return_, says=f"{submission.authority.upper()} accepted, receipt {submission.receipt}")
     name = pack_of(return_).authority(submission.authority).name
-    tell(return_, [client for client, _ in signers(return_)], f"the {return_.year} {name} return was accepted.")
+    tell(return_, _clients(return_), f"the {return_.year} {name} return was accepted.")
     filed(return_, f"{submission.authority.upper()} accepted")
+
+
+def _clients(return_):
+    """Who signed; nobody where that can no longer be said: an answer is settled all the same."""
+    try:
+        return [client for client, _ in signers(return_)]
+    except CannotSign:
+        return []
 
 
 def filed(return_, note):
@@ -79,6 +87,6 @@ def _rejected(return_, submission):
     record(None, "rejected", return_, says=says, faults=submission.refused_rules)
     name = pack_of(return_).authority(submission.authority).name
     news = f"the {return_.year} {name} return was sent back. We are looking into it."
-    tell(return_, [client for client, _ in signers(return_)], news)
+    tell(return_, _clients(return_), news)
     return_.submissions.filter(state=State.WAITING).update(state=State.WITHDRAWN)
     reach(return_, Stage.FILE, "rejected")

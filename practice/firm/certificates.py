@@ -20,14 +20,17 @@ _LASTS = timedelta(days=5 * 365)
 LARGEST = 100_000  # bytes of a file with a key and its certificates
 
 
-@transaction.atomic
 def in_force(firm_id):
     """The certificate that PDFs are signed with today; one is made where there is none, or where it has run out."""
-    firm = Firm.objects.select_for_update().get(pk=firm_id)
-    there = Certificate.objects.for_firm(firm).filter(ended_at=None).first()
-    if there is not None and there.until > timezone.localdate():
+    if there := _good(firm_id):
         return there
-    return _made(firm, None)
+    with transaction.atomic():
+        firm = Firm.objects.select_for_update().get(pk=firm_id)
+        return _good(firm_id) or _made(firm, None)
+
+
+def _good(firm_id):
+    return Certificate.objects.for_firm(firm_id).filter(ended_at=None, until__gt=timezone.localdate()).first()
 
 
 @transaction.atomic

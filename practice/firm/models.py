@@ -28,8 +28,8 @@ class Firm(models.Model):
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
     `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
     (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days. With `pay_first` nothing
-    is filed before its invoice is paid. Documents are kept for `keeps_years` (practice/delivery/retaining.py); `picture` and
-    `color` are the practice's own on what clients see. People in `factor_roles` sign in with a second factor.
+    is filed before its invoice is paid. Documents are kept for `keeps_years` (practice/delivery/retaining.py); `color`
+    and `picture` are the practice's own on what clients see. People in `factor_roles` sign in with a second factor.
     """
 
     name = models.CharField(max_length=80)
@@ -51,11 +51,16 @@ class Firm(models.Model):
     pay_first = models.BooleanField(default=False)
     factor_roles = models.JSONField(default=every_role)
     keeps_years = models.PositiveSmallIntegerField(default=7)
-    picture = models.TextField(blank=True)  # of the letterhead, PNG in base64
     color = models.CharField(max_length=7, blank=True)
     efin = models.CharField(max_length=6, blank=True)
     originator_pin = models.CharField(max_length=5, blank=True)
     file_needs = models.JSONField(default=list)  # signatures of the practice before a return goes out: "preparer", "second"
+
+    @property
+    def picture(self):
+        """Of the letterhead, PNG in base64; empty for none. Not read with the firm, which every request reads."""
+        found = LetterheadPicture.objects.filter(firm=self).first()
+        return found.content if found else ""
 
     def today(self):
         """The day the firm lives on: the calendar's, or the fixed day of a training practice."""
@@ -67,6 +72,16 @@ class Firm(models.Model):
 
     def __str__(self):
         return self.name
+
+
+class LetterheadPicture(models.Model):
+    """The picture of a firm's letterhead, PNG in base64."""
+
+    firm = models.OneToOneField(Firm, on_delete=models.CASCADE, primary_key=True, related_name="+")
+    content = models.TextField()
+
+    def __str__(self):
+        return f"picture of {self.firm}"
 
 
 class Role(models.TextChoices):

@@ -9,7 +9,7 @@ from django.http import Http404, HttpResponse
 from PIL import Image
 
 from practice.firm.events import record
-from practice.firm.models import Firm
+from practice.firm.models import Firm, LetterheadPicture
 from practice.firm.permissions import require
 from practice.intake import attaching
 from practice.intake.confined import NotOpened, opened
@@ -27,10 +27,11 @@ def set_look(actor, color, picture=None, remove=False):
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
     firm.color = _checked_color(color.strip().lower())
     if remove:
-        firm.picture = ""
+        LetterheadPicture.objects.filter(firm=firm).delete()
     elif picture:
-        firm.picture = base64.b64encode(_checked_picture(picture)).decode()
-    firm.save(update_fields=["color", "picture"])
+        content = base64.b64encode(_checked_picture(picture)).decode()
+        LetterheadPicture.objects.update_or_create(firm=firm, defaults={"content": content})
+    firm.save(update_fields=["color"])
     record(actor, "letterhead", firm=firm, says=f"color {firm.color or 'none'}, {'a' if firm.picture else 'no'} picture")
 
 

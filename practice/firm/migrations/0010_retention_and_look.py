@@ -19,9 +19,4 @@ class Migration(migrations.Migration):
             name="keeps_years",
             field=models.PositiveSmallIntegerField(default=7),
         ),
-        migrations.AddField(
-            model_name="firm",
-            name="picture",
-            field=models.TextField(blank=True),
-        ),
     ]
