@@ -79,10 +79,22 @@ def _staff(practice: RunningPractice) -> None:
         walk.driver.execute_script("sessionStorage.beside = ''")
         _import(walk)
         _correction(walk, practice)
+        _dark(practice)
+    finally:
+        walk.quit()
+
+
+def _dark(practice: RunningPractice) -> None:
+    """What the practice declares, in the dark theme: print sets, and its own texts."""
+    walk = Walk(practice)
+    try:
+        walk.sign_in("sunniva")
         walk.driver.add_cookie({"name": "theme", "value": "dark"})
-        walk.go("/returns/1/papers")
-        walk.key("Federal income tax withheld", "5400")
-        _shoot(walk, "papers-dark")
+        walk.go("/practice/sets")
+        _shoot(walk, "print-sets")
+        walk.go("/practice/requests")
+        walk.driver.execute_script("document.getElementById('engagement').scrollIntoView()")
+        _shoot(walk, "letters")
     finally:
         walk.quit()
 
@@ -147,14 +159,5 @@ def _portal(practice: RunningPractice) -> None:
         _enter(practice, walk, "dov")
         walk.sees("How we got there")
         _shoot(walk, "portal")
-        walk.press("Review your return")
-        walk.press("I have examined it: continue to sign")
-        for question, option in (("street", "Apiary Lane"), ("month", "December"), ("place", "Driftless Honey LLC")):
-            walk.find(f'[name="q-{question}"][value="{option}"]').click()
-        walk.press("Answer")
-        walk.sees("Under penalties of perjury")
-        walk.find("[name=pin]").send_keys("41706")
-        walk.draw()
-        _shoot(walk, "portal-sign")
     finally:
         walk.quit()

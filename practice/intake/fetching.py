@@ -49,15 +49,16 @@ def _fetch_mail(at):
         box.pass_(settings.MAIL_IN_KEY)
         numbers = [int(line.split()[0]) for line in box.list()[1]][:_AT_ONCE]
         for number in numbers:
-            take_mail(b"\n".join(box.retr(number)[1]))
-            box.dele(number)
+            if take_mail(b"\n".join(box.retr(number)[1])) is not None:
+                box.dele(number)
     finally:
         box.quit()
     return len(numbers)
 
 
 def take_mail(content):
-    """The documents of one mail, for the practice that it is addressed to; what is none is said in the log of the practice."""
+    """The documents of one mail, for the practice that it is addressed to; what is none is said in the log of the practice. None
+    where the mail stays in the mailbox, since too much waits to be sorted."""
     try:
         if len(content) > _LARGEST:
             raise NotOpened("too large")
@@ -69,6 +70,9 @@ def take_mail(content):
     if firm is None:
         _log.warning("a mail with documents for no practice here")
         return []
+    if incoming.is_full(firm):
+        _log.warning("mail with documents stays in the mailbox: practice %s has too many to sort", firm.pk)
+        return None
     made = []
     for name, encoded in found["files"]:
         try:
@@ -96,7 +100,7 @@ def fetch_scans():
     for firm in Firm.objects.all():
         folder = root / str(firm.pk)
         folder.mkdir(parents=True, exist_ok=True)
-        for path in sorted(folder.iterdir())[:_AT_ONCE]:
+        for path in sorted(folder.iterdir())[:_AT_ONCE] if not incoming.is_full(firm) else ():
             taken += _take_scan(firm, path)
     return taken
 

@@ -22,6 +22,7 @@ from practice.returns.models import Return, Stage
 from taxcore.engine import BadValue
 
 _State = Incoming.State
+MOST_WAITING = 500  # of a practice; more stay in the mailbox or the folder until somebody has sorted
 _NUMBERS = re.compile(r"(?<![0-9])[0-9]{3}-?[0-9]{2}-?[0-9]{4}(?![0-9])")
 _READ = 2  # pages of a scan whose words are looked for
 
@@ -49,6 +50,12 @@ def receive(firm, source, name, content, sender="", subject=""):
         default_storage.delete(file)
         return waiting.get()
     return made
+
+
+def is_full(firm):
+    """Whether nothing more is taken in for now."""
+    rows = Incoming.objects.for_firm(firm).filter(state__in=[_State.READING, _State.WAITING, _State.REFUSED])
+    return rows.count() >= MOST_WAITING
 
 
 def _plain(text):

@@ -190,6 +190,20 @@ class MailTests(IncomingTestCase):
         self.assertEqual(fetching.fetch_mail(), 0)
 
 
+class FullTests(IncomingTestCase):
+    def test_what_nobody_sorts_is_not_added_to_for_ever(self):
+        self.come(pdf(1))
+        folder = Path(tempfile.mkdtemp()) / str(self.firm.pk)
+        folder.mkdir()
+        (folder / "a.pdf").write_bytes(pdf(2))
+        os.utime(folder / "a.pdf", (1, 1))
+        with mock.patch.object(incoming, "MOST_WAITING", 1), override_settings(SCAN_FOLDER=str(folder.parent)):
+            self.assertEqual(fetching.fetch_scans(), 0)
+            self.assertIsNone(fetching.take_mail(MailTests.mail(self, ("b.pdf", pdf(3)))))
+        self.assertEqual(Incoming.objects.for_firm(self.firm).count(), 1)
+        self.assertTrue((folder / "a.pdf").exists())
+
+
 class FolderTests(IncomingTestCase):
     def test_scans_are_taken_once_they_are_written_and_others_are_laid_aside(self):
         root = Path(tempfile.mkdtemp())
