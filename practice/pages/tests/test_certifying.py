@@ -35,7 +35,7 @@ def blank(pages=1, password=""):
 
 
 def status_of(content, certificate, password=""):
-    """What an independent reader says of the only signature."""
+    """What the library's validation says of the only signature, read anew from the bytes."""
     reader = PdfFileReader(io.BytesIO(content))
     if password:
         reader.decrypt(password)
