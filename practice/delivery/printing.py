@@ -190,6 +190,8 @@ def preview(actor, return_id, set_id, recipient=""):
     chosen = fetch(PrintSet.objects.filter(ended_at=None), actor, pk=set_id)
     if return_.snapshot_id is None:
         raise Cannot("Lock the return first: a set is made of what is locked.")
+    if not chosen.masked:
+        require(actor, "reveal", return_)
     chosen.watermark = "PREVIEW"
     made = Printed(firm=return_.firm, of=return_, snapshot=return_.snapshot, set=chosen, asked_by=actor, asked_at=timezone.now(),
                    recipient=written(recipient, "The recipient", 80))  # fmt: skip
@@ -199,8 +201,7 @@ def preview(actor, return_id, set_id, recipient=""):
 
 @transaction.atomic
 def share(actor, printed_id):
-    """Put a set into the portal and tell those who sign the return by email. Cannot where it shows more than a client's own copy
-    may, or is not made."""
+    """Put a set into the portal and tell those who sign the return. Cannot where it is not made, or is an authority's."""
     printed = fetch(Printed.objects.select_related("of__firm", "of__household", "set"), actor, pk=printed_id)
     require(actor, "deliver", printed)
     if printed.state != "ready" or printed.authority:

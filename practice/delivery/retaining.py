@@ -72,7 +72,10 @@ def forget(actor, return_id):
             raise Cannot(f"Its documents are kept until {until:%B} {until.day}, {until.year}.")
         names, rows = _files_of(return_), Attachment.objects.for_firm(return_.firm_id).filter(of=return_)
         number = rows.exclude(file="").count()
-        others = set(Attachment.objects.for_firm(return_.firm_id).exclude(of=return_).values_list("file", flat=True))
+        mine = list(rows.exclude(file="").values_list("file", flat=True))
+        others = set(
+            Attachment.objects.for_firm(return_.firm_id).filter(file__in=mine).exclude(of=return_).values_list("file", flat=True)
+        )
         rows.filter(removed_at=None).update(removed_at=timezone.now())
         rows.update(file="")
         for model in (Package, Printed):
@@ -80,7 +83,7 @@ def forget(actor, return_id):
             made.exclude(file="").update(file="", state="failed", trouble="its time is over")
         record(actor, "documents let go", return_, says=f"{number} documents, kept until {until.isoformat()}")
         # A correction shows the same pages: they go with it
-        transaction.on_commit(lambda: _remove([name for name in names if not any(name.startswith(one) for one in others if one)]))
+        transaction.on_commit(lambda: _remove([name for name in names if not any(name.startswith(one) for one in others)]))
     return Done(f"{number} documents let go")
 
 

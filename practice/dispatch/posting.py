@@ -4,7 +4,9 @@ mailed."""
 from dataclasses import dataclass
 
 from django.db import transaction
+from django.db.models import Q
 from django.urls import reverse
+from django.utils import timezone
 
 from practice.dispatch.acknowledging import filed
 from practice.dispatch.filing import holding, identified
@@ -15,7 +17,8 @@ from practice.firm.texts import written
 from practice.firm.typed_values import day_of
 from practice.returns.changing import Settled, closed_because
 from practice.returns.computing import pack_of, result_of
-from practice.returns.models import FILED, Return
+from practice.returns.models import FILED, Return, Stage
+from practice.returns.stages import reach
 from practice.signing.needed import missing_signatures, signers
 from taxcore.engine import BadValue
 
@@ -43,12 +46,20 @@ def choose(actor, return_id, code, given):
     if way not in Way.values:
         raise BadValue("Choose how it goes.", way)
     values = _PARTS[way](return_, given)
-    return_.submissions.filter(authority=code, state__in=[State.WAITING, State.TO_MAIL]).update(state=State.WITHDRAWN)
+    _withdraw(return_, code)
     row, _ = Route.objects.for_firm(return_.firm).update_or_create(
         of=return_, authority=code, defaults={"way": way, "by": actor, "firm": return_.firm} | values
     )
     record(actor, "way of filing", return_, says=f"{authority.name}: {row.get_way_display()} {row.note}".strip())
     return row
+
+
+def _withdraw(return_, code):
+    """What was made for the earlier way, and what waits behind it: both are made again when the return is filed again."""
+    stale = Q(authority=code, state=State.TO_MAIL) | Q(state=State.WAITING)
+    if return_.submissions.filter(stale).update(state=State.WITHDRAWN):
+        reach(return_, Stage.FILE, "to send")
+        return_.save()
 
 
 def _on_paper(return_, given):
@@ -92,7 +103,7 @@ def mailed(actor, submission_id, day, how):
     if posted < return_.firm.day_of(row.made_at):
         raise BadValue("It was not ready on that day.", day)
     row.state, row.mailed_on, row.mailed_as = State.MAILED, posted, written(how, "How it was mailed", 80)
-    row.sent_at = row.made_at
+    row.sent_at = timezone.now()
     row.save()
     record(actor, "mailed", return_, says=f"{row.authority.upper()}, {posted.isoformat()} {row.mailed_as}".strip())
     filed(return_, f"{row.authority.upper()} mailed")

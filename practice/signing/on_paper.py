@@ -11,7 +11,7 @@ from practice.intake import attaching
 from practice.intake.models import Attachment
 from practice.returns.changing import Settled, closed_because
 from practice.returns.frozen import drawn_of
-from practice.returns.models import Return
+from practice.returns.models import Return, State
 from practice.signing.needed import CannotSign, move_on, signers
 from practice.signing.requesting import sign
 from taxcore.engine import BadValue
@@ -76,6 +76,8 @@ def take_back(actor, return_id, signature_id, why):
         return
     row.voided_at = timezone.now()
     row.save(update_fields=["voided_at"])
+    # What waits for another authority, or for the mail, must not leave without it
+    return_.submissions.filter(state__in=[State.WAITING, State.TO_MAIL]).update(state=State.WITHDRAWN)
     left = return_.signatures.filter(voided_at=None).order_by("-pk").first()
     return_.signed = left.snapshot if left else None
     if return_.snapshot_id:

@@ -178,6 +178,8 @@ def sign_in_portal(client, request_id, authority, image, address, pin):
         raise CannotSign("First answer the questions that verify your identity.")
     if asked.read_at is None:
         raise CannotSign("Review the whole return first; then sign it.")
+    if asked.agent_id is None and client.pk in of_return(asked.of):
+        raise CannotSign("Somebody else signs for you. Please call the office if that is not so.")
     return sign(asked.of_id, asked.client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
 
 

@@ -115,6 +115,8 @@ class SharedTests(PrintTestCase):
         self.assertIn("PREVIEW", PdfReader(io.BytesIO(answer.content)).pages[0].extract_text())
         self.assertFalse(Printed.objects.for_firm(self.firm).exists())
         self.assertEqual(self.client.get(page, {"set": "0"}).status_code, 404)
+        self.client.force_login(self.administrator, "django.contrib.auth.backends.ModelBackend")  # who sees no number in full
+        self.assertEqual(self.client.get(page, {"set": self.set("Practice’s copy").pk}).status_code, 403)
 
     def test_a_pdf_for_each_part(self):
         printing.keep_set(self.signer, "Apart", ["summary", "advice", "by hand"], True, "", True)

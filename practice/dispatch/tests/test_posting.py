@@ -106,6 +106,15 @@ class WayTests(PostingTestCase):
         self.accept("us-il")
         self.assertEqual(self.again().stage, "deliver")
 
+    def test_another_way_makes_what_waited_behind_it_anew(self):
+        self.choose()
+        filing.file_return(self.signer, self.return_.pk)
+        self.choose(way="electronic")
+        self.assertEqual(set(self.states().values()), {"withdrawn"})
+        self.assertEqual(self.return_.state_note, "to send")
+        filing.file_return(self.signer, self.return_.pk)
+        self.assertEqual(self.states(), {"us": "queued", "us-il": "waiting"})
+
     def test_a_printed_one_that_was_not_mailed_can_still_be_changed(self):
         self.choose()
         filing.file_return(self.signer, self.return_.pk)

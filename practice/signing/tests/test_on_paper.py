@@ -14,6 +14,7 @@ from lxml import etree
 from pypdf import PdfReader
 
 from practice.clients.identity import record_identity
+from practice.dispatch import posting
 from practice.dispatch.filing import CannotFile, file_return
 from practice.firm.crypto import unseal_bytes
 from practice.intake import enclosing
@@ -121,6 +122,16 @@ class PaperTests(SigningTestCase):
         self.assertEqual(len(file_return(self.signer, self.return_.pk)), 2)
         with self.assertRaises(Settled):
             on_paper.take_back(self.administrator, self.return_.pk, signature.pk, "too late")
+
+    def test_what_waits_does_not_leave_without_the_signature_that_was_taken_back(self):
+        self.sign_all()
+        paper = {"way": "paper", "reason": "chosen", "mail_to": "Internal Revenue Service"}
+        posting.choose(self.signer, self.return_.pk, "us", paper)
+        file_return(self.signer, self.return_.pk)
+        row = self.return_.signatures.get(authority="us-il")
+        on_paper.take_back(self.administrator, self.return_.pk, row.pk, "the wrong person")
+        states = set(self.return_.submissions.values_list("state", flat=True))
+        self.assertEqual(states, {"withdrawn"})
 
     def test_taking_back_wants_a_reason_and_is_written_down(self):
         signature = self.on_paper()
