@@ -58,7 +58,7 @@ class Household(FirmOwned):
 class News(models.TextChoices):
     """How a client wants to hear what became of a return."""
 
-    NONE = "", "not at all"
+    NONE = "", "no alerts"
     MAIL = "mail", "by email"
     TEXT = "text", "by text message"
 

@@ -46,7 +46,7 @@ PARTS = {
     "advice": "Advice, where some was chosen",
     "invoices": "Invoices",
     "pages": "Source documents",
-    "by hand": "Page to sign by hand",
+    "by hand": "Signature page",
 }
 _DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts", "by hand")
 USUAL = (

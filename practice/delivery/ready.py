@@ -16,7 +16,7 @@ from practice.returns.models import FILED, Return, Stage, State
 from practice.returns.round_pages import with_round
 from taxcore.engine import BadValue
 
-_WHICH = {"file": "to file", "mail": "to mail", "package": "to put together", "deliver": "to deliver", "locked": "locked"}
+_WHICH = {"file": "to file", "mail": "to mail", "package": "to assemble", "deliver": "to deliver", "locked": "locked"}
 _ACTS = ("file", "package", "deliver", "print")
 _LISTED = 200
 

@@ -61,7 +61,7 @@ def _files_of(return_):
     return found
 
 
-@act("forget", "Let documents go", "administer")
+@act("forget", "Delete documents", "administer")
 def forget(actor, return_id):
     """Remove the files of a return whose time is over. Cannot before that day."""
     with transaction.atomic():
@@ -80,11 +80,11 @@ def forget(actor, return_id):
         rows.update(file="")
         for model in (Package, Printed):
             made = model.objects.for_firm(return_.firm_id).filter(of=return_)
-            made.exclude(file="").update(file="", state="failed", trouble="its time is over")
-        record(actor, "documents let go", return_, says=f"{number} documents, kept until {until.isoformat()}")
+            made.exclude(file="").update(file="", state="failed", trouble="deleted after retention")
+        record(actor, "documents deleted", return_, says=f"{number} documents, kept until {until.isoformat()}")
         # A correction shows the same pages: they go with it
         transaction.on_commit(lambda: _remove([name for name in names if not any(name.startswith(one) for one in others)]))
-    return Done(f"{number} documents let go")
+    return Done(f"{number} documents deleted")
 
 
 def _remove(names):

@@ -44,7 +44,7 @@ def choose(actor, return_id, code, given):
         raise Settled("It is on its way there already.")
     way = given.get("way", "")
     if way not in Way.values:
-        raise BadValue("Choose how it goes.", way)
+        raise BadValue("Choose a filing method.", way)
     values = _PARTS[way](return_, given)
     _withdraw(return_, code)
     row, _ = Route.objects.for_firm(return_.firm).update_or_create(
@@ -65,7 +65,7 @@ def _withdraw(return_, code):
 def _on_paper(return_, given):
     reason = pack_of(return_).outgoing.reason(given.get("reason", ""))
     if reason is None:
-        raise BadValue("Choose why it is filed on paper.", "")
+        raise BadValue("Choose a reason for paper filing.", "")
     needed = f"Enter it: {reason.needs[0].lower()}{reason.needs[1:]}." if reason.needs else ""
     note = written(given.get("note", ""), "The explanation", 200, needed)
     to = written(given.get("mail_to", ""), "The address", 300, "Where is it mailed? Enter the address.")
@@ -139,7 +139,7 @@ def wants(return_, result, authority, route):
         if authority.after and any(one.authority.code == authority.after for one in result.bottom_lines):
             first = pack_of(return_).authority(authority.after)
             there = return_.submissions.filter(authority=authority.after, state__in=FILED).exists()
-            yield Want(f"{first.name} accepted first", there, "" if there else "it waits for that by itself")
+            yield Want(f"{first.name} accepted first", there, "" if there else "held until then")
 
 
 def suggested_address(return_, result, authority):

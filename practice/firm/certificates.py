@@ -66,7 +66,7 @@ def _check(key, certificate):
     if certificate.not_valid_before_utc > now:
         raise BadValue(f"The certificate is valid only from {certificate.not_valid_before_utc:%Y-%m-%d}.", "")
     if certificate.not_valid_after_utc <= now + timedelta(days=1):
-        raise BadValue(f"The certificate ran out on {certificate.not_valid_after_utc:%Y-%m-%d}.", "")
+        raise BadValue(f"The certificate expired on {certificate.not_valid_after_utc:%Y-%m-%d}.", "")
     try:
         usage = certificate.extensions.get_extension_for_class(x509.KeyUsage).value
     except x509.ExtensionNotFound:

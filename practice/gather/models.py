@@ -191,8 +191,8 @@ class LetterKind(models.TextChoices):
 class Wording(models.TextChoices):
     """Words of the practice in place of the program's (wording.py)."""
 
-    COVER = "cover", "Letter of a package"
-    INVOICE = "invoice", "Words on an invoice"
+    COVER = "cover", "Package cover letter"
+    INVOICE = "invoice", "Invoice text"
     REQUEST = "mail-request", "Email: what is asked for"
     REMINDER = "mail-reminder", "Email: reminder"
     SIGNATURE = "mail-signature", "Email: ready to sign"

@@ -56,7 +56,7 @@ def _made(rows, pages):
 def _kept(actor, return_id, rows, content, name, paper_id, replace):
     return_ = attaching.locked(actor, return_id)
     if replace and (going := next((row for row in rows if row.along), None)):
-        raise BadValue(f"{going.name} is e-filed with the return. Leave it out there first.", "")
+        raise BadValue(f"{going.name} is e-filed with the return. Remove it from the attachments first.", "")
     file = name if name.lower().endswith(".pdf") else f"{name}.pdf"
     made = attaching.attach(actor, return_id, paper_id or None, file, content)
     if replace:

@@ -70,7 +70,7 @@ def take_back(actor, return_id, signature_id, why):
     require(actor, "take signatures in the office", return_)
     if says := closed_because(return_):
         raise Settled(says)
-    why = written(why, "The reason", 200, "Why does it not count any more?")
+    why = written(why, "The reason", 200, "Enter the reason for voiding it.")
     row = return_.signatures.filter(pk=signature_id, voided_at=None).select_related("client").first()
     if row is None:
         return
@@ -84,7 +84,7 @@ def take_back(actor, return_id, signature_id, why):
         move_on(return_)
     else:
         return_.save()
-    record(actor, "signature taken back", return_, says=f"{row.signed_as}, {row.authority.upper()}: {why}")
+    record(actor, "signature voided", return_, says=f"{row.signed_as}, {row.authority.upper()}: {why}")
 
 
 def holds(return_):
@@ -94,5 +94,5 @@ def holds(return_):
             return f"The signature of {row.name} on paper is still being read. Try again in a moment."
         if row.scan.state == Attachment.State.REFUSED or row.scan.removed_at:
             says = row.scan.says or "it was removed."
-            return f"The scan of {row.name}'s signature was not accepted: {says} Take the signature back and scan it again."
+            return f"The scan of {row.name}'s signature was not accepted: {says} Void the signature and scan it again."
     return ""

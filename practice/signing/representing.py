@@ -40,11 +40,11 @@ def represent(actor, return_id, client_id, given, file=None):
     client = _signer(return_, client_id)
     capacity = pack_of(return_).outgoing.capacity(given.get("capacity", ""))
     if capacity is None:
-        raise BadValue("Choose as what they sign.", "")
+        raise BadValue("Choose the capacity.", "")
     person, name, seen = _who(actor, return_, client, given)
     until = day_of(given.get("until", ""), "Valid until")
     if until is not None and until < return_.firm.today():
-        raise BadValue("What allows them to sign has ended already.", given.get("until", ""))
+        raise BadValue("The authority to sign has expired.", given.get("until", ""))
     if capacity.proof and file is None:
         raise BadValue(f"Attach the proof: {pack_of(return_).outgoing.kind(capacity.proof).name}.", "")
     proof = _kept(actor, return_, capacity, file)
@@ -119,7 +119,9 @@ def signs_today(return_, client):
         return client.full_name, ""
     capacity = pack_of(return_).outgoing.capacity(row.capacity)
     if row.until is not None and row.until < return_.firm.today():
-        raise CannotSign(f"{row.name} could sign for {client.full_name} until {row.until:%B} {row.until.day}, {row.until.year}.")
+        raise CannotSign(
+            f"{row.name}'s authority to sign for {client.full_name} expired on {row.until:%B} {row.until.day}, {row.until.year}."
+        )
     if row.proof is not None and row.proof.state == Attachment.State.READING:
         raise CannotSign(f"{row.proof.name} is still being read. Try again in a moment.")
     if row.proof is not None and row.proof.state == Attachment.State.REFUSED:

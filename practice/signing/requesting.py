@@ -179,7 +179,7 @@ def sign_in_portal(client, request_id, authority, image, address, pin):
     if asked.read_at is None:
         raise CannotSign("Review the whole return first; then sign it.")
     if asked.agent_id is None and client.pk in of_return(asked.of):
-        raise CannotSign("Somebody else signs for you. Please call the office if that is not so.")
+        raise CannotSign("A representative signs for you. If that is not so, please call the office.")
     return sign(asked.of_id, asked.client, asked.role, authority, image, "portal", None, address, asked.snapshot_id, pin)
 
 

@@ -100,7 +100,7 @@ class SharedTests(PrintTestCase):
         self.assertEqual(made.downloads.get().client, self.client_person)
         self.assertEqual(self.client.get(reverse("portal-printed", args=[self.made("Practice’s copy").pk])).status_code, 404)
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
-        self.assertContains(self.client.get(reverse("print-sets", args=[self.return_.pk])), "Lorna took it")
+        self.assertContains(self.client.get(reverse("print-sets", args=[self.return_.pk])), "downloaded by Lorna")
 
     def test_what_goes_to_an_authority_is_not_shared(self):
         made = self.made()
@@ -123,7 +123,7 @@ class SharedTests(PrintTestCase):
         made = self.made("Apart")
         self.assertEqual(made.file_name, "Apart-2025.zip")
         with zipfile.ZipFile(io.BytesIO(printing.read(made))) as packed:
-            self.assertEqual(packed.namelist(), ["01 Summary with a chart.pdf", "03 Page to sign by hand.pdf"])
+            self.assertEqual(packed.namelist(), ["01 Summary with a chart.pdf", "03 Signature page.pdf"])
             pages = [len(PdfReader(io.BytesIO(packed.read(name))).pages) for name in packed.namelist()]
         self.assertEqual(sum(pages), made.pages)
 

@@ -59,11 +59,11 @@ class RetentionTests(PrintTestCase):
         files = [self.row.file, picture, self.printed.file]
         self.assertTrue(all(default_storage.exists(name) for name in files))
         with self.captureOnCommitCallbacks(execute=True):
-            self.assertEqual(retaining.forget(self.signer, self.return_.pk).says, "1 documents let go")
+            self.assertEqual(retaining.forget(self.signer, self.return_.pk).says, "1 documents deleted")
         self.assertFalse(any(default_storage.exists(name) for name in files))
         self.assertEqual(retaining.over(self.signer), [])
         self.assertIsNotNone(self.again().snapshot_id)
-        self.assertEqual(self.events("documents let go").count(), 1)
+        self.assertEqual(self.events("documents deleted").count(), 1)
 
     def test_pages_that_another_return_shows_stay(self):
         other = Attachment.objects.for_firm(self.firm).get(pk=self.row.pk)

@@ -53,7 +53,7 @@ class PostingTestCase(SigningTestCase):
 class WayTests(PostingTestCase):
     def test_a_reason_of_the_law_with_what_it_needs_and_an_address(self):
         cases = [
-            ({"way": "pigeon"}, "how it goes"), ({"reason": "boredom"}, "why it is filed on paper"),
+            ({"way": "pigeon"}, "filing method"), ({"reason": "boredom"}, "reason for paper filing"),
             ({"reason": "rejected"}, "code of the rejection"), ({"mail_to": " "}, "Where is it mailed"),
             ({"way": "held"}, "Why is it held"), ({"note": "x" * 201}, "longer"),
         ]  # fmt: skip
@@ -199,7 +199,7 @@ class PageTests(PostingTestCase):
         self.client.post(way, PAPER | {"of": "us"})
         self.assertContains(self.client.get(self.page), "The taxpayer chose to file on paper")
         self.client.post(reverse("file", args=[self.return_.pk]))
-        self.assertContains(self.client.get(self.page), "It was mailed")
+        self.assertContains(self.client.get(self.page), "Record mailing")
         self.client.post(reverse("print-paper", args=[self.return_.pk, "us"]))
         self.assertContains(self.client.get(reverse("print-sets", args=[self.return_.pk])), printing.PAPER)
         row = self.return_.submissions.get(authority="us")

@@ -110,7 +110,7 @@ class OwnCertificateTests(OfficeTestCase):
         cases = {
             "does not open": (file_with(good), "wrong"),
             "Choose a file": (b"", ""),
-            "ran out": (file_with(good, days=(-9, 0)), "paper lantern"),
+            "expired": (file_with(good, days=(-9, 0)), "paper lantern"),
             "valid only from": (file_with(good, days=(5, 9)), "paper lantern"),
             "2,048": (file_with(rsa.generate_private_key(65537, 1024)), "paper lantern"),  # noqa: S505 - what is refused
             "neither": (file_with(ed25519.Ed25519PrivateKey.generate()), "paper lantern"),

@@ -135,10 +135,10 @@ class PaperTests(SigningTestCase):
 
     def test_taking_back_wants_a_reason_and_is_written_down(self):
         signature = self.on_paper()
-        with self.assertRaisesRegex(BadValue, "Why"):
+        with self.assertRaisesRegex(BadValue, "reason"):
             on_paper.take_back(self.administrator, self.return_.pk, signature.pk, " ")
         on_paper.take_back(self.administrator, self.return_.pk, signature.pk, "the other year's paper")
-        self.assertIn("the other year's paper", self.events("signature taken back").get().says)
+        self.assertIn("the other year's paper", self.events("signature voided").get().says)
         self.assertIsNone(self.again().signed_id)
 
     def test_the_page_prints_takes_and_says_what_is_wrong(self):
@@ -154,7 +154,7 @@ class PaperTests(SigningTestCase):
         self.client.post(page, {"day": "2/10/2026", "pin": "41706", "file": SimpleUploadedFile("a.pdf", pdf(1))})
         self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "on paper Feb 10, 2026")
         back = reverse("take-back-signature", args=[self.return_.pk, self.return_.signatures.get().pk])
-        self.assertContains(self.client.post(back, {"why": ""}), "Why does it not count", status_code=422)
+        self.assertContains(self.client.post(back, {"why": ""}), "Enter the reason for voiding", status_code=422)
 
 
 class RequestTests(SigningTestCase):
@@ -211,12 +211,12 @@ class RepresentedTests(OfficeTestCase):
 
     def test_what_is_missing_is_named(self):
         cases = [
-            ({"capacity": "friend"}, ("p.pdf", pdf(1)), "as what"),
+            ({"capacity": "friend"}, ("p.pdf", pdf(1)), "capacity"),
             ({}, None, "Form 2848"),
             ({"person": str(self.wren.pk)}, ("p.pdf", pdf(1)), "Choose who signs"),
             ({"person": ""}, ("p.pdf", pdf(1)), "Who signs"),
             ({"person": "", "name": "Odo Fenn"}, ("p.pdf", pdf(1)), "identity"),
-            ({"until": "1/1/2026"}, ("p.pdf", pdf(1)), "ended already"),
+            ({"until": "1/1/2026"}, ("p.pdf", pdf(1)), "has expired"),
             ({"until": "someday"}, ("p.pdf", pdf(1)), ""),
         ]
         for given, file, says in cases:
@@ -242,7 +242,7 @@ class RepresentedTests(OfficeTestCase):
         row = self.represent(until="2/10/2026")
         self.read_and_lock()
         type(row).objects.for_firm(self.firm).update(until=date(2026, 2, 9))
-        with self.assertRaisesRegex(requesting.CannotSign, "until February 9"):
+        with self.assertRaisesRegex(requesting.CannotSign, "expired on February 9"):
             requesting.sign_in_office(self.administrator, self.return_.pk, self.wren.pk, "us", SIGNATURE, None, "41706")
 
     def test_a_stranger_who_was_identified_signs_in_the_office_and_no_link_goes_to_anybody(self):

@@ -10,7 +10,7 @@ from typing import Any
 from taxcore.engine.outgoing import Attachable, Capacity, MailTo, Outgoing, PaperReason
 
 _ATTACHABLE = (
-    Attachable("statement", "Statement behind a broker's totals", "Form 8949, exception 2; Form 8453"),
+    Attachable("statement", "Broker statement supporting summary totals", "Form 8949, exception 2; Form 8453"),
     Attachable("power-of-attorney", "Form 2848 or other power of attorney", "26 CFR 1.6012-1(a)(5); Form 8453"),
     Attachable("court-certificate", "Court certificate of an appointment", "26 CFR 1.6012-3(b)"),
     Attachable("spouse-statement", "Statement of the spouse who signs for the other", "26 CFR 1.6012-1(a)(5)"),
