@@ -51,7 +51,9 @@ def _chosen(request, which):
         return rows.filter(stage=Stage.DELIVER).filter(Exists(packages.filter(state="ready", delivered_at=None)))
     if which == "locked":
         return rows.filter(snapshot__isnull=False)
-    return rows.filter(stage=Stage.FILE, snapshot__isnull=False).exclude(Exists(sent.filter(state__in=set(LIVE) - set(FILED))))
+    under_way = sent.filter(state__in=set(LIVE) - set(FILED))
+    as_rejected = sent.filter(state=State.REJECTED, snapshot=OuterRef("snapshot"))  # sent again as it is, it comes back again
+    return rows.filter(stage=Stage.FILE, snapshot__isnull=False).exclude(Exists(under_way)).exclude(Exists(as_rejected))
 
 
 def _many(request):

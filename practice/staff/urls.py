@@ -1,3 +1,5 @@
+"""Addresses of the practice's own pages: account, staff, letterhead, log."""
+
 from django.urls import path
 
 from practice.staff import account, look, views

@@ -68,6 +68,17 @@ class ReadyTests(PrintTestCase):
         self.assertEqual(self.do("deliver").says, "delivered already")
         self.assertEqual(self.again().stage, "done")
 
+    def test_what_was_rejected_is_offered_once_it_was_changed(self):
+        self.do("file")
+        row = Submission.objects.for_firm(self.firm).get(of=self.return_, authority="us")
+        row.state, row.receipt = State.SENT, "R-1"
+        row.save()
+        settle(row.pk, Answer("rejected", [{"rule": "A-0301", "message": "x", "path": ""}], {}))
+        self.assertFalse(self.listed("file"))
+        self.key("employer_street", "5 Slipway")
+        locking.lock_figures(self.signer, self.return_.pk)
+        self.assertTrue(self.listed("file"))
+
     def test_sets_for_many(self):
         self.assertTrue(self.do("print", set=self.set("Client’s copy").pk).worked)
         self.assertEqual(Printed.objects.for_firm(self.firm).get().set.name, "Client’s copy")
