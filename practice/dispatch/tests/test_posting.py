@@ -25,7 +25,12 @@ from taxcore.engine import BadValue
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.outgoing import _mailing
 
-PAPER = {"way": "paper", "reason": "chosen", "note": "", "mail_to": "Internal Revenue Service\nKansas City, MO 64999-0002"}
+PAPER = {
+    "way": "paper",
+    "reason": "chosen",
+    "note": "Statement of February 10, 2026",
+    "mail_to": "Internal Revenue Service\nKansas City, MO 64999-0002",
+}
 
 
 class PostingTestCase(SigningTestCase):
@@ -54,8 +59,9 @@ class WayTests(PostingTestCase):
     def test_a_reason_of_the_law_with_what_it_needs_and_an_address(self):
         cases = [
             ({"way": "pigeon"}, "filing method"), ({"reason": "boredom"}, "reason for paper filing"),
-            ({"reason": "rejected"}, "code of the rejection"), ({"mail_to": " "}, "Where is it mailed"),
-            ({"way": "held"}, "Why is it held"), ({"note": "x" * 201}, "longer"),
+            ({"reason": "rejected", "note": ""}, "code of the rejection"),
+            ({"note": ""}, "signed statement"), ({"mail_to": " "}, "Where is it mailed"),
+            ({"way": "held", "note": ""}, "Why is it held"), ({"note": "x" * 201}, "longer"),
         ]  # fmt: skip
         for given, says in cases:
             with self.subTest(says), self.assertRaises(BadValue) as refused:

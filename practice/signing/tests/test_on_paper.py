@@ -125,7 +125,7 @@ class PaperTests(SigningTestCase):
 
     def test_what_waits_does_not_leave_without_the_signature_that_was_taken_back(self):
         self.sign_all()
-        paper = {"way": "paper", "reason": "chosen", "mail_to": "Internal Revenue Service"}
+        paper = {"way": "paper", "reason": "chosen", "note": "February 10", "mail_to": "Internal Revenue Service"}
         posting.choose(self.signer, self.return_.pk, "us", paper)
         file_return(self.signer, self.return_.pk)
         row = self.return_.signatures.get(authority="us-il")

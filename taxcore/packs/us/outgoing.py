@@ -30,7 +30,8 @@ _CAPACITIES = (
 )
 
 _REASONS = (
-    PaperReason("chosen", "The taxpayer chose to file on paper", "", "26 CFR 301.6011-7(a)(4)(ii); Form 8948, line 1"),
+    PaperReason("chosen", "The taxpayer chose to file on paper", "Date of the taxpayer's signed statement that says so",
+                "26 CFR 301.6011-7(a)(4)(ii); Rev. Proc. 2011-25; Form 8948, line 1"),
     PaperReason("waiver", "The preparer has a waiver for the year", "Reference number and date of the waiver",
                 "Form 8948, line 2"),
     PaperReason("religion", "The preparer's religious group is opposed to e-filing", "", "Form 8948, line 3"),

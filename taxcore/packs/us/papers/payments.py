@@ -135,7 +135,7 @@ class SplitDeposit(FederalPaper):
 
 
 class BalanceDebit(FederalPaper):
-    """A balance due that a bank debits on a day, asked for with the return: electronic funds withdrawal. 31 CFR 202; Form 1040,
+    """A balance due that a bank debits on a day, asked for with the return: electronic funds withdrawal. IRC 6311(d); Form 1040,
     line 37."""
 
     kind, name, official, group = "debit", "Direct debit of the balance due", "1040, line 37", "payments"
