@@ -39,10 +39,16 @@ def closed_because(return_):
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
         return "This return is being filed. Wait for the acknowledgment, then change it."
-    if set(FILED) & set(newest.values()) and not {State.REJECTED, State.WITHDRAWN, State.TO_MAIL} & set(newest.values()):
+    done = {code for code, state in newest.items() if state in FILED}
+    if done and not {State.REJECTED, State.WITHDRAWN, State.TO_MAIL} & set(newest.values()) and not _is_held(return_, done):
         was = "accepted" if State.ACCEPTED in newest.values() else "mailed"
         return f"This return was {was}. Changes belong in an amended return."
     return ""
+
+
+def _is_held(return_, done):
+    """Whether the return of another authority is held back: what is its own can still be entered."""
+    return return_.routes.filter(way="held").exclude(authority__in=done).exists()
 
 
 def forget(return_, *names):

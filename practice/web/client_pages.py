@@ -112,6 +112,7 @@ def home(request, status=200, **more):
         }  # fmt: skip
     if asked:
         context |= {"to_sign": _to_sign(link, asked), "sent": _sent(return_)}
+        context["expired"] = asked.expired and any(signature is None for _, signature in context["to_sign"])
         context["others"] = next((client.full_name for client, *_ in needed.missing_signatures(return_)), "")
     return render(request, "portal/home.html", context | {"ways": News.choices} | more, status=status)
 

@@ -156,7 +156,7 @@ class ToComeTests(PrintTestCase):
             sorted(days.values()), [date(2026, 4, 15), date(2026, 6, 15), date(2026, 9, 15), date(2027, 1, 15)], days
         )
         self.assertIn("Pay Estimated tax 2026, first installment $500", days)
-        self.assertIn("Estimated tax 2026, fourth installment, by January 15, 2027 500", self.text(self.made()))
+        self.assertIn("Estimated tax 2026, fourth installment, by January 15, 2027 $500", self.text(self.made()))
 
 
 class PackageAgainTests(PrintTestCase):

@@ -105,6 +105,8 @@ class WayTests(PostingTestCase):
         self.assertEqual(self.states(), {"us": "queued"})
         self.accept("us")
         self.assertEqual(self.again().stage, "file")
+        with self.assertRaisesRegex(Settled, "was accepted and would change"):
+            self.key("wages", "62480.00")
         with self.assertRaisesRegex(filing.CannotFile, "US-IL is held: Waits for the part-year"):
             filing.file_return(self.signer, self.return_.pk)
         self.choose("us-il", way="electronic")

@@ -31,7 +31,7 @@ def debited(run):
         return ""
     amount = paper.paying or run.pack.authority("us").settled_on(run).owed
     day = f"{paper.debit_on:%B} {paper.debit_on.day}, {paper.debit_on.year}"
-    return f"{amount:,.0f} is debited from the account ending in {paper.account[-4:]} on {day}; keep it covered."
+    return f"${amount:,.0f} is debited from the account ending in {paper.account[-4:]} on {day}; keep it covered."
 
 
 FEDERAL = Authority(
