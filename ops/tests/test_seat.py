@@ -108,6 +108,16 @@ class SeatTests(RunningTestCase):
         bea.sees("Box 2, federal income tax withheld, entered: 900.00")
         self.kept(bea, "add a second statement from the same employer")
 
+    def test_who_presses_enter_before_the_answer_is_there_gets_what_was_typed(self):
+        return_id = self.return_of("Ashgrove")
+        bea = self.typist()
+        bea.go(f"/returns/{return_id}/papers")
+        bea.sees("Wage statement, W-2")
+        bea.hit("/")
+        bea.type("1099-int\ue007")  # Enter right behind the last letter: nothing can have been answered yet
+        bea.at("Payer")
+        self.assertEqual(bea.complaints(), [])
+
     def test_a_wage_statement_of_a_known_employer(self):
         return_id = self.return_of("Roake")
         bea = self.typist()

@@ -24,11 +24,13 @@ KINDS = {
     "access": ("signed in", "session ended", "second factor", "passkey", "recovery code", "password", "refused", "portal"),
     "staff": ("colleague", "invitation", "role changed", "leave", "work reassigned", "practice set up"),
     "sensitive": ("number shown", "document viewed", "document downloaded", "package", "authorization read", "return exported",
-                  "client handed over", "client restricted", "restriction lifted", "clients merged"),
+                  "client handed over", "client restricted", "restriction lifted", "clients merged",
+                  "questionnaire printed", "letter printed", "set ", "documents deleted"),
     "practice": ("letter written", "price", "conditions for locking", "letterhead", "fees", "reminders", "practice",
-                 "always asked", "no longer asked", "PDF certificate", "e-file numbers", "who takes on clients"),
-    "filing": ("return locked", "lock opened", "signed", "signatures void", "filed", "sent", "accepted", "rejected",
-               "extension"),
+                 "always asked", "no longer asked", "PDF certificate", "e-file numbers", "who takes on clients",
+                 "words changed", "documents kept for", "signatures before filing"),
+    "filing": ("return locked", "lock opened", "signed", "signature", "represented", "way of filing", "mailed", "attachment",
+               "filed", "sent", "accepted", "rejected", "extension"),
 }  # fmt: skip
 
 

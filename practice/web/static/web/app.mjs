@@ -115,7 +115,8 @@ function choose() {
   chooses = false;
   (finder.querySelector("li[aria-selected=true]") ?? finder.querySelector("li"))?.firstElementChild.click();
 }
-document.addEventListener("htmx:afterSwap", (event) => { if (event.detail.target.id === "found") choose(); });
+// Settled, not only swapped: before that a button in the answer does not yet know what it posts, and a click on it is lost
+document.addEventListener("htmx:afterSettle", (event) => { if (event.detail.target.id === "found") choose(); });
 
 // A field that the server computed anew must not be taken from under the fingers of whoever stands in it
 document.addEventListener("htmx:oobBeforeSwap", (event) => {
