@@ -25,6 +25,7 @@ HABITS = {
 }
 _RAN = re.compile(r"^Ran (\d+) tests? in", re.M)
 _FAILED = re.compile(r"^FAILED \(([^)]*)\)", re.M)
+_AT_ONCE = {"practice": "4"}  # classes: those wait for the database and for programs of their own meanwhile
 _OF_THE_AUTHORITY = ("authority", "ops.filing")  # run under the settings of the simulated authorities
 _SKIPPED = re.compile(r"skipped=(\d+)")
 
@@ -117,9 +118,9 @@ def _habit(name: str, command: list[str]) -> Outcome:
 
 
 def _tests(label: str, environment: dict[str, str]) -> Outcome:
-    """One run of Django's test runner, two classes at a time; each that runs the whole system has its own ports and data."""
+    """One run of Django's test runner, a few classes at a time; each that runs the whole system has ports and data of its own."""
     project = "authority" if label.startswith(_OF_THE_AUTHORITY) else "practice"
-    command = [PYTHON, "-m", project, "test", label, "--noinput", "--parallel", "2"]
+    command = [PYTHON, "-m", project, "test", label, "--noinput", "--parallel", _AT_ONCE.get(label, "2")]
     begun = time.monotonic()
     process = subprocess.Popen(command, cwd=HOME, env=environment, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True)
     assert process.stdout is not None

@@ -1,7 +1,9 @@
 """A small office for tests: two firms, people of each role, one return ready to key."""
 
+import hashlib
 import re
 from datetime import date
+from unittest import mock
 
 from django.test import Client, TestCase
 
@@ -9,6 +11,7 @@ from practice.clients.identity import record_identity
 from practice.clients.models import Person
 from practice.demo.building import build_firm, drawn_name
 from practice.firm.models import Event, Firm, Staff
+from practice.intake import confined
 from practice.returns import computing
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Return
@@ -33,10 +36,31 @@ class Reader(Client):
         return response
 
 
+class Opened:
+    """Stands before the process that opens files: the same file opened in the same way is opened once in a run of the tests."""
+
+    def __init__(self):
+        self.run, self.answers = confined._run, {}
+
+    def __call__(self, do, content, seconds, arguments):
+        asked = (do, hashlib.sha256(content).digest(), seconds, repr(arguments))
+        if asked not in self.answers:
+            self.answers[asked] = self.run(do, content, seconds, arguments)
+        return self.answers[asked]
+
+
+_OPENED = Opened()
+
+
 class OfficeTestCase(TestCase):
     """`self.return_` has one taxpayer and a W-2; nothing stops it from being filed."""
 
     client_class = Reader
+
+    @classmethod
+    def setUpClass(cls):
+        super().setUpClass()
+        cls.enterClassContext(mock.patch.object(confined, "_run", _OPENED))
 
     @classmethod
     def setUpTestData(cls):
