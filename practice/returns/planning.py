@@ -21,6 +21,7 @@ from practice.returns.placing import by_hand, paper_at, put
 from practice.returns.rolling import brought, note_origin, rolled_from
 from practice.returns.standing import filing_return
 from taxcore.engine import Rolled
+from taxcore.whatif.columns import a_year_on
 
 
 class NotPlanned(Cannot):
@@ -58,17 +59,7 @@ def _same_year(source):
 
 def _next_year(source):
     """The papers as they are, a year on; where they open what this year closes, with that."""
-    rolled, pack = rolled_from(source), pack_of(source)
-    papers = {one.id: one for one in rolled.data.papers}
-    then = {one.id: one for one in result_of(source).run.everything.papers}
-    for key, one in papers.items():
-        declared = pack.paper(one.kind)
-        fields = declared.fields()
-        old = then.get(rolled.people.get(key, key))
-        amounts = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
-        values = {**amounts, **one.values}
-        papers[key] = replace(one, values=values, carried=tuple(n for n in values if n not in ("role", "owner")))
-    return Rolled(rolled.data.but(papers=tuple(papers.values())), rolled.people, rolled.opened, rolled.remarks)
+    return a_year_on(rolled_from(source), result_of(source))
 
 
 def plans_of(household):

@@ -1,0 +1,212 @@
+"""Plans in columns: each holds only its differences from the one it is based on, of the same year or of the year after it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from decimal import Decimal
+from typing import Any
+
+from taxcore.engine import ZERO, CannotRoll, Result, ReturnData, Rolled, compute, last_year_of, roll_forward
+from taxcore.whatif.differences import Difference, Place, with_differences
+
+RETURN = ""  # the key of the return as it stands
+
+
+@dataclass(frozen=True, slots=True)
+class Column:
+    """`based_on` is the key of another column, or `RETURN`. `years_on` is 0 or 1: its year is that of its base, or the one after,
+    with what the base closes."""
+
+    key: str
+    based_on: str = RETURN
+    years_on: int = 0
+    differences: tuple[Difference, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """A column worked out, or why there is none: `says` is then a sentence, and `result` None. `remarks` say what did not come
+    along into its year."""
+
+    column: Column
+    result: Result | None
+    says: str = ""
+    remarks: tuple[str, ...] = ()
+
+
+def worked_out(result: Result, columns: Iterable[Column]) -> dict[str, Outcome]:
+    """Every column by its key, computed in full, in the order given. The result of the return itself is left as it is."""
+    given = {column.key: column for column in columns}
+    found: dict[str, Outcome] = {}
+    for key in given:
+        _work_out(result, given, found, key, ())
+    return {key: found[key] for key in given}
+
+
+def _work_out(
+    result: Result, given: dict[str, Column], found: dict[str, Outcome], key: str, on_the_way: tuple[str, ...]
+) -> Outcome:
+    if key in found:
+        return found[key]
+    column = given[key]
+    if key in on_the_way:
+        return Outcome(column, None, "These columns are based on each other.")
+    if column.based_on != RETURN and column.based_on not in given:
+        found[key] = Outcome(column, None, "The column it is based on was removed.")
+        return found[key]
+    base = result
+    if column.based_on != RETURN:
+        below = _work_out(result, given, found, column.based_on, (*on_the_way, key))
+        if below.result is None:
+            found[key] = Outcome(column, None, f"What it is based on cannot be worked out. {below.says}")
+            return found[key]
+        base = below.result
+    found[key] = _outcome(column, base)
+    return found[key]
+
+
+def _outcome(column: Column, base: Result) -> Outcome:
+    pack, data = base.run.pack, base.run.everything
+    remarks: tuple[str, ...] = ()
+    if column.years_on:
+        try:
+            rolled = a_year_on(roll_forward(base), base)
+        except CannotRoll as cannot:
+            return Outcome(column, None, cannot.says)
+        data = rolled.data.but(answers=base.run.everything.answers, last_year=last_year_of(base))
+        remarks = rolled.remarks
+    return Outcome(column, compute(pack, with_differences(pack, data, column.differences)), "", remarks)
+
+
+def a_year_on(rolled: Rolled, result: Result) -> Rolled:
+    """What rolled forward, with this year's amounts: a plan begins with things as they are. Where a field opens what this year
+    closes, with that."""
+    pack = result.run.pack
+    then = {one.id: one for one in result.run.everything.papers}
+    papers = []
+    for one in rolled.data.papers:
+        declared = pack.people if one.kind == pack.people.kind else pack.paper(one.kind)
+        old = then.get(rolled.people.get(one.id, one.id))
+        fields = declared.fields() if declared is not None else {}
+        amounts = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
+        values = {**amounts, **one.values}
+        papers.append(replace(one, values=values, carried=tuple(name for name in values if name not in ("role", "owner"))))
+    return Rolled(rolled.data.but(papers=tuple(papers)), rolled.people, rolled.opened, rolled.remarks)
+
+
+# What differs between columns, for whoever draws them
+
+
+@dataclass(frozen=True, slots=True)
+class Entered:
+    """A field that some column has otherwise. `texts` are open-format values by column key, the return's under `RETURN`; a column
+    without that paper has none. `own` are the columns that say so themselves."""
+
+    place: Place
+    texts: dict[str, str | None]
+    own: frozenset[str]
+
+
+def entered(result: Result, outcomes: Sequence[Outcome], places: Iterable[Place] = ()) -> list[Entered]:
+    """A row for every place that is named in a column, or among `places`, in the order of the return's papers."""
+    named = {one.place for outcome in outcomes for one in outcome.column.differences if one.place.path} | set(places)
+    datas = {RETURN: result.run.everything}
+    datas |= {outcome.column.key: outcome.result.run.everything for outcome in outcomes if outcome.result is not None}
+    order = {(paper.kind, paper.id): number for number, paper in enumerate(result.run.everything.papers)}
+    rows = []
+    for place in sorted(named, key=lambda one: (order.get((one.kind, one.paper), len(order)), one.kind, one.paper, one.path)):
+        own = frozenset(
+            outcome.column.key for outcome in outcomes if any(one.place == place for one in outcome.column.differences)
+        )
+        rows.append(Entered(place, {key: value_at(data, place) for key, data in datas.items()}, own))
+    return rows
+
+
+def value_at(data: ReturnData, place: Place) -> str | None:
+    """What stands in a field, empty where nothing does; None where the return has no such paper."""
+    paper = next((one for one in data.papers if (one.kind, one.id) == (place.kind, place.paper)), None)
+    if paper is None:
+        return None
+    name, _, inner = place.path.partition(".")
+    if not inner:
+        return _text(paper.values.get(name, ""))
+    key, _, field = inner.partition(".")
+    rows = paper.values.get(name)
+    for row in rows if isinstance(rows, (list, tuple)) else ():
+        if str(row.get("id")) == key:
+            return _text(row.get(field, ""))
+    return ""
+
+
+def _text(value: Any) -> str:
+    return value if isinstance(value, str) else ""
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """A line of a form by column key; a column whose return has no such form has none."""
+
+    address: str
+    number: str
+    label: str
+    form: str
+    weight: str
+    amounts: dict[str, Decimal | None]
+
+    @property
+    def moves(self) -> bool:
+        """Whether the columns differ in it."""
+        return len({amount or ZERO for amount in self.amounts.values()}) > 1
+
+
+def lines(results: dict[str, Result], only_totals: bool = True) -> list[Line]:
+    """Lines with an amount somewhere, of the forms that are filed, in official order; of all forms, or the totals of each
+    authority's own form. The forms are those of whichever column has them first."""
+    found: dict[str, Line] = {}
+    for key, result in results.items():
+        heads = {type(authority.settled_on(result.run)) for authority in _authorities(result)}
+        for form in result.forms:
+            if only_totals and type(form) not in heads:
+                continue
+            for name in form.numbered(result.year):
+                cell = form.cells.get(name)
+                weight = getattr(form.specs[name], "weight", "")
+                if cell is None or not cell.is_amount or (only_totals and weight != "total"):
+                    continue
+                mark = f"{form.address_prefix}:{name}"  # a line keeps its name when a year's form numbers it anew
+                if mark not in found:
+                    found[mark] = Line(cell.address, cell.number, cell.label, form.title, weight, {})
+                found[mark].amounts[key] = cell.value
+    for line in found.values():
+        line.amounts.update({key: None for key in results if key not in line.amounts})
+    return [line for line in found.values() if any(line.amounts.values())]
+
+
+def _authorities(result: Result) -> list[Any]:
+    return [line.authority for line in result.bottom_lines]
+
+
+def total_tax(result: Result) -> Decimal:
+    """The tax of a return with every authority that it goes to."""
+    return sum((authority.cell(result.run, authority.tax).value for authority in _authorities(result)), ZERO)
+
+
+def together(result: Result) -> Decimal:
+    """What is refunded (positive) or owed, all authorities together."""
+    return sum((line.amount for line in result.bottom_lines), ZERO)
+
+
+__all__ = [
+    "RETURN",
+    "Column",
+    "Entered",
+    "Line",
+    "Outcome",
+    "a_year_on",
+    "entered",
+    "lines",
+    "together",
+    "total_tax",
+    "worked_out",
+]
