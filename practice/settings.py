@@ -45,6 +45,7 @@ INSTALLED_APPS = [
     "practice.clients",
     "practice.returns",
     "practice.review",
+    "practice.whatif",
     "practice.intake",
     "practice.gather",
     "practice.fees",

@@ -32,6 +32,7 @@ urlpatterns = [
     path("returns/", include("practice.seat.urls")),
     path("returns/", include("practice.intake.urls")),
     path("", include("practice.review.urls")),
+    path("returns/", include("practice.whatif.urls")),
     path("", include("practice.gather.urls")),
     path("", include("practice.fees.urls")),
     path("", include("practice.track.urls")),

@@ -32,13 +32,28 @@ class NotPlanned(Cannot):
 def plan(actor, return_id, years_on=0):
     """A plan from a return with all that is entered in it: of its own year, or of the next with what this one closes."""
     source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
+    _may_plan(actor, source)
+    return _planned(actor, source, _next_year(source) if years_on else _as_plan(source, result_of(source).run.everything))
+
+
+def plan_with(actor, source, data, remarks=()):
+    """A plan with these papers, of the source's year or the one after. NotPlanned for another, as for `plan`."""
+    _may_plan(actor, source)
+    if data.year not in (source.year, source.year + 1):
+        raise NotPlanned("A plan is of this year or the next.")
+    return _planned(actor, source, _as_plan(source, data, remarks))
+
+
+def _may_plan(actor, source):
     require(actor, "open", source)
     if source.household.left_on:
         raise NotPlanned("The client left the practice.")
     if source.apart_from_id or source.given_up_at:
         raise NotPlanned("A plan is made from the return of the whole household.")
-    made = _next_year(source) if years_on else _same_year(source)
-    return_ = new_return(source.household, source.year + years_on, actor, pack=source.pack, purpose=Purpose.PLANNING)
+
+
+def _planned(actor, source, made):
+    return_ = new_return(source.household, made.data.year, actor, pack=source.pack, purpose=Purpose.PLANNING)
     put_papers(return_, made.data.papers, lambda one: brought(source, one, one.carried))
     note_origin(actor, return_, source, How.PLANNED, made)
     summarise(return_, result_of(return_))
@@ -47,14 +62,12 @@ def plan(actor, return_id, years_on=0):
     return return_
 
 
-def _same_year(source):
-    data = result_of(source).run.everything
+def _as_plan(source, data, remarks=()):
+    """All that is entered, less what makes it a correction. What waits to be confirmed waits here too."""
     corrects = {paper.kind for paper in pack_of(source).papers if paper.corrects}
-    papers = tuple(
-        replace(one, attached=0) for one in data.papers if one.kind not in corrects
-    )  # what waits to be confirmed waits here too
+    papers = tuple(replace(one, attached=0) for one in data.papers if one.kind not in corrects)
     data = data.but(papers=papers, overrides={}, last_year=None, amends=None)
-    return Rolled(data, {one.id: one.id for one in papers}, (), ())
+    return Rolled(data, {one.id: one.id for one in papers}, (), tuple(remarks))
 
 
 def _next_year(source):

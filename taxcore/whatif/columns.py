@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, CannotRoll, Result, ReturnData, Rolled, compute, last_year_of, roll_forward
+from taxcore.engine import ZERO, CannotRoll, Result, ReturnData, Rolled, Rows, compute, last_year_of, roll_forward
 from taxcore.whatif.differences import Difference, Place, with_differences
 
 RETURN = ""  # the key of the return as it stands
@@ -35,13 +35,26 @@ class Outcome:
     remarks: tuple[str, ...] = ()
 
 
-def worked_out(result: Result, columns: Iterable[Column]) -> dict[str, Outcome]:
-    """Every column by its key, computed in full, in the order given. The result of the return itself is left as it is."""
+def worked_out(result: Result, columns: Iterable[Column], known: Mapping[str, Outcome] | None = None) -> dict[str, Outcome]:
+    """Every column by its key, computed in full, in the order given. The result of the return itself is left as it is. `known`
+    are outcomes of the same return from before: one serves again where neither the column nor what it is based on differs."""
     given = {column.key: column for column in columns}
     found: dict[str, Outcome] = {}
+    for key, outcome in (known or {}).items():
+        if outcome.result is not None and _stands(key, given, known or {}):
+            found[key] = outcome
     for key in given:
         _work_out(result, given, found, key, ())
     return {key: found[key] for key in given}
+
+
+def _stands(key: str, given: Mapping[str, Column], known: Mapping[str, Outcome]) -> bool:
+    """Whether a column and all that it is based on are what they were."""
+    while key != RETURN:
+        if key not in given or key not in known or known[key].column != given[key]:
+            return False
+        key = given[key].based_on
+    return True
 
 
 def _work_out(
@@ -89,8 +102,9 @@ def a_year_on(rolled: Rolled, result: Result) -> Rolled:
         declared = pack.people if one.kind == pack.people.kind else pack.paper(one.kind)
         old = then.get(rolled.people.get(one.id, one.id))
         fields = declared.fields() if declared is not None else {}
-        amounts = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
-        values = {**amounts, **one.values}
+        stay = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
+        tables = {n: v for n, v in stay.items() if isinstance(fields[n], Rows)}  # rolled, they have rows without amounts
+        values = {**stay, **one.values, **tables}
         papers.append(replace(one, values=values, carried=tuple(name for name in values if name not in ("role", "owner"))))
     return Rolled(rolled.data.but(papers=tuple(papers)), rolled.people, rolled.opened, rolled.remarks)
 
@@ -114,8 +128,16 @@ def entered(result: Result, outcomes: Sequence[Outcome], places: Iterable[Place]
     datas = {RETURN: result.run.everything}
     datas |= {outcome.column.key: outcome.result.run.everything for outcome in outcomes if outcome.result is not None}
     order = {(paper.kind, paper.id): number for number, paper in enumerate(result.run.everything.papers)}
-    rows = []
-    for place in sorted(named, key=lambda one: (order.get((one.kind, one.paper), len(order)), one.kind, one.paper, one.path)):
+    pack, rows = result.run.pack, []
+
+    def as_on_paper(one: Place) -> tuple[Any, ...]:
+        declared = pack.people if one.kind == pack.people.kind else pack.paper(one.kind)
+        fields = list(declared.fields()) if declared is not None else []
+        name = one.path.partition(".")[0]
+        place = fields.index(name) if name in fields else len(fields)
+        return order.get((one.kind, one.paper), len(order)), one.kind, one.paper, place, one.path
+
+    for place in sorted(named, key=as_on_paper):
         own = frozenset(
             outcome.column.key for outcome in outcomes if any(one.place == place for one in outcome.column.differences)
         )

@@ -29,7 +29,7 @@ _Points = Sequence[tuple[Decimal, Decimal]]
 
 @dataclass(frozen=True, slots=True)
 class Bend:
-    """Where the rate turns (within half a step), or the amount jumps (`jump`, else zero; to the unit). `rates` are those before
+    """Where the rate turns (within two steps), or the amount jumps (`jump`, else zero; to the unit). `rates` are those before
     and after; `names` the lines that make it, with their form, and `cites` their law. `times` how often in a row, the last time
     at `until`."""
 

@@ -40,7 +40,7 @@ class CurveTests(TestCase):
             near = [bend for bend in drawn.bends if abs(bend.at - where) <= drawn.step]
             self.assertEqual([bend.names for bend in near], [("Tax (1040, line 16)",)], where)
             self.assertAlmostEqual(near[0].rates[1] - near[0].rates[0], Decimal(rise), 2)
-        medicare = next(bend for bend in drawn.bends if abs(bend.at - 200_000) <= drawn.step)
+        medicare = next(bend for bend in drawn.bends if abs(bend.at - 200_000) <= 2 * drawn.step)
         self.assertIn("8959", medicare.names[0])
         (cliff,) = [bend for bend in drawn.bends if bend.jump]
         self.assertEqual((cliff.at, round(cliff.jump)), (249_501, 141 + 1))  # 2,850 at 4.95 percent is 141.08, and its rounding

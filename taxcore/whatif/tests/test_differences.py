@@ -91,8 +91,20 @@ class ColumnTests(TestCase):
         self.assertEqual(out["b"].result.year, 2026)
         # 80,500 less 16,100 = 64,400: 10% to 12,400, 12% to 50,400, 22% of the middle of the table's step, 64,425
         self.assertEqual(out["b"].result.cells["us.1040.16"].value, 8886)
+        self.assertEqual(out["b"].result.cells["us-il.il-1040.25"].value, 2800)  # rows keep their amounts
         self.assertIn("2027", out["c"].says)
         self.assertIsNone(out["c"].result)
+
+    def test_only_what_moved_is_worked_out_again(self):
+        other, onto = Column("o"), Column("b", "a")
+        before = worked_out(self.result, [self.raised, onto, other])
+        raised = Column("a", differences=(Difference(self.wages, "90000"),))
+        after = worked_out(self.result, [raised, onto, other], before)
+        self.assertIs(after["o"].result, before["o"].result)
+        fresh = worked_out(self.result, [raised, onto, other])
+        for key in "abo":
+            self.assertEqual(amounts(after[key].result), amounts(fresh[key].result))
+        self.assertNotEqual(total_tax(after["b"].result), total_tax(before["b"].result))
 
     def test_a_column_that_hangs_in_the_air_says_so(self):
         out = self.out(Column("a", "gone"), Column("b", "a"), Column("c", "d"), Column("d", "c"))

@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class WhatIfConfig(AppConfig):
+    name = "practice.whatif"
+    label = "whatif"

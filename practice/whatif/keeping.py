@@ -1,0 +1,152 @@
+"""Columns kept beside a return: added, keyed, copied, named, removed. Nothing here touches the return."""
+
+import uuid
+
+from django.db import transaction
+from django.utils import timezone
+
+from practice.firm.events import record
+from practice.firm.permissions import fetch, require
+from practice.firm.refusals import Cannot
+from practice.firm.texts import written
+from practice.firm.typed_values import read_typed
+from practice.returns.computing import pack_of
+from practice.returns.models import Return
+from practice.whatif.models import PlanColumn
+from practice.whatif.working import base_data, results
+from taxcore.engine import Refer, Rows
+from taxcore.whatif.columns import value_at
+from taxcore.whatif.differences import ADDED, Place, place_of_mark
+
+MOST = 8
+
+
+def columns_of(return_):
+    return list(return_.plan_columns.for_firm(return_.firm_id).filter(removed_at=None).select_related("made_by"))
+
+
+def _return(actor, return_id):
+    """Locked, so that two who add at once do not pass the most."""
+    return_ = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
+    require(actor, "open", return_)
+    if return_.household.left_on:
+        raise Cannot("The client left the practice.")
+    return return_
+
+
+def column_at(actor, return_id, column_id):
+    """(return, column). NotOfThisFirm where there is none."""
+    return_ = _return(actor, return_id)
+    return return_, fetch(PlanColumn.objects.filter(removed_at=None, of=return_), actor, pk=column_id)
+
+
+@transaction.atomic
+def add(actor, return_id, name, based_on=None, years_on=0):
+    """A column without a difference. BadValue without a name; Cannot where there are as many as fit."""
+    return_ = _return(actor, return_id)
+    there = columns_of(return_)
+    if len(there) >= MOST:
+        raise Cannot(f"There are {MOST} columns already. Remove one first.")
+    base = next((one for one in there if one.pk == based_on), None)
+    if based_on and base is None:
+        raise Cannot("The column it is to be based on was removed.")
+    name = written(name, "The name", 40) or f"Plan {len(there) + 1}"
+    made = PlanColumn.objects.create(
+        firm=return_.firm, of=return_, name=name, based_on=base, years_on=1 if years_on else 0, made_by=actor
+    )
+    record(actor, "what-if added", return_, says=name)
+    return made
+
+
+@transaction.atomic
+def copy(actor, return_id, column_id):
+    """The same column once more, to be changed."""
+    _, column = column_at(actor, return_id, column_id)
+    made = add(actor, return_id, f"{column.name[:33]}, copy", column.based_on_id, column.years_on)
+    made.differences, made.note = column.differences, column.note
+    made.save(update_fields=["differences", "note"])
+    return made
+
+
+@transaction.atomic
+def name(actor, return_id, column_id, called, note):
+    return_, column = column_at(actor, return_id, column_id)
+    column.name = written(called, "The name", 40, "Name the column.")
+    column.note = written(note, "The note", 300)
+    column.save(update_fields=["name", "note"])
+    record(actor, "what-if named", return_, says=column.name)
+
+
+@transaction.atomic
+def remove(actor, return_id, column_id):
+    return_, column = column_at(actor, return_id, column_id)
+    if onto := column.onto.for_firm(return_.firm_id).filter(removed_at=None).first():
+        raise Cannot(f"“{onto.name}” is based on it. Remove that one first.")
+    column.removed_at = timezone.now()
+    column.save(update_fields=["removed_at"])
+    record(actor, "what-if removed", return_, says=column.name)
+
+
+@transaction.atomic
+def enter(actor, return_id, column_id, mark, text):
+    """What a field has in this column; nothing, or what its base has, takes the difference away. BadValue where it does not
+    fit the field; Cannot where the column's return has no such field."""
+    return_, column = column_at(actor, return_id, column_id)
+    place = place_read(return_, mark)
+    field = field_at(pack_of(return_), place)
+    outcomes = results(return_, columns_of(return_))
+    outcome = outcomes[column.key]
+    if outcome.result is None:
+        raise Cannot(outcome.says)
+    if isinstance(field, Refer):
+        text = field.key_named(outcome.result.run, text)
+    value, _ = read_typed(field, text)
+    if value in ("", value_at(base_data(return_, column, outcomes), place)):
+        column.differences.pop(mark, None)
+    else:
+        column.differences[mark] = value
+    column.save(update_fields=["differences"])
+    record(actor, "what-if changed", return_, says=f"{column.name}: {field.label}, {value or 'as before'}"[:200])
+    return column
+
+
+@transaction.atomic
+def add_paper(actor, return_id, column_id, kind):
+    """A paper that only this column has; its first amount is the row to key."""
+    return_, column = column_at(actor, return_id, column_id)
+    declared = pack_of(return_).paper(kind)
+    if declared is None or declared.kind == pack_of(return_).people.kind or not declared.main:
+        raise Cannot("Choose a paper of the list.")
+    key = kind if declared.single else f"whatif-{uuid.uuid4().hex[:8]}"
+    place = Place(kind, key)
+    if not declared.single:
+        column.differences[place.mark] = ADDED
+    column.save(update_fields=["differences"])
+    record(actor, "what-if changed", return_, says=f"{column.name}: {declared.name} added")
+    return Place(kind, key, declared.main)
+
+
+def place_read(return_, mark):
+    """The place that a mark means. Cannot where the return's declarations know none, or where it is secret."""
+    try:
+        place = place_of_mark(mark)
+        field = field_at(pack_of(return_), place)
+    except (ValueError, KeyError):
+        raise Cannot("There is no such field.") from None
+    if field.secret:
+        raise Cannot("A client's number is no part of a plan.")
+    return place
+
+
+def field_at(pack, place):
+    """The declaration behind a place. KeyError where there is none."""
+    declared = pack.people if place.kind == pack.people.kind else pack.paper(place.kind)
+    if declared is None:
+        raise KeyError(place.kind)
+    name, _, inner = place.path.partition(".")
+    field = declared.fields()[name]
+    if isinstance(field, Rows):
+        return field.row.fields()[inner.partition(".")[2]]
+    if inner:
+        raise KeyError(place.path)
+    return field

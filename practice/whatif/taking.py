@@ -1,0 +1,86 @@
+"""What comes of a column: a return for planning, or its values entered in the return."""
+
+import uuid
+
+from django.db import transaction
+
+from practice.firm.events import record
+from practice.firm.permissions import require
+from practice.firm.refusals import Cannot
+from practice.returns.changing import changed, forget, open_for_change
+from practice.returns.computing import pack_of, result_of
+from practice.returns.entry import next_position, note_change, note_paper, place_at, put_value
+from practice.returns.models import Paper
+from practice.returns.planning import plan_with
+from practice.whatif.keeping import column_at, columns_of
+from practice.whatif.working import results
+from taxcore.engine import Rows
+from taxcore.whatif.differences import ADDED, place_of_mark
+
+
+@transaction.atomic
+def make_return(actor, return_id, column_id):
+    """A return for planning with everything that the column has. Cannot where it cannot be worked out, or is further than a year
+    on."""
+    return_, column = column_at(actor, return_id, column_id)
+    outcome = results(return_, columns_of(return_))[column.key]
+    if outcome.result is None:
+        raise Cannot(outcome.says)
+    made = plan_with(actor, return_, outcome.result.run.everything, outcome.remarks)
+    record(actor, "what-if made a plan", return_, says=column.name)
+    return made
+
+
+@transaction.atomic
+def take(actor, return_id, column_id, marks):
+    """Enter these values of the column in the return, as one act that is undone as one. How many. Cannot for a column of another
+    year."""
+    _, column = column_at(actor, return_id, column_id)
+    return_ = open_for_change(actor, return_id)
+    require(actor, "key", return_)
+    outcome = results(return_, columns_of(return_))[column.key]
+    if outcome.result is None or outcome.result.year != return_.year:
+        raise Cannot("Only values of a plan of the same year can be entered in the return.")
+    wanted = sorted(_with_their_papers(column.differences, marks))
+    if not wanted:
+        raise Cannot("Choose which values to enter.")
+    before, batch, count = result_of(return_), uuid.uuid4().hex, 0
+    for mark in wanted:
+        count += _enter(actor, return_, place_of_mark(mark), column.differences[mark], batch)
+    forget(return_, "papers")
+    changed(actor, return_, before)
+    record(actor, "taken from what-if", return_, says=f"{column.name}: {count} values")
+    return count
+
+
+def _with_their_papers(differences, marks):
+    """Chosen fields, and the papers that only the column has, where one of their fields is chosen."""
+    chosen = {mark for mark in marks if mark in differences}
+    papers = {mark.rpartition("/")[0] + "/" for mark in chosen}
+    return chosen | {mark for mark in papers if differences.get(mark) == ADDED}
+
+
+def _enter(actor, return_, place, value, batch):
+    """One value; a paper that is not there is added. 1 for a value, 0 for a paper."""
+    declared = pack_of(return_).paper(place.kind) or pack_of(return_).people
+    paper = Paper.objects.for_firm(return_.firm).filter(of=return_, kind=place.kind, key=place.paper, removed_at=None).first()
+    if paper is None:
+        if not (declared.single or value == ADDED):
+            raise Cannot(f"The return has no {declared.name} of that kind any more.")
+        owner = {"owner": "taxpayer"} if "owner" in declared.fields() else {}
+        paper = Paper.objects.create(
+            firm=return_.firm, of=return_, kind=place.kind, key=place.paper, position=next_position(return_), values=owner
+        )
+        note_paper(actor, return_, paper, "added", batch)
+    if not place.path:
+        return 0
+    name, _, inner = place.path.partition(".")
+    if isinstance(declared.fields()[name], Rows) and not any(
+        row["id"] == inner.partition(".")[0] for row in paper.values.get(name, ())
+    ):
+        raise Cannot("A row that was planned for is not in the return any more.")
+    there = place_at(pack_of(return_), paper, place.path)
+    note_change(actor, return_, paper, there, value, "from what-if", batch)
+    put_value(paper, there, value, actor, "")
+    paper.save()
+    return 1
