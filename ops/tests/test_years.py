@@ -52,6 +52,44 @@ class YearsTests(RunningTestCase):
         self.assertFalse(walk.driver.find_elements(By.CSS_SELECTOR, "body.plan"))
         self.assertEqual(walk.complaints(), [])
 
+    def test_a_meeting_over_two_years_in_columns(self):
+        """A child turns seventeen next year, and a pension is paid out: keyed beside the return, which stays as it is."""
+        walk = self.walk()
+        walk.sign_in("bea")
+        return_id = self.return_of("Szabo, Fern", 2025)
+        child = f"select id from returns_paper where of_id = {return_id} and values->>'first_name' = 'Pim'"
+        walk.go(f"/returns/{return_id}/papers/{self.practice.sql(child)}")
+        walk.key("Date of birth", "3/14/2009")
+        before = f"select version from returns_return where id = {return_id}"
+        version = self.practice.sql(before)
+        walk.press("What-if")
+        walk.sees("Add a column: the return once more")
+        for name, option in (
+            ("Pension paid out", "the return, 2025"),
+            ("Seventeen", "Pension paid out, a year on"),
+            ("Or not", "the return, a year on"),
+        ):
+            walk.find("#plan-name").send_keys(name)
+            walk.find(f"//select[@id='plan-on']/option[normalize-space()='{option}']", By.XPATH).click()
+            walk.press("Add")
+            walk.sees(f"{name}")
+        walk.click(By.XPATH, "//summary[contains(., 'Pension paid out')]")
+        walk.find("//details[@open]//option[contains(., '1099-R')]", By.XPATH).click()
+        walk.press("add this paper")
+        walk.sees("Gross distribution")
+        field = walk.find("[aria-label='Gross distribution, Pension paid out']")
+        field.send_keys("20000", Keys.TAB)
+        walk.settle()
+        walk.sees("20,000")
+        # The child tax credit of 2,200 is 500 for other dependents a year on
+        walk.click(By.XPATH, "//summary[contains(., 'Every line that differs')]")
+        walk.sees("Child tax credit", "Seventeen")
+        walk.sees("costs")  # the curve beside it
+        walk.press("find")
+        walk.sees("instead of 29,480", "No whole amount gives exactly that")  # credits go by tables
+        self.assertEqual(self.practice.sql(before), version)
+        self.assertEqual(walk.complaints(), [])
+
     def test_many_are_rolled_forward_and_two_fail_for_a_reason(self):
         walk = self.walk()
         walk.sign_in("bea")

@@ -101,13 +101,18 @@ def enter(actor, return_id, column_id, mark, text):
     if isinstance(field, Refer):
         text = field.key_named(outcome.result.run, text)
     value, _ = read_typed(field, text)
-    if value in ("", value_at(base_data(return_, column, outcomes), place)):
+    if not value or _is_same(field, value, value_at(base_data(return_, column, outcomes), place)):
         column.differences.pop(mark, None)
     else:
         column.differences[mark] = value
     column.save(update_fields=["differences"])
     record(actor, "what-if changed", return_, says=f"{column.name}: {field.label}, {value or 'as before'}"[:200])
     return column
+
+
+def _is_same(field, value, base):
+    """Whether it is what the base has: 61480 and 61480.00 are one amount."""
+    return base is not None and (value == base or (field.fits(base) and field.parse(value) == field.parse(base) and base != ""))
 
 
 @transaction.atomic

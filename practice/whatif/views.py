@@ -44,7 +44,10 @@ def _context(request, return_, result, extra=(), refused=None):
     return view | {
         "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "lists": drawing.options_of(result, shown),
         "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
-        "kinds": sorted((one.name, one.kind) for one in result.run.pack.papers if one.main and not one.corrects),
+        "kinds": sorted(
+            (", ".join(filter(None, (one.name, one.official))), one.kind)
+            for one in result.run.pack.papers if one.main and not one.corrects
+        ),
     }  # fmt: skip
 
 
@@ -126,7 +129,8 @@ def _asked(request, return_id):
         raise Cannot("That column has no such paper.")
     here = amount(text)[0] if text else Decimal(0)
     named = next((row.name for row in rows if row.key == key), "As it stands")
-    context |= {"field": field, "here": here, "column": key, "named": named, "mark": place.mark, "rows": rows}
+    context |= {"field": field, "here": here, "column": key, "named": named, "mark": place.mark}
+    context["may_plan"] = may(request.user, "open")
     return context, asked, here, place, outcomes
 
 

@@ -1,0 +1,214 @@
+"""Columns kept, keyed and shown; what comes of them. The return is never touched but by the act that says so."""
+
+from django.urls import reverse
+
+from practice.firm.permissions import NotOfThisFirm, Refused
+from practice.firm.refusals import Cannot
+from practice.returns.computing import data_of, result_of
+from practice.returns.models import Purpose, Return
+from practice.returns.undoing import undo_last
+from practice.tests.office import OfficeTestCase
+from practice.whatif import keeping, taking, working
+from practice.whatif.models import PlanColumn
+from taxcore.engine import BadValue
+from taxcore.whatif.columns import total_tax, value_at
+from taxcore.whatif.differences import Place
+
+
+class WhatIfTestCase(OfficeTestCase):
+    def setUp(self):
+        super().setUp()
+        working.forget()
+        self.wages = Place("w2", self.paper.key, "wages")
+        self.column = keeping.add(self.preparer, self.return_.pk, "Full time")
+
+    def enter(self, text, place=None, column=None):
+        return keeping.enter(self.preparer, self.return_.pk, (column or self.column).pk, (place or self.wages).mark, text)
+
+    def outcome(self, column=None):
+        rows = keeping.columns_of(self.return_)
+        return working.results(self.return_, rows)[(column or self.column).key]
+
+    def differences(self, column=None):
+        return PlanColumn.objects.for_firm(self.firm).get(pk=(column or self.column).pk).differences
+
+
+class KeepingTests(WhatIfTestCase):
+    def test_a_value_differs_until_it_is_as_before_and_the_return_stays_as_it_was(self):
+        before = data_of(self.return_)
+        self.enter("80,000")
+        self.assertEqual(self.differences(), {self.wages.mark: "80000.00"})
+        self.assertGreater(total_tax(self.outcome().result), total_tax(result_of(self.return_)))
+        self.enter("61480")
+        self.assertEqual(self.differences(), {})
+        self.enter("70000")
+        self.enter("")
+        self.assertEqual(self.differences(), {})
+        self.assertEqual(data_of(self.again()), before)
+        self.assertEqual(self.events("what-if changed").count(), 4)
+
+    def test_a_column_on_another_moves_with_it(self):
+        onto = keeping.add(self.preparer, self.return_.pk, "Next year", self.column.pk, 1)
+        self.enter("80,000")
+        self.assertEqual(value_at(self.outcome(onto).result.run.everything, self.wages), "80000.00")
+        self.assertEqual(self.outcome(onto).result.year, 2026)
+        with self.assertRaisesRegex(Cannot, "Next year"):
+            keeping.remove(self.preparer, self.return_.pk, self.column.pk)
+        keeping.remove(self.preparer, self.return_.pk, onto.pk)
+        keeping.remove(self.preparer, self.return_.pk, self.column.pk)
+        self.assertEqual(keeping.columns_of(self.return_), [])
+
+    def test_what_does_not_fit_is_refused_with_its_reason(self):
+        for place, text in ((self.wages, "12x"), (Place("w2", self.paper.key, "statutory_employee"), "perhaps")):
+            with self.subTest(place), self.assertRaises(BadValue):
+                self.enter(text, place)
+        person = self.return_.papers.get(kind="person")
+        for mark in (Place("person", person.key, "number").mark, "nonsense", "w2/x/no-such", "nothing/x/y", "w2/x/wages.1.x"):
+            with self.subTest(mark), self.assertRaises(Cannot):
+                keeping.enter(self.preparer, self.return_.pk, self.column.pk, mark, "1")
+        self.assertEqual(self.differences(), {})
+
+    def test_a_paper_that_only_the_column_has(self):
+        place = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "1099-div")
+        self.enter("900", place)
+        self.assertEqual(value_at(self.outcome().result.run.everything, place), "900.00")
+        with self.assertRaises(Cannot):
+            keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "person")
+
+    def test_copied_named_and_at_most_eight(self):
+        self.enter("80000")
+        made = keeping.copy(self.preparer, self.return_.pk, self.column.pk)
+        self.assertEqual((made.name, made.differences), ("Full time, copy", {self.wages.mark: "80000.00"}))
+        keeping.name(self.preparer, self.return_.pk, made.pk, "Half", "As she said in June")
+        with self.assertRaises(BadValue):
+            keeping.name(self.preparer, self.return_.pk, made.pk, " ", "")
+        for _ in range(keeping.MOST - 2):
+            keeping.add(self.preparer, self.return_.pk, "")
+        with self.assertRaisesRegex(Cannot, "Remove one"):
+            keeping.add(self.preparer, self.return_.pk, "One more")
+
+    def test_who_may(self):
+        with self.assertRaises(Refused):
+            keeping.add(self.reviewer, self.return_.pk, "x")
+        for call in (
+            lambda: keeping.add(self.stranger, self.return_.pk, "x"),
+            lambda: keeping.enter(self.stranger, self.return_.pk, self.column.pk, self.wages.mark, "1"),
+            lambda: keeping.remove(self.stranger, self.return_.pk, self.column.pk),
+        ):
+            with self.assertRaises(NotOfThisFirm):
+                call()
+
+    def test_a_change_of_the_return_reaches_the_columns(self):
+        self.enter("5000", Place("w2", self.paper.key, "federal_withheld"))
+        before = total_tax(self.outcome().result)
+        self.key("wages", "90000")
+        self.return_ = Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
+        self.assertGreater(total_tax(self.outcome().result), before)
+
+
+class TakingTests(WhatIfTestCase):
+    def test_values_are_entered_in_the_return_as_one_act_and_undone_as_one(self):
+        state = Place("w2", self.paper.key, f"states.{self.paper.values['states'][0]['id']}.withheld")
+        new = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "1099-div")
+        for place, text in ((self.wages, "80000"), (state, "3500"), (new, "900")):
+            self.enter(text, place)
+        planned = self.outcome().result
+        count = taking.take(self.preparer, self.return_.pk, self.column.pk, {self.wages.mark, state.mark, new.mark})
+        self.assertEqual(count, 3)
+        there = result_of(self.again())
+        self.assertEqual(total_tax(there), total_tax(planned))
+        undo_last(self.preparer, self.return_.pk)
+        self.paper.refresh_from_db()
+        self.assertEqual(self.paper.values["wages"], "61480.00")
+
+    def test_only_what_is_chosen_and_of_the_same_year(self):
+        with self.assertRaisesRegex(Cannot, "Choose"):
+            taking.take(self.preparer, self.return_.pk, self.column.pk, {self.wages.mark})
+        onto = keeping.add(self.preparer, self.return_.pk, "Next year", None, 1)
+        self.enter("80000", column=onto)
+        with self.assertRaisesRegex(Cannot, "same year"):
+            taking.take(self.preparer, self.return_.pk, onto.pk, {self.wages.mark})
+
+    def test_a_column_becomes_a_planning_return(self):
+        onto = keeping.add(self.preparer, self.return_.pk, "Next year", self.column.pk, 1)
+        self.enter("80000")
+        for column, year in ((self.column, 2025), (onto, 2026)):
+            made = taking.make_return(self.preparer, self.return_.pk, column.pk)
+            self.assertEqual((made.year, made.purpose), (year, Purpose.PLANNING))
+            self.assertEqual(total_tax(result_of(made)), total_tax(self.outcome(column).result))
+
+
+class PageTests(WhatIfTestCase):
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+
+    def url(self, name="what-if", *more):
+        return reverse(name, args=[self.return_.pk, *more])
+
+    def test_the_page_with_and_without_columns(self):
+        keeping.remove(self.preparer, self.return_.pk, self.column.pk)
+        self.assertContains(self.client.get(self.url()), "Add a column: the return once more")
+        answer = self.client.post(self.url("what-if-add"), {"name": "Ada retires", "on": "+1"}, follow=True)
+        self.assertContains(answer, "2026, from the return")
+        answer = self.client.post(self.url("what-if-add"), {"name": "Later", "on": f"{self.column.pk}+1"}, follow=True)
+        self.assertContains(answer, "based on was removed")
+
+    def test_a_value_is_keyed_and_refused_at_its_field(self):
+        url, htmx = self.url("what-if-enter", self.column.pk), {"HX-Request": "true"}
+        self.assertContains(self.client.post(url, {"mark": self.wages.mark, "value": "80000"}, headers=htmx), 'value="80,000"')
+        refused = self.client.post(url, {"mark": self.wages.mark, "value": "12x"}, headers=htmx)
+        self.assertContains(refused, 'value="12x"', status_code=422)
+        self.assertContains(refused, 'role="alert"', status_code=422)
+
+    def test_a_year_whose_law_is_not_known_stops_by_its_name(self):
+        keeping.add(self.preparer, self.return_.pk, "Then", self.column.pk, 1)
+        row = keeping.columns_of(self.return_)[-1]
+        keeping.add(self.preparer, self.return_.pk, "And then", row.pk, 1)
+        self.assertContains(self.client.get(self.url()), "The law of 2027 is not in this program yet.")
+
+    def test_what_can_be_done_with_a_column(self):
+        act = self.url("what-if-act", self.column.pk)
+        answer = self.client.post(act, {"act": "paper", "kind": "1099-div"}, follow=True)
+        self.assertContains(answer, "Dividends")
+        self.client.post(self.url("what-if-enter", self.column.pk), {"mark": self.wages.mark, "value": "80000"})
+        self.assertContains(
+            self.client.post(act, {"act": "take", "mark": self.wages.mark}, follow=True), "1 value entered in the return"
+        )
+        self.assertContains(self.client.post(act, {"act": "return"}, follow=True), "A plan of 2025")
+        self.client.post(act, {"act": "name", "name": "More hours", "note": "From July"})
+        self.assertContains(self.client.get(self.url()), "From July")
+        self.client.post(act, {"act": "copy"})
+        self.client.post(act, {"act": "remove"})
+        self.assertEqual([row.name for row in keeping.columns_of(self.return_)], ["More hours, copy"])
+
+    def test_curve_and_goal(self):
+        asked = {"mark": self.wages.mark, "column": ""}
+        drawn = self.client.get(self.url("what-if-curve"), asked | {"to": "300000"})
+        self.assertContains(drawn, "Tax (1040, line 16)")
+        self.assertContains(drawn, "the next dollar costs")
+        self.enter("5000", Place("w2", self.paper.key, "federal_withheld"))
+        withheld = Place("w2", self.paper.key, "federal_withheld").mark
+        found = self.client.get(
+            self.url("what-if-find"), {"mark": withheld, "column": self.column.key, "of": "together", "wanted": "0"}
+        )
+        self.assertContains(found, "put it into “Full time”")
+        none = self.client.get(self.url("what-if-find"), {"mark": withheld, "column": "", "of": "tax", "wanted": "1"})
+        self.assertContains(none, "does not move it")
+        for wrong in ({"mark": "x"}, asked | {"to": "pear"}, asked | {"from": "10", "to": "20"}, asked | {"column": "999"},
+                      {"mark": Place("w2", self.paper.key, "employer").mark}):  # fmt: skip
+            with self.subTest(wrong):
+                self.assertContains(self.client.get(self.url("what-if-curve"), wrong), 'role="alert"', status_code=422)
+
+    def test_printed(self):
+        self.enter("80000")
+        self.assertEqual(self.client.get(self.url("what-if-pdf")).content[:5], b"%PDF-")
+        self.assertEqual(self.events("what-if printed").count(), 1)
+
+    def test_a_reviewer_looks_and_keys_nothing(self):
+        self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
+        page = self.client.get(self.url())
+        self.assertNotContains(page, "hx-post")
+        self.assertEqual(
+            self.client.post(self.url("what-if-enter", self.column.pk), {"mark": self.wages.mark, "value": "1"}).status_code, 403
+        )
