@@ -60,6 +60,7 @@ def _staff(practice: RunningPractice) -> None:
             "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
+            "what-if": "/returns/1/what-if",
             "review": "/returns/1/review",
             "sign": "/returns/5/sign",
             "requests": "/returns/30/requests",

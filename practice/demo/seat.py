@@ -16,6 +16,8 @@ from practice.returns.models import Return, Stage
 from practice.returns.opening import open_return
 from practice.returns.stages import reach
 from practice.review.margin import add_note, set_initials
+from practice.whatif import keeping
+from taxcore.whatif.differences import Place
 
 # Last year's amounts of the first household: (kind, owner, what it is about, amounts)
 _BEFORE = (
@@ -37,6 +39,18 @@ def lay_out(firm):
     add_note(staff["BT"], first.pk, "us.1040.2b", "The client says that one account was closed in June; ask for its statement.")
     add_note(staff["RA"], first.pk, "us.1040.19", "Did both children live here all year?", staff["BT"].pk)
     set_initials(staff["RA"], first.pk, "us.1040.1a")
+    _plans(staff["BT"], first)
+
+
+def _plans(actor, return_):
+    """The meeting that was prepared: she opens a shop next year, and he puts money away."""
+    paper = {one.values.get("owner"): Place("w2", one.key, "wages") for one in return_.papers.filter(kind="w2")}
+    shop = keeping.add(actor, return_.pk, "Odile’s shop", None, 1)
+    keeping.name(actor, return_.pk, shop.pk, shop.name, "From March; the letterpress keeps her for mornings")
+    keeping.enter(actor, return_.pk, shop.pk, paper["spouse"].mark, "12,000")
+    keeping.enter(actor, return_.pk, shop.pk, keeping.add_paper(actor, return_.pk, shop.pk, "business").mark, "34,000")
+    more = keeping.add(actor, return_.pk, "And his 401(k)", shop.pk)
+    keeping.enter(actor, return_.pk, more.pk, paper["taxpayer"].mark, "54,480")
 
 
 # A family with its company: who holds how much

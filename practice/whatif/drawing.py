@@ -5,12 +5,14 @@ from decimal import Decimal
 
 from practice.returns.computing import trials_of
 from practice.whatif.keeping import field_at
-from taxcore.engine import Amount, BadValue, Choice, Flag
+from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
 from taxcore.whatif.columns import RETURN, entered, lines, together, total_tax, value_at
 from taxcore.whatif.differences import Difference, Place, place_of_mark, with_differences
 from taxcore.whatif.sensitivity import movers
 
 _MOST_MOVERS = 5
+_MOST_FOUND = 10
+_ROWS_OF = (Amount, Choice, Count, Day, Flag)
 _WIDTH, _HEIGHT, _LEFT, _TOP, _BOTTOM = 360, 230, 44, 8, 18
 _HITS = 60  # places at which a curve is read
 
@@ -97,6 +99,25 @@ def _standing(result, return_):
             for one in movers(result, address, trials, most):
                 places[place_of_address(result, one.address)] = True
     return [place for place in places if place is not None]
+
+
+def found_rows(results, words):
+    """Places whose field or paper has all these words, in whichever column has them first; no client's number."""
+    wanted = words.lower().split()
+    found = {}
+    for result in results if wanted else ():
+        for node in (*result.run.people(), *result.run.all_papers()):
+            title = f"{node.title} {node.name} {node.official}".lower()
+            for name, field in node.fields().items():
+                text = f"{field.label.lower()} {title}"
+                if (
+                    isinstance(field, _ROWS_OF)
+                    and not field.secret
+                    and field.applies(node)
+                    and all(word in text for word in wanted)
+                ):
+                    found[Place(node.kind, node.key, name)] = True
+    return list(found)[:_MOST_FOUND]
 
 
 def by_effect(return_, result, rows):

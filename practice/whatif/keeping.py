@@ -14,7 +14,7 @@ from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.whatif.models import PlanColumn
 from practice.whatif.working import base_data, results
-from taxcore.engine import Refer, Rows
+from taxcore.engine import Amount, Refer, Rows
 from taxcore.whatif.columns import value_at
 from taxcore.whatif.differences import ADDED, Place, place_of_mark
 
@@ -120,7 +120,7 @@ def add_paper(actor, return_id, column_id, kind):
     """A paper that only this column has; its first amount is the row to key."""
     return_, column = column_at(actor, return_id, column_id)
     declared = pack_of(return_).paper(kind)
-    if declared is None or declared.kind == pack_of(return_).people.kind or not declared.main:
+    if declared is None or not first_amount(declared):
         raise Cannot("Choose a paper of the list.")
     key = kind if declared.single else f"whatif-{uuid.uuid4().hex[:8]}"
     place = Place(kind, key)
@@ -128,7 +128,12 @@ def add_paper(actor, return_id, column_id, kind):
         column.differences[place.mark] = ADDED
     column.save(update_fields=["differences"])
     record(actor, "what-if changed", return_, says=f"{column.name}: {declared.name} added")
-    return Place(kind, key, declared.main)
+    return Place(kind, key, first_amount(declared))
+
+
+def first_amount(declared):
+    """The field of a paper that is keyed first in a plan; empty where it has no amount of its own."""
+    return declared.main or next((name for name, field in declared.fields().items() if isinstance(field, Amount)), "")
 
 
 def place_read(return_, mark):

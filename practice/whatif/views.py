@@ -34,7 +34,10 @@ def _context(request, return_, result, extra=(), refused=None):
     rows = keeping.columns_of(return_)
     outcomes = results(return_, rows)
     wanted = [*extra, *(mark for mark in request.GET.getlist("row") if mark)]
-    places = [keeping.place_read(return_, mark) if isinstance(mark, str) else mark for mark in wanted]
+    places = [keeping.place_read(return_, mark) for mark in wanted]
+    words = request.GET.get("rows", "").strip()[:80]
+    all_results = [result, *(one.result for one in outcomes.values() if one.result is not None)]
+    places += (found := drawing.found_rows(all_results, words))
     view = drawing.plan_view(return_, result, rows, outcomes, places, refused)
     shown = [keeping.place_read(return_, row.mark) for row in view["entered"]]
     amounts = [
@@ -44,9 +47,9 @@ def _context(request, return_, result, extra=(), refused=None):
     return view | {
         "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "lists": drawing.options_of(result, shown),
         "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
-        "kinds": sorted(
+        "words": words, "none_found": bool(words) and not found, "kinds": sorted(
             (", ".join(filter(None, (one.name, one.official))), one.kind)
-            for one in result.run.pack.papers if one.main and not one.corrects
+            for one in result.run.pack.papers if keeping.first_amount(one) and not one.corrects
         ),
     }  # fmt: skip
 

@@ -72,8 +72,11 @@ class KeepingTests(WhatIfTestCase):
         place = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "1099-div")
         self.enter("900", place)
         self.assertEqual(value_at(self.outcome().result.run.everything, place), "900.00")
-        with self.assertRaises(Cannot):
-            keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "person")
+        hsa = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "ira")
+        self.assertTrue(hsa.path)
+        for kind in ("residency", "nothing"):
+            with self.assertRaises(Cannot):
+                keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, kind)
 
     def test_copied_named_and_at_most_eight(self):
         self.enter("80000")
@@ -160,6 +163,11 @@ class PageTests(WhatIfTestCase):
         refused = self.client.post(url, {"mark": self.wages.mark, "value": "12x"}, headers=htmx)
         self.assertContains(refused, 'value="12x"', status_code=422)
         self.assertContains(refused, 'role="alert"', status_code=422)
+
+    def test_rows_are_found_by_words(self):
+        self.assertContains(self.client.get(self.url(), {"rows": "medicare kittiwake"}), "Medicare wages and tips")
+        self.assertContains(self.client.get(self.url(), {"rows": "employee ssn"}), "No paper has a field")
+        self.assertContains(self.client.get(self.url(), {"rows": "birth"}), "Date of birth")
 
     def test_a_year_whose_law_is_not_known_stops_by_its_name(self):
         keeping.add(self.preparer, self.return_.pk, "Then", self.column.pk, 1)
