@@ -20,14 +20,14 @@ def column_of(row):
 
 
 def results(return_, rows):
-    """{key: Outcome} of these columns of a return, as it stands. Requests about one return come one after another."""
+    """{key: Outcome} of these columns of a return, as it stands; those given before are of no use afterwards. Requests about one
+    return come one after another (`alone_with`)."""
     result, columns = result_of(return_), [column_of(row) for row in rows]
     with _guard:
-        version, known = _kept.get(return_.pk, (None, {}))
+        version, known = _kept.pop(return_.pk, (None, {}))  # what breaks off in the middle is not used again
     found = worked_out(result, columns, known if version == _mark(return_, result) else None)
     with _guard:
         _kept[return_.pk] = (_mark(return_, result), found)
-        _kept.move_to_end(return_.pk)
         while len(_kept) > _KEEP:
             _kept.popitem(last=False)
     return found

@@ -37,15 +37,18 @@ class Outcome:
 
 def worked_out(result: Result, columns: Iterable[Column], known: Mapping[str, Outcome] | None = None) -> dict[str, Outcome]:
     """Every column by its key, computed in full, in the order given. The result of the return itself is left as it is. `known`
-    are outcomes of the same return from before: one serves again where neither the column nor what it is based on differs."""
-    given = {column.key: column for column in columns}
-    found: dict[str, Outcome] = {}
-    for key, outcome in (known or {}).items():
-        if outcome.result is not None and _stands(key, given, known or {}):
-            found[key] = outcome
-    for key in given:
-        _work_out(result, given, found, key, ())
-    return {key: found[key] for key in given}
+    are outcomes of the same return from before, of no use afterwards: one serves again where neither the column nor what it is
+    based on differs, any other at the cost of what differs."""
+    given, known = {column.key: column for column in columns}, known or {}
+    work = _Work(result, given)
+    for key, outcome in known.items():
+        if outcome.result is not None:
+            (work.found if _stands(key, given, known) else work.spare)[key] = outcome
+    found = {key: work.out(key, ()) for key in given}
+    for left in work.spare.values():
+        if left.result is not None:
+            left.result.take_apart()
+    return found
 
 
 def _stands(key: str, given: Mapping[str, Column], known: Mapping[str, Outcome]) -> bool:
@@ -57,39 +60,52 @@ def _stands(key: str, given: Mapping[str, Column], known: Mapping[str, Outcome])
     return True
 
 
-def _work_out(
-    result: Result, given: dict[str, Column], found: dict[str, Outcome], key: str, on_the_way: tuple[str, ...]
-) -> Outcome:
-    if key in found:
-        return found[key]
-    column = given[key]
-    if key in on_the_way:
-        return Outcome(column, None, "These columns are based on each other.")
-    if column.based_on != RETURN and column.based_on not in given:
-        found[key] = Outcome(column, None, "The column it is based on was removed.")
-        return found[key]
-    base = result
-    if column.based_on != RETURN:
-        below = _work_out(result, given, found, column.based_on, (*on_the_way, key))
+class _Work:
+    """Columns being worked out, each after the one that it is based on."""
+
+    def __init__(self, result: Result, given: Mapping[str, Column]):
+        self.result, self.given = result, given
+        self.found: dict[str, Outcome] = {}
+        self.spare: dict[str, Outcome] = {}
+
+    def out(self, key: str, on_the_way: tuple[str, ...]) -> Outcome:
+        if key in self.found:
+            return self.found[key]
+        if key in on_the_way:
+            return Outcome(self.given[key], None, "These columns are based on each other.")
+        self.found[key] = self._out(self.given[key], (*on_the_way, key))
+        return self.found[key]
+
+    def _out(self, column: Column, on_the_way: tuple[str, ...]) -> Outcome:
+        if column.based_on == RETURN:
+            return self._upon(column, self.result)
+        if column.based_on not in self.given:
+            return Outcome(column, None, "The column it is based on was removed.")
+        below = self.out(column.based_on, on_the_way)
         if below.result is None:
-            found[key] = Outcome(column, None, f"What it is based on cannot be worked out. {below.says}")
-            return found[key]
-        base = below.result
-    found[key] = _outcome(column, base)
-    return found[key]
+            return Outcome(column, None, f"What it is based on cannot be worked out. {below.says}")
+        return self._upon(column, below.result)
 
+    def _upon(self, column: Column, base: Result) -> Outcome:
+        pack, data = base.run.pack, base.run.everything
+        remarks: tuple[str, ...] = ()
+        if column.years_on:
+            try:
+                rolled = a_year_on(roll_forward(base), base)
+            except CannotRoll as cannot:
+                return Outcome(column, None, cannot.says)
+            data = rolled.data.but(answers=data.answers, last_year=last_year_of(base))
+            remarks = rolled.remarks
+        return Outcome(column, self._result(column, with_differences(pack, data, column.differences)), "", remarks)
 
-def _outcome(column: Column, base: Result) -> Outcome:
-    pack, data = base.run.pack, base.run.everything
-    remarks: tuple[str, ...] = ()
-    if column.years_on:
-        try:
-            rolled = a_year_on(roll_forward(base), base)
-        except CannotRoll as cannot:
-            return Outcome(column, None, cannot.says)
-        data = rolled.data.but(answers=base.run.everything.answers, last_year=last_year_of(base))
-        remarks = rolled.remarks
-    return Outcome(column, compute(pack, with_differences(pack, data, column.differences)), "", remarks)
+    def _result(self, column: Column, data: ReturnData) -> Result:
+        """From the column's result before, where there is one that can take the new values in."""
+        before = self.spare.pop(column.key, None)
+        if before is not None and before.result is not None:
+            if (changed := before.result.changed(data)) is not None:
+                return changed
+            before.result.take_apart()
+        return compute(self.result.run.pack, data)
 
 
 def a_year_on(rolled: Rolled, result: Result) -> Rolled:
