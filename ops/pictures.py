@@ -79,7 +79,6 @@ def _staff(practice: RunningPractice) -> None:
         _shoot(walk, "pages-beside")
         walk.driver.execute_script("sessionStorage.beside = ''")
         _import(walk)
-        _correction(walk, practice)
         _dark(practice)
     finally:
         walk.quit()
@@ -106,25 +105,6 @@ Birch Fund,11/02/2024,03/05/2025,840.00,912.35,72.35,Short
 Cedar Power,06/30/2025,soon,410.00,400.00,,Short
 Dogwood Paper,VARIOUS,09/17/2025,"3,005.75","2,110.00",,Long
 """
-
-
-def _correction(walk: Walk, practice: RunningPractice) -> None:
-    """Last year's return of a client whose employer corrected a wage statement."""
-    of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like 'Okonjo%'"
-    of += " and year = 2024"
-    walk.go(f"/returns/{practice.sql(of)}/sign")
-    walk.press("Amend this return")
-    walk.sees("Correction 1 of 2024")
-    made = practice.sql(f"{of} and purpose = 'amending'")
-    papers = f"select id from returns_paper where of_id = {made} and kind = "
-    wages, correction = (practice.sql(f"{papers} '{kind}'") for kind in ("w2", "amendment"))
-    walk.go(f"/returns/{made}/papers/{wages}")
-    walk.key("Wages, tips, other compensation", "37000")
-    walk.go(f"/returns/{made}/papers/{correction}")
-    walk.find("#paper textarea").send_keys("The employer corrected box 1 of the wage statement in August.")
-    walk.key("Overpayment applied to next year", "0")
-    walk.go(f"/returns/{made}/forms/us.1040-x?at=us.1040-x.11-C")
-    _shoot(walk, "correction")
 
 
 def _import(walk: Walk) -> None:
