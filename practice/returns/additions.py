@@ -10,6 +10,7 @@ class Additions:
     weight, sentence, address, where it leads (review/notices.py). `not_locked` is why a return may not be locked, or nothing.
 
     Its own pages, each as (words, name of its address): `tabs`, with a key as (words, name, key), beside those of all returns,
+    `plans` beside What-if,
     `reviews` among the pages of Review, `found` by the command line. `extends` is the page of more time, `extends_many` that of
     a whole practice.
     """
@@ -18,6 +19,7 @@ class Additions:
     notices: Callable = lambda return_: ()
     not_locked: Callable = lambda return_: ""
     tabs: tuple = ()
+    plans: tuple = ()
     reviews: tuple = ()
     extends: str = ""
     extends_many: str = ""

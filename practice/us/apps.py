@@ -20,10 +20,16 @@ class UsConfig(AppConfig):
                 notices,
                 separate_returns.not_locked,
                 tabs=(("Places", "places", "j"),),
+                plans=(("Jointly or separately", "both-ways"),),
                 reviews=(("Due diligence", "review-diligence"), ("Compared with peers", "review-peers")),
                 extends="extensions",
                 extends_many="more-time",
-                found=(("Extension", "extensions"), ("Due diligence", "review-diligence"), ("Places and residency", "places")),
+                found=(
+                    ("Extension", "extensions"),
+                    ("Jointly or separately", "both-ways"),
+                    ("Due diligence", "review-diligence"),
+                    ("Places and residency", "places"),
+                ),
             ),
         )
         tasks.settles("extension", extending.settle)

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.us.views import diligence, extensions, places
+from practice.us.views import both_ways, diligence, extensions, places
 
 urlpatterns = [
     path("returns/<int:return_id>/places", places.show, name="places"),
@@ -10,6 +10,7 @@ urlpatterns = [
     path("returns/<int:return_id>/places/decide", places.decide, name="decide-state"),
     path("returns/<int:return_id>/places/apart", places.part, name="file-apart"),
     path("returns/<int:return_id>/places/move", places.move, name="move"),
+    path("returns/<int:return_id>/what-if/both-ways", both_ways.show, name="both-ways"),
     path("more-time", extensions.many, name="more-time"),
     path("returns/<int:return_id>/more-time", extensions.show, name="extensions"),
     path("returns/<int:return_id>/more-time/ask", extensions.ask, name="ask-extension"),
