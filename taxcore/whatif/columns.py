@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, CannotRoll, Result, ReturnData, Rolled, Rows, compute, last_year_of, roll_forward
+from taxcore.engine import ZERO, CannotRoll, Day, Result, ReturnData, Rolled, Rows, compute, last_year_of, roll_forward
 from taxcore.whatif.differences import Difference, Place, with_differences
 
 RETURN = ""  # the key of the return as it stands
@@ -110,19 +110,34 @@ class _Work:
 
 def a_year_on(rolled: Rolled, result: Result) -> Rolled:
     """What rolled forward, with this year's amounts: a plan begins with things as they are. Where a field opens what this year
-    closes, with that."""
-    pack = result.run.pack
+    closes, with that. Sales and whatever else has a day in this year happened once, and do not come again."""
+    pack, papers = result.run.pack, []
     then = {one.id: one for one in result.run.everything.papers}
-    papers = []
     for one in rolled.data.papers:
         declared = pack.people if one.kind == pack.people.kind else pack.paper(one.kind)
         old = then.get(rolled.people.get(one.id, one.id))
-        fields = declared.fields() if declared is not None else {}
-        stay = {n: v for n, v in old.values.items() if n in fields and fields[n].opens is None} if old is not None else {}
-        tables = {n: v for n, v in stay.items() if isinstance(fields[n], Rows)}  # rolled, they have rows without amounts
-        values = {**stay, **one.values, **tables}
+        values = _as_it_was(declared, old.values, one.values, result.year) if old is not None and declared else dict(one.values)
         papers.append(replace(one, values=values, carried=tuple(name for name in values if name not in ("role", "owner"))))
     return Rolled(rolled.data.but(papers=tuple(papers)), rolled.people, rolled.opened, rolled.remarks)
+
+
+def _as_it_was(declared: Any, old: Mapping[str, Any], rolled: Mapping[str, Any], year: int) -> dict[str, Any]:
+    """A paper's values a year on. Tables that repeat were rolled without their amounts: they are as they were."""
+    fields, found = declared.fields(), dict(rolled)
+    for name, value in old.items():
+        if name not in fields or fields[name].opens is not None or (name in rolled and name not in declared.repeats):
+            continue
+        if not isinstance(fields[name], Rows):
+            found[name] = value
+        elif name != declared.stands_for and (rows := [row for row in value if not _happened(fields[name].row, row, year)]):
+            found[name] = rows
+    return found
+
+
+def _happened(declared: Any, row: Mapping[str, Any], year: int) -> bool:
+    """Whether a row has a day within that year."""
+    days = (name for name, field in declared.fields().items() if isinstance(field, Day))
+    return any(str(row.get(name) or "").startswith(f"{year}-") for name in days)
 
 
 # What differs between columns, for whoever draws them

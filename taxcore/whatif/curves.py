@@ -175,7 +175,7 @@ def _names(along: _Along, low: Decimal, high: Decimal, step: Decimal, *, jump: b
     cells = {mark: forms[mark[0]].cells[mark[1]] for mark in turned if mark[0] in forms and mark[1] in forms[mark[0]].cells}
     marks = {id(cell): mark for mark, cell in cells.items()}
     roots = [mark for mark, cell in cells.items() if cell.label and not _reads_any(cell, marks)]
-    chosen = sorted(roots, key=lambda mark: -turned[mark])[:_MOST_NAMES]
+    chosen = sorted(roots, key=lambda mark: (-turned[mark], mark))[:_MOST_NAMES]
     names = tuple(dict.fromkeys(_called(cells[mark]) for mark in chosen))
     return names, next((cells[mark].spec.cites for mark in chosen if cells[mark].spec.cites), "")
 

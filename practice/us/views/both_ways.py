@@ -19,9 +19,19 @@ def show(request, return_id):
         names = {role: _first_name(result, role) for role in couple.ROLES}
         context |= {
             "found": found, "names": names, "cost": -found.saves, "has_dependents": bool(result.run.people("dependant")),
+            "by_holder": _by_holder(result, found, holder, names),
             "divided": [(one.title, names.get(one.whose, "half each")) for one in found.divided],
         }  # fmt: skip
     return render(request, "us/both_ways.html", context)
+
+
+def _by_holder(result, found, holder, names):
+    """(role, name, what filing separately costs) for either of them claiming the dependents."""
+    costs = {holder: -found.saves}
+    for role in couple.ROLES:
+        if role not in costs:
+            costs[role] = -couple.both_ways(result, role).saves
+    return [(role, names[role], costs[role]) for role in couple.ROLES]
 
 
 def _first_name(result, role):

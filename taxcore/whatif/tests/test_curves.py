@@ -29,7 +29,7 @@ class CurveTests(TestCase):
     def test_points_are_what_single_computations_give(self):
         points, chance = self.drawn(0, 300_000).points, random.Random(3)
         self.assertLessEqual(len(points), 201)
-        for amount, tax in chance.sample(points, 25):
+        for amount, tax in chance.sample(points, 50):
             self.assertEqual(tax, single(WAGES, amount))
 
     def test_bends_are_where_the_law_has_them_and_carry_its_name(self):
@@ -40,8 +40,8 @@ class CurveTests(TestCase):
             near = [bend for bend in drawn.bends if abs(bend.at - where) <= drawn.step]
             self.assertEqual([bend.names for bend in near], [("Tax (1040, line 16)",)], where)
             self.assertAlmostEqual(near[0].rates[1] - near[0].rates[0], Decimal(rise), 2)
-        medicare = next(bend for bend in drawn.bends if abs(bend.at - 200_000) <= 2 * drawn.step)
-        self.assertIn("8959", medicare.names[0])
+        near = [name for bend in drawn.bends if abs(bend.at - 200_000) <= 2 * drawn.step for name in bend.names]
+        self.assertTrue(any("8959" in name for name in near), near)  # additional Medicare tax
         (cliff,) = [bend for bend in drawn.bends if bend.jump]
         self.assertEqual((cliff.at, round(cliff.jump)), (249_501, 141 + 1))  # 2,850 at 4.95 percent is 141.08, and its rounding
         self.assertIn("IL-1040, line 10a", cliff.names[0])

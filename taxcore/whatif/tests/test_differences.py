@@ -3,9 +3,9 @@
 import random
 from unittest import TestCase
 
-from taxcore.engine import compute
+from taxcore.engine import PaperValues, compute
 from taxcore.packs.us import PACK
-from taxcore.packs.us.tests.returns import data, filing, interest, person, w2
+from taxcore.packs.us.tests.returns import child, data, filing, interest, person, w2
 from taxcore.whatif.columns import RETURN, Column, entered, lines, together, total_tax, value_at, worked_out
 from taxcore.whatif.differences import ADDED, REMOVED, Difference, Place, place_of_mark, with_differences
 
@@ -146,3 +146,41 @@ class ColumnTests(TestCase):
         tax = found["us.1040.24"]
         self.assertEqual((tax.amounts[RETURN], tax.amounts["a"], tax.moves), (5135, 9165, True))
         self.assertFalse(found["us.1040.33"].moves)
+
+
+class PlanTests(TestCase):
+    """Plans of two years, by hand from the law of each: 2025 and 2026, single, Illinois."""
+
+    def years(self, *papers, now=(), then=()):
+        """(this year with the first differences, the next on it with the second)."""
+        base = compute(PACK, data(*papers))
+        out = worked_out(base, [Column("a", differences=tuple(now)), Column("b", "a", 1, tuple(then))])
+        return out["a"].result, out["b"].result
+
+    def test_a_child_turns_seventeen(self):
+        """2,200 below seventeen, 500 from then on: IRC 24(a), (h)(4). The head of a household keeps the status."""
+        now, then = self.years(person(), filing("head_of_household"), w2(70_000), child(born="2009-03-01"))
+        self.assertEqual([one["us.1040.19"].value for one in (now, then)], [2200, 500])
+
+    def test_somebody_turns_sixty_five(self):
+        """2026: 16,100 and 2,050 more for who is sixty-five by the year's end. IRC 63(f)(1)(A); Rev. Proc. 2025-32, sec. 4.14."""
+        now, then = self.years(person(born="1961-07-04"), filing(), w2(60_000))
+        self.assertEqual([one["us.1040.12e"].value for one in (now, then)], [15_750, 18_150])
+
+    def test_a_loss_is_carried_into_the_next_year_and_the_sale_is_not_made_again(self):
+        """10,000 of long-term loss: 3,000 now, 3,000 of the 7,000 that are left then. IRC 1211(b), 1212(b)."""
+        sale = {"id": "1", "box": "D", "description": "Shares", "acquired": "2020-01-05", "sold": "2025-05-05", "proceeds": "0",
+                "basis": "10000"}  # fmt: skip
+        broker = PaperValues("b1", "1099-b", {"owner": "taxpayer", "payer": "Sandbar", "sales": [sale]})
+        now, then = self.years(person(), filing(), w2(60_000), broker)
+        self.assertEqual([one["us.1040.7a"].value for one in (now, then)], [-3000, -3000])
+        self.assertEqual(
+            next(one.values for one in then.run.everything.papers if one.kind == "capital-carryover"), {"long_term": "7000"}
+        )
+
+    def test_what_differs_now_is_there_next_year_and_can_differ_again(self):
+        """Wages of 80,000 from this year on, of which 5,000 less next year: 75,000 - 16,100 = 58,900, by the table's middle, 58,925:
+        1,240 + 4,560 + 22% of 8,525."""
+        wages = Place("w2", "w1", "wages")
+        _, then = self.years(person(), filing(), w2(60_000), now=[Difference(wages, "80000")], then=[Difference(wages, "75000")])
+        self.assertEqual(then["us.1040.16"].value, 7676)
