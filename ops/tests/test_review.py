@@ -100,10 +100,8 @@ class ReviewTests(RunningTestCase):
 
     def answer_all(self, walk: Walk) -> None:
         """Every question, one after the other; those that look for contradictions are answered no."""
-        questions = [
-            (field.get_attribute("id"), field.get_attribute("aria-label"))
-            for field in walk.driver.find_elements(By.CSS_SELECTOR, "main .f.flag input[name=value]")
-        ]
+        every = "[...document.querySelectorAll('main .f.flag input[name=value]')].map((one) => [one.id, one.ariaLabel])"
+        questions = walk.until(lambda: walk.driver.execute_script(f"return {every}"))  # in one go: the page may be drawn anew
         self.assertGreater(len(questions), 10)
         for place, label in questions:
             field = walk.find(f"#{place}")

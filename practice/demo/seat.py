@@ -48,7 +48,7 @@ def _plans(actor, return_):
     shop = keeping.add(actor, return_.pk, "Odile’s shop", None, 1)
     keeping.name(actor, return_.pk, shop.pk, shop.name, "From March; the letterpress keeps her for mornings")
     keeping.enter(actor, return_.pk, shop.pk, paper["spouse"].mark, "12,000")
-    keeping.enter(actor, return_.pk, shop.pk, keeping.add_paper(actor, return_.pk, shop.pk, "business").mark, "34,000")
+    keeping.enter(actor, return_.pk, shop.pk, keeping.add_paper(actor, return_.pk, shop.pk, "business", "spouse").mark, "34,000")
     more = keeping.add(actor, return_.pk, "And his 401(k)", shop.pk)
     keeping.enter(actor, return_.pk, more.pk, paper["taxpayer"].mark, "54,480")
 

@@ -7,7 +7,7 @@ from practice.returns.computing import trials_of
 from practice.whatif.keeping import field_at
 from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
 from taxcore.whatif.columns import RETURN, entered, lines, together, total_tax, value_at
-from taxcore.whatif.differences import Difference, Place, place_of_mark, with_differences
+from taxcore.whatif.differences import REMOVED, Difference, Place, place_of_mark, with_differences
 from taxcore.whatif.sensitivity import movers
 
 _MOST_MOVERS = 5
@@ -28,6 +28,7 @@ class Head:
     base: str
     says: str
     remarks: tuple
+    papers: tuple = ()  # (mark, title, whether the column leaves it out)
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,7 @@ class OutRow:
 def plan_view(return_, result, rows, outcomes, extra=(), refused=None):
     """Everything of the table. `extra` are marks of rows to show besides; `refused` is (column key, mark, text, sentence)."""
     order = [outcomes[row.key] for row in rows]
-    found = entered(result, order, [*_standing(result, return_), *extra])
+    found = [one for one in entered(result, order, [*_standing(result, return_), *extra]) if one.place.path != "owner"]
     results = {RETURN: result} | {one.column.key: one.result for one in order if one.result is not None}
     bases = {row.key: str(row.based_on_id or RETURN) for row in rows}
     return {
@@ -85,8 +86,20 @@ def _heads(return_, result, rows, outcomes):
         outcome = outcomes[row.key]
         year = outcome.result.year if outcome.result is not None else 0
         base = names.get(str(row.based_on_id), "") if row.based_on_id else "the return"
-        heads.append(Head(row.key, row.name, year, row, base, outcome.says, outcome.remarks))
+        heads.append(Head(row.key, row.name, year, row, base, outcome.says, outcome.remarks, _papers(result, outcome)))
     return heads
+
+
+def _papers(result, outcome):
+    """Papers that a column has or leaves out, for choosing which it is to be without."""
+    if outcome.result is None:
+        return ()
+    nodes = {
+        f"{one.kind}/{one.key}/": one for each in (result, outcome.result) for one in each.run.all_papers() if not one.always
+    }
+    out = {one.place.mark for one in outcome.column.differences if one.value == REMOVED and not one.place.path}
+    here = {f"{one.kind}/{one.key}/" for one in outcome.result.run.all_papers()}
+    return tuple((mark, f"{node.title}, {node.name}", mark in out) for mark, node in nodes.items() if mark in here or mark in out)
 
 
 def _standing(result, return_):

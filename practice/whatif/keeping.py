@@ -10,13 +10,13 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
 from practice.firm.typed_values import read_typed
-from practice.returns.computing import pack_of
+from practice.returns.computing import pack_of, result_of
 from practice.returns.models import Return
 from practice.whatif.models import PlanColumn
 from practice.whatif.working import base_data, results
 from taxcore.engine import Amount, Refer, Rows
 from taxcore.whatif.columns import value_at
-from taxcore.whatif.differences import ADDED, Place, place_of_mark
+from taxcore.whatif.differences import ADDED, REMOVED, Place, place_of_mark
 
 MOST = 8
 
@@ -116,19 +116,52 @@ def _is_same(field, value, base):
 
 
 @transaction.atomic
-def add_paper(actor, return_id, column_id, kind):
-    """A paper that only this column has; its first amount is the row to key."""
+def add_paper(actor, return_id, column_id, kind, owner=""):
+    """A paper that only this column has, of `owner`; its first amount is the row to key."""
     return_, column = column_at(actor, return_id, column_id)
     declared = pack_of(return_).paper(kind)
     if declared is None or not first_amount(declared):
         raise Cannot("Choose a paper of the list.")
+    if owner and owner not in owners_of(result_of(return_), declared):
+        raise Cannot(f"Choose whose it is: {declared.name} cannot be of that one.")
     key = kind if declared.single else f"whatif-{uuid.uuid4().hex[:8]}"
     place = Place(kind, key)
     if not declared.single:
         column.differences[place.mark] = ADDED
+        if owner:
+            column.differences[Place(kind, key, "owner").mark] = owner
     column.save(update_fields=["differences"])
     record(actor, "what-if changed", return_, says=f"{column.name}: {declared.name} added")
     return Place(kind, key, first_amount(declared))
+
+
+@transaction.atomic
+def leave_out(actor, return_id, column_id, mark):
+    """The column is without a paper from now on, or has it again: whether it is without it now. Cannot where there is none."""
+    return_, column = column_at(actor, return_id, column_id)
+    outcomes = results(return_, columns_of(return_))
+    if outcomes[column.key].result is None:
+        raise Cannot(outcomes[column.key].says)
+    base = {f"{one.kind}/{one.id}/": one for one in base_data(return_, column, outcomes).papers}
+    declared = pack_of(return_).paper(base[mark].kind) if mark in base else None
+    if mark not in base and column.differences.get(mark) == ADDED:  # it is the column's own: with all that was keyed in it
+        column.differences = {one: value for one, value in column.differences.items() if not one.startswith(mark)}
+    elif declared is None or declared.always:
+        raise Cannot("Choose a paper of the list.")
+    elif column.differences.pop(mark, None) is None:
+        column.differences[mark] = REMOVED
+    column.save(update_fields=["differences"])
+    out = column.differences.get(mark) == REMOVED
+    record(actor, "what-if changed", return_, says=f"{column.name}: a paper {'left out' if out else 'as before'}")
+    return out
+
+
+def owners_of(result, declared):
+    """Roles that may own a paper of a kind; none where it is nobody's own."""
+    if "owner" not in declared.fields():
+        return ()
+    people = tuple(person.role for person in result.run.people() if person.role in ("taxpayer", "spouse"))
+    return (*people, "joint") if declared.joint_owner and len(people) > 1 else people
 
 
 def first_amount(declared):

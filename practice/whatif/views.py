@@ -44,9 +44,11 @@ def _context(request, return_, result, extra=(), refused=None):
         row for row, place in zip(view["entered"], shown, strict=True)
         if isinstance(keeping.field_at(result.run.pack, place), Amount)
     ]  # fmt: skip
+    owners = [one for one in result.run.people() if one.role in ("taxpayer", "spouse")]
     return view | {
         "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "lists": drawing.options_of(result, shown),
         "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
+        "owners": [(one.role, (one.first_name or one.role).split()[0]) for one in owners],
         "words": words, "none_found": bool(words) and not found, "kinds": sorted(
             (", ".join(filter(None, (one.name, one.official))), one.kind)
             for one in result.run.pack.papers if keeping.first_amount(one) and not one.corrects
@@ -87,7 +89,8 @@ def enter(request, return_id, column_id):
 
 @require_POST
 def act(request, return_id, column_id):
-    """Copy, name, remove a column; add a paper in it; make a return for planning of it, or take its values into the return."""
+    """Copy, name, remove a column; add a paper in it or leave one out; make a return for planning of it, or take its values into
+    the return."""
     what, given, extra = request.POST.get("act", ""), request.POST, ""
     try:
         if what == "copy":
@@ -97,8 +100,10 @@ def act(request, return_id, column_id):
         elif what == "name":
             keeping.name(request.user, return_id, column_id, given.get("name", ""), given.get("note", ""))
         elif what == "paper":
-            place = keeping.add_paper(request.user, return_id, column_id, given.get("kind", ""))
+            place = keeping.add_paper(request.user, return_id, column_id, given.get("kind", ""), given.get("owner", ""))
             extra = f"?row={place.mark}"
+        elif what == "leave":
+            keeping.leave_out(request.user, return_id, column_id, given.get("paper", ""))
         elif what == "return":
             made = taking.make_return(request.user, return_id, column_id)
             messages.success(request, f"A plan of {made.year}. Nothing in it is due, counted or filed.")

@@ -51,13 +51,13 @@ class HostileTestCase(OfficeTestCase):
 
 
 class FieldTests(HostileTestCase):
-    """Half of the kinds of papers; the other half is a class of its own, so that both processors search."""
+    """Of half of the kinds of papers; the other half is a class of its own, so that both processors search."""
 
     half = 0
 
     def test_any_value_in_any_field_is_taken_or_refused_and_the_return_still_opens(self):
         pack = pack_of(self.return_)
-        for kind in list(pack.papers)[self.half :: 2]:
+        for kind in self.sample(list(pack.papers)[self.half :: 2], 18):
             try:
                 # With results kept as between requests, so that what is computed by need meets these values too
                 with transaction.atomic(), alone_with(self.return_.pk):

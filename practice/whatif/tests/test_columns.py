@@ -5,6 +5,7 @@ from django.urls import reverse
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
 from practice.returns.computing import data_of, result_of
+from practice.returns.entry import add_spouse
 from practice.returns.models import Purpose, Return
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
@@ -77,6 +78,31 @@ class KeepingTests(WhatIfTestCase):
         for kind in ("residency", "nothing"):
             with self.assertRaises(Cannot):
                 keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, kind)
+
+    def test_whose_a_new_paper_is(self):
+        with self.assertRaisesRegex(Cannot, "whose it is"):
+            keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "business", "spouse")
+        add_spouse(self.preparer, self.return_.pk)
+        self.return_ = Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
+        place = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "business", "spouse")
+        made = next(one for one in self.outcome().result.run.everything.papers if one.id == place.paper)
+        self.assertEqual(made.values["owner"], "spouse")
+
+    def test_a_paper_is_left_out_and_back_again(self):
+        mark = f"w2/{self.paper.key}/"
+        self.enter("80000")
+        self.assertTrue(keeping.leave_out(self.preparer, self.return_.pk, self.column.pk, mark))
+        self.assertEqual(total_tax(self.outcome().result), 0)
+        self.assertFalse(keeping.leave_out(self.preparer, self.return_.pk, self.column.pk, mark))
+        self.assertEqual(value_at(self.outcome().result.run.everything, self.wages), "80000.00")
+        place = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "1099-div")
+        self.enter("900", place)
+        keeping.leave_out(self.preparer, self.return_.pk, self.column.pk, f"1099-div/{place.paper}/")
+        self.assertEqual(self.differences(), {self.wages.mark: "80000.00"})
+        filing = self.return_.papers.get(kind="filing")
+        for mark in (f"filing/{filing.key}/", "w2/nobody/", "x"):
+            with self.subTest(mark), self.assertRaises(Cannot):
+                keeping.leave_out(self.preparer, self.return_.pk, self.column.pk, mark)
 
     def test_copied_named_and_at_most_eight(self):
         self.enter("80000")
@@ -186,6 +212,8 @@ class PageTests(WhatIfTestCase):
         self.assertContains(self.client.post(act, {"act": "return"}, follow=True), "A plan of 2025")
         self.client.post(act, {"act": "name", "name": "More hours", "note": "From July"})
         self.assertContains(self.client.get(self.url()), "From July")
+        self.client.post(act, {"act": "leave", "paper": f"w2/{self.paper.key}/"})
+        self.assertContains(self.client.get(self.url()), ", left out")
         self.client.post(act, {"act": "copy"})
         self.client.post(act, {"act": "remove"})
         self.assertEqual([row.name for row in keeping.columns_of(self.return_)], ["More hours, copy"])

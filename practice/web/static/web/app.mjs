@@ -183,6 +183,9 @@ const toOpen = () => location.hash === "#first-open" && [...document.querySelect
 window.addEventListener("load", () => setTimeout(() => { toField(); toOpen(); }, 30));
 window.addEventListener("hashchange", toField);
 
+// What was typed before the page was ready to send it is sent now
+window.addEventListener("load", () => { for (const one of document.querySelectorAll("input[hx-trigger=change]")) if (one.value !== one.defaultValue) one.dispatchEvent(new Event("change")); });
+
 // One box for all of a list
 document.addEventListener("change", ({ target }) => {
   if (target.dataset?.all) for (const box of document.querySelectorAll(`input[name="${target.dataset.all}"]`)) box.checked = target.checked;

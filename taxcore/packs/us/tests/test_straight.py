@@ -24,7 +24,7 @@ def numbers(few, many):
 
 class FederalTests(TestCase):
     def test_a_computation_written_apart_agrees(self):
-        for number in numbers(300, 6_000):
+        for number in numbers(220, 6_000):
             with self.subTest(number=number):
                 household = facts.Drawing(random.Random(number)).facts()
                 found = compute(PACK, data(*papers(household), year=household.year))
@@ -34,7 +34,7 @@ class FederalTests(TestCase):
 
 class ChildTests(TestCase):
     def test_a_child_with_income_of_its_own(self):
-        for number in numbers(150, 3_000):
+        for number in numbers(100, 3_000):
             with self.subTest(number=number):
                 one = child.draw(random.Random(number))
                 found = compute(PACK, data(*child.papers(one), year=one.year))
@@ -48,7 +48,7 @@ class StateTests(TestCase):
             if authority.code == "us":
                 continue
             home = authority.code.removeprefix("us-").upper()
-            for number in numbers(30, 600):
+            for number in numbers(22, 600):
                 with self.subTest(home=home, number=number):
                     self.assertEqual(*self._both(authority, home, number))
 
