@@ -22,6 +22,10 @@ class PageTests(ApartTestCase):
         self.assertContains(page, "Ferry Bank</span><b>half each")
         self.assertContains(page, "1040")
 
+    def test_what_if_leads_there(self):
+        self.page()
+        self.assertContains(self.client.get(reverse("what-if", args=[self.return_.pk])), "Jointly or separately</a>")
+
     def test_one_alone_is_not_compared(self):
         self.key("status", "separate", paper=self.return_.papers.get(kind="filing"))
         self.assertContains(self.page(), "choose that filing status first")
