@@ -12,13 +12,14 @@ def place_of(papers, result, address):
         paper = stored.get((node.kind, node.key))
         if paper is None:
             continue
-        path = _path_in(node, address)
+        path = path_in(node, address)
         if path is not None:
             return paper, path, _title(node, path)
     return None
 
 
-def _path_in(node, address):
+def path_in(node, address):
+    """The path of the field of a paper, or of a row of it, that an address means; None where it means none of them."""
     for name, spec in node.fields().items():
         if isinstance(spec, Rows):
             for row in node.cell(name).value:

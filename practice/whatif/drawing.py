@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
+from practice.returns.addresses import path_in
 from practice.returns.computing import trials_of
 from practice.whatif.keeping import field_at
 from taxcore.engine import Amount, BadValue, Choice, Count, Day, Flag
@@ -149,16 +150,8 @@ def by_effect(return_, result, rows):
 def place_of_address(result, address):
     """The place of an entered field of a paper or a row of one, by its address; None for anything else."""
     for node in (*result.run.people(), *result.run.all_papers()):
-        if not address.startswith(node.address_prefix):
-            continue
-        for name in node.fields():
-            if node.address(name) == address:
-                return Place(node.kind, node.key, name)
-            rows = node.cell(name).value
-            for row in rows if isinstance(rows, tuple) else ():
-                for inner in getattr(row, "fields", dict)():
-                    if row.address(inner) == address:
-                        return Place(node.kind, node.key, f"{name}.{row.key}.{inner}")
+        if address.startswith(f"{node.address_prefix}.") and (path := path_in(node, address)) is not None:
+            return Place(node.kind, node.key, path)
     return None
 
 

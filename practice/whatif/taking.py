@@ -54,10 +54,10 @@ def take(actor, return_id, column_id, marks):
 
 
 def _with_their_papers(differences, marks):
-    """Chosen fields, and the papers that only the column has, where one of their fields is chosen."""
+    """Chosen fields, and the papers that only the column has, where one of their fields is chosen, with whose they are."""
     chosen = {mark for mark in marks if mark in differences}
-    papers = {mark.rpartition("/")[0] + "/" for mark in chosen}
-    return chosen | {mark for mark in papers if differences.get(mark) == ADDED}
+    added = {paper for paper in (mark.rpartition("/")[0] + "/" for mark in chosen) if differences.get(paper) == ADDED}
+    return chosen | added | {f"{paper}owner" for paper in added if f"{paper}owner" in differences}
 
 
 def _enter(actor, return_, place, value, batch):
@@ -83,4 +83,4 @@ def _enter(actor, return_, place, value, batch):
     note_change(actor, return_, paper, there, value, "from what-if", batch)
     put_value(paper, there, value, actor, "")
     paper.save()
-    return 1
+    return int(place.path != "owner")

@@ -30,11 +30,10 @@ def page(request, return_id):
     return render(request, "whatif/page.html", context | _context(request, return_, result))
 
 
-def _context(request, return_, result, extra=(), refused=None):
+def _context(request, return_, result, refused=None):
     rows = keeping.columns_of(return_)
     outcomes = results(return_, rows)
-    wanted = [*extra, *(mark for mark in request.GET.getlist("row") if mark)]
-    places = [keeping.place_read(return_, mark) for mark in wanted]
+    places = [keeping.place_read(return_, mark) for mark in request.GET.getlist("row") if mark]
     words = request.GET.get("rows", "").strip()[:80]
     all_results = [result, *(one.result for one in outcomes.values() if one.result is not None)]
     places += (found := drawing.found_rows(all_results, words))
@@ -56,9 +55,9 @@ def _context(request, return_, result, extra=(), refused=None):
     }  # fmt: skip
 
 
-def _table(request, return_id, extra=(), refused=None):
+def _table(request, return_id, refused=None):
     return_, result, context = open_page(request, return_id)
-    context |= _context(request, return_, result, extra, refused)
+    context |= _context(request, return_, result, refused)
     return render(request, "whatif/_table.html", context, status=422 if refused else 200)
 
 

@@ -36,7 +36,7 @@ class Outcome:
 
 
 def worked_out(result: Result, columns: Iterable[Column], known: Mapping[str, Outcome] | None = None) -> dict[str, Outcome]:
-    """Every column by its key, computed in full, in the order given. The result of the return itself is left as it is. `known`
+    """Every column by its key, in the order given. The result of the return itself is left as it is. `known`
     are outcomes of the same return from before, of no use afterwards: one serves again where neither the column nor what it is
     based on differs, any other at the cost of what differs."""
     given, known = {column.key: column for column in columns}, known or {}

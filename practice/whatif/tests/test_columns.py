@@ -87,6 +87,9 @@ class KeepingTests(WhatIfTestCase):
         place = keeping.add_paper(self.preparer, self.return_.pk, self.column.pk, "business", "spouse")
         made = next(one for one in self.outcome().result.run.everything.papers if one.id == place.paper)
         self.assertEqual(made.values["owner"], "spouse")
+        self.enter("34000", place)
+        self.assertEqual(taking.take(self.preparer, self.return_.pk, self.column.pk, {place.mark}), 1)
+        self.assertEqual(self.return_.papers.get(kind="business").values["owner"], "spouse")
 
     def test_a_paper_is_left_out_and_back_again(self):
         mark = f"w2/{self.paper.key}/"
