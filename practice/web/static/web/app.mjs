@@ -152,11 +152,11 @@ function tell() {
   bar.querySelector("[data-stopped]").hidden = !stopped;
 }
 function keep(form, failed = 0) {
-  if (!form?.matches("form[data-save]")) return;
+  if (!form?.matches("[data-save]")) return;
   const known = waiting.get(form.dataset.save) ?? { tries: 0, failed: 0 };
   const tries = known.tries + 1;
-  waiting.set(form.dataset.save, { form, tries, failed: known.failed + failed, at: Date.now() + 1000 * Math.min(2 ** tries, 60) });
-  fieldOf(form)?.classList.add("unsaved");
+  waiting.set(form.dataset.save, { form, value: form.value, tries, failed: known.failed + failed, at: Date.now() + 1000 * Math.min(2 ** tries, 60) });
+  (fieldOf(form) ?? form).classList.add("unsaved");
   tell();
 }
 for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, (event) => keep(event.detail.elt));
@@ -165,13 +165,19 @@ document.addEventListener("htmx:afterRequest", (event) => {
   const form = event.detail.elt;
   if (!form.dataset?.save || event.detail.xhr.status === 0 || event.detail.xhr.status >= 500) return;
   waiting.delete(form.dataset.save);
-  fieldOf(form)?.classList.remove("unsaved");
+  (fieldOf(form) ?? form).classList.remove("unsaved");
   tell();
 });
+function again({ form, value }) {
+  if (form.matches("form")) { form.requestSubmit(); return; }
+  form.value = value;
+  form.dispatchEvent(new Event("change"));
+}
 setInterval(() => {
   for (const [key, one] of waiting) {
-    if (!one.form.isConnected) waiting.delete(key);
-    else if (one.failed < HOPELESS && Date.now() >= one.at) { one.at = Infinity; one.form.requestSubmit(); }
+    if (!one.form.isConnected) one.form = one.form.matches("input") ? document.getElementById(key) : null; // a table drawn anew has the same field again
+    if (!one.form) waiting.delete(key);
+    else if (one.failed < HOPELESS && Date.now() >= one.at) { one.at = Infinity; again(one); }
   }
   tell();
 }, 500);
