@@ -6,6 +6,6 @@ class IntakeConfig(AppConfig):
 
     def ready(self):
         from practice.intake.attaching import copied
-        from practice.returns import amending
+        from practice.returns.copying import when_copied
 
-        amending.when_copied(copied)
+        when_copied(copied)

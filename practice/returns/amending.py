@@ -12,6 +12,7 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, closed_because, open_for_change, summarise
 from practice.returns.computing import BROUGHT, pack_of, result_of
+from practice.returns.copying import tell_copied
 from practice.returns.entry import stored
 from practice.returns.models import FILED, How, LineOverride, Origin, Paper, Purpose, Return, Stage, State
 from practice.returns.opening import new_return
@@ -23,14 +24,6 @@ ON_PAPER = "on paper"  # in place of the receipt of what was filed, where that w
 
 class NotAmended(Cannot):
     """There is nothing to correct, or not in this way; `says` tells why."""
-
-
-_WHEN_COPIED = []
-
-
-def when_copied(function):
-    """Who keeps something beside papers: called with the correction and {id of a paper that was filed: its copy}."""
-    _WHEN_COPIED.append(function)
 
 
 @transaction.atomic
@@ -45,7 +38,8 @@ def amend(actor, return_id):
     accepted = _accepted(source)
     return_ = new_return(
         source.household, source.year, source.preparer if source.preparer.is_active else actor, pack=source.pack,
-        purpose=Purpose.AMENDING, silenced=source.silenced, guide=source.guide,
+        purpose=Purpose.AMENDING, silenced=source.silenced, guide=source.guide, apart_from_id=source.apart_from_id,
+        apart_role=source.apart_role,
     )  # fmt: skip
     superseding = actor.firm.today() <= source.due
     Origin.objects.create(
@@ -65,7 +59,7 @@ def amend(actor, return_id):
 def _may_be_amended(source):
     if source.household.left_on:
         raise NotAmended("The client left the practice. Take them back first.")
-    if source.apart_from_id:
+    if source.apart_state:
         raise NotAmended("A separate state return is not corrected here yet. Send the state's own form.")
     if source.purpose == Purpose.PLANNING:
         raise NotAmended("A plan is not filed, so there is nothing to correct.")
@@ -101,8 +95,7 @@ def _copy(source, return_):
         LineOverride(firm=return_.firm, of=return_, address=row.address, amount=row.amount, reason=row.reason, by=row.by)
         for row in source.overrides.all()
     )
-    for told in _WHEN_COPIED:
-        told(return_, copies)
+    tell_copied(return_, copies)
 
 
 def _begin(actor, return_):

@@ -35,7 +35,7 @@ def closed_because(return_):
     if return_.given_up_at and not return_.apart_from_id:
         return "Another return was made in place of this one. It is kept as it was; nothing is entered or filed in it."
     if return_.given_up_at:
-        return "This separate state return was canceled: the couple files jointly. Nothing is entered or filed in it."
+        return "This separate return was canceled. It is kept as it was; nothing is entered or filed in it."
     newest = {one.authority: one.state for one in sorted(return_.submissions.all(), key=lambda one: one.pk)}
     if {State.QUEUED, State.SENT} & set(newest.values()):
         return "This return is being filed. Wait for the acknowledgment, then change it."

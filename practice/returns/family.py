@@ -7,7 +7,14 @@ from practice.returns.models import How, Origin, Purpose, Return
 
 _WIDE, _TALL, _ACROSS, _DOWN = 104, 24, 148, 36  # a box, and how far the next column and row are
 _AMENDED = "amended"
-_WORDS = {How.ROLLED: "rolled forward", How.PLANNED: "planned", How.APART: "made separate", How.AMENDED: "corrected"}
+_WORDS = {
+    How.ROLLED: "rolled forward",
+    How.PLANNED: "planned",
+    How.APART: "made separate",
+    How.AMENDED: "corrected",
+    How.SPLIT: "made separate",
+    How.JOINED: "made joint",
+}
 
 
 @dataclass(frozen=True)
@@ -69,7 +76,7 @@ def _aside(return_):
     if return_.purpose == Purpose.AMENDING:
         return "given up" if return_.given_up_at else _AMENDED
     if return_.apart_from_id:
-        return f"{return_.apart_state} separate"
+        return "canceled" if return_.given_up_at else f"{return_.apart_state} separate".strip()
     return "replaced" if return_.given_up_at else ""
 
 

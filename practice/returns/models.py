@@ -49,9 +49,9 @@ class Return(FirmOwned):
     the day each stage was reached. `snapshot` is the locked figures, if locked; `signed` the ones that stand under signatures,
     which a correction that moves no signed figure leaves alone.
 
-    `apart_from` is the joint return beside which a state's return apart stands, for one of them (`apart_role`) and one state
-    (`apart_state`). `given_up_at`: it is not filed after all, or another one was made in its place. How a return was made from
-    another is its `origin`.
+    `apart_from` is the joint return from which a return apart was made, for one of them (`apart_role`) and one state
+    (`apart_state`), or every authority where it names none. `given_up_at`: it is not filed after all, or another one was made in
+    its place. How a return was made from another is its `origin`.
     """
 
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
@@ -88,10 +88,12 @@ class Return(FirmOwned):
                 condition=Q(purpose="filing", apart_from=None, given_up_at=None),
             ),
             models.UniqueConstraint(
-                fields=["apart_from", "apart_role", "apart_state"], name="apart_once", condition=Q(given_up_at=None)
+                fields=["apart_from", "apart_role", "apart_state"],
+                name="apart_once",
+                condition=Q(purpose="filing", given_up_at=None),
             ),
             models.UniqueConstraint(
-                fields=["household", "pack", "year"],
+                fields=["household", "pack", "year", "apart_role", "apart_state"],
                 name="one_open_correction",
                 condition=Q(purpose="amending", given_up_at=None) & ~Q(stage__in=["deliver", "done"]),
             ),
@@ -116,6 +118,11 @@ class Return(FirmOwned):
     def named(self):
         """As a client hears of it: the year, of a return apart its state, and whether it is a corrected one."""
         return f"{self.year} {'amended' if self.purpose == Purpose.AMENDING else self.apart_state}".strip()
+
+    @property
+    def is_separate(self):
+        """Whether it was made from a joint return for one of the couple, with every authority."""
+        return bool(self.apart_from_id and not self.apart_state)
 
 
 def counted(rows):
@@ -317,6 +324,8 @@ class How(models.TextChoices):
     PLANNED = "planned", "Planned"
     APART = "apart", "Separate"
     AMENDED = "amended", "Corrected"
+    SPLIT = "split", "Made from the joint return"
+    JOINED = "joined", "Made from two separate returns"
 
 
 class Origin(FirmOwned):
@@ -324,7 +333,8 @@ class Origin(FirmOwned):
     field, with the `version` that the source had; `remarks` say what did not come, and why.
 
     Of a correction `amends` keeps its `number`, whether it is `superseding`, and of each authority the snapshot, receipt and day
-    that it `accepted`. `parted`: of two who file separately from then on, the role that this one had with the other.
+    that it `accepted`; of a joint return made of two, which the `second` was. `parted`: of two who file separately, the role that
+    this one had with the other.
     """
 
     of = models.OneToOneField(Return, on_delete=models.PROTECT, related_name="origin")

@@ -16,25 +16,36 @@ _ROLES = ("taxpayer", "spouse")
 
 @transaction.atomic
 def part(actor, return_id):
-    """Next year's returns of both, the taxpayer's in the household that is there, the spouse's in a new one beside it in the same
-    groups. NotRolled where no couple files this return, or next year's is there already."""
+    """Next year's returns of both, from this year's separate ones where there are two: the taxpayer's in the household that is
+    there, the spouse's in a new one beside it in the same groups. NotRolled where no couple files this return, or next year's is
+    there already."""
     asked = fetch(Return.objects.select_for_update(of=("self",)).select_related("firm", "household"), actor, pk=return_id)
     require(actor, "add clients", asked)
     source = standing(asked)
     if source.household.left_on:
         raise NotRolled("The client left the practice.")
+    if source.is_separate:
+        return part(actor, source.apart_from_id)
     if source.purpose == "planning" or source.apart_from_id or source.given_up_at:
         raise NotRolled("Only a filing return of the whole household is rolled forward.")
     if filing_return(source.household, source.pack, source.year + 1) is not None:
         raise NotRolled(
             f"There is a return of {source.year + 1} of both already. Set it aside first: roll forward and make it again."
         )
-    rolled = {role: rolled_from(source, role) for role in _ROLES}
+    alone = _separate_returns(source)
+    rolled = {role: rolled_from(alone[role]) if alone else rolled_from(source, role) for role in _ROLES}
     other = _household_of_their_own(actor, source)
     return tuple(
-        make(actor, source, rolled[role], household, parted=role)
+        make(actor, alone.get(role, source), rolled[role], household, parted="" if alone else role)
         for role, household in zip(_ROLES, (source.household, other), strict=True)
     )
+
+
+def _separate_returns(joint):
+    """{role: the separate return of this year that stands}, where this couple files two already; empty otherwise."""
+    rows = joint.apart.for_firm(joint.firm_id).filter(apart_state="", purpose="filing", given_up_at=None)
+    found = {one.apart_role: standing(one) for one in rows.select_related("firm", "household", "preparer")}
+    return found if len(found) == len(_ROLES) else {}
 
 
 def _household_of_their_own(actor, source):

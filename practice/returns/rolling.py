@@ -55,6 +55,8 @@ def roll(actor, return_id, there=LEAVE):
     require(actor, "open", source)
     if source.household.left_on:
         raise NotRolled("The client left the practice.")
+    if source.is_separate:
+        raise NotRolled("Both separate returns are rolled forward together, under the household.")
     if source.purpose != "filing" or source.apart_from_id or source.given_up_at:
         raise NotRolled("Only a filing return of the whole household is rolled forward.")
     source = standing(source)
@@ -68,7 +70,7 @@ def roll(actor, return_id, there=LEAVE):
     if there == FILL:
         filled = _fill(actor, source, existing, rolled)
         return Made(existing, f"{filled} fields filled in" if filled else "nothing was missing", rolled.remarks)
-    _set_aside(actor, existing)
+    set_aside(actor, existing, "made again from the year before")
     made = make(actor, source, rolled)
     return Made(made, "made again, the old one kept" + _with(rolled.remarks), rolled.remarks)
 
@@ -180,14 +182,14 @@ def _same_sender(return_, given):
     return next((one for one in alike if all(one.values.get(mark) == given.values.get(mark) for mark in marks)), None)
 
 
-def _set_aside(actor, existing):
+def set_aside(actor, existing, why):
     """The return of which another is made: it stays in the records, closed. NotRolled once something of it went out."""
     if existing.snapshot_id or existing.submissions.exclude(state=State.WITHDRAWN).exists():
         raise NotRolled(f"The return of {existing.year} is locked or filed already.")
     existing.given_up_at = timezone.now()
     reach(existing, Stage.DONE, "replaced")
     existing.save()
-    record(actor, "return set aside", existing, says="made again from the year before")
+    record(actor, "return set aside", existing, says=why)
 
 
 @act("roll", "Roll forward", "open")

@@ -25,17 +25,23 @@ def correction_under_way(return_):
 
 def standing(return_):
     """The return that holds for the year of `return_`: what follows from that year follows from this one."""
-    if return_.apart_from_id or return_.purpose == Purpose.PLANNING:
+    if return_.purpose == Purpose.PLANNING:
         return return_
-    return what_stands(_of_year(return_)).first() or return_
+    return _standing(_of_year(return_)).first() or return_
 
 
 def what_stands(rows):
     """Of returns of one household and year those that can stand for it, the one that does first."""
+    return _standing(rows.filter(apart_from=None))
+
+
+def _standing(rows):
     accepted = Q(purpose=Purpose.AMENDING, stage__in=_ACCEPTED)
-    return rows.filter(accepted | Q(purpose=Purpose.FILING), apart_from=None, given_up_at=None).order_by("-pk")
+    return rows.filter(accepted | Q(purpose=Purpose.FILING), given_up_at=None).order_by("-pk")
 
 
 def _of_year(return_):
+    """The return of a year and its corrections; of a return apart, those of the same one of the couple."""
     rows = Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, pack=return_.pack, year=return_.year)
-    return rows.filter(apart_from=None, given_up_at=None).select_related("firm", "household")
+    same = {name: getattr(return_, name) for name in ("apart_from_id", "apart_role", "apart_state")}
+    return rows.filter(**same, given_up_at=None).select_related("firm", "household")

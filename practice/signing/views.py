@@ -72,7 +72,7 @@ def _amends(request, return_):
     if (
         return_.stage not in (Stage.DELIVER, Stage.DONE)
         or return_.given_up_at
-        or return_.apart_from_id
+        or return_.apart_state
         or pack_of(return_).correcting is None
     ):
         return None

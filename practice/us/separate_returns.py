@@ -98,8 +98,9 @@ def differences(return_):
 
 
 def living(return_):
-    """The returns apart that were made from this one and not given up."""
-    return return_.apart.for_firm(return_.firm_id).filter(given_up_at=None).order_by("apart_state", "pk")
+    """The states' returns apart that were made from this one and not given up."""
+    rows = return_.apart.for_firm(return_.firm_id).filter(given_up_at=None)
+    return rows.exclude(apart_state="").order_by("apart_state", "pk")
 
 
 def twice(return_):
@@ -138,6 +139,8 @@ def described(return_, result):
     """What a return apart is, at the head of its pages."""
     if not return_.apart_from_id:
         return ""
+    if return_.is_separate:
+        return "Separate return, made from the joint one"
     who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
     return f"{WHERE[return_.apart_state]} only: {who}, separate from the joint return"
 
@@ -152,10 +155,10 @@ def not_locked(return_):
 
 def notices(return_):
     """A return apart and the joint return: filed twice, or no longer the same facts."""
-    if return_.given_up_at:
-        says = "Canceled: the couple files jointly. Nothing is filed from here."
+    if return_.given_up_at and return_.apart_from_id:
+        says = "Canceled. Nothing is filed from here."
         yield "given-up", str(return_.pk), "check", says, reverse("papers", args=[return_.apart_from_id]), "the joint return"
-    elif return_.apart_from_id:
+    elif return_.apart_state:
         differing, mark = differences(return_)
         if differing:
             says = f"The joint return was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."

@@ -10,6 +10,7 @@ from typing import Any
 
 from taxcore.engine import ZERO, Advice, Pack, PaperValues, Result, ReturnData, compute
 from taxcore.packs.us import apart
+from taxcore.packs.us.dividing import Division
 from taxcore.whatif.trials import Trials
 
 _WORTH = Decimal(100)  # smaller room is not worth a sentence
@@ -217,7 +218,7 @@ def _apart(result: Result) -> Iterator[Advice]:
         return
     earned = {role: run.form("us.earned-income", role).earned for role in ("taxpayer", "spouse")}
     with_children = "spouse" if earned["spouse"] > earned["taxpayer"] else "taxpayer"
-    both = [compute(run.pack, apart.everywhere(run, role, role == with_children)) for role in ("taxpayer", "spouse")]
+    both = [compute(run.pack, apart.everywhere(run, role, Division(with_children))) for role in ("taxpayer", "spouse")]
     amount = sum((_together(one) for one in both), ZERO)
     saves = amount - _together(result)
     if abs(saves) < _WORTH / 2:

@@ -13,6 +13,7 @@ from typing import Any
 
 from taxcore.engine import ZERO, Amount, PaperValues, ReturnData, Rows
 from taxcore.packs.us import couples, places
+from taxcore.packs.us.dividing import WHOLE, Division, follows, is_whole, person_in, rows_about
 from taxcore.whatif.trials import Trials
 
 _CENT = Decimal("0.01")
@@ -22,8 +23,6 @@ _LEFT = frozenset({
     "state-returns", "diligence", "diligence-child", "diligence-student", "split-deposit", "penalty", "prior-year", "extension",
     "next-year",
 })  # fmt: skip
-# What cannot be halved goes with one of them, whole
-_WHOLE = frozenset({"deposit", "parent", "care", "1095-a"})
 # Half of a spouse's pay is the other's there
 COMMUNITY = frozenset({"AZ", "CA", "ID", "LA", "NM", "NV", "TX", "WA", "WI"})
 
@@ -115,24 +114,24 @@ def of_one(run: Any, role: str, state: str) -> ReturnData:
 
     Lines set by hand are not taken along: they were set for the couple. Who itemized together itemizes apart: IRC 63(c)(6)(A).
     """
-    return _split(run, role, state, holder(run, state) == role)
+    return _split(run, role, state, Division(holder(run, state)))
 
 
-def everywhere(run: Any, role: str, holds: bool) -> ReturnData:
-    """The return of `role`, filed separately with everybody. `holds`: dependents and what cannot be halved go with this one."""
-    return _split(run, role, "", holds)
+def everywhere(run: Any, role: str, division: Division) -> ReturnData:
+    """The return of `role`, filed separately with everybody."""
+    return _split(run, role, "", division)
 
 
-def _split(run: Any, role: str, state: str, holds: bool) -> ReturnData:
+def _split(run: Any, role: str, state: str, division: Division) -> ReturnData:
     data: ReturnData = run.data
-    return data.but(papers=tuple(_Split(run, role, state, holds).papers()), overrides={}, last_year=None, amends=None)
+    return data.but(papers=tuple(_Split(run, role, state, division).papers()), overrides={}, last_year=None, amends=None)
 
 
 class _Split:
     """One spouse's papers. `state` is the only one they are for; empty where they are for every authority."""
 
-    def __init__(self, run: Any, role: str, state: str, holds: bool):
-        self.kinds, self.data, self.role, self.state, self.holds = run.pack.by_kind, run.data, role, state, holds
+    def __init__(self, run: Any, role: str, state: str, division: Division):
+        self.kinds, self.data, self.role, self.state, self.division = run.pack.by_kind, run.data, role, state, division
         self.itemised = bool(run.form("us.1040").is_itemised)
         self.roles = {paper.id: str(paper.values.get("role", "")) for paper in self.data.papers if paper.kind == "person"}
 
@@ -146,51 +145,86 @@ class _Split:
     def _values(self, paper: PaperValues) -> dict[str, Any] | None:
         special = getattr(self, "_" + paper.kind.replace("-", "_"), None)
         if special is not None:
-            return special(dict(paper.values))
+            return special(paper, dict(paper.values))
         if paper.kind not in self.kinds or (self.state and paper.kind in _LEFT):
             return None
         kind = self.kinds[paper.kind]
         if self.state and kind.jurisdiction not in ("us", f"us-{self.state.lower()}"):
             return None
-        if (self.state and kind.jurisdiction != "us") or paper.kind in _WHOLE:
-            return dict(paper.values) if self.holds else None
-        return self._owned(kind, dict(paper.values))
+        if about := follows(kind):
+            return self._about(about, dict(paper.values))
+        if rows := rows_about(kind):
+            there = self._portion(kind, dict(paper.values), WHOLE)
+            return there if there.get(rows) or (not paper.values.get(rows) and self.division.holder == self.role) else None
+        if (self.state and kind.jurisdiction != "us") or is_whole(kind):
+            return self._shared(kind, paper, dict(paper.values), whole=True)
+        return self._owned(kind, paper)
 
-    def _owned(self, kind: Any, values: dict[str, Any]) -> dict[str, Any] | None:
-        """Own papers whole, with the state's own rows; half of what belongs to both; none of the other's."""
+    def _about(self, name: str, values: dict[str, Any]) -> dict[str, Any] | None:
+        """What is about one person goes with that person; about nobody, with the holder."""
+        if not values.get(name):
+            return values if self.division.holder == self.role else None
+        return values | {name: self._called(str(values[name]))} if self._has(str(values[name])) else None
+
+    def _owned(self, kind: Any, paper: PaperValues) -> dict[str, Any] | None:
+        """Own papers whole, with the state's own rows; a share of what belongs to both; none of the other's."""
+        values = dict(paper.values)
         if not kind.owned:
-            return self._half(kind, values)
+            return self._shared(kind, paper, values)
         owner = values.get("owner") or "taxpayer"
         if owner == "joint":
-            return self._half(kind, values) | {"owner": "taxpayer"}
+            shared = self._shared(kind, paper, values)
+            return shared | {"owner": "taxpayer"} if shared is not None else None
         if owner in _OTHER:
             return values | {"owner": "taxpayer"} if owner == self.role else None
-        return values if self.holds else None
+        return self._shared(kind, paper, values, whole=True)
 
-    def _half(self, kind: Any, values: dict[str, Any]) -> dict[str, Any]:
-        """Every amount halved to the cent; the taxpayer has the odd one."""
+    def _shared(self, kind: Any, paper: PaperValues, values: dict[str, Any], *, whole: bool = False) -> dict[str, Any] | None:
+        """Every amount by this one's share, to the cent, so that the two add up; nothing where the other has all of it."""
+        percent = self.division.percent(f"{paper.kind}/{paper.id}", self.role, whole=whole)
+        return self._portion(kind, values, percent) if percent else None
+
+    def _portion(self, kind: Any, values: dict[str, Any], percent: Decimal) -> dict[str, Any]:
         fields = kind.fields()
-        return {name: self._halved(fields.get(name), value) for name, value in values.items()}
+        return {name: self._part(fields.get(name), value, percent) for name, value in values.items()}
 
-    def _halved(self, field: Any, value: Any) -> Any:
+    def _part(self, field: Any, value: Any, percent: Decimal) -> Any:
         if isinstance(field, Rows):
-            return [self._half(field.row, row) for row in value]
-        if not isinstance(field, Amount) or value in (None, ""):
+            return [row for each in value for row in self._row(field.row, each, percent)]
+        if not isinstance(field, Amount) or value in (None, "") or percent == WHOLE:
             return value
         try:
             amount = Decimal(str(value))
         except ArithmeticError:
             return value  # a bad value stays as it is: its field says so
-        first = (amount / 2).quantize(_CENT, ROUND_HALF_UP)
+        taxpayers = percent if self.role == "taxpayer" else WHOLE - percent
+        first = (amount * taxpayers / WHOLE).quantize(_CENT, ROUND_HALF_UP)
         return f"{first if self.role == 'taxpayer' else amount - first:f}"
 
-    def _person(self, values: dict[str, Any]) -> dict[str, Any] | None:
-        role = values.get("role")
-        if role in _OTHER:
-            return values | {"role": "taxpayer"} if role == self.role else None
-        return values if self.holds else None
+    def _row(self, kind: Any, row: dict[str, Any], percent: Decimal) -> Iterator[dict[str, Any]]:
+        """A row about one person goes with that person, whole."""
+        about = person_in(kind)
+        if not about:
+            yield self._portion(kind, row, percent)
+        elif (one := self._about(about, row)) is not None:
+            yield one
 
-    def _filing(self, values: dict[str, Any]) -> dict[str, Any]:
+    def _has(self, key: str) -> bool:
+        """Whether that person is on this return."""
+        role = self.roles.get(key, "")
+        if role in _OTHER:
+            return role == self.role
+        return self.division.percent(f"person/{key}", self.role, whole=True) == WHOLE
+
+    def _called(self, key: str) -> str:
+        return "taxpayer" if self.roles.get(key) == self.role else key
+
+    def _person(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any] | None:
+        if not self._has(paper.id):
+            return None
+        return values | {"role": "taxpayer"} if values.get("role") in _OTHER else values
+
+    def _filing(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any]:
         other = self._of(_OTHER[self.role])
         name = f"{other.get('first_name', '')} {other.get('last_name', '')}".strip()
         known = {
@@ -205,24 +239,27 @@ class _Split:
         """What is known of one of the couple."""
         return next((paper.values for paper in self.data.papers if paper.kind == "person" and self.roles[paper.id] == role), {})
 
-    def _residency(self, values: dict[str, Any]) -> dict[str, Any]:
+    def _residency(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any]:
         rows = [row | {"person": "taxpayer"} for row in values.get("rows", ()) if row.get("person") in (self.role, "both")]
         return values | {"rows": rows}
 
-    def _state_extensions(self, values: dict[str, Any]) -> dict[str, Any] | None:
+    def _state_extensions(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any] | None:
         if not self.state:
-            return self._half(self.kinds["state-extensions"], values)
+            return self._shared(self.kinds["state-extensions"], paper, values)
         rows = [row for row in values.get("rows", ()) if row.get("state") == self.state]
-        return values | {"rows": rows} if rows and self.holds else None
+        return values | {"rows": rows} if rows and self.division.holder == self.role else None
 
-    def _estimates(self, values: dict[str, Any]) -> dict[str, Any] | None:
+    def _estimates(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any] | None:
         if not self.state:
-            return self._half(self.kinds["estimates"], values)
+            return self._shared(self.kinds["estimates"], paper, values)
         rows = [row for row in values.get("state_rows", ()) if row.get("state") == self.state]
-        return {"state_rows": rows} if rows and self.holds else None
+        return {"state_rows": rows} if rows and self.division.holder == self.role else None
 
-    def _1098_t(self, values: dict[str, Any]) -> dict[str, Any] | None:
-        role = self.roles.get(str(values.get("student", "")), "")
-        if role in _OTHER:
-            return values | {"student": "taxpayer"} if role == self.role else None
-        return values if self.holds else None
+    def _care_questions(self, paper: PaperValues, values: dict[str, Any]) -> dict[str, Any] | None:
+        """The spouse's months are the taxpayer's on the spouse's return; the amounts are the holder's."""
+        months = values.pop("spouse_student_months", "")
+        if self.role == "spouse":
+            values = values | {"student_months": months}
+        if self.division.holder != self.role:
+            values = {name: values[name] for name in ("student_months", "lived_apart") if values.get(name)}
+        return values or None

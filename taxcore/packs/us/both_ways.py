@@ -1,7 +1,7 @@
 """A couple jointly and separately, both in full: what each way comes to, what is whose, and what is lost. IRC 1(a), (d), 6013(a).
 
-Whoever files separately has own papers and half of what belongs to both (apart.py). In community property states half of each
-spouse's income is the other's, whoever it was paid to: there this comparison stops by the state's name.
+Whoever files separately has own papers and a share of what belongs to both (dividing.py). In community property states half of
+each spouse's income is the other's, whoever it was paid to: there this comparison stops by the state's name.
 """
 
 from __future__ import annotations
@@ -14,18 +14,20 @@ from typing import Any
 from taxcore.engine import ZERO, PaperValues, Result, compute
 from taxcore.packs.us import apart, places
 from taxcore.packs.us.base import STATES
+from taxcore.packs.us.dividing import HALF, ROLES, WHOLE, Division, parts
 from taxcore.whatif.columns import Line, lines, together
 
-JOINT, ROLES = "joint", ("taxpayer", "spouse")
+JOINT = "joint"
 _OF_CREDITS = ("us.sch-1", "us.sch-3", "us.1040")  # forms on which what is lost shows
 
 
 @dataclass(frozen=True)
 class Divided:
-    """A paper and whose it is then: a role, or "half" where each has half of it."""
+    """A paper and whose it is then: a role; or nobody's alone, and the taxpayer has that percent of it."""
 
     title: str
     whose: str
+    percent: Decimal
 
 
 @dataclass(frozen=True)
@@ -80,18 +82,17 @@ def why_not(run: Any) -> str:
     return ""
 
 
-def both_ways(result: Result, holder: str) -> BothWays:
-    """Both ways in full. `holder` is the role that claims the dependents and has what cannot be halved. ValueError where
-    `why_not` has a reason."""
+def both_ways(result: Result, division: Division) -> BothWays:
+    """Both ways in full, what is of both divided so. ValueError where `why_not` has a reason."""
     run = result.run
     if says := why_not(run):
         raise ValueError(says)
-    data = {role: apart.everywhere(run, role, role == holder) for role in ROLES}
+    data = {role: apart.everywhere(run, role, division) for role in ROLES}
     each = {role: compute(run.pack, one) for role, one in data.items()}
     results = {JOINT: result, **each}
     rows = tuple(row for row in map(_row, lines(results, only_totals=False)) if row.more)
     lost = tuple(row for row in rows if row.joint > 0 and not any(row.each) and _is_of_credits(row.line))
-    divided = tuple(_divided(run, {role: one.papers for role, one in data.items()}))
+    divided = tuple(_divided(run, {role: one.papers for role, one in data.items()}, division))
     return BothWays(result, each, tuple(map(_row, lines(results))), rows, divided, lost)
 
 
@@ -104,14 +105,17 @@ def _is_of_credits(line: Line) -> bool:
     return line.weight != "total" and line.address.rpartition(".")[0] in _OF_CREDITS
 
 
-def _divided(run: Any, papers: Mapping[str, tuple[PaperValues, ...]]) -> Iterator[Divided]:
+def _divided(run: Any, papers: Mapping[str, tuple[PaperValues, ...]], division: Division) -> Iterator[Divided]:
     """Papers of the couple, in their order, those aside that say who files and how."""
+    shares = {part.mark: part.percent for part in parts(run, division)}
     has = {role: {(one.kind, one.id): one for one in theirs} for role, theirs in papers.items()}
     whole = {(one.kind, one.id): one for one in run.everything.papers}
-    for node in run.all_papers():
+    for node in (*run.people("dependant"), *run.all_papers()):
         mark = (node.kind, node.key)
         mine = [role for role in ROLES if mark in has[role]]
         if node.kind in ("filing", "residency") or not mine:
             continue
-        if len(mine) < len(ROLES) or has["taxpayer"][mark].values != whole[mark].values:
-            yield Divided(node.title, "half" if len(mine) == len(ROLES) else mine[0])
+        if len(mine) < len(ROLES):
+            yield Divided(node.title, mine[0], WHOLE if mine[0] == "taxpayer" else ZERO)
+        elif has["taxpayer"][mark].values != whole[mark].values:
+            yield Divided(node.title, "", shares.get("/".join(mark), HALF))

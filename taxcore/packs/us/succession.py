@@ -20,6 +20,7 @@ from taxcore.packs.us.balances import (
     SHORT_LOSS,
 )
 from taxcore.packs.us.base import STATES, STATUSES
+from taxcore.packs.us.dividing import Division
 
 _FILERS = ("taxpayer", "spouse")
 _OF_BOTH = (SHORT_LOSS, LONG_LOSS, GIFT_CARRYOVER, INVESTMENT_INTEREST, FOREIGN_TAX)
@@ -106,10 +107,9 @@ def _shares(run: Any, gone: Any, balances: tuple[Balance, ...] = _OF_BOTH) -> di
 
     26 CFR 1.1212-1(c)(1)(iii) for losses; 26 CFR 1.170A-10(d)(4) for gifts; the same for what is like them.
     """
+    stays = Division("spouse" if gone.role == "taxpayer" else "taxpayer")
     each = {
-        one.role: compute(run.pack, apart.everywhere(run, one.role, one is not gone)).run
-        for one in run.people()
-        if one.role in _FILERS
+        one.role: compute(run.pack, apart.everywhere(run, one.role, stays)).run for one in run.people() if one.role in _FILERS
     }
     found = {}
     for balance in balances:

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from taxcore.engine import compute, ripple
 from taxcore.packs.us import PACK, apart, couples, extensions, places
+from taxcore.packs.us.dividing import Division
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
@@ -129,7 +130,7 @@ class EverywhereTests(TestCase):
         asked = paper("in-questions", id="in-questions", use_tax="10", county="Lake")
         found = couple("IN", "IN", pay("taxpayer", 50_000, "IN"), pay("spouse", 30_000, "IN"), asked)
         for role, wages in (("taxpayer", 50_000), ("spouse", 30_000)):
-            one = compute(PACK, apart.everywhere(found.run, role, role == "taxpayer"))
+            one = compute(PACK, apart.everywhere(found.run, role, Division()))
             self.assertEqual([line.authority.code for line in one.bottom_lines], ["us", "us-in"])
             self.assertEqual((one.run.form("us.1040").wages, one["us-in.it-40.10"].value), (wages, 5))
             self.assertNotIn("us-in.county-open", {finding.code for finding in one.findings})

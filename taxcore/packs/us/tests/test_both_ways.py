@@ -5,6 +5,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from taxcore.packs.us import both_ways
+from taxcore.packs.us.dividing import Division
 from taxcore.packs.us.tests.diagnosed.making import paper
 from taxcore.packs.us.tests.returns import child, couple, interest, result, w2
 from taxcore.whatif.columns import together
@@ -21,7 +22,7 @@ class WorkedTests(TestCase):
         175,300; alone 7,309 on 147,650 and 1,369 on 27,650.
         """
         found = both_ways.both_ways(
-            couple(w2(150_000, 20_000), w2(30_000, 3_000, "w2", "spouse"), interest(1_000, owner="joint")), "taxpayer"
+            couple(w2(150_000, 20_000), w2(30_000, 3_000, "w2", "spouse"), interest(1_000, owner="joint")), Division()
         )
         tax = next(row for row in found.rows if row.line.address == "us.1040.16")
         self.assertEqual((tax.joint, tax.each), (22_718, (25_187, 1_535)))
@@ -30,15 +31,15 @@ class WorkedTests(TestCase):
     def test_a_credit_that_neither_has_alone_is_named(self):
         """Student loan interest is not deducted by who is married and files separately: IRC 221(e)(2)."""
         loan = paper("1098-e", lender="Quarry Bank", interest="1800", owner="taxpayer")
-        found = both_ways.both_ways(couple(w2(60_000), w2(40_000, 0, "w2", "spouse"), loan), "taxpayer")
+        found = both_ways.both_ways(couple(w2(60_000), w2(40_000, 0, "w2", "spouse"), loan), Division())
         self.assertIn("Student loan interest", " ".join(row.line.label for row in found.lost))
         self.assertLess(found.saves, 0)
 
     def test_whose_a_paper_is(self):
         found = both_ways.both_ways(
-            couple(w2(60_000), w2(40_000, 0, "w2", "spouse"), interest(900, owner="joint"), child()), "spouse"
+            couple(w2(60_000), w2(40_000, 0, "w2", "spouse"), interest(900, owner="joint"), child()), Division("spouse")
         )
-        self.assertEqual([one.whose for one in found.divided], ["taxpayer", "spouse", "half"])
+        self.assertEqual([one.whose for one in found.divided], ["spouse", "taxpayer", "spouse", ""])
         credit = next(row for row in found.rows if row.line.address == "us.1040.24")
         self.assertGreater(credit.each[0], credit.each[1])  # the child is with the spouse
 
@@ -53,7 +54,7 @@ class WholeTests(TestCase):
                       interest(chance.randrange(9_999), owner="joint"), *([child()] if chance.random() < 0.5 else [])]  # fmt: skip
             joint = couple(*papers)
             for holder in both_ways.ROLES:
-                found = both_ways.both_ways(joint, holder)
+                found = both_ways.both_ways(joint, Division(holder))
                 for line in ("1z", "2b", "25d", "9"):
                     address = f"us.1040.{line}"
                     wanted = joint[address].value
@@ -77,4 +78,4 @@ class StopTests(TestCase):
             with self.subTest(words):
                 self.assertIn(words, both_ways.why_not(found.run))
                 with self.assertRaises(ValueError):
-                    both_ways.both_ways(found, "taxpayer")
+                    both_ways.both_ways(found, Division())
