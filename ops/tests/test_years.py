@@ -90,6 +90,40 @@ class YearsTests(RunningTestCase):
         self.assertEqual(self.practice.sql(before), version)
         self.assertEqual(walk.complaints(), [])
 
+    def test_a_couple_is_split_changed_and_split_again(self):
+        walk = self.walk()
+        walk.sign_in("bea")
+        joint = self.return_of("Quist, Marlow and Odile", 2025)
+        version = f"select version from returns_return where id = {joint}"
+        before = self.practice.sql(version)
+        walk.go(f"/returns/{joint}/what-if/both-ways")
+        self.share(walk, "many")
+        walk.sees("Enter a percent from 0 to 100")
+        self.share(walk, "25")
+        walk.press("Make two returns")
+        walk.sees("Marlow's return", "Odile's return", "this one is not locked")
+        walk.click(By.LINK_TEXT, "Odile's return")
+        walk.sees("Odile, separate return")
+        hers = int(walk.driver.current_url.split("/returns/")[1].split("/")[0])
+        walk.go(f"/returns/{hers}/papers/{self.paper_of(hers, '1099-int')}")
+        walk.key("Interest", "900")
+        walk.go(f"/returns/{joint}/what-if/both-ways")
+        walk.sees("changed there: River Bend Savings, Interest")
+        self.share(walk, "40")
+        walk.press("replace what they have")
+        walk.sees("are ready to go on with")
+        interest = f"select values->>'interest' from returns_paper where of_id = {hers} and kind = '1099-int'"
+        self.assertEqual(self.practice.sql(interest), "675.84")  # 60% of 1,126.40
+        self.assertNotIn("changed there", walk.text())
+        self.assertEqual(self.practice.sql(version), before)
+        self.assertEqual(walk.complaints(), [])
+
+    def share(self, walk: Walk, percent: str) -> None:
+        field = walk.find("//label[.='River Bend Savings']/following::input[1]", By.XPATH)
+        field.clear()
+        field.send_keys(percent)
+        walk.press("divide like this")
+
     def test_many_are_rolled_forward_and_two_fail_for_a_reason(self):
         walk = self.walk()
         walk.sign_in("bea")

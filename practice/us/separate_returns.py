@@ -139,9 +139,9 @@ def described(return_, result):
     """What a return apart is, at the head of its pages."""
     if not return_.apart_from_id:
         return ""
-    if return_.is_separate:
-        return "Separate return, made from the joint one"
     who = next((one.title for one in result.run.form("us.1040").filers), "nobody")
+    if return_.is_separate:
+        return f"{who}, separate return"
     return f"{WHERE[return_.apart_state]} only: {who}, separate from the joint return"
 
 
