@@ -39,6 +39,8 @@ def plan(actor, return_id, years_on=0):
 def plan_with(actor, source, data, remarks=()):
     """A plan with these papers, of the source's year or the one after. NotPlanned for another, as for `plan`."""
     _may_plan(actor, source)
+    if data.index is not None:
+        raise NotPlanned(f"The law of {data.year} is not known yet: it stays a column.")
     if data.year not in (source.year, source.year + 1):
         raise NotPlanned("A plan is of this year or the next.")
     return _planned(actor, source, _as_plan(source, data, remarks))

@@ -30,6 +30,11 @@ class Head:
     says: str
     remarks: tuple
     papers: tuple = ()  # (mark, title, whether the column leaves it out)
+    assumed: bool = False  # its year's law is not known
+
+
+def _is_assumed(outcome):
+    return outcome.result is not None and outcome.result.run.everything.index is not None
 
 
 @dataclass(frozen=True)
@@ -67,7 +72,9 @@ class OutRow:
 def plan_view(return_, result, rows, outcomes, extra=(), refused=None):
     """Everything of the table. `extra` are marks of rows to show besides; `refused` is (column key, mark, text, sentence)."""
     order = [outcomes[row.key] for row in rows]
-    found = [one for one in entered(result, order, [*_standing(result, return_), *extra]) if one.place.path != "owner"]
+    found = [
+        one for one in entered(result, order, [*_standing(result, return_), *extra]) if one.place.path not in ("owner", "role")
+    ]
     results = {RETURN: result} | {one.column.key: one.result for one in order if one.result is not None}
     bases = {row.key: str(row.based_on_id or RETURN) for row in rows}
     return {
@@ -87,7 +94,11 @@ def _heads(return_, result, rows, outcomes):
         outcome = outcomes[row.key]
         year = outcome.result.year if outcome.result is not None else 0
         base = names.get(str(row.based_on_id), "") if row.based_on_id else "the return"
-        heads.append(Head(row.key, row.name, year, row, base, outcome.says, outcome.remarks, _papers(result, outcome)))
+        heads.append(
+            Head(
+                row.key, row.name, year, row, base, outcome.says, outcome.remarks, _papers(result, outcome), _is_assumed(outcome)
+            )
+        )
     return heads
 
 

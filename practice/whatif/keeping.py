@@ -1,6 +1,7 @@
 """Columns kept beside a return: added, keyed, copied, named, removed. Nothing here touches the return."""
 
 import uuid
+from decimal import Decimal
 
 from django.db import transaction
 from django.utils import timezone
@@ -10,15 +11,16 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.firm.texts import written
 from practice.firm.typed_values import read_typed
-from practice.returns.computing import pack_of, result_of
+from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.whatif.models import PlanColumn
 from practice.whatif.working import base_data, results
-from taxcore.engine import Amount, Refer, Rows
+from taxcore.engine import Amount, BadValue, Refer, Rows
 from taxcore.whatif.columns import value_at
 from taxcore.whatif.differences import ADDED, REMOVED, Place, place_of_mark
 
 MOST = 8
+_PERSON = "person:"
 
 
 def columns_of(return_):
@@ -63,18 +65,31 @@ def copy(actor, return_id, column_id):
     """The same column once more, to be changed."""
     _, column = column_at(actor, return_id, column_id)
     made = add(actor, return_id, f"{column.name[:33]}, copy", column.based_on_id, column.years_on)
-    made.differences, made.note = column.differences, column.note
-    made.save(update_fields=["differences", "note"])
+    made.differences, made.note, made.rate = column.differences, column.note, column.rate
+    made.save(update_fields=["differences", "note", "rate"])
     return made
 
 
 @transaction.atomic
-def name(actor, return_id, column_id, called, note):
+def name(actor, return_id, column_id, called, note, rate=None):
+    """Its name, a note, and the percent by which prices rise into a year whose law is assumed. BadValue for what is none."""
     return_, column = column_at(actor, return_id, column_id)
     column.name = written(called, "The name", 40, "Name the column.")
     column.note = written(note, "The note", 300)
-    column.save(update_fields=["name", "note"])
+    if rate is not None:
+        column.rate = _percent(rate)
+    column.save(update_fields=["name", "note", "rate"])
     record(actor, "what-if named", return_, says=column.name)
+
+
+def _percent(text):
+    try:
+        rate = Decimal(text.strip().removesuffix("%").strip())
+    except ArithmeticError:
+        raise BadValue("Enter by how many percent prices rise in the year, such as 2.5.", text) from None
+    if not 0 <= rate <= 20 or rate != round(rate, 2):
+        raise BadValue("Enter a percent from 0 to 20, with two decimals at most.", text)
+    return rate
 
 
 @transaction.atomic
@@ -117,12 +132,14 @@ def _is_same(field, value, base):
 
 @transaction.atomic
 def add_paper(actor, return_id, column_id, kind, owner=""):
-    """A paper that only this column has, of `owner`; its first amount is the row to key."""
+    """A paper (of `owner`) or person that only this column has; its first amount, or the day of birth, is the row to key."""
     return_, column = column_at(actor, return_id, column_id)
+    if kind.startswith(_PERSON):
+        return _add_person(actor, return_, column, kind.removeprefix(_PERSON))
     declared = pack_of(return_).paper(kind)
     if declared is None or not first_amount(declared):
         raise Cannot("Choose a paper of the list.")
-    if owner and owner not in owners_of(result_of(return_), declared):
+    if owner and owner not in owners_of(_result_of(return_, column), declared):
         raise Cannot(f"Choose whose it is: {declared.name} cannot be of that one.")
     key = kind if declared.single else f"whatif-{uuid.uuid4().hex[:8]}"
     place = Place(kind, key)
@@ -133,6 +150,34 @@ def add_paper(actor, return_id, column_id, kind, owner=""):
     column.save(update_fields=["differences"])
     record(actor, "what-if changed", return_, says=f"{column.name}: {declared.name} added")
     return Place(kind, key, first_amount(declared))
+
+
+def _result_of(return_, column):
+    """The column's result. Cannot where it cannot be worked out."""
+    outcome = results(return_, columns_of(return_))[column.key]
+    if outcome.result is None:
+        raise Cannot(outcome.says)
+    return outcome.result
+
+
+def _add_person(actor, return_, column, role):
+    """Somebody who is on this column's return alone, with what that brings along."""
+    people, run = pack_of(return_).people, _result_of(return_, column).run
+    if role not in people.adds:
+        raise Cannot("Choose a paper of the list.")
+    if role == "spouse" and run.person("spouse") is not None:
+        raise Cannot("There is a spouse already.")
+    key = "spouse" if role == "spouse" else f"whatif-{uuid.uuid4().hex[:8]}"
+    column.differences |= {Place(people.kind, key).mark: ADDED, Place(people.kind, key, "role").mark: role}
+    column.differences |= people.planned_with.get(role, {})
+    column.save(update_fields=["differences"])
+    record(actor, "what-if changed", return_, says=f"{column.name}: {people.adds[role].lower()} added")
+    return Place(people.kind, key, "birth_date")
+
+
+def people_to_add(pack):
+    """(words, kind as `add_paper` takes it) of whom a plan may have besides."""
+    return [(words, f"{_PERSON}{role}") for role, words in pack.people.adds.items()] if pack.people.planned else []
 
 
 @transaction.atomic

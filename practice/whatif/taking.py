@@ -1,6 +1,7 @@
 """What comes of a column: a return for planning, or its values entered in the return."""
 
 import uuid
+from dataclasses import replace
 
 from django.db import transaction
 
@@ -26,9 +27,22 @@ def make_return(actor, return_id, column_id):
     outcome = results(return_, columns_of(return_))[column.key]
     if outcome.result is None:
         raise Cannot(outcome.says)
-    made = plan_with(actor, return_, outcome.result.run.everything, outcome.remarks)
+    made = plan_with(actor, return_, _without_made_up_numbers(outcome), outcome.remarks)
     record(actor, "what-if made a plan", return_, says=column.name)
     return made
+
+
+def _without_made_up_numbers(outcome):
+    """Everything the column has; who was added in it has no number yet."""
+    data, people = outcome.result.run.everything, outcome.result.run.pack.people
+    planned = {values["number"] for values in people.planned.values()}
+
+    def plain(one):
+        if one.kind != people.kind or one.values.get("number") not in planned:
+            return one
+        return replace(one, values={name: value for name, value in one.values.items() if name != "number"})
+
+    return data.but(papers=tuple(map(plain, data.papers)))
 
 
 @transaction.atomic
@@ -64,6 +78,8 @@ def _enter(actor, return_, place, value, batch):
     """One value; a paper that is not there is added. 1 for a value, 0 for a paper."""
     declared = pack_of(return_).paper(place.kind) or pack_of(return_).people
     paper = Paper.objects.for_firm(return_.firm).filter(of=return_, kind=place.kind, key=place.paper, removed_at=None).first()
+    if paper is None and declared is pack_of(return_).people:
+        raise Cannot("Add whom you planned for under People first, with their number; then enter the rest.")
     if paper is None:
         if not (declared.single or value == ADDED):
             raise Cannot(f"The return has no {declared.name} of that kind any more.")

@@ -43,12 +43,13 @@ def _context(request, return_, result, refused=None):
         row for row, place in zip(view["entered"], shown, strict=True)
         if isinstance(keeping.field_at(result.run.pack, place), Amount)
     ]  # fmt: skip
-    owners = [one for one in result.run.people() if one.role in ("taxpayer", "spouse")]
+    people = {one.role: one for each in reversed(all_results) for one in each.run.people()}
+    owners = [people[role] for role in ("taxpayer", "spouse") if role in people]
     return view | {
         "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "lists": drawing.options_of(result, shown),
         "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
         "owners": [(one.role, (one.first_name or one.role).split()[0]) for one in owners],
-        "words": words, "none_found": bool(words) and not found, "kinds": sorted(
+        "words": words, "none_found": bool(words) and not found, "kinds": keeping.people_to_add(result.run.pack) + sorted(
             (", ".join(filter(None, (one.name, one.official))), one.kind)
             for one in result.run.pack.papers if keeping.first_amount(one) and not one.corrects
         ),
@@ -97,7 +98,7 @@ def act(request, return_id, column_id):
         elif what == "remove":
             keeping.remove(request.user, return_id, column_id)
         elif what == "name":
-            keeping.name(request.user, return_id, column_id, given.get("name", ""), given.get("note", ""))
+            keeping.name(request.user, return_id, column_id, given.get("name", ""), given.get("note", ""), given.get("rate"))
         elif what == "paper":
             place = keeping.add_paper(request.user, return_id, column_id, given.get("kind", ""), given.get("owner", ""))
             extra = f"?row={place.mark}"

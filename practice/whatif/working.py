@@ -4,8 +4,7 @@ import threading
 from collections import OrderedDict
 
 from practice.returns.computing import result_of
-from taxcore.engine import roll_forward
-from taxcore.whatif.columns import RETURN, Column, a_year_on, worked_out
+from taxcore.whatif.columns import RETURN, Column, rolled_on, worked_out
 from taxcore.whatif.differences import Difference, place_of_mark
 
 _KEEP = 4  # returns whose columns are kept
@@ -16,7 +15,7 @@ _guard = threading.Lock()
 def column_of(row):
     """A kept column as the core takes it."""
     differences = (Difference(place_of_mark(mark), value) for mark, value in sorted(row.differences.items()))
-    return Column(row.key, str(row.based_on_id or RETURN), row.years_on, tuple(differences))
+    return Column(row.key, str(row.based_on_id or RETURN), row.years_on, tuple(differences), row.rate)
 
 
 def results(return_, rows):
@@ -41,7 +40,7 @@ def _mark(return_, result):
 def base_data(return_, row, outcomes):
     """The data that a column's differences are laid over: its base's, of its own year."""
     base = outcomes[str(row.based_on_id)].result if row.based_on_id else result_of(return_)
-    return a_year_on(roll_forward(base), base).data if row.years_on else base.run.everything
+    return rolled_on(base, row.rate).data if row.years_on else base.run.everything
 
 
 def forget():

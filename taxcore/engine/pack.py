@@ -18,7 +18,7 @@ from taxcore.engine.fields import Field, Rows
 from taxcore.engine.forms import Form
 from taxcore.engine.issuing import Issued
 from taxcore.engine.outgoing import NOTHING, Outgoing
-from taxcore.engine.papers import Paper
+from taxcore.engine.papers import Paper, Person
 from taxcore.engine.periods import Period, calendar_year, year_of_day
 from taxcore.engine.values import PaperValues
 
@@ -294,6 +294,7 @@ class Pack:
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
     that of one of two, by role, who file separately from then on; None where nobody files with another.
+    `assumed_until` is the last year for which law can be assumed (assumed_law.py).
     `to_come` gives what is to be paid for next year (PaymentToCome).
     `outgoing` says what may go with a return, who may sign for somebody, and why it may go on paper (engine/outgoing.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
@@ -302,7 +303,7 @@ class Pack:
     code: str
     name: str
     years: tuple[int, ...]
-    people: type[Paper]
+    people: type[Person]
     papers: tuple[type[Paper], ...]
     forms: tuple[type[Form], ...]
     authorities: tuple[Authority, ...]
@@ -332,6 +333,7 @@ class Pack:
     writes: str = "the authority"
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
     issues: Callable[[Run], tuple[Issued, ...]] | None = None
+    assumed_until: int = 0
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @property

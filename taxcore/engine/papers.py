@@ -106,7 +106,8 @@ class Paper(_Keyed):
     name, street, city, state, zip: what a practice remembers from one client's paper to the next; `repeats` are tables whose
     rows a second paper of the same sender has too, but for their amounts.
     `again`: next year brings another one, so it is expected even before anything is known of it; `whose` names the field that
-    says whose balances it opens.
+    says whose balances it opens. `goes_on`: what it says happens each year, so a plan of the year after has it as it was,
+    although a return of that year is asked anew.
     """
 
     kind: ClassVar[str] = ""
@@ -129,6 +130,7 @@ class Paper(_Keyed):
     stands_for: ClassVar[str] = ""
     repeats: ClassVar[tuple[str, ...]] = ()
     again: ClassVar[bool] = False
+    goes_on: ClassVar[bool] = False
     whose: ClassVar[str] = "owner"
 
     owner = Choice(None, "Owner", OWNERS)
@@ -187,6 +189,8 @@ class Person(Paper):
 
     adds: ClassVar[Mapping[str, str]] = {}  # roles that can be added to a return besides the taxpayer, with their names
     role_names: ClassVar[Mapping[str, str]] = {}  # where a role is called otherwise than it is coded
+    planned: ClassVar[Mapping[str, Mapping[str, str]]] = {}  # what somebody added in a plan is taken to be, by role
+    planned_with: ClassVar[Mapping[str, Mapping[str, str]]] = {}  # what else is other then, by the mark of its place
 
     @property
     def role(self) -> str:

@@ -45,16 +45,18 @@ class Rolled:
     remarks: tuple[str, ...]
 
 
-def roll_forward(result: Result, parted: str = "") -> Rolled:
+def roll_forward(result: Result, parted: str = "", index: Decimal | None = None) -> Rolled:
     """The return of the year after; where two file separately from then on, that of the one with the role `parted`. CannotRoll
-    where there is none: the law of that year is not here, or nobody is left."""
-    return _Rolling(result, parted).done()
+    where there is none: the law of that year is not here, or nobody is left. With an `index` the law of that year is assumed,
+    where it is not here."""
+    return _Rolling(result, parted, index).done()
 
 
 class _Rolling:
-    def __init__(self, result: Result, parted: str):
+    def __init__(self, result: Result, parted: str, index: Decimal | None):
         self.run, self.pack, self.year = result.run, result.run.pack, result.year + 1
-        if self.year not in self.pack.years:
+        self.index = index if self.year not in self.pack.years else None
+        if self.year not in self.pack.years and (index is None or self.year > self.pack.assumed_until):
             raise CannotRoll(f"The law of {self.year} is not in this program yet.")
         self.succession: Succession = self._succession(parted)
         self.ids = {old: self._id_of(old) for old in self.succession.roles}
@@ -83,7 +85,7 @@ class _Rolling:
             self._open_all(balance, jurisdiction, closing)
         self._let_go()
         papers = tuple(replace(one, carried=tuple(dict.fromkeys(self.carried.get(one.id, ())))) for one in self._in_order())
-        data = ReturnData(self.pack.code, self.year, papers, training=self.run.training)
+        data = ReturnData(self.pack.code, self.year, papers, training=self.run.training, index=self.index)
         return Rolled(data, {new: old for old, new in self.ids.items()}, tuple(self.opened), tuple(self.remarks))
 
     def _in_order(self) -> Iterator[PaperValues]:

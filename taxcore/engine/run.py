@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 from decimal import Decimal
+from pathlib import Path
 from typing import Any
 
 from taxcore.engine import changes
 from taxcore.engine import law as law_files
+from taxcore.engine.assumed_law import assumed, last_known
 from taxcore.engine.cells import Asked, Cell, Look, Node, Raw, Spec
 from taxcore.engine.fields import BadValue, Rows
 from taxcore.engine.figures import ZERO, Figure
@@ -65,14 +67,18 @@ class _Shapes(dict[Any, Raw]):
 class _Laws(dict[str, law_files.Law]):
     """Law by jurisdiction, read from its files when first needed."""
 
-    def __init__(self, pack: Pack, year: int):
+    def __init__(self, pack: Pack, year: int, index: Decimal | None):
         super().__init__()
-        self._pack, self._year = pack, year
+        self._pack, self._year, self._index = pack, year, index
 
     def __missing__(self, jurisdiction: str) -> law_files.Law:
-        found = law_files.load(self._pack.law[jurisdiction], self._year)
+        found = _law(self._pack.law[jurisdiction], self._year, self._index)
         self[jurisdiction] = found
         return found
+
+
+def _law(folder: Path, year: int, index: Decimal | None) -> law_files.Law:
+    return law_files.load(folder, year) if index is None or year <= last_known(folder) else assumed(folder, year, index)
 
 
 class Run:
@@ -86,7 +92,7 @@ class Run:
         self.last_year = data.last_year
         self.amends = data.amends
         self.overrides = data.overrides
-        self.laws = _Laws(pack, data.year)
+        self.laws = _Laws(pack, data.year, data.index)
         self.period = data.period or pack.period(data.year)
         self.reading: list[Cell] = _NOWHERE
         self.refused: dict[Cell, BadValue] = {}
@@ -174,7 +180,14 @@ class Run:
 
     def law_in(self, jurisdiction: str, year: int) -> law_files.Law:
         """The law of another year than the return's. LawError where its file is not there."""
-        return self.laws[jurisdiction] if year == self.year else law_files.load(self.pack.law[jurisdiction], year)
+        if year == self.year:
+            return self.laws[jurisdiction]
+        return _law(self.pack.law[jurisdiction], year, self.everything.index)
+
+    def has_law(self, folder: Path) -> bool:
+        """Whether a jurisdiction has law for the return's year, or for the last known year where this one is assumed."""
+        known = self.year if self.everything.index is None else min(self.year, max(self.pack.years))
+        return known in law_files.years(folder)
 
     # What forms and checks ask for
 

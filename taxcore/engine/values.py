@@ -76,7 +76,8 @@ class ReturnData:
     A `training` return carries numbers from ranges that are never issued, and only those; any other return only real ones.
     `last_year` moves no line: only diagnostics look at it. `answers` are what a practice says on every return, by
     jurisdiction, kind of paper and field (`us.business.method`): they count where a field that allows it is empty. `period` is
-    what the return is for, where that does not follow from the year. `amends` says what it corrects, if anything.
+    what the return is for, where that does not follow from the year. `amends` says what it corrects, if anything. `index`, of a
+    plan for a year whose law is not known: what the last known year's amounts are multiplied by.
     """
 
     pack: str
@@ -88,6 +89,7 @@ class ReturnData:
     answers: Mapping[str, str] = field(default_factory=dict)
     period: Period | None = None
     amends: Amends | None = None
+    index: Decimal | None = None
 
     def but(self, **changes: Any) -> ReturnData:
         """A copy with something changed: how rules and what-ifs ask "and if?" without touching the return."""

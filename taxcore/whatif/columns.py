@@ -2,26 +2,40 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from decimal import Decimal
 from typing import Any
 
-from taxcore.engine import ZERO, CannotRoll, Day, Result, ReturnData, Rolled, Rows, compute, last_year_of, roll_forward
+from taxcore.engine import (
+    ZERO,
+    CannotRoll,
+    Day,
+    PaperValues,
+    Result,
+    ReturnData,
+    Rolled,
+    Rows,
+    compute,
+    last_year_of,
+    roll_forward,
+)
 from taxcore.whatif.differences import Difference, Place, with_differences
 
 RETURN = ""  # the key of the return as it stands
+USUAL_RATE = Decimal("2.5")
 
 
 @dataclass(frozen=True, slots=True)
 class Column:
     """`based_on` is the key of another column, or `RETURN`. `years_on` is 0 or 1: its year is that of its base, or the one after,
-    with what the base closes."""
+    with what the base closes. `rate` is the assumed rise of prices in percent, where that year's law is not known."""
 
     key: str
     based_on: str = RETURN
     years_on: int = 0
     differences: tuple[Difference, ...] = ()
+    rate: Decimal = USUAL_RATE
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,11 +105,11 @@ class _Work:
         remarks: tuple[str, ...] = ()
         if column.years_on:
             try:
-                rolled = a_year_on(roll_forward(base), base)
+                rolled = rolled_on(base, column.rate)
             except CannotRoll as cannot:
                 return Outcome(column, None, cannot.says)
             data = rolled.data.but(answers=data.answers, last_year=last_year_of(base))
-            remarks = rolled.remarks
+            remarks = (*_assumption(pack, column, data), *rolled.remarks)
         return Outcome(column, self._result(column, with_differences(pack, data, column.differences)), "", remarks)
 
     def _result(self, column: Column, data: ReturnData) -> Result:
@@ -108,6 +122,25 @@ class _Work:
         return compute(self.result.run.pack, data)
 
 
+def rolled_on(base: Result, rate: Decimal) -> Rolled:
+    """The papers a year on, with amounts; where that year's law is not known, under the last known law and prices that rise by
+    `rate` percent a year. CannotRoll where there is none."""
+    index = (base.run.everything.index or Decimal(1)) * (1 + rate / 100)
+    return a_year_on(roll_forward(base, index=index), base)
+
+
+def _assumption(pack: Any, column: Column, data: ReturnData) -> Iterator[str]:
+    if data.index is not None:
+        yield (
+            f"The law of {data.year} is assumed. Amounts of {max(pack.years)} that follow prices rise by {_plain(column.rate)}%, "
+            f"by {100 * (data.index - 1):.1f}% in all. What is enacted for {data.year} already is used; everything else stays."
+        )
+
+
+def _plain(rate: Decimal) -> str:
+    return f"{rate.normalize():f}"
+
+
 def a_year_on(rolled: Rolled, result: Result) -> Rolled:
     """What rolled forward, with this year's amounts: a plan begins with things as they are. Where a field opens what this year
     closes, with that. Sales and whatever else has a day in this year happened once, and do not come again."""
@@ -118,7 +151,20 @@ def a_year_on(rolled: Rolled, result: Result) -> Rolled:
         old = then.get(rolled.people.get(one.id, one.id))
         values = _as_it_was(declared, old.values, one.values, result.year) if old is not None and declared else dict(one.values)
         papers.append(replace(one, values=values, carried=tuple(name for name in values if name not in ("role", "owner"))))
+    papers += _going_on(rolled, result)
     return Rolled(rolled.data.but(papers=tuple(papers)), rolled.people, rolled.opened, rolled.remarks)
+
+
+def _going_on(rolled: Rolled, result: Result) -> Iterator[PaperValues]:
+    """Papers that a return of the year after is asked anew, but for which nothing speaks otherwise in a plan."""
+    there = {(one.kind, one.id) for one in rolled.data.papers}
+    roles = {one.values.get("role") for one in rolled.data.papers if one.kind == result.run.pack.people.kind}
+    for one in result.run.everything.papers:
+        declared = result.run.pack.paper(one.kind)
+        owner = one.values.get("owner") or "joint"
+        if declared is not None and declared.goes_on and (one.kind, one.id) not in there and owner in {*roles, "joint"}:
+            values = _as_it_was(declared, one.values, {}, result.year)
+            yield replace(one, values=values, attached=0, carried=tuple(name for name in values if name != "owner"))
 
 
 def _as_it_was(declared: Any, old: Mapping[str, Any], rolled: Mapping[str, Any], year: int) -> dict[str, Any]:
@@ -252,6 +298,7 @@ def together(result: Result) -> Decimal:
 
 __all__ = [
     "RETURN",
+    "USUAL_RATE",
     "Column",
     "Entered",
     "Line",
@@ -259,6 +306,7 @@ __all__ = [
     "a_year_on",
     "entered",
     "lines",
+    "rolled_on",
     "together",
     "total_tax",
     "worked_out",

@@ -51,7 +51,11 @@ def with_differences(pack: Pack, data: ReturnData, differences: Iterable[Differe
 
 
 def _begun(pack: Pack, mark: tuple[str, str], said: Mapping[str, str]) -> PaperValues | None:
-    """A paper that the return has not: added here, or one that exists once and had nothing entered in it."""
+    """A paper or person that the return has not: added here, or a paper that exists once and had nothing entered in it."""
+    if mark[0] == pack.people.kind:
+        role = said.get("role", "")
+        added = said.get("") == ADDED and role in pack.people.adds
+        return PaperValues(mark[1], mark[0], {"role": role, **pack.people.planned.get(role, {})}) if added else None
     declared = pack.paper(mark[0])
     if declared is None or (said.get("") != ADDED and not declared.single):
         return None

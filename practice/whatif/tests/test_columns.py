@@ -7,6 +7,7 @@ from practice.firm.refusals import Cannot
 from practice.returns.computing import data_of, result_of
 from practice.returns.entry import add_spouse
 from practice.returns.models import Purpose, Return
+from practice.returns.planning import NotPlanned
 from practice.returns.undoing import undo_last
 from practice.tests.office import OfficeTestCase
 from practice.whatif import keeping, taking, working
@@ -198,11 +199,40 @@ class PageTests(WhatIfTestCase):
         self.assertContains(self.client.get(self.url(), {"rows": "employee ssn"}), "No paper has a field")
         self.assertContains(self.client.get(self.url(), {"rows": "birth"}), "Date of birth")
 
-    def test_a_year_whose_law_is_not_known_stops_by_its_name(self):
-        keeping.add(self.preparer, self.return_.pk, "Then", self.column.pk, 1)
-        row = keeping.columns_of(self.return_)[-1]
-        keeping.add(self.preparer, self.return_.pk, "And then", row.pk, 1)
-        self.assertContains(self.client.get(self.url()), "The law of 2027 is not in this program yet.")
+    def test_years_beyond_the_law_are_assumed_and_say_so(self):
+        row = self.column
+        for year in range(2026, 2032):
+            row = keeping.add(self.preparer, self.return_.pk, f"In {year}", row.pk, 1)
+        page = self.client.get(self.url())
+        self.assertContains(page, "2027 (assumed), from In 2026")
+        self.assertContains(page, "prices rise by 2.5%, by 2.5% in all")
+        self.assertContains(page, "The law of 2031 is not in this program yet.")
+        later = next(one for one in keeping.columns_of(self.return_) if one.name == "In 2027")
+        act, named = self.url("what-if-act", later.pk), {"act": "name", "name": "Dear", "note": ""}
+        self.assertContains(self.client.post(act, named | {"rate": "4"}, follow=True), "prices rise by 4%, by 4.0% in all")
+        for wrong in ("much", "30", "-1"):
+            self.assertContains(self.client.post(act, named | {"rate": wrong}, follow=True), "percent")
+        with self.assertRaisesRegex(NotPlanned, "stays a column"):
+            taking.make_return(self.preparer, self.return_.pk, later.pk)
+
+    def test_married_in_a_plan_with_a_child(self):
+        act = self.url("what-if-act", self.column.pk)
+        for role in ("spouse", "dependant"):
+            answer = self.client.post(act, {"act": "paper", "kind": f"person:{role}"}, follow=True)
+            self.assertContains(answer, "Date of birth, Full time")
+        again = self.client.post(act, {"act": "paper", "kind": "person:spouse"}, follow=True)
+        self.assertContains(again, "There is a spouse already")
+        self.client.post(act, {"act": "paper", "kind": "w2", "owner": "spouse"})
+        self.column.refresh_from_db()
+        child = next(mark for mark in self.column.differences if mark.startswith("person/whatif") and mark.endswith("/"))
+        self.client.post(self.url("what-if-enter", self.column.pk), {"mark": f"{child}birth_date", "value": "3/3/2025"})
+        found = self.outcome(self.column).result.run.form("us.1040")
+        self.assertEqual((found.status, found.child_credit, found.standard_deduction), ("joint", 2_200, 31_500))
+        made = taking.make_return(self.preparer, self.return_.pk, self.column.pk)
+        self.assertNotIn("number", made.papers.get(kind="person", key="spouse").values)
+        self.column.refresh_from_db()
+        with self.assertRaisesRegex(Cannot, "under People first"):
+            taking.take(self.preparer, self.return_.pk, self.column.pk, {f"{child}birth_date"})
 
     def test_what_can_be_done_with_a_column(self):
         act = self.url("what-if-act", self.column.pk)

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from taxcore.engine import Authority, Form, Identifier, Pack, Paper
+from taxcore.engine import Authority, Form, Identifier, Pack, Paper, assumed_law
 from taxcore.engine import law as law_files
 from taxcore.packs.us import correcting, earlier, holidays, ofx, opening, places
 from taxcore.packs.us.advice import advice
@@ -71,6 +71,7 @@ PACK = Pack(
     code="us",
     name="United States",
     years=law_files.years(_YEARS),
+    assumed_until=assumed_law.until(_YEARS),
     people=UnitedStatesPerson,
     papers=_PAPERS,
     forms=_FORMS,

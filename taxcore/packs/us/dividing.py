@@ -107,4 +107,4 @@ def doubts(run: Any) -> Iterator[str]:
         if node.kind in _DOUBTS and node.entered:
             yield f"{node.title}: {_DOUBTS[node.kind]}. Check it on both returns."
     for address, override in run.everything.overrides.items():
-        yield f"The line set by hand ({address}: {override.amount:,.0f}) was not taken along. It was set for both."
+        yield f"The overridden line ({address}: {override.amount:,.0f}) was not taken along. It was overridden for both."

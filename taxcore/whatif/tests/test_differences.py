@@ -87,13 +87,18 @@ class ColumnTests(TestCase):
         self.assertEqual(amounts(one["b"].result), amounts(two["b"].result))
 
     def test_the_year_after_has_its_own_law_and_what_this_one_closes(self):
-        out = self.out(self.raised, Column("b", "a", 1), Column("c", "b", 1))
+        later = (Column(key, on, 1) for key, on in ("cb", "dc", "ed", "fe", "gf"))
+        out = self.out(self.raised, Column("b", "a", 1), *later)
         self.assertEqual(out["b"].result.year, 2026)
         # 80,500 less 16,100 = 64,400: 10% to 12,400, 12% to 50,400, 22% of the middle of the table's step, 64,425
         self.assertEqual(out["b"].result.cells["us.1040.16"].value, 8886)
         self.assertEqual(out["b"].result.cells["us-il.il-1040.25"].value, 2800)  # rows keep their amounts
-        self.assertIn("2027", out["c"].says)
-        self.assertIsNone(out["c"].result)
+        self.assertEqual([out[key].result.year for key in "cdef"], [2027, 2028, 2029, 2030])
+        self.assertIn("The law of 2027 is assumed. Amounts of 2026 that follow prices rise by 2.5%", out["c"].remarks[0])
+        source = out["d"].result.run.laws["us"].standard_deduction.basic.single.source
+        self.assertTrue(source.startswith("Assumed: 16,100 of 2026 by an index of 1.050625; IRC 1(f)(7)"), source)
+        self.assertIn("The law of 2031", out["g"].says)
+        self.assertIsNone(out["g"].result)
 
     def test_only_what_moved_is_worked_out_again(self):
         other, onto = Column("o"), Column("b", "a")

@@ -19,6 +19,7 @@ class PersonalAdjustments(FederalPaper):
     """One person's adjustments that come with no statement."""
 
     kind, name, official, group = "adjustments", "Adjustments", "Schedule 1, part II", "adjustments"
+    goes_on = True
     repeats = ("alimony",)
 
     educator = Amount("11", "Educator expenses", cites="IRC 62(a)(2)(D)")

@@ -31,6 +31,7 @@ class CareQuestions(FederalPaper):
     """What Form 2441 asks of the family as a whole."""
 
     kind, name, official, group = "care-questions", "Dependent care, more questions", "2441", "credits"
+    goes_on = True
     single, owned = True, False
 
     student_months = Count(None, "Months taxpayer was a student or incapable of self-care", most=12, cites="IRC 21(d)(2)")
@@ -142,6 +143,7 @@ class MarketplaceStatement(FederalPaper):
 
 class PremiumCreditQuestions(FederalPaper):
     kind, name, official, group = "premium-questions", "Premium tax credit, more questions", "8962", "credits"
+    goes_on = True
     single, owned = True, False
 
     dependants_income = Amount("2b", "Dependents' modified AGI", cites="IRC 36B(d)(2)", negative=True,
@@ -161,6 +163,7 @@ class ForeignTaxQuestions(FederalPaper):
     """One category of foreign income, Form 1116. IRC 901, 904."""
 
     kind, name, official, group = "foreign-tax", "Foreign tax credit", "1116", "credits"
+    goes_on = True
     single, owned = True, False
 
     category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)", kept=True)

@@ -11,6 +11,7 @@ class Itemizing(FederalPaper):
     """Medical costs, taxes and interest without a statement, and the choice itself."""
 
     kind, name, official, group = "itemized", "Itemized deductions", "Schedule A", "deductions"
+    goes_on = True
     single, owned = True, False
 
     choice = Choice("18", "Standard or itemized", CHOICES, cites="IRC 63(e)", help="If empty, whichever is larger.")

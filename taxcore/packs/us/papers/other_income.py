@@ -48,6 +48,7 @@ class OtherIncome(FederalPaper):
     """Income of one person that has no statement of its own here."""
 
     kind, name, official, group = "other-income", "Other income", "Schedule 1, part I", "income"
+    goes_on = True
     main, joint_owner = "", True
 
     household_wages = Amount("1b", "Household employee wages not on a W-2")

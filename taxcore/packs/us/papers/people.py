@@ -43,6 +43,18 @@ class UnitedStatesPerson(Person):
     jurisdiction = "us"
     role_names: ClassVar = {"dependant": "dependent"}
     adds: ClassVar = {"spouse": "Spouse", "dependant": "Dependent"}
+    # A plan works out what a child's number gives, with one from a range that is never issued; none of it reaches a return
+    planned: ClassVar = {
+        "spouse": {"first_name": "Spouse", "number": "999-00-0001"},
+        "dependant": {
+            "first_name": "Child",
+            "relationship": "child",
+            "months_at_home": "12",
+            "resident": "yes",
+            "number": "999-00-0002",
+        },
+    }
+    planned_with: ClassVar = {"spouse": {"filing/filing/status": "joint"}}
 
     first_name = Text(
         None,

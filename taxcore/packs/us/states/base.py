@@ -28,7 +28,6 @@ from taxcore.engine import (
     total,
     whole,
 )
-from taxcore.engine import law as law_files
 from taxcore.packs.us import couples, holidays, places
 from taxcore.packs.us.balances import APPLIED
 
@@ -40,7 +39,7 @@ def folder(code: str) -> Path:
 
 
 def has_law(run: Any, code: str) -> bool:
-    return run.year in law_files.years(folder(code))
+    return bool(run.has_law(folder(code)))
 
 
 def files_in(run: Any, code: str) -> bool:
@@ -69,7 +68,7 @@ def authority(code: str, name: str, form: type[Form], **options: Any) -> Authori
 class StateQuestions(Paper):
     """What a state asks and no federal paper answers. Each state's own paper derives from it and adds its questions."""
 
-    single, owned, group = True, False, "places"
+    single, owned, group, goes_on = True, False, "places", True
     not_asked: ClassVar[tuple[str, ...]] = ()  # names of questions below that the state's return has no line for
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
