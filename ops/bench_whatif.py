@@ -1,4 +1,4 @@
-"""What the questions of What-if take: columns after an edit, a curve of 200 points, a goal."""
+"""What the questions of What-if take: columns after an edit, a curve of 200 points, a goal, the best of the law's choices."""
 
 import time
 from decimal import Decimal
@@ -9,13 +9,19 @@ def what_if(rounds: int) -> None:
     from practice.demo.plain import demo_returns, heavy_family
     from taxcore.engine import compute
     from taxcore.packs.us import PACK
+    from taxcore.packs.us.elections import elections
+    from taxcore.whatif.choosing import best_of
     from taxcore.whatif.columns import together
     from taxcore.whatif.curves import curve
     from taxcore.whatif.differences import Place
     from taxcore.whatif.seeking import seek
     from taxcore.whatif.trials import Trials
 
-    print("\nWhat-if: four columns after an edit in the one that the others are based on; a curve of 200 points; a goal")
+    print(
+        print(
+            "\nWhat-if: four columns after an edit in the one that the others are based on; a curve of 200 points; a goal; best"
+        )
+    )
     plain = next(data for entry, data in demo_returns() if entry["name"] == "Quist, Marlow and Odile")
     for name, data in (("family of two children", plain), ("family of 60 papers", heavy_family())):
         result = compute(PACK, data)
@@ -30,7 +36,10 @@ def what_if(rounds: int) -> None:
             ),
             few,
         )
+        offered = elections(result.run)
+        chosen = timed(lambda r=result, o=offered: best_of(r, Trials(PACK), o), few)
         print(f"  {name:<24} columns {spread(columns)}   curve {spread(drawn)}   goal {spread(found)}")
+        print(f"  {'':<24} best of {len(offered)} choices {spread(chosen)}")
 
 
 def _edits(result, place, rounds: int) -> list[float]:

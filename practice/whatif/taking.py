@@ -1,4 +1,4 @@
-"""What comes of a column: a return for planning, or its values entered in the return."""
+"""What comes of a column, or of the best of choices: a return for planning, or values entered in the return."""
 
 import uuid
 from dataclasses import replace
@@ -9,13 +9,14 @@ from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.firm.refusals import Cannot
 from practice.returns.changing import changed, forget, open_for_change
-from practice.returns.computing import pack_of, result_of
+from practice.returns.computing import pack_of, result_of, trials_of
 from practice.returns.entry import next_position, note_change, note_paper, place_at, put_value
 from practice.returns.models import Paper
 from practice.returns.planning import plan_with
-from practice.whatif.keeping import column_at, columns_of
+from practice.whatif.keeping import add, column_at, columns_of
 from practice.whatif.working import results
 from taxcore.engine import Rows
+from taxcore.whatif.choosing import best_of
 from taxcore.whatif.differences import ADDED, place_of_mark
 
 
@@ -58,12 +59,46 @@ def take(actor, return_id, column_id, marks):
     wanted = sorted(_with_their_papers(column.differences, marks))
     if not wanted:
         raise Cannot("Choose which values to enter.")
-    before, batch, count = result_of(return_), uuid.uuid4().hex, 0
-    for mark in wanted:
-        count += _enter(actor, return_, place_of_mark(mark), column.differences[mark], batch)
+    return _enter_all(actor, return_, column.name, {mark: column.differences[mark] for mark in wanted})
+
+
+def best_of_choices(return_):
+    """The best of what the law leaves open on a return as it stands (taxcore/whatif/choosing.py)."""
+    result = result_of(return_)
+    with trials_of(return_) as trials:
+        return best_of(result, trials, result.run.pack.elections(result.run))
+
+
+@transaction.atomic
+def take_best(actor, return_id):
+    """Enter the best of the choices in the return, as one act that is undone as one. How many values. Cannot without any."""
+    return_ = open_for_change(actor, return_id)
+    require(actor, "key", return_)
+    found = best_of_choices(return_)
+    if not found.differences:
+        raise Cannot("The return as it stands is the best of these choices.")
+    return _enter_all(actor, return_, "best of choices", found.differences)
+
+
+@transaction.atomic
+def column_of_best(actor, return_id):
+    """A column with the best of the choices. Cannot where the return has it already."""
+    column = add(actor, return_id, "Best of choices")
+    found = best_of_choices(column.of)
+    if not found.differences:
+        raise Cannot("The return as it stands is the best of these choices.")
+    column.differences = dict(found.differences)
+    column.save(update_fields=["differences"])
+    return column
+
+
+def _enter_all(actor, return_, named, differences):
+    """Values into an open return, as one act. How many."""
+    before, batch = result_of(return_), uuid.uuid4().hex
+    count = sum(_enter(actor, return_, place_of_mark(mark), value, batch) for mark, value in sorted(differences.items()))
     forget(return_, "papers")
     changed(actor, return_, before)
-    record(actor, "taken from what-if", return_, says=f"{column.name}: {count} values")
+    record(actor, "taken from what-if", return_, says=f"{named}: {count} values")
     return count
 
 

@@ -178,6 +178,28 @@ def find(request, return_id):
     return render(request, "whatif/_answer.html", context | {"found": found, "words": words, "wanted": wanted})
 
 
+@require_GET
+def choices(request, return_id):
+    """What the law leaves open on this return, what each way would bring or cost, and why."""
+    return_, _, context = open_page(request, return_id)
+    context |= {"tab": "what-if", "best": taking.best_of_choices(return_), "may_plan": may(request.user, "open")}
+    return render(request, "whatif/choices.html", context)
+
+
+@require_POST
+def take_choices(request, return_id):
+    """The best of the choices entered in the return as one act, or made a column."""
+    try:
+        if request.POST.get("way") == "column":
+            taking.column_of_best(request.user, return_id)
+            return redirect("what-if", return_id)
+        count = taking.take_best(request.user, return_id)
+        messages.success(request, f"{count} {'value' if count == 1 else 'values'} entered in the return. Alt Z undoes it.")
+    except (BadValue, Cannot) as cannot:
+        messages.error(request, cannot.says)
+    return redirect("what-if-choices", return_id)
+
+
 def as_pdf(request, return_id):
     return_, result, context = open_page(request, return_id)
     record(request.user, "what-if printed", return_)

@@ -295,6 +295,7 @@ class Pack:
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
     that of one of two, by role, who file separately from then on; None where nobody files with another.
     `assumed_until` is the last year for which law can be assumed (assumed_law.py).
+    `elections` are the choices that the law leaves open on a return (taxcore/whatif/choosing.py).
     `to_come` gives what is to be paid for next year (PaymentToCome).
     `outgoing` says what may go with a return, who may sign for somebody, and why it may go on paper (engine/outgoing.py).
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
@@ -334,6 +335,7 @@ class Pack:
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
     issues: Callable[[Run], tuple[Issued, ...]] | None = None
     assumed_until: int = 0
+    elections: Callable[[Run], tuple[Any, ...]] = lambda run: ()
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 
     @property

@@ -5,7 +5,7 @@ from django.urls import reverse
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
 from practice.returns.computing import data_of, result_of
-from practice.returns.entry import add_spouse
+from practice.returns.entry import add_paper, add_spouse
 from practice.returns.models import Purpose, Return
 from practice.returns.planning import NotPlanned
 from practice.returns.undoing import undo_last
@@ -13,7 +13,7 @@ from practice.tests.office import OfficeTestCase
 from practice.whatif import keeping, taking, working
 from practice.whatif.models import PlanColumn
 from taxcore.engine import BadValue
-from taxcore.whatif.columns import total_tax, value_at
+from taxcore.whatif.columns import together, total_tax, value_at
 from taxcore.whatif.differences import Place
 
 
@@ -281,3 +281,38 @@ class PageTests(WhatIfTestCase):
         self.assertEqual(
             self.client.post(self.url("what-if-enter", self.column.pk), {"mark": self.wages.mark, "value": "1"}).status_code, 403
         )
+
+
+class ChoicesTests(WhatIfTestCase):
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        paid = {"payer": "Galena College", "student": "taxpayer", "paid": "2000.00", "half_time": "yes", "degree": "yes",
+                "four_years_done": "yes", "convicted": "no", "credit": "none"}  # fmt: skip
+        add_paper(self.preparer, self.return_.pk, "1098-t", "", paid)
+
+    def url(self, name):
+        return reverse(name, args=[self.return_.pk])
+
+    def test_what_is_best_is_entered_as_one_act_and_undone_as_one(self):
+        page = self.client.get(self.url("what-if-choices"))
+        self.assertContains(page, "Education credit, Lorna")
+        self.assertContains(page, "▲ 400")  # 20% of 2,000; IRC 25A(c)(1)
+        before = together(result_of(self.again()))
+        self.assertContains(self.client.post(self.url("what-if-take-choices"), {"way": "enter"}, follow=True), "1 value entered")
+        self.assertEqual(together(result_of(self.again())) - before, 400)
+        self.assertContains(self.client.get(self.url("what-if-choices")), "is the best of")
+        again = self.client.post(self.url("what-if-take-choices"), {"way": "enter"}, follow=True)
+        self.assertContains(again, "is the best of these choices")
+        undo_last(self.preparer, self.return_.pk)
+        self.assertEqual(together(result_of(self.again())), before)
+
+    def test_a_column_of_it(self):
+        self.client.post(self.url("what-if-take-choices"), {"way": "column"})
+        made = keeping.columns_of(self.return_)[-1]
+        self.assertEqual((made.name, list(made.differences.values())), ("Best of choices", ["lifetime"]))
+
+    def test_a_reviewer_looks_and_enters_nothing(self):
+        self.client.force_login(self.reviewer, "django.contrib.auth.backends.ModelBackend")
+        self.assertNotContains(self.client.get(self.url("what-if-choices")), "Enter the best")
+        self.assertEqual(self.client.post(self.url("what-if-take-choices"), {"way": "enter"}).status_code, 403)

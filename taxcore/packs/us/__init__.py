@@ -8,6 +8,7 @@ from taxcore.packs.us import correcting, earlier, holidays, ofx, opening, places
 from taxcore.packs.us.advice import advice
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.checks import CHECKS, carried
+from taxcore.packs.us.elections import elections
 from taxcore.packs.us.federal import FORMS, IncomeTaxReturn
 from taxcore.packs.us.flow import flow
 from taxcore.packs.us.outgoing import OUTGOING
@@ -72,6 +73,7 @@ PACK = Pack(
     name="United States",
     years=law_files.years(_YEARS),
     assumed_until=assumed_law.until(_YEARS),
+    elections=elections,
     people=UnitedStatesPerson,
     papers=_PAPERS,
     forms=_FORMS,
