@@ -6,6 +6,7 @@ import tempfile
 import zipfile
 
 from practice.clients.models import Household, Kind
+from practice.delivery.plan_sheets import read as read_plans
 from practice.delivery.tasks import read_package
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
@@ -61,6 +62,9 @@ def _put(packed, return_):
     for package in return_.packages.filter(state="ready").order_by("pk"):
         files.append(f"package-{package.pk}.pdf")
         packed.writestr(f"{folder}/{files[-1]}", read_package(package))
+    for sheet in return_.plan_sheets.order_by("pk"):
+        files.append(f"plans-{sheet.pk}.pdf")
+        packed.writestr(f"{folder}/{files[-1]}", read_plans(sheet))
     for page in return_.attachments.filter(removed_at=None, state="ready").order_by("pk"):
         files.append(f"pages/{page.pk}-{_plain(page.name.rsplit('.', 1)[0])}.{page.kind}")
         packed.writestr(f"{folder}/{files[-1]}", attaching.content_of(page))

@@ -80,6 +80,23 @@ class Printed(FirmOwned):
         return f"{self.set.name}-{self.of.year}.{'zip' if self.set.apart else 'pdf'}".replace(" ", "-")
 
 
+class PlanSheet(FirmOwned):
+    """The sheet of a return's plans in columns as they were when it was kept. `name` names the columns."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="plan_sheets")
+    name = models.CharField(max_length=200)
+    file = models.CharField(max_length=120)
+    made_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+    shared_at = models.DateTimeField(null=True)  # in the portal since then
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"plans of {self.of}"
+
+
 class Download(FirmOwned):
     """A client took the package, or a set."""
 

@@ -9,7 +9,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from practice.clients.models import News
-from practice.delivery import printing, prints
+from practice.delivery import plan_sheets, plan_views, printing, prints
 from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
@@ -101,6 +101,7 @@ def home(request, status=200, **more):
     context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
     context["letters"] = list(lettering.letters_for(link))
     context["shared"] = link.of.printed.exclude(shared_at=None).filter(state="ready").select_related("set")
+    context["plans"] = plan_sheets.shared_of(link.of)
     context["invoices"] = list(paying.invoices_for(link))
     if snapshot:
         frozen = drawn_of(snapshot)
@@ -281,6 +282,16 @@ def printed(request, printed_id):
         raise Http404
     printing.note_taken(row, request.link.client)
     return prints.given_out(row)
+
+
+@client_only
+def plans(request, sheet_id):
+    """Plans that the office sent; taking them is recorded."""
+    sheet = plan_sheets.shared_of(request.link.of).filter(pk=sheet_id).select_related("of").first()
+    if sheet is None:
+        raise Http404
+    plan_sheets.note_taken(sheet, request.link.client)
+    return plan_views.given_out(sheet)
 
 
 @require_POST

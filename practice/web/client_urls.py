@@ -22,6 +22,7 @@ urlpatterns = [
     path("return", views.whole_return, name="portal-return"),
     path("sign", views.sign, name="portal-sign"),
     path("package.pdf", views.download, name="portal-download"),
+    path("plans/<int:sheet_id>", views.plans, name="portal-plans"),
     path("documents/<int:printed_id>", views.printed, name="portal-printed"),
     path("news", views.news, name="portal-news"),
     path("leave", views.leave, name="portal-leave"),

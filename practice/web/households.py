@@ -12,7 +12,7 @@ from practice.clients import keeping, roles
 from practice.clients.finding import clients, households_like
 from practice.clients.identity import IdentityErrors, record_identity
 from practice.clients.models import Household, IdentityDocument, Person, RoleKind
-from practice.delivery import handing_over
+from practice.delivery import handing_over, plan_sheets
 from practice.delivery.retaining import keep_until
 from practice.firm.events import record
 from practice.firm.models import Event, Staff
@@ -95,6 +95,8 @@ def household(request, household_id, status=200, **more):
         "parts": rolls is not None and _is_of_two(rolls) and may(request.user, "add clients"),
         "family": family_of(found),
         "plans": plans_of(found).select_related("origin__by", "origin__source"),
+        "sheets": plan_sheets.sheets_of(found),
+        "may_deliver": may(request.user, "deliver"),
         "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)

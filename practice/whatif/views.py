@@ -46,7 +46,8 @@ def _context(request, return_, result, refused=None):
     people = {one.role: one for each in reversed(all_results) for one in each.run.people()}
     owners = [people[role] for role in ("taxpayer", "spouse") if role in people]
     return view | {
-        "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "lists": drawing.options_of(result, shown),
+        "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "may_deliver": may(request.user, "deliver"),
+        "lists": drawing.options_of(result, shown),
         "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
         "owners": [(one.role, (one.first_name or one.role).split()[0]) for one in owners],
         "words": words, "none_found": bool(words) and not found, "kinds": keeping.people_to_add(result.run.pack) + sorted(
@@ -200,10 +201,17 @@ def take_choices(request, return_id):
     return redirect("what-if-choices", return_id)
 
 
-def as_pdf(request, return_id):
+def drawn(request, return_id):
+    """(return, its plans as a PDF)."""
     return_, result, context = open_page(request, return_id)
+    return return_, certified(
+        return_.firm, pdf_of("whatif/plans_pdf.html", context | _context(request, return_, result)), "What-if"
+    )
+
+
+def as_pdf(request, return_id):
+    return_, made = drawn(request, return_id)
     record(request.user, "what-if printed", return_)
-    made = certified(return_.firm, pdf_of("whatif/plans_pdf.html", context | _context(request, return_, result)), "What-if")
     response = HttpResponse(made, content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="what-if-{return_.pk}.pdf"'
     return response

@@ -204,7 +204,7 @@ class PageTests(WhatIfTestCase):
         for year in range(2026, 2032):
             row = keeping.add(self.preparer, self.return_.pk, f"In {year}", row.pk, 1)
         page = self.client.get(self.url())
-        self.assertContains(page, "2027 (assumed), from In 2026")
+        self.assertContains(page, "2.5%), from")
         self.assertContains(page, "prices rise by 2.5%, by 2.5% in all")
         self.assertContains(page, "The law of 2031 is not in this program yet.")
         later = next(one for one in keeping.columns_of(self.return_) if one.name == "In 2027")
