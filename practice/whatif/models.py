@@ -31,3 +31,7 @@ class PlanColumn(FirmOwned):
     @property
     def key(self):
         return str(self.pk)
+
+    @property
+    def rate_shown(self):
+        return f"{self.rate.normalize():f}"
