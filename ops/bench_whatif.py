@@ -11,9 +11,10 @@ def what_if(rounds: int) -> None:
     from taxcore.packs.us import PACK
     from taxcore.packs.us.elections import elections
     from taxcore.whatif.choosing import best_of
-    from taxcore.whatif.columns import together
+    from taxcore.whatif.columns import Column, together
     from taxcore.whatif.curves import curve
     from taxcore.whatif.differences import Place
+    from taxcore.whatif.frontier import Side, frontier
     from taxcore.whatif.seeking import seek
     from taxcore.whatif.trials import Trials
 
@@ -39,6 +40,9 @@ def what_if(rounds: int) -> None:
         offered = elections(result.run)
         chosen = timed(lambda r=result, o=offered: best_of(r, Trials(PACK), o), few)
         print(f"  {name:<24} columns {spread(columns)}   curve {spread(drawn)}   goal {spread(found)}")
+        pair = (Side("", wages), Side("next", wages))
+        divided = timed(lambda r=result, p=pair: frontier(r, [Column("next", "", 1)], *p, Decimal(50_000)), few)
+        print(f"  {'':<24} divided over two years {spread(divided)}")
         print(f"  {'':<24} best of {len(offered)} choices {spread(chosen)}")
 
 

@@ -28,7 +28,7 @@ class AccessibleTests(RunningTestCase):
              "/returns/1/review", "/returns/1/review/last-year", "/returns/1/review/diligence", "/returns/9/review/others",
              "/returns/1/review/print", "/returns/1/review/since", "/returns/9/advice", "/returns/9/advice/page",
              "/practice/diagnostics?kind=carried", "/practice/answers", "/returns/1/places", "/returns/25/places", "/returns/26/more-time",
-             "/returns/26/forms?at=us-wi.form-1.10", "/returns/1/what-if", "/returns/1/what-if/both-ways", "/returns/12/what-if/choices",
+             "/returns/26/forms?at=us-wi.form-1.10", "/returns/1/what-if", "/returns/1/what-if/both-ways", "/returns/12/what-if/choices", "/returns/1/what-if/entity",
              "/returns/5/sign", "/returns/5/filing", "/returns/5/sign/attachments",
              "/requests?which=waiting", "/fees", "/returns/2/invoice", "/practice/prices", "/account", "/practice/staff",
              "/practice/staff/1", "/account/second-factor", "/practice/log", "/practice/begin", "/practice/sets", "/practice/steps", "/practice/certificate", "/practice/letterhead", "/practice/retention", "/practice/requests", "/ready?which=locked", "/incoming", "/returns/1/documents",

@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.us.views import both_ways, diligence, extensions, places
+from practice.us.views import both_ways, diligence, entities, extensions, places
 
 urlpatterns = [
     path("returns/<int:return_id>/places", places.show, name="places"),
@@ -11,6 +11,7 @@ urlpatterns = [
     path("returns/<int:return_id>/places/apart", places.part, name="file-apart"),
     path("returns/<int:return_id>/places/move", places.move, name="move"),
     path("returns/<int:return_id>/what-if/both-ways", both_ways.show, name="both-ways"),
+    path("returns/<int:return_id>/what-if/entity", entities.show, name="entity-choice"),
     path("returns/<int:return_id>/what-if/divide", both_ways.divide, name="divide-couple"),
     path("returns/<int:return_id>/what-if/split", both_ways.split, name="split-return"),
     path("returns/<int:return_id>/what-if/join", both_ways.join, name="join-returns"),

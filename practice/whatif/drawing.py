@@ -15,6 +15,7 @@ _MOST_MOVERS = 5
 _MOST_FOUND = 10
 _ROWS_OF = (Amount, Choice, Count, Day, Flag)
 _WIDTH, _HEIGHT, _LEFT, _TOP, _BOTTOM = 360, 230, 44, 8, 18
+_PLANE = 260
 _HITS = 60  # places at which a curve is read
 
 
@@ -272,6 +273,29 @@ def curve_view(drawn, here, behind=None):
         "low": low, "high": high, "least": least, "most": most,
         "here": {"x": x(here), "y": y(_near(points, here)), "at": here, "rate": _percent(_rate_at(points, rates, here))}
         if low <= here <= high else None,
+    }  # fmt: skip
+
+
+def frontier_view(found):
+    """The best division for each total, as a path in the plane of both amounts, and as rows."""
+    most, side = found.best[-1].total, _PLANE - _LEFT - 6
+
+    def x(amount):
+        return round(_LEFT + float(amount / most) * side, 1)
+
+    def y(amount):
+        return round(_TOP + side - float(amount / most) * side, 1)
+
+    rates = ["", *map(_percent, found.rates())]
+    rows = [
+        {"total": one.total, "first": one.first, "second": one.second, "more": one.tax - found.best[0].tax, "rate": rate,
+         "saves": min(first.tax, second.tax) - one.tax, "x": x(one.first), "y": y(one.second)}
+        for one, first, second, rate in zip(found.best, found.all_first, found.all_second, rates, strict=True)
+    ]  # fmt: skip
+    lines = [{"x": x(row["total"]), "y": y(row["total"])} for row in rows[3::3]]
+    return {
+        "rows": rows, "last": rows[-1], "lines": lines, "plane": _PLANE, "left": _LEFT, "top": _TOP, "base": y(0), "most": most,
+        "path": _path([(one.first, one.second) for one in found.best], x, y), "step": found.best[1].total,
     }  # fmt: skip
 
 

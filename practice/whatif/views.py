@@ -1,6 +1,6 @@
 """What-if: plans in columns beside a return, a curve over one amount, and the amount to enter for a goal."""
 
-from decimal import Decimal
+from decimal import ROUND_CEILING, Decimal
 
 from django.contrib import messages
 from django.http import HttpResponse
@@ -13,12 +13,14 @@ from practice.firm.refusals import Cannot
 from practice.firm.typed_values import amount
 from practice.pages.certifying import certified
 from practice.pages.pdf import pdf_of
+from practice.returns.computing import result_of
 from practice.returns.page import open_page
 from practice.whatif import drawing, keeping, taking
-from practice.whatif.working import results
-from taxcore.engine import Amount, BadValue
+from practice.whatif.working import column_of, results
+from taxcore.engine import Amount, BadValue, CannotRoll
 from taxcore.whatif.columns import RETURN, together, total_tax, value_at
 from taxcore.whatif.curves import curve as curve_of
+from taxcore.whatif.frontier import Side, frontier
 from taxcore.whatif.seeking import seek
 from taxcore.whatif.trials import Trials
 
@@ -163,7 +165,7 @@ def curve(request, return_id):
 def _range(request, here):
     least = amount(request.GET["from"])[0] if request.GET.get("from") else Decimal(0)
     most = amount(request.GET["to"])[0] if request.GET.get("to") else max(2 * here, here + 50_000)
-    return least // 1, -(-most // 1000) * 1000
+    return least // 1, (most / 1000).to_integral_value(ROUND_CEILING) * 1000
 
 
 @require_GET
@@ -177,6 +179,22 @@ def find(request, return_id):
     except (BadValue, Cannot, ValueError) as bad:
         return render(request, "whatif/_answer.html", {"says": getattr(bad, "says", str(bad))}, status=422)
     return render(request, "whatif/_answer.html", context | {"found": found, "words": words, "wanted": wanted})
+
+
+@require_GET
+def divided(request, return_id):
+    """An amount divided over two columns so that it costs least, for each total up to one."""
+    try:
+        context, _, _, place, _ = _asked(request, return_id)
+        rows, result = keeping.columns_of(context["return"]), result_of(context["return"])
+        sides = [Side(request.GET.get(name, RETURN), place) for name in ("column", "other")]
+        most = amount(request.GET.get("most") or "50000")[0]
+        found = frontier(result, [column_of(row) for row in rows], *sides, most)
+    except (BadValue, Cannot, CannotRoll, ValueError) as bad:
+        return render(request, "whatif/_answer.html", {"says": getattr(bad, "says", str(bad))}, status=422)
+    names = {RETURN: "As it stands"} | {row.key: row.name for row in rows}
+    context |= {"first": names.get(sides[0].column, ""), "second": names.get(sides[1].column, "")}
+    return render(request, "whatif/_divided.html", context | drawing.frontier_view(found))
 
 
 @require_GET

@@ -55,6 +55,11 @@ def load(folder: Path, year: int) -> Law:
     file = folder / f"{year}.toml"
     if not file.is_file():
         raise LawError(f"{folder.parent.name} has no law for {year}: {file.name} is missing")
+    return read_law(file)
+
+
+def read_law(file: Path) -> Law:
+    """Law of one TOML file, whatever year it is of."""
     with file.open("rb") as opened:
         return _section(tomllib.load(opened, parse_float=Decimal), "", "")
 

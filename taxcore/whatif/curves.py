@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from decimal import Decimal
+from decimal import ROUND_CEILING, Decimal
 from itertools import pairwise
 from typing import Any
 
@@ -67,7 +67,7 @@ def curve(
     if high - low < 8 * _TABLE:
         raise ValueError(f"A curve takes a range of {8 * _TABLE} at least.")
     along = _Along(result, trials, place, of)
-    steps = -(-(high - low) // (most * _TABLE)) * _TABLE
+    steps = ((high - low) / (most * _TABLE)).to_integral_value(ROUND_CEILING) * _TABLE
     count = int((high - low) // steps)
     points = tuple((low + number * steps, along.at(low + number * steps)) for number in range(count + 1))
     drawn = Curve(place, points, ())

@@ -269,6 +269,15 @@ class PageTests(WhatIfTestCase):
             with self.subTest(wrong):
                 self.assertContains(self.client.get(self.url("what-if-curve"), wrong), 'role="alert"', status_code=422)
 
+    def test_an_amount_is_divided_over_two_columns(self):
+        asked = {"mark": self.wages.mark, "column": "", "other": self.column.key, "most": "24000"}
+        drawn = self.client.get(self.url("what-if-divided"), asked)
+        self.assertContains(drawn, "of <b>24,000</b>, best")
+        self.assertContains(drawn, "In steps of 2,000")
+        for wrong in (asked | {"other": ""}, asked | {"most": "pear"}, asked | {"most": "0"}, asked | {"column": "999"}):
+            with self.subTest(wrong):
+                self.assertContains(self.client.get(self.url("what-if-divided"), wrong), 'role="alert"', status_code=422)
+
     def test_printed(self):
         self.enter("80000")
         self.assertEqual(self.client.get(self.url("what-if-pdf")).content[:5], b"%PDF-")

@@ -44,6 +44,58 @@ class WorkedTests(TestCase):
         self.assertGreater(credit.each[0], credit.each[1])  # the child is with the spouse
 
 
+SIXTY, FORTY = w2(60_000, 6_000), w2(40_000, 3_000, "w2", "spouse")
+LOAN = paper("1098-e", lender="Quarry Bank", interest="1800", owner="taxpayer")
+CAR = paper("car-loan", "car", interest="900", lender="Lock Motors", vin="1HGCM82633A004352", loan_date="2025-03-01", new_for_owner="yes",
+            assembled_here="yes", personal="yes")  # fmt: skip
+STUDENT = paper("1098-t", "t1", payer="Galena College", payer_number="00-1122335", student="taxpayer", paid="4000", half_time="yes",
+                degree="yes", four_years_done="no", convicted="no", graduate="no", years_claimed="0")  # fmt: skip
+CARE = paper("care", "c1", provider="Wren Nursery", provider_address="3 Dock Road", number="00-1122334",
+             costs=[{"id": "1", "person": "d1", "amount": "3000"}])  # fmt: skip
+
+# What the law does to a couple; papers of 2025, Illinois; {attribute: (jointly, taxpayer alone, spouse alone)}
+COUPLES = (
+    ("the standard deduction is halved", (SIXTY, FORTY), {"us.1040.standard_deduction": (31_500, 15_750, 15_750)}),
+    ("equal wages cost nothing: 88,500 by the table's 88,525, and twice 44,250 by 44,275", (SIXTY, w2(60_000, 0, "w2", "spouse")),
+     {"us.1040.tax": (10_146, 5_075, 5_075)}),
+    ("student loan interest: none apart, IRC 221(e)(2)", (SIXTY, FORTY, LOAN), {"us.sch-1.student_loans": (1_800, 0, 0)}),
+    ("care: none apart, IRC 21(e)(2); 20% of 3,000", (SIXTY, FORTY, child(born="2018-05-05"), CARE), {"us.sch-3.care": (600, 0, 0)}),
+    ("education: none apart, IRC 25A(g)(6)", (SIXTY, FORTY, STUDENT), {"us.1040.education_paid": (1_000, 0, 0)}),
+    ("earned income credit: none apart, IRC 32(d); the most with one child", (
+        w2(15_000), w2(5_000, 0, "w2", "spouse"), child()), {"us.1040.earned_income_credit": (4_328, 0, 0)}),
+    ("benefits are taxed from the first dollar apart, IRC 86(c)(1)(C): 85% of half of 10,000", (
+        paper("ssa-1099", "s1", net="10000"), w2(20_000, 0, "w2", "spouse")), {"us.1040.taxable_benefits": (0, 4_250, 0)}),
+    ("a capital loss: 3,000, or 1,500, IRC 1211(b)", (SIXTY, FORTY, paper(
+        "1099-b", "b1", payer="Sandbar", sales=[{"id": "1", "box": "A", "proceeds": "1000", "basis": "9000", "sold": "2025-05-05"}])),
+     {"us.1040.capital_gain": (-3_000, -1_500, 0)}),
+    ("the child credit falls from 200,000 apart, IRC 24(b)(2)", (w2(350_000), FORTY, child()), {"us.1040.child_credit": (2_200, 0, 0)}),
+    ("investment tax: from 250,000, or 125,000, IRC 1411(b); 3.8% of half of 10,000", (
+        w2(180_000), w2(60_000, 0, "w2", "spouse"), interest(10_000, owner="joint")), {"us.8960.tax": (0, 190, 0)}),
+    ("additional Medicare tax: 0.9% above 125,000 apart", (w2(180_000), w2(60_000, 0, "w2", "spouse")), {"us.8959.tax": (0, 495, 0)}),
+    ("an IRA beside a plan: 10,000 ends it apart, IRC 219(g)(3)(B)(iii)", (
+        w2(60_000, retirement_plan="yes"), FORTY, paper("ira", "r1", traditional="7000")), {"us.sch-1.ira": (7_000, 0, 0)}),
+    ("tips: only jointly, IRC 224(f)", (w2(60_000, others=[{"id": "1", "kind": "tips", "amount": "5000"}]), FORTY),
+     {"us.1040.additional_deductions": (5_000, 0, 0)}),
+    ("interest on a car: either way", (SIXTY, FORTY, CAR), {"us.1040.additional_deductions": (900, 900, 0)}),
+    ("the cap of state taxes: 40,000, or 20,000 each, IRC 164(b)(6)", (
+        w2(200_000), w2(200_000, 0, "w2", "spouse"), paper("itemized", state_income_tax="50000")),
+     {"us.sch-a.taxes_capped": (40_000, 20_000, 20_000)}),
+    ("withholding stays with whoever was withheld from", (SIXTY, FORTY), {"us.1040.withheld": (9_000, 6_000, 3_000)}),
+    ("the exemption of Illinois: one each", (SIXTY, FORTY), {"us-il.il-1040.exemptions": (5_700, 2_850, 2_850)}),
+)  # fmt: skip
+
+
+class CouplesTests(TestCase):
+    def test_what_the_law_does_by_hand(self):
+        for catches, papers, wanted in COUPLES:
+            found = both_ways.both_ways(couple(*papers), Division())
+            for name, amounts in wanted.items():
+                form, _, attribute = name.rpartition(".")
+                with self.subTest(catches, name=name):
+                    results = (found.joint, *(found.each[role] for role in both_ways.ROLES))
+                    self.assertEqual(tuple(getattr(one.run.form(form), attribute) for one in results), amounts)
+
+
 class WholeTests(TestCase):
     def test_nothing_is_lost_between_the_two(self):
         """Wages, interest, withholding and total income of both are those of the couple, for twenty couples and either holder."""
