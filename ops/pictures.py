@@ -85,13 +85,13 @@ def _staff(practice: RunningPractice) -> None:
 
 
 def _dark(practice: RunningPractice) -> None:
-    """What the practice declares, in the dark theme: print sets, and its own texts."""
+    """In the dark theme: a couple jointly and separately, and the practice's own texts."""
     walk = Walk(practice)
     try:
         walk.sign_in("sunniva")
         walk.driver.add_cookie({"name": "theme", "value": "dark"})
-        walk.go("/practice/sets")
-        _shoot(walk, "print-sets")
+        walk.go("/returns/9/what-if/both-ways")
+        _shoot(walk, "couple")
         walk.go("/practice/requests")
         walk.driver.execute_script("document.getElementById('engagement').scrollIntoView()")
         _shoot(walk, "letters")
