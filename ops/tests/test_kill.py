@@ -5,6 +5,7 @@ import threading
 import time
 
 import httpx
+from selenium.webdriver.common.keys import Keys
 
 from ops.tests.running import RunningTestCase
 from practice.intake.tests.pages import text_pdf
@@ -193,3 +194,19 @@ class KillTests(RunningTestCase):
         walk.until(lambda: not walk.driver.find_elements("css selector", ".unsaved"), 60)
         walk.until(lambda: "The server is not responding" not in walk.text(), 10)
         self.assertEqual(self.practice.sql(f"select values->>'allocated_tips' from returns_paper where id={paper_id}"), "12.00")
+
+    def test_a_value_of_a_plan_that_meets_a_dead_server_is_sent_when_it_is_back(self):
+        return_id, _ = self.paper("Quist")
+        walk = self.walk()
+        walk.sign_in("bea")
+        walk.go(f"/returns/{return_id}/what-if")
+        field = walk.find("#plans td.own input")
+        field.click()
+        self.practice.kill("web")
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys("13500", "\t")
+        walk.sees("The server is not responding", seconds=15)
+        walk.until(lambda: "The server is not responding" not in walk.text(), 60)
+        kept = f"select count(*) from whatif_plancolumn where of_id = {return_id} and differences::text like '%\"13500.00\"%'"
+        walk.until(lambda: self.practice.sql(kept) == "1", 20)
+        self.assertEqual(walk.find("#plans td.own input").get_attribute("value"), "13,500")

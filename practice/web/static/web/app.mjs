@@ -162,7 +162,7 @@ function keep(form, failed = 0) {
 for (const name of ["htmx:sendError", "htmx:timeout"]) document.addEventListener(name, (event) => keep(event.detail.elt));
 document.addEventListener("htmx:responseError", ({ detail }) => { if (detail.xhr.status >= 500) keep(detail.elt, detail.xhr.status === 500 ? 1 : 0); });
 document.addEventListener("htmx:afterRequest", (event) => {
-  const form = event.detail.elt;
+  const form = event.detail.requestConfig?.elt ?? event.detail.elt; // one that its own answer replaced is no longer the event's
   if (!form.dataset?.save || event.detail.xhr.status === 0 || event.detail.xhr.status >= 500) return;
   waiting.delete(form.dataset.save);
   (fieldOf(form) ?? form).classList.remove("unsaved");
