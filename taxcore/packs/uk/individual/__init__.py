@@ -1,0 +1,35 @@
+"""The self assessment return of an individual: SA100 with its pages, computed for 2023-24 to 2025-26. TMA 1970 s. 8."""
+
+from taxcore.engine import Authority, Identifier, Pack
+from taxcore.engine import law as law_files
+from taxcore.packs.uk.base import REGIONS, YEARS, shown_year, tax_year, year_of
+from taxcore.packs.uk.individual.calculation import Allowances, Charges, Contributions, Incomes, IncomeTax, Summary
+from taxcore.packs.uk.individual.checks import CHECKS
+from taxcore.packs.uk.individual.foreign import ForeignCredit, ForeignItem, ForeignPage
+from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
+from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage, TradePage
+from taxcore.packs.uk.individual.papers import GROUPS, PAPERS, Taxpayer
+
+FORMS = (
+    MainReturn, EmploymentPage, TradePage, PropertyPage, GainsPage, Summary, Incomes, Allowances, IncomeTax, Contributions,
+    Charges, GainsTax, ForeignItem, ForeignCredit, ForeignPage,
+)  # fmt: skip
+HMRC = Authority(
+    code="uk", name="HM Revenue & Customs", form=Summary, refund="repaid", owed="owed", return_type="SA100", due=(1, 31),
+    applies=lambda run: True, agency="HMRC",
+    how_to_pay="Pay to HMRC's account with the ten-digit reference followed by the letter K.",
+)  # fmt: skip
+
+
+def described(result):
+    """The tax year and where the taxpayer is resident."""
+    region = REGIONS.get(result.run.single("about").region, "residence open")
+    return f"{shown_year(result.year)} · {region}"
+
+
+PACK = Pack(
+    code="uk", name="United Kingdom", years=law_files.years(YEARS), people=Taxpayer, papers=PAPERS, forms=FORMS,
+    authorities=(HMRC,), checks=CHECKS, law={"uk": YEARS}, groups=GROUPS, period=tax_year, law_year=year_of, described=described,
+    identifier=Identifier("National Insurance number", "NI number", "AB123456C"), currency="£", currency_code="GBP",
+    writes="HMRC",
+)  # fmt: skip

@@ -1,0 +1,270 @@
+"""Papers of the self assessment return: who somebody is, employments, pensions, savings, a trade, property, gifts, gains."""
+
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text
+from taxcore.packs.uk.base import REGIONS, BritishPaper
+
+_NINO = r"(?!BG|GB|KN|NK|NT|TN|ZZ)[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
+FOREIGN_KINDS = {
+    "dividends": "Dividends", "interest": "Interest", "pension": "Pension", "royalties": "Royalties", "rents": "Property",
+    "other": "Other income",
+}  # fmt: skip
+LOANS = {"none": "None", "plan_1": "Plan 1", "plan_2": "Plan 2", "plan_4": "Plan 4"}
+
+
+class Taxpayer(Person):
+    """The one whose return it is. TMA 1970 s. 8."""
+
+    jurisdiction = "uk"
+
+    first_name = Text(None, "First names", needed="The return carries them.", longest=40, kept=True)
+    last_name = Text(None, "Last name", needed="The return carries it.", longest=40, kept=True)
+    number = Text(
+        None, "National Insurance number", secret=True, pattern=_NINO, shape="AB123456C", longest=9, kept=True,
+        pattern_says="Two letters, six digits and a letter from A to D; some pairs of letters are not used.",
+    )  # fmt: skip
+    reference = Text(
+        None, "Unique Taxpayer Reference", secret=True, pattern=r"\d{10}", longest=10, kept=True,
+        needed="HMRC knows the return by it.",
+        pattern_says="Ten digits.",
+    )  # fmt: skip
+    birth_date = Day("1", "Date of birth", needed="Some allowances depend on it.", kept=True)
+
+    @property
+    def full_name(self):
+        return f"{self.first_name} {self.last_name}".strip()
+
+
+class About(BritishPaper):
+    """What a return asks about somebody besides income. SA100, pages TR1, TR4, TR5."""
+
+    kind, name, official, group = "about", "About the taxpayer", "SA100", "people"
+    single, always, owned, said = True, True, False, "region"
+
+    region = Choice(None, "Taxed as resident in", REGIONS, needed="It decides the bands of income tax.", kept=True)
+    blind = Flag("13", "Registered blind or severely sight impaired", cites="ITA 2007 s. 38", kept=True)
+    gives_allowance = Flag(None, "Transfers 10% of the personal allowance to the spouse", cites="ITA 2007 s. 55C")
+    receives_allowance = Flag(None, "Receives it from the spouse", cites="ITA 2007 s. 55B")
+    loan = Choice("1", "Student loan repaid", LOANS, cites="SI 2009/470", kept=True)
+    postgraduate_loan = Flag("3", "Postgraduate loan repaid", cites="SI 2009/470", kept=True)
+    child_benefit = Amount("1", "Child Benefit received", cites="ITEPA 2003 s. 681B", begins="Child Benefit")
+    partner_earns_more = Flag(
+        None, "The partner's income is higher", cites="ITEPA 2003 s. 681C", help="Then the charge is the partner's."
+    )
+    paid_on_account = Amount(None, "Payments on account made", begins="Payments")
+    class_2 = Flag("36", "Class 2 contributions paid by choice", cites="SSCBA 1992 s. 11(6)", kept=True)
+
+
+class Employment(BritishPaper):
+    """One employment or office: P60 or P45, P11D. ITEPA 2003."""
+
+    kind, name, official, group = "employment", "Employment", "SA102", "income"
+    again, short, heading, main = True, "Pay", "employer", "pay"
+
+    pay = Amount("1", "Pay from P60 or P45")
+    tax = Amount("2", "UK tax taken off", negative=True)
+    tips = Amount("3", "Tips and other payments not on P60")
+    scheme = Text("4", "PAYE reference", longest=14, kept=True)
+    employer = Text("5", "Employer", needed="The page names the employer.", longest=60, wide=True, kept=True)
+    director = Flag("6", "Company director", kept=True)
+    close_company = Flag("7", "Close company", kept=True)
+    car = Amount("9", "Company cars and vans", cites="ITEPA 2003 ss. 120, 155", begins="Benefits from P11D")
+    fuel = Amount("10", "Fuel for company cars and vans", cites="ITEPA 2003 ss. 149, 160")
+    medical = Amount("11", "Private medical and dental insurance")
+    vouchers = Amount("12", "Vouchers, credit cards and excess mileage")
+    assets = Amount("13", "Goods and other assets provided")
+    accommodation = Amount("14", "Accommodation provided")
+    loan_benefit = Amount("15", "Other benefits, loans included", cites="ITEPA 2003 s. 175")
+    expenses_paid = Amount("16", "Expenses payments received")
+    travel = Amount("17", "Business travel and subsistence", cites="ITEPA 2003 s. 337", begins="Expenses")
+    fixed = Amount("18", "Fixed deductions for expenses")
+    fees = Amount("19", "Professional fees and subscriptions", cites="ITEPA 2003 s. 344")
+    other_expenses = Amount("20", "Other expenses and capital allowances")
+    loan_deducted = Amount(None, "Student loan deducted by the employer", begins="Student loan")
+    postgraduate_deducted = Amount(None, "Postgraduate loan deducted by the employer")
+
+
+class Pension(BritishPaper):
+    """State Pension, other pensions, retirement annuities. ITEPA 2003 Part 9."""
+
+    kind, name, official, group = "pension", "Pension", "SA100, boxes 8 to 12", "income"
+    again, short, heading, main = True, "Pension", "payer", "amount"
+
+    payer = Text(None, "Payer", needed="It tells one pension from another.", longest=60, wide=True, kept=True)
+    state = Flag(None, "State Pension", help="What was entitled to in the year, whether it was paid in it or not.", kept=True)
+    amount = Amount("11", "Pension before tax")
+    tax = Amount("12", "UK tax taken off", negative=True)
+
+
+class Interest(BritishPaper):
+    """Interest and alternative finance return from the UK. ITTOIA 2005 s. 369."""
+
+    kind, name, official, group = "interest", "UK interest", "SA100, boxes 1 and 2", "income"
+    again, short, heading, main = True, "Interest", "payer", "untaxed"
+
+    payer = Text(None, "Bank or building society", needed="It tells one account from another.", longest=60, wide=True, kept=True)
+    untaxed = Amount("2", "Interest, no tax taken off")
+    taxed_net = Amount("1", "Taxed interest, after tax")
+
+
+class Dividends(BritishPaper):
+    """Dividends from UK companies, and from funds. ITTOIA 2005 ss. 383, 376."""
+
+    kind, name, official, group = "dividends", "UK dividends", "SA100, boxes 4 and 5", "income"
+    again, short, heading, main = True, "Dividends", "company", "dividends"
+
+    company = Text(None, "Company or fund", needed="It tells one holding from another.", longest=60, wide=True, kept=True)
+    dividends = Amount("4", "Dividends from UK companies")
+    fund = Amount("5", "Dividends from authorised unit trusts and open-ended investment companies")
+
+
+class Trade(BritishPaper):
+    """A small business by its cash or accruals accounts: the short pages. ITTOIA 2005 Part 2."""
+
+    kind, name, official, group = "trade", "Self-employment (short)", "SA103S", "income"
+    again, short, heading, main = True, "Trade", "description", "turnover"
+
+    description = Text("1", "Description of the business", needed="Box 1 asks for it.", longest=60, wide=True, kept=True)
+    turnover = Amount("9", "Turnover", begins="Income")
+    other = Amount("10", "Other business income")
+    use_allowance = Flag("10.1", "Trading allowance instead of expenses", cites="ITTOIA 2005 s. 783AI")
+    goods = Amount("11", "Goods bought for resale or used", begins="Expenses")
+    travel = Amount("12", "Car, van and travel", help="After private use is taken out; or mileage at the flat rates.")
+    wages = Amount("13", "Wages, salaries and other staff costs")
+    premises = Amount("14", "Rent, rates, power and insurance")
+    repairs = Amount("15", "Repairs and maintenance")
+    accountancy = Amount("16", "Accountancy, legal and other professional fees")
+    finance = Amount("17", "Interest and bank charges")
+    office = Amount("18", "Phone, stationery and other office costs")
+    rest = Amount("19", "Other allowable expenses")
+    investment_allowance = Amount("23", "Annual Investment Allowance", cites="CAA 2001 s. 51A", begins="Capital allowances")
+    small_pool = Amount("24", "Allowance for small balance of unrelieved expenditure", cites="CAA 2001 s. 56A")
+    other_allowances = Amount("25", "Other capital allowances")
+    balancing_charge = Amount("26", "Total balancing charges")
+    own_use = Amount("27", "Goods or services for own use", begins="Taxable profit")
+    loss_before = Amount("29", "Loss brought forward used this year", cites="ITA 2007 s. 83")
+    deducted = Amount("38", "Deductions of the Construction Industry Scheme", cites="FA 2004 s. 61", begins="Tax taken off")
+    no_class_4 = Flag("37", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
+
+
+class Property(BritishPaper):
+    """Lettings in the UK as one property business. ITTOIA 2005 Part 3."""
+
+    kind, name, official, group = "property", "UK property", "SA105", "income"
+    single, owned = True, False
+
+    lettings = Count("1", "Number of properties rented out", most=999)
+    rents = Amount("20", "Total rents and other income", begins="Income")
+    use_allowance = Flag("20.1", "Property allowance instead of expenses", cites="ITTOIA 2005 s. 783BI")
+    tax = Amount("21", "Tax taken off", help="Of a landlord who lives abroad.")
+    premises = Amount("24", "Rent, rates, insurance and ground rents", begins="Expenses")
+    repairs = Amount("25", "Repairs and maintenance")
+    finance = Amount("26", "Finance costs not of homes")
+    fees = Amount("27", "Legal, management and other professional fees")
+    services = Amount("28", "Costs of services provided, wages included")
+    rest = Amount("29", "Other allowable expenses")
+    private = Amount("30", "Private use adjustment")
+    domestic_items = Amount("36", "Costs of replacing domestic items", cites="ITTOIA 2005 s. 311A")
+    loss_before = Amount("39", "Loss brought forward used this year", cites="ITA 2007 s. 118")
+    home_finance = Amount("44", "Finance costs of homes let", cites="ITTOIA 2005 s. 272A", begins="Relief at the basic rate")
+    home_finance_before = Amount("45", "Unused finance costs brought forward", cites="ITTOIA 2005 s. 274AA")
+
+
+class Reliefs(BritishPaper):
+    """Pension contributions and gifts. FA 2004 s. 188; ITA 2007 s. 413."""
+
+    kind, name, official, group = "reliefs", "Pension contributions and Gift Aid", "SA100, page TR4", "reliefs"
+    single, owned = True, False
+
+    relief_at_source = Amount("1", "Payments to pensions with relief at source, as paid", cites="FA 2004 s. 192")
+    gross_contributions = Amount("2", "Retirement annuity and other payments without relief, gross", cites="FA 2004 s. 194")
+    gifts = Amount("5", "Gift Aid payments, as paid", cites="ITA 2007 s. 414")
+    gifts_to_year_before = Amount("7", "Of them, treated as made in the year before", cites="ITA 2007 s. 426")
+    gifts_from_next_year = Amount("8", "Gifts after the year treated as made in it", cites="ITA 2007 s. 426")
+
+
+class Foreign(BritishPaper):
+    """One item of foreign income, in pounds, with the tax of the country. ITTOIA 2005 Part 4; TIOPA 2010 Part 2."""
+
+    kind, name, official, group = "foreign", "Foreign income", "SA106", "foreign"
+    short, heading, main = "Foreign", "payer", "amount"
+
+    country = Text("A", "Country", needed="The page wants three letters.", pattern=r"[A-Z]{3}", longest=3, kept=True,
+                   pattern_says="Three capital letters, as USA or FRA.", shape="USA")  # fmt: skip
+    payer = Text(None, "What paid it", needed="It tells one item from another.", longest=60, wide=True, kept=True)
+    income_kind = Choice(None, "Kind of income", FOREIGN_KINDS, needed="Rates and limits depend on it.", kept=True)
+    amount = Amount("B", "Amount before foreign tax, in pounds")
+    tax = Amount("C", "Foreign tax, in pounds")
+    special_withholding = Amount("D", "Special withholding tax", cites="FA 2004 s. 107")
+    claims = Flag(
+        "E", "Credit for the foreign tax claimed", cites="TIOPA 2010 s. 18", help="If not, the tax is deducted from the income."
+    )
+    currency = Text(
+        None,
+        "Currency",
+        pattern=r"[A-Z]{3}",
+        longest=3,
+        pattern_says="Three capital letters, as USD.",
+        begins="Exchange",
+        kept=True,
+    )
+    in_currency = Amount(None, "Amount in that currency")
+    rate_source = Text(None, "Rate and where it is from", longest=80)
+    limit_percent = Amount(
+        None, "Limit of the foreign tax in percent, set here", begins="Treaty limit", help="If empty, that of the agreement."
+    )
+    limit_reason = Text(None, "Why the limit is set", longest=120, wide=True)
+    unremittable = Flag(None, "Could not be brought to the UK", cites="ITTOIA 2005 s. 842", begins="Unremittable",
+                        help="It is not taxed, and kept until it can be remitted.", kept=True)  # fmt: skip
+
+    def comes_again(self):
+        """What could not be remitted is kept from year to year."""
+        return bool(self.unremittable)
+
+
+class GainRow(Row):
+    asset = Text(None, "Asset", longest=60, needed="The computation names it.")
+    home = Flag(None, "Residential property")
+    business = Flag(None, "Business asset disposal relief claimed", cites="TCGA 1992 s. 169I")
+    day = Day(None, "Date of disposal", needed="The rates of 2024-25 depend on it.")
+    proceeds = Amount(None, "Disposal proceeds")
+    costs = Amount(None, "Allowable costs")
+
+
+class DealRow(Row):
+    day = Day(None, "Date", needed="Matching goes by it.")
+    what = Choice(None, "Bought or sold", {"bought": "Bought", "sold": "Sold"}, needed="Choose which.")
+    number = Text(None, "Number", pattern=r"\d{1,9}(\.\d{1,6})?", longest=16, needed="Matching goes by it.",
+                  pattern_says="How many, as 500 or 12.3456.")  # fmt: skip
+    amount = Amount(None, "Cost with expenses, or proceeds less expenses")
+
+
+class Shares(BritishPaper):
+    """All deals in shares of one kind, from the first one: the pool is kept from year to year. TCGA 1992 ss. 104 to 106A."""
+
+    kind, name, official, group = "shares", "Shares, all deals", "SA108", "gains"
+    short, heading, again = "Shares", "company", True
+
+    company = Text(None, "Company and class of share", needed="It tells one pool from another.", longest=60, wide=True, kept=True)
+    deals = Rows(None, "Deals", DealRow, kept=True)
+
+
+class Gains(BritishPaper):
+    """Disposals of the year and losses of years before. TCGA 1992."""
+
+    kind, name, official, group = "gains", "Capital gains", "SA108", "gains"
+    single, owned = True, False
+
+    disposals = Rows(None, "Disposals", GainRow)
+    losses_before = Amount("45", "Losses brought forward", cites="TCGA 1992 s. 1E")
+
+
+PAPERS: tuple[type[BritishPaper], ...] = (
+    About, Employment, Pension, Interest, Dividends, Trade, Property, Foreign, Reliefs, Shares, Gains,
+)  # fmt: skip
+GROUPS: dict[str, str] = {
+    "people": "Taxpayer",
+    "income": "Income",
+    "foreign": "Foreign",
+    "reliefs": "Reliefs",
+    "gains": "Capital gains",
+}
