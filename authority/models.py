@@ -4,7 +4,7 @@ from django.db import models
 
 
 class Person(models.Model):
-    number = models.CharField(max_length=9, unique=True)
+    number = models.CharField(max_length=12, unique=True)
     last_name = models.CharField(max_length=60)
     birth_date = models.DateField(null=True)
 
@@ -13,7 +13,7 @@ class Person(models.Model):
 
 
 class Employer(models.Model):
-    number = models.CharField(max_length=9, unique=True)
+    number = models.CharField(max_length=12, unique=True)
     name = models.CharField(max_length=120)
 
     def __str__(self):
@@ -51,7 +51,7 @@ class Claim(models.Model):
     filing = models.ForeignKey(Filing, on_delete=models.CASCADE, related_name="claims", null=True)
     authority = models.CharField(max_length=10)
     year = models.PositiveSmallIntegerField()
-    number = models.CharField(max_length=9)
+    number = models.CharField(max_length=12)
     role = models.CharField(max_length=10)
 
     class Meta:

@@ -83,11 +83,11 @@ def contracts() -> dict[str, bytes]:
     """The schema of what is filed with each authority for each year, by file name, from the present declarations."""
     from taxcore.engine import law as law_files
     from taxcore.engine.filed import filed_schema
-    from taxcore.packs import pack_named
+    from taxcore.packs import KNOWN, pack_named
 
-    pack = pack_named("us")
     return {
         f"{authority.code}-{year}.xsd": filed_schema(pack, authority, year).encode()
+        for pack in map(pack_named, KNOWN)
         for authority in pack.authorities
         for year in law_files.years(pack.law[authority.form.jurisdiction])
     }

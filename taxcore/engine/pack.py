@@ -71,7 +71,8 @@ def _never_closed(year: int, home: str = "") -> Collection[date]:
 
 @dataclass(frozen=True)
 class Authority:
-    """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day.
+    """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day,
+    of the year that comes `years_after` that of the return; `is_fixed`, whatever day of the week that is.
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
@@ -110,6 +111,8 @@ class Authority:
     authorized: tuple[tuple[str, int], ...] = ()
     agency: str = ""
     amended: str = ""
+    years_after: int = 1
+    is_fixed: bool = False
 
     def settled_on(self, run: Run) -> Form:
         """The form that says what is refunded or owed."""
@@ -134,7 +137,8 @@ class Authority:
 
     def due_on(self, year: int, home: str = "") -> date:
         """The day on which a year's return is due, and what it owes is to be paid, by somebody who lives in `home`."""
-        return self.working_day(date(year + 1, *self.due), home)
+        day = date(year + self.years_after, *self.due)
+        return day if self.is_fixed else self.working_day(day, home)
 
     def working_day(self, day: date, home: str = "") -> date:
         """The day, or the next on which this authority takes anything."""

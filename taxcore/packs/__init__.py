@@ -17,7 +17,13 @@ def _united_states() -> Pack:
     return PACK
 
 
-KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states}
+def _british_individual() -> Pack:
+    from taxcore.packs.uk.individual import PACK
+
+    return PACK
+
+
+KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states, "uk": _british_individual}
 
 
 def pack_named(code: str) -> Pack:

@@ -15,8 +15,8 @@ FORMS = (
     Charges, GainsTax, ForeignItem, ForeignCredit, ForeignPage,
 )  # fmt: skip
 HMRC = Authority(
-    code="uk", name="HM Revenue & Customs", form=Summary, refund="repaid", owed="owed", return_type="SA100", due=(1, 31),
-    applies=lambda run: True, agency="HMRC",
+    code="uk", name="HM Revenue & Customs", form=Summary, refund="repaid", owed="owed", return_type="SA100",
+    due=(1, 31), years_after=2, is_fixed=True, applies=lambda run: True, agency="HMRC",
     how_to_pay="Pay to HMRC's account with the ten-digit reference followed by the letter K.",
 )  # fmt: skip
 

@@ -5,6 +5,13 @@ from taxcore.packs.uk.individual.gains import deals_of
 from taxcore.packs.uk.individual.pool import NotMatched, matched
 
 
+@stops("uk.number-prefix", "National Insurance number that is never issued", "format", "NIM39110")
+def prefix(run):
+    for person in run.people("taxpayer"):
+        if (person.number or "")[:2] in ("BG", "GB", "KN", "NK", "NT", "TN", "ZZ"):
+            yield found(person.address("number"), "These two letters are not issued. Copy the number from a payslip.")
+
+
 @stops("uk.trading-allowance-twice", "Trading allowance claimed for more than one trade", "rule", "ITTOIA 2005 s. 783AD")
 def allowance_twice(run):
     claimed = [one for one in run.papers("trade") if one.use_allowance]
@@ -117,6 +124,7 @@ def business_relief(run):
 
 
 CHECKS = (
+    prefix,
     allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
     above_limit, better_order, unmatched,
 )  # fmt: skip

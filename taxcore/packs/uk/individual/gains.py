@@ -74,7 +74,7 @@ class GainsPage(Page):
         return self.run.single("gains")
 
     def sales(self) -> list[Sale]:
-        """Disposals of the year. A list that sells more than was bought counts for nothing: a check stops filing until it is mended."""
+        """Disposals of the year. A list that sells more than was bought counts for nothing, and a check stops filing."""
         rows = self.paper.disposals if self.papers("gains") else ()
         found = [Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, bool(row.home), bool(row.business)) for row in rows]
         for paper in self.papers("shares"):

@@ -3,7 +3,7 @@
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text
 from taxcore.packs.uk.base import REGIONS, BritishPaper
 
-_NINO = r"(?!BG|GB|KN|NK|NT|TN|ZZ)[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
+_NINO = r"[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
 FOREIGN_KINDS = {
     "dividends": "Dividends", "interest": "Interest", "pension": "Pension", "royalties": "Royalties", "rents": "Property",
     "other": "Other income",
@@ -20,7 +20,7 @@ class Taxpayer(Person):
     last_name = Text(None, "Last name", needed="The return carries it.", longest=40, kept=True)
     number = Text(
         None, "National Insurance number", secret=True, pattern=_NINO, shape="AB123456C", longest=9, kept=True,
-        pattern_says="Two letters, six digits and a letter from A to D; some pairs of letters are not used.",
+        pattern_says="Two letters, six digits and a letter from A to D; D, F, I, Q, U and V are not used in front.",
     )  # fmt: skip
     reference = Text(
         None, "Unique Taxpayer Reference", secret=True, pattern=r"\d{10}", longest=10, kept=True,

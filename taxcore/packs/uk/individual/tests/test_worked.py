@@ -9,8 +9,8 @@ from taxcore.packs.uk.individual import PACK
 D = Decimal
 
 
-def person(born="1980-06-15"):
-    values = {"role": "taxpayer", "first_name": "Isla", "last_name": "Weir", "number": "AB123456C", "reference": "1234567890"}
+def person(born="1980-06-15", number="AB123456C"):
+    values = {"role": "taxpayer", "first_name": "Isla", "last_name": "Weir", "number": number, "reference": "1234567890"}
     return PaperValues("taxpayer", "person", values | {"birth_date": born})
 
 
@@ -162,7 +162,7 @@ class WorkedTests(TestCase):
     def test_what_stops_by_name(self):
         for papers, code in (
             ((trade(1_000, goods="3000"),), "uk.losses"), ((trade(900, use_allowance="yes"), trade(500, "t2")), "uk.trading-allowance-twice"),
-            ((person("1934-01-01"), pay(9_000)), "uk.couples-allowance"),
+            ((person("1934-01-01"), pay(9_000)), "uk.couples-allowance"), ((person(number="GB123456C"), pay(9_000)), "uk.number-prefix"),
             ((about(gives_allowance="yes", receives_allowance="yes"), pay(9_000)), "uk.allowance-transferred"),
             ((about(receives_allowance="yes"), pay(90_000)), "uk.marriage-allowance-rate"),
             ((paper("property", rents="100", repairs="900"),), "uk.losses"),

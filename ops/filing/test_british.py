@@ -1,0 +1,68 @@
+"""Every British return that the program computes and lets out is accepted; changed on the way, it is rejected by name."""
+
+import random
+import re
+import uuid
+from datetime import timedelta
+
+from django.test import TestCase
+from django.utils import timezone
+
+from authority.models import Claim, Filing, Person
+from authority.receiving import answer, receive
+from taxcore.engine.filed import filed_document
+from taxcore.packs.uk.individual import HMRC
+from taxcore.packs.uk.individual.tests import test_foreign, test_worked
+from taxcore.packs.uk.individual.tests.test_straight import drawn, entered
+
+
+def document_of(result):
+    """What goes out; None where something stops it."""
+    stops = any(one.weight == "stops" for one in result.findings)
+    return None if stops else filed_document(result, HMRC, "1", "0" * 64)
+
+
+def answered(year, content):
+    filing = receive(uuid.uuid4(), "uk", year, content)
+    Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+    found = answer(filing.receipt)
+    Claim.objects.all().delete()
+    Person.objects.all().delete()
+    return found
+
+
+class BritishTests(TestCase):
+    def test_worked_cases_and_random_returns_are_accepted(self):
+        returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
+        returns += [(name, test_worked.result(*papers)) for name, papers, _ in test_foreign.CASES]
+        for number in range(40):
+            facts = drawn(random.Random(f"filed {number}"))  # noqa: S311 - examples, not secrets
+            returns.append((number, test_worked.result(*entered(facts), region=facts["region"], year=facts["year"])))
+        filed, years = 0, set()
+        for name, result in returns:
+            if (content := document_of(result)) is not None:
+                with self.subTest(name):
+                    found = answered(result.year, content)
+                    self.assertEqual((found.state, found.faults), ("accepted", []))
+                    filed, years = filed + 1, years | {result.year}
+        self.assertGreater(filed, 90)
+        self.assertEqual(years, {2023, 2024, 2025})
+
+    def test_a_line_that_was_changed_is_named(self):
+        result = test_worked.result(test_worked.pay(60_000), test_worked.savings(1_500))
+        content = document_of(result)
+        for old, new, path in (
+            (b'<Savings line="f">1500.00', b'<Savings line="f">1700.00', "Incomes"),
+            (b'<IncomeTax line="1.1">', b'<IncomeTax line="1.1">9', "Summary"),
+            (b"<Untaxed>1500.00", b"<Untaxed>2500.00", "MainReturn"),
+        ):
+            with self.subTest(path):
+                self.assertIn(old, content)
+                found = answered(2025, content.replace(old, new))
+                self.assertEqual(found.state, "rejected")
+                self.assertTrue(any(path in fault["path"] for fault in found.faults), found.faults)
+
+    def test_a_reference_that_is_not_issued_and_one_that_was_used(self):
+        content = document_of(test_worked.result(test_worked.pay(30_000)))
+        found = answered(2025, re.sub(rb"1234567890", b"9991234567", content))
+        self.assertEqual([fault["rule"] for fault in found.faults], ["P-0101"])

@@ -1,0 +1,106 @@
+"""The application with the British self assessment return: opened, entered, seen on every page, locked, signed, filed, printed."""
+
+import re
+from datetime import date
+from unittest import mock
+
+from django.test import TestCase, override_settings
+
+from practice.clients.identity import record_identity
+from practice.clients.models import Person
+from practice.delivery import packaging, tasks
+from practice.demo.building import build_firm
+from practice.dispatch import filing
+from practice.dispatch.acknowledging import settle
+from practice.dispatch.authority_client import Answer
+from practice.dispatch.models import State
+from practice.firm.models import Staff
+from practice.returns import computing, rolling
+from practice.returns.computing import result_of
+from practice.returns.entry import add_paper, save_field
+from practice.returns.frozen import document_of
+from practice.returns.models import Return, Stage
+from practice.returns.opening import open_household, open_return
+from practice.signing import requesting
+from practice.tests.office import SIGNATURE, Reader
+from practice.tests.test_another_country import AMERICAN, PAGES
+from practice.whatif import keeping, working
+
+
+@override_settings(PACK="uk", PACKS=["uk"])
+class BritishTests(TestCase):
+    """Isla Weir has a job, a little business, shares in an American fund, and sold some of them."""
+
+    client_class = Reader
+
+    def setUp(self):
+        computing.forget()
+        working.forget()
+        self.firm, _ = build_firm("a password for tests")
+        self.firm.lock_needs, self.firm.season = [], 2025
+        self.firm.save()
+        self.preparer, self.signer, self.administrator = (
+            Staff.objects.filter(firm=self.firm, role=role).first() for role in ("preparer", "signer", "administrator")
+        )
+        person = {"first_name": "Isla", "last_name": "Weir", "number": "AB123456C", "birth_date": date(1980, 6, 15)}
+        household = open_household(self.preparer, "Weir", [person])
+        self.person = household.people.get()
+        self.return_ = open_return(self.preparer, household.pk, 2025, [(self.person.pk, "taxpayer")])
+        papers = {(one.kind, one.key): one for one in self.return_.papers.all()}
+        save_field(self.preparer, self.return_.pk, papers["person", "taxpayer"].pk, "reference", "1234567890", "")
+        self.about = papers.get(("about", "about")) or add_paper(self.preparer, self.return_.pk, "about", "", {})[1]
+        save_field(self.preparer, self.return_.pk, self.about.pk, "region", "england", "")
+        self.add("employment", employer="Weir Looms", pay="60000.00", tax="11432.00")
+        self.add("trade", description="Mending", turnover="4000.00", goods="1000.00")
+        self.add(
+            "foreign", payer="Heron Fund", country="USA", income_kind="dividends", amount="10000.00", tax="1500.00", claims="yes"
+        )
+
+    def add(self, kind, **values):
+        return add_paper(self.preparer, self.return_.pk, kind, "taxpayer", values)[1]
+
+    def fresh(self):
+        return Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
+
+    def test_it_is_due_on_the_31st_of_january_and_computed_in_pounds_and_pence(self):
+        """Pay and profit of 63,000: 50,430 taxable, of which 12,730 at 40%; dividends of 9,500 at 33.75%, less 1,500 of credit."""
+        self.assertEqual(self.return_.due, date(2027, 1, 31))  # a Sunday, which moves nothing
+        found = result_of(self.fresh()).run
+        self.assertEqual(str(found.form("uk.income-tax").tax), "14338.25")
+        self.assertEqual([one.says for one in result_of(self.fresh()).findings if one.weight == "stops"], [])
+
+    def test_no_page_says_what_is_american(self):
+        self.client.force_login(self.signer)
+        for page in ("", *(f"returns/{self.return_.pk}/{name}" for name in (*PAGES, "what-if", "what-if/choices")),
+                     f"households/{self.return_.household_id}", "households/", "households/new", "dispatch"):  # fmt: skip
+            answer = self.client.get(f"/{page}", follow=True)
+            with self.subTest(page):
+                self.assertEqual(answer.status_code, 200)
+                if "html" in answer["Content-Type"]:
+                    text = re.sub(r"<[^>]+>", " ", answer.content.decode())
+                    self.assertIsNone(AMERICAN.search(text), AMERICAN.search(text))
+
+    def test_the_whole_way(self):
+        requesting.ask_for_signature(self.signer, self.return_.pk)
+        record_identity(self.administrator, self.person.pk, "known", "", "", "")
+        requesting.sign_in_office(self.administrator, self.return_.pk, self.person.pk, "uk", SIGNATURE, None, "41706")
+        filing.file_return(self.signer, self.return_.pk)
+        sent = self.return_.submissions.get()
+        sent.state, sent.receipt = State.SENT, "H-1"
+        sent.save()
+        settle(sent.pk, Answer("accepted"))
+        done = self.fresh()
+        self.assertEqual(done.stage, Stage.DELIVER)
+        self.assertIn(b'returnType="SA100"', document_of(done.snapshot, "uk"))
+        package = packaging.make_package(self.signer, done.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        self.assertEqual(package.state, "ready")
+
+    def test_planned_and_rolled(self):
+        column = keeping.add(self.preparer, self.return_.pk, "More work")
+        rows = keeping.columns_of(self.return_)
+        self.assertIsNotNone(working.results(self.fresh(), rows)[column.key].result)
+        self.assertEqual(Person.objects.for_firm(self.firm).count(), 1)
+        with self.assertRaisesRegex(rolling.NotRolled, "The law of 2026"), mock.patch.object(rolling, "LEAVE", "leave"):
+            rolling.roll(self.preparer, self.return_.pk)
