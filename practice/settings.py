@@ -146,10 +146,10 @@ SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
-PACK = "us"  # the kind of return that is opened where nothing says which
-PACKS = ["us"]  # the kinds that this practice makes, for people and for entities, the usual ones first
-LANGUAGE_CODE = "en-us"
-TIME_ZONE = "America/Chicago"
+# The kinds of return that this practice makes, for people and for entities, the usual ones first; its country follows
+PACKS = os.environ.get("IMPUESTO_PACKS", "us").split()
+PACK = PACKS[0]  # the kind that is opened where nothing says which
+LANGUAGE_CODE, TIME_ZONE = {"uk": ("en-gb", "Europe/London")}.get(PACK, ("en-us", "America/Chicago"))
 USE_TZ = True
 USE_I18N = False
 

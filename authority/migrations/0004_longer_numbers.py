@@ -4,25 +4,24 @@ from django.db import migrations, models
 
 
 class Migration(migrations.Migration):
-
     dependencies = [
-        ('authority', '0003_refusals_on_request'),
+        ("authority", "0003_refusals_on_request"),
     ]
 
     operations = [
         migrations.AlterField(
-            model_name='claim',
-            name='number',
+            model_name="claim",
+            name="number",
             field=models.CharField(max_length=12),
         ),
         migrations.AlterField(
-            model_name='employer',
-            name='number',
+            model_name="employer",
+            name="number",
             field=models.CharField(max_length=12, unique=True),
         ),
         migrations.AlterField(
-            model_name='person',
-            name='number',
+            model_name="person",
+            name="number",
             field=models.CharField(max_length=12, unique=True),
         ),
     ]

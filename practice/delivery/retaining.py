@@ -10,6 +10,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.delivery.models import Package, Printed
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.models import Firm
 from practice.firm.permissions import fetch, require
@@ -69,7 +70,7 @@ def forget(actor, return_id):
         require(actor, "administer", return_)
         until = keep_until(return_)
         if until >= return_.firm.today():
-            raise Cannot(f"Its documents are kept until {until:%B} {until.day}, {until.year}.")
+            raise Cannot(f"Its documents are kept until {dates.long(until)}.")
         names, rows = _files_of(return_), Attachment.objects.for_firm(return_.firm_id).filter(of=return_)
         number = rows.exclude(file="").count()
         mine = list(rows.exclude(file="").values_list("file", flat=True))

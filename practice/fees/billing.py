@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from practice.fees.models import ZERO, Checkout, Hours, Invoice, Line, Manner, Payment, Per
 from practice.fees.prices import cents, counted_on, listed, money
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.models import Firm
 from practice.firm.permissions import fetch, require
@@ -319,7 +320,7 @@ def invoice_one(actor, return_id):
     return_ = _return(actor, return_id)
     there = return_.invoices.filter(voided_at=None).exclude(number="").first()
     if there is not None:
-        return Done(f"left: {there} of {there.sent_on:%b} {there.sent_on.day} already")
+        return Done(f"left: {there} of {dates.short_day(there.sent_on)} already")
     draft = count_again(actor, drafted(actor, return_id).pk)
     if not draft.total:
         raise Cannot("The price list has nothing for this return.")

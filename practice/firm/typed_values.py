@@ -5,6 +5,7 @@ from datetime import date, datetime
 from decimal import Decimal, DivisionByZero, InvalidOperation
 from functools import lru_cache
 
+from practice.firm.packs import usual_pack
 from taxcore.engine import Amount, BadValue, Choice, Day, Flag
 from taxcore.engine.characters import refused
 from taxcore.engine.fields import LARGEST
@@ -15,10 +16,10 @@ _GROUPED = re.compile(r"[0-9]{1,3}(,[0-9]{3})+(\.[0-9]*)?|[0-9]*\.?[0-9]*")
 _THREE_PLACES = re.compile(r"-?[0-9]{1,3}\.[0-9]{3}")
 _LONGEST = 600  # characters of an amount with its tape
 _SIGNS = {"×": "*", "÷": "/"}
-_DATES = (
-    "%Y-%m-%d", "%m/%d/%Y", "%m/%d/%y", "%m-%d-%Y", "%m-%d-%y", "%m.%d.%Y", "%m%d%Y",
-    "%d %b %Y", "%d %B %Y", "%b %d %Y", "%B %d %Y", "%b %d, %Y", "%B %d, %Y",
-)  # fmt: skip
+_MONTH_FIRST = ("%m/%d/%Y", "%m/%d/%y", "%m-%d-%Y", "%m-%d-%y", "%m.%d.%Y", "%m%d%Y")
+_DAY_FIRST = ("%d/%m/%Y", "%d/%m/%y", "%d-%m-%Y", "%d-%m-%y", "%d.%m.%Y", "%d%m%Y")
+_IN_WORDS = ("%d %b %Y", "%d %B %Y", "%b %d %Y", "%B %d %Y", "%b %d, %Y", "%B %d, %Y")
+_CURRENCIES = str.maketrans("", "", "$£")
 
 
 def day_of(text, label):
@@ -61,10 +62,10 @@ def amount(text, field=None):
         raise BadValue(f"{label} is longer than {_LONGEST} characters.", text)
     if _PLAIN.fullmatch(text):
         return _bounded(_number(text, label), text, label), ""
-    plain = re.fullmatch(r"\(\s*([0-9,]*\.?[0-9]+)\s*\)", text.replace("$", ""))
+    plain = re.fullmatch(r"\(\s*([0-9,]*\.?[0-9]+)\s*\)", text.translate(_CURRENCIES))
     if plain:
         return _bounded(-_number(plain[1], label), text, label), ""
-    tokens = _tokens(text.replace("$", ""), label)
+    tokens = _tokens(text.translate(_CURRENCIES), label)
     try:
         value = _Sum(tokens).read()
     except (InvalidOperation, DivisionByZero, IndexError, ZeroDivisionError):
@@ -152,17 +153,18 @@ class _Sum:
 
 
 def day(text, field):
-    """A date typed in any common way, month first. A two-digit year lies in the last hundred years."""
-    found = _date_in(re.sub(r"\s+", " ", text.strip()), date.today()) if text.isascii() and len(text) < 40 else None
+    """A date typed in any common way, in numbers in the order of the country. A two-digit year lies in the last hundred years."""
+    day_first, plain = usual_pack().day_first, re.sub(r"\s+", " ", text.strip())
+    found = _date_in(plain, date.today(), day_first) if text.isascii() and len(text) < 40 else None
     if found is None:
-        raise BadValue(f"{field.label} takes a date such as 3/14/1980.", text)
+        raise BadValue(f"{field.label} takes a date such as {'14/3/1980' if day_first else '3/14/1980'}.", text)
     return found
 
 
 @lru_cache(maxsize=4096)
-def _date_in(text, today):
+def _date_in(text, today, day_first):
     """Files bring the same few hundred dates thousands of times."""
-    for form in _DATES:
+    for form in ("%Y-%m-%d", *(_DAY_FIRST if day_first else _MONTH_FIRST), *_IN_WORDS):
         try:
             found = datetime.strptime(text, form).date()
         except ValueError:

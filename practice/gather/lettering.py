@@ -7,6 +7,7 @@ from django.db import transaction
 from django.urls import reverse
 from django.utils import timezone
 
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
@@ -75,7 +76,7 @@ def fill(words, return_, person=None, **more):
         "client": person.full_name if person else return_.household.name, "household": return_.household.name,
         "year": str(return_.year), "practice": firm.name, "town": firm.town, "telephone": firm.telephone,
         "preparer": return_.preparer.name,
-        "day": f"{day:%B} {day.day}, {day.year}",
+        "day": f"{dates.long(day)}",
     }  # fmt: skip
     facts |= more
     return _FIELD.sub(lambda found: facts.get(found[1], found[0]), words)

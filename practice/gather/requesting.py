@@ -9,6 +9,7 @@ from datetime import timedelta
 from django.db import transaction
 from django.utils import timezone
 
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
@@ -306,7 +307,7 @@ def ask_one(actor, return_id):
     """One of many: put together and sent, unless it was sent already."""
     found = drafted(actor, return_id)
     if found.sent_on:
-        return Done(f"left: asked on {found.sent_on:%b} {found.sent_on.day} already")
+        return Done(f"left: asked on {dates.short_day(found.sent_on)} already")
     number = found.items.filter(turn=Turn.CLIENT).count()
     sent = send(actor, return_id, found.word, found.due, found.every)
     return Done(f"asked {sent.sent_to.full_name} for {number} item{'s' if number != 1 else ''}")

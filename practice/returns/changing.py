@@ -1,5 +1,6 @@
 """What every change of a return does besides itself: new version, new summary, signatures void, accepted figures kept."""
 
+from practice.firm import dates
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.computing import new_result_of, pack_of, result_of
@@ -28,7 +29,7 @@ def open_for_change(actor, return_id, action="key"):
 def closed_because(return_):
     """Why nothing can be entered in a return at the moment; empty while it is open."""
     if left := return_.household.left_on:
-        day = f"{left:%B} {left.day}, {left.year}"
+        day = f"{dates.long(left)}"
         return f"The client left the practice on {day}. Everything is kept and can be read; nothing is entered or filed."
     if return_.given_up_at and return_.purpose == Purpose.AMENDING:
         return "This correction was given up: what was filed stands. Nothing is entered or filed in it."

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from practice.clients.keeping import keep_client_in_step
 from practice.clients.models import Person
+from practice.firm import dates
 from practice.firm.crypto import CannotUnseal, digest, seal, seal_text, unseal
 from practice.firm.events import record
 from practice.firm.typed_values import read_typed
@@ -251,7 +252,7 @@ def _in_words(place, text):
     declared = place.declared
     if isinstance(declared, Day) and _ISO.fullmatch(text):
         day = date.fromisoformat(text)
-        return f"{day:%B} {day.day}, {day.year}"
+        return f"{dates.long(day)}"
     return declared.shown(text) if isinstance(declared, Choice) and text in declared.options else _shown(place, text)
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
+from practice.firm import dates
 from practice.returns.models import How, Origin, Purpose, Return
 
 _WIDE, _TALL, _ACROSS, _DOWN = 104, 24, 148, 36  # a box, and how far the next column and row are
@@ -81,7 +82,7 @@ def _aside(return_):
 
 
 def _tie(source, made, origin):
-    says = f"{_WORDS[origin.how]} by {origin.by.name}, {origin.at:%b} {origin.at.day}, {origin.at.year}"
+    says = f"{_WORDS[origin.how]} by {origin.by.name}, {dates.short(origin.at)}"
     if source.x == made.x:
         path = f"M{source.x + 14} {source.y + _TALL}V{made.y}"
     else:

@@ -7,6 +7,7 @@ from django.db.models import Q
 from practice.firm.crypto import masked, unseal_text
 from practice.firm.scope import FirmOwned
 from practice.returns.acts import title_of
+from taxcore.packs import pack_named
 
 
 class Stage(models.TextChoices):
@@ -112,12 +113,17 @@ class Return(FirmOwned):
         super().refresh_from_db(*args, **kwargs)
 
     def __str__(self):
-        return f"{self.household} {self.year}"
+        return f"{self.household} {self.tax_year}"
+
+    @property
+    def tax_year(self):
+        """The year as the trade of its country writes it."""
+        return pack_named(self.pack).shown_year(self.year)
 
     @property
     def named(self):
         """As a client hears of it: the year, of a return apart its state, and whether it is a corrected one."""
-        return f"{self.year} {'amended' if self.purpose == Purpose.AMENDING else self.apart_state}".strip()
+        return f"{self.tax_year} {'amended' if self.purpose == Purpose.AMENDING else self.apart_state}".strip()
 
     @property
     def is_separate(self):

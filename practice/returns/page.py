@@ -85,7 +85,7 @@ def _corrects(return_):
 
 def _described(return_, result):
     described = additions_of(return_).described(return_, result) or result.run.pack.described(result)
-    return f"{return_.year} · {described}" if described else str(return_.year)
+    return f"{return_.tax_year} · {described}" if described else return_.tax_year
 
 
 def live_papers(return_):

@@ -7,6 +7,7 @@ from decimal import Decimal
 from django.db import transaction
 from django.urls import reverse
 
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.additions import additions_of
@@ -70,7 +71,7 @@ def _statute(return_, result):
         if line.amount <= 0 or line.authority.code not in run.amends.filed:
             continue
         until = run.pack.correcting.claimable_until(run, line.authority)
-        day = f"{until:%B} {until.day}, {until.year}"
+        day = f"{dates.long(until)}"
         where, mark = reverse("correction", args=[return_.pk]), f"{line.authority.code}-{until}"
         if today > until:
             says = f"{line.authority.name}: a refund could be claimed until {day}. It will not be paid."

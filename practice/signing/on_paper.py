@@ -3,6 +3,7 @@
 from django.db import transaction
 from django.utils import timezone
 
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.texts import written
@@ -41,9 +42,7 @@ def _checked_day(return_, authority, text):
         raise BadValue("This date is in the future.", text)
     prepared = prepared_on(return_, authority)
     if day < prepared:
-        raise BadValue(
-            f"Signed before the return was: these figures were locked on {prepared:%B} {prepared.day}, {prepared.year}.", text
-        )
+        raise BadValue(f"Signed before the return was: these figures were locked on {dates.long(prepared)}.", text)
     return day
 
 

@@ -4,6 +4,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.clients.models import Person
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.texts import written
@@ -119,9 +120,7 @@ def signs_today(return_, client):
         return client.full_name, ""
     capacity = pack_of(return_).outgoing.capacity(row.capacity)
     if row.until is not None and row.until < return_.firm.today():
-        raise CannotSign(
-            f"{row.name}'s authority to sign for {client.full_name} expired on {row.until:%B} {row.until.day}, {row.until.year}."
-        )
+        raise CannotSign(f"{row.name}'s authority to sign for {client.full_name} expired on {dates.long(row.until)}.")
     if row.proof is not None and row.proof.state == Attachment.State.READING:
         raise CannotSign(f"{row.proof.name} is still being read. Try again in a moment.")
     if row.proof is not None and row.proof.state == Attachment.State.REFUSED:

@@ -10,6 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 
 from practice.clients.identity import verified
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.portal.drawn import NotDrawn, drawn_signature
@@ -148,9 +149,7 @@ def _request_of(request_id, client):
     rows = SignatureRequest.objects.across_firms("the client's own").select_related("of__firm")
     asked = rows.get(_by(client), pk=request_id, voided_at=None)
     if asked.expired:
-        raise CannotSign(
-            f"This request ended on {asked.expires_on:%B} {asked.expires_on.day}. Please ask the office for a new one."
-        )
+        raise CannotSign(f"This request ended on {dates.long_day(asked.expires_on)}. Please ask the office for a new one.")
     return asked
 
 

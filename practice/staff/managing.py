@@ -4,7 +4,7 @@ from django.db import transaction
 from django.utils import timezone
 
 from practice.clients.models import Household
-from practice.firm import sessions
+from practice.firm import dates, sessions
 from practice.firm.events import record
 from practice.firm.models import Role, Staff
 from practice.firm.permissions import MAY, require
@@ -52,7 +52,7 @@ def set_away(actor, staff_id, until):
         raise BadValue("That day is over. Leave it empty for nobody away.", str(until))
     Staff.objects.filter(pk=staff_id, firm=actor.firm).update(away_until=until)
     name = Staff.objects.get(pk=staff_id).name
-    record(actor, "leave", firm=actor.firm, says=f"{name}: {f'until {until:%B} {until.day}' if until else 'back'}")
+    record(actor, "leave", firm=actor.firm, says=f"{name}: {f'until {dates.long_day(until)}' if until else 'back'}")
 
 
 def work_of(staff):

@@ -14,6 +14,7 @@ from practice.dispatch import filing
 from practice.dispatch.acknowledging import settle
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
+from practice.firm import dates
 from practice.firm.models import Staff
 from practice.returns import computing, rolling
 from practice.returns.computing import result_of
@@ -68,6 +69,16 @@ class BritishTests(TestCase):
         found = result_of(self.fresh()).run
         self.assertEqual(str(found.form("uk.income-tax").tax), "14338.25")
         self.assertEqual([one.says for one in result_of(self.fresh()).findings if one.weight == "stops"], [])
+
+    def test_days_are_read_and_written_with_the_day_first(self):
+        person = self.return_.papers.get(kind="person")
+        save_field(self.preparer, self.return_.pk, person.pk, "birth_date", "7/12/1981", "1980-06-15")
+        self.assertEqual(self.fresh().papers.get(kind="person").values["birth_date"], "1981-12-07")
+        self.assertEqual((dates.long(date(2027, 1, 31)), dates.short(date(2027, 1, 31))), ("31 January 2027", "31 Jan 2027"))
+        self.client.force_login(self.signer)
+        page = self.client.get(f"/returns/{self.return_.pk}/papers").content.decode()
+        self.assertIn("2025-26 · England or Northern Ireland", page)
+        self.assertIn("31 Jan", self.client.get(f"/households/{self.return_.household_id}").content.decode())
 
     def test_no_page_says_what_is_american(self):
         self.client.force_login(self.signer)

@@ -13,6 +13,7 @@ from django.utils import timezone
 
 from practice.fees.billing import is_settled
 from practice.fees.models import Price
+from practice.firm import dates
 from practice.gather.lettering import unsigned
 from practice.gather.models import Kind, LetterKind, LetterText, Reply, Turn
 from practice.returns.computing import pack_of
@@ -311,7 +312,7 @@ def _deliver(return_):
     step = ("package", Stage.DELIVER.value, "Package")
     if package is not None and package.delivered_at:
         taken = package.downloads.order_by("-at").first()
-        says = f"downloaded {_local(taken.at):%b} {_local(taken.at).day}" if taken else "not downloaded yet"
+        says = f"downloaded {dates.short_day(_local(taken.at))}" if taken else "not downloaded yet"
         yield Step(*step, DONE, says, CLIENT, day=_local(package.delivered_at))
     elif return_.stage == Stage.DONE and package is None:
         yield Step(*step, DONE, "")

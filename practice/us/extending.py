@@ -12,6 +12,7 @@ from django.urls import reverse
 from django.utils import timezone
 
 from practice.dispatch.models import Asked, Extension
+from practice.firm import dates
 from practice.firm.crypto import seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import Refused, fetch, require
@@ -188,7 +189,7 @@ def settle(request_id, answer):
     request.refused_rules = answer.faults
     request.save()
     if accepted:
-        record(None, "extension accepted", request.of, says=f"{request.authority.upper()} until {request.until:%B %-d, %Y}")
+        record(None, "extension accepted", request.of, says=f"{request.authority.upper()} until {dates.long(request.until)}")
         _due_later(request)
         _granted(request)
     else:

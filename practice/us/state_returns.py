@@ -5,6 +5,7 @@ from datetime import timedelta
 
 from django.db import transaction
 
+from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.typed_values import read_typed
 from practice.returns.changing import changed, forget, open_for_change
@@ -75,8 +76,8 @@ def move(actor, return_id, who, state, day):
     put(actor, return_, return_.papers.get(kind="filing"), "residence", "", batch)
     forget(return_, "papers")
     after = changed(actor, return_, before)
-    record(actor, "move entered", return_, says=f"{who} to {WHERE[state]} from {first:%B %-d, %Y}")
-    return Saved(return_, paper, before, after, f"Moved to {WHERE[state]} on {first:%B %-d}")
+    record(actor, "move entered", return_, says=f"{who} to {WHERE[state]} from {dates.long(first)}")
+    return Saved(return_, paper, before, after, f"Moved to {WHERE[state]} on {dates.long_day(first)}")
 
 
 def _rows_after(run, who, state, first):

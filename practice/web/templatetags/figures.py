@@ -4,7 +4,9 @@ from datetime import date
 from decimal import Decimal
 
 from django import template
+from django.template.defaultfilters import date as date_filter
 
+from practice.firm import dates
 from practice.firm.crypto import masked
 from taxcore.engine.characters import within
 
@@ -46,7 +48,7 @@ def shown(value):
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, date):
-        return f"{value:%b} {value.day}, {value.year}"
+        return f"{dates.short(value)}"
     return "–" if value in (None, "") else str(value)
 
 
@@ -56,7 +58,13 @@ def short_day(iso):
     if not iso:
         return ""
     found = iso if isinstance(iso, date) else date.fromisoformat(str(iso)[:10])
-    return f"{found:%b} {found.day}"
+    return f"{dates.short_day(found)}"
+
+
+@register.filter("date", expects_localtime=True, is_safe=False)
+def dated(value, written):
+    """Django's own, with the format in the order of the practice's country."""
+    return date_filter(value, dates.format_here(written))
 
 
 @register.filter

@@ -22,14 +22,14 @@ HMRC = Authority(
 
 
 def described(result):
-    """The tax year and where the taxpayer is resident."""
-    region = REGIONS.get(result.run.single("about").region, "residence open")
-    return f"{shown_year(result.year)} · {region}"
+    """Where the taxpayer is taxed as a resident."""
+    return REGIONS.get(result.run.single("about").region, "residence open")
 
 
 PACK = Pack(
     code="uk", name="United Kingdom", years=law_files.years(YEARS), people=Taxpayer, papers=PAPERS, forms=FORMS,
     authorities=(HMRC,), checks=CHECKS, law={"uk": YEARS}, groups=GROUPS, period=tax_year, law_year=year_of, described=described,
     identifier=Identifier("National Insurance number", "NI number", "AB123456C"), currency="£", currency_code="GBP",
+    day_first=True, shown_year=shown_year,
     writes="HMRC",
 )  # fmt: skip
