@@ -10,6 +10,11 @@ def usual_pack():
     return pack_named(settings.PACK)
 
 
+def word(american):
+    """A word of the trade as the practice's country says it."""
+    return usual_pack().words.get(american, american)
+
+
 def pack_for(kind):
     """The kind of return that a client of that kind (people or entity) files; None where the practice makes none."""
     return next((pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind), None)

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from decimal import Decimal
 from itertools import groupby
 
+from practice.firm.packs import word
 from taxcore.engine import ripple
 
 
@@ -21,7 +22,7 @@ def bottom_view(after, before=None, opened=None):
     old = {line.authority.code: line.amount for line in before.bottom_lines} if before else {}
     lines = [
         BottomView(
-            line.authority.name, line.amount, "refund" if line.amount > 0 else "due" if line.amount < 0 else "even",
+            line.authority.name, line.amount, word("refund") if line.amount > 0 else "due" if line.amount < 0 else "even",
             line.amount - old.get(line.authority.code, Decimal(0)) if before else Decimal(0), line.address,
         )
         for line in after.bottom_lines

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
+from practice.firm.packs import word
 from practice.returns.addresses import path_in
 from practice.returns.computing import trials_of
 from practice.whatif.keeping import field_at
@@ -228,8 +229,13 @@ def _differs(row):
     return any(than for _, than in row.amounts)
 
 
+def measures():
+    """What can be sought and is summed over all authorities, in the country's words."""
+    return {"together": f"{word('Refund')} ({word('balance due')}), all authorities", "tax": "Total tax, all authorities"}
+
+
 def _totals(results, bases, rows):
-    of = (("Total tax, all authorities", total_tax), ("Refund (balance due), all authorities", together))
+    of = ((measures()["tax"], total_tax), (measures()["together"], together))
     made = []
     for label, measure in of:
         amounts = {key: measure(result) for key, result in results.items()}

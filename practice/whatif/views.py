@@ -24,7 +24,7 @@ from taxcore.whatif.frontier import Side, frontier
 from taxcore.whatif.seeking import seek
 from taxcore.whatif.trials import Trials
 
-_MEASURES = {"together": ("Refund (balance due), all authorities", together), "tax": ("Total tax, all authorities", total_tax)}
+_MEASURES = {"together": together, "tax": total_tax}
 
 
 def page(request, return_id):
@@ -50,7 +50,7 @@ def _context(request, return_, result, refused=None):
     return view | {
         "tab": "what-if", "columns": rows, "may_plan": may(request.user, "open"), "may_deliver": may(request.user, "deliver"),
         "lists": drawing.options_of(result, shown),
-        "amounts": drawing.by_effect(return_, result, amounts), "measures": {key: words for key, (words, _) in _MEASURES.items()},
+        "amounts": drawing.by_effect(return_, result, amounts), "measures": drawing.measures(),
         "owners": [(one.role, (one.first_name or one.role).split()[0]) for one in owners],
         "words": words, "none_found": bool(words) and not found, "kinds": keeping.people_to_add(result.run.pack) + sorted(
             (", ".join(filter(None, (one.name, one.official))), one.kind)
@@ -173,7 +173,8 @@ def find(request, return_id):
     """The amount to enter so that a measure comes out as wanted."""
     try:
         context, asked, here, place, _ = _asked(request, return_id)
-        words, measure = _MEASURES.get(request.GET.get("of", ""), _MEASURES["together"])
+        asked_of = request.GET.get("of", "") if request.GET.get("of", "") in _MEASURES else "together"
+        words, measure = drawing.measures()[asked_of], _MEASURES[asked_of]
         wanted = amount(request.GET.get("wanted", "") or "0")[0]
         found = seek(asked, Trials(asked.run.pack), place, measure, wanted, Decimal(0), max(10 * here, Decimal(500_000)), here)
     except (BadValue, Cannot, ValueError) as bad:

@@ -294,7 +294,8 @@ class Pack:
     `issues` gives the papers that a return issues to others.
     `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
-    `day_first`: dates are written and read with the day before the month. `shown_year` is a year as the trade writes it.
+    `day_first`: dates are written and read with the day before the month. `words` are those of
+    the trade that pages say otherwise in this country. `shown_year` is a year as the trade writes it.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
@@ -341,6 +342,7 @@ class Pack:
     issues: Callable[[Run], tuple[Issued, ...]] | None = None
     assumed_until: int = 0
     day_first: bool = False
+    words: Mapping[str, str] = dataclasses.field(default_factory=dict)
     shown_year: Callable[[int], str] = str
     elections: Callable[[Run], tuple[Any, ...]] = lambda run: ()
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)

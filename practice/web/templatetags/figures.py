@@ -6,7 +6,7 @@ from decimal import Decimal
 from django import template
 from django.template.defaultfilters import date as date_filter
 
-from practice.firm import dates
+from practice.firm import dates, packs
 from practice.firm.crypto import masked
 from taxcore.engine.characters import within
 
@@ -65,6 +65,9 @@ def short_day(iso):
 def dated(value, written):
     """Django's own, with the format in the order of the practice's country."""
     return date_filter(value, dates.format_here(written))
+
+
+register.simple_tag(packs.word, name="word")
 
 
 @register.filter

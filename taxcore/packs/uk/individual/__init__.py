@@ -30,6 +30,8 @@ PACK = Pack(
     code="uk", name="United Kingdom", years=law_files.years(YEARS), people=Taxpayer, papers=PAPERS, forms=FORMS,
     authorities=(HMRC,), checks=CHECKS, law={"uk": YEARS}, groups=GROUPS, period=tax_year, law_year=year_of, described=described,
     identifier=Identifier("National Insurance number", "NI number", "AB123456C"), currency="£", currency_code="GBP",
+    words={"refund": "repayment", "Refund": "Repayment", "Net refund": "Net repayment",
+           "Net\u00a0refund": "Net\u00a0repayment", "balance due": "tax due"},
     day_first=True, shown_year=shown_year,
     writes="HMRC",
 )  # fmt: skip

@@ -77,9 +77,20 @@ class Incomes(Calculation):
     def contributions(self):
         return least(self.main.gross_contributions, self.total_income)
 
+    @fact("Losses of trades that can be set against income", cites="ITA 2007 s. 64")
+    def losses_claimed(self):
+        return total([one.net_loss for one in self.every("uk.sa103s") if one.paper.loss_use == "income"])
+
+    @line("l", "Losses of trades set against income", cites="ITA 2007 ss. 24A, 64")
+    def losses_set(self):
+        """No more than 50,000, or a quarter of the income if that is more."""
+        law = self.law.losses
+        cap = greatest(law.cap, share(law.part, of=self.total_income))
+        return least(self.losses_claimed, cap, excess(self.total_income, over=self.contributions))
+
     @line("j", "Net income", weight="total", cites="ITA 2007 s. 23, step 2")
     def net(self):
-        return excess(self.total_income, over=self.contributions)
+        return excess(self.total_income, over=[self.contributions, self.losses_set])
 
     @line("k", "Adjusted net income", cites="ITA 2007 s. 58")
     def adjusted(self):
@@ -122,7 +133,7 @@ class Allowances(Calculation):
 
     @fact("Payments deducted and allowances")
     def set_against(self):
-        return least(total(self.income.contributions, self.together), self.income.total_income)
+        return least(total(self.income.contributions, self.income.losses_set, self.together), self.income.total_income)
 
 
 def full_pounds(value):
@@ -287,9 +298,13 @@ class IncomeTax(Calculation):
     @line("o", "Relief for finance costs of homes", cites="ITTOIA 2005 s. 274AA")
     def finance_relief(self):
         """At the basic rate, on the least of the costs, the profits of letting, and income that allowances leave uncovered."""
+        return least(share(self.law.reducers.rate, of=self.finance_relieved), self.before)
+
+    @fact("Finance costs that are relieved")
+    def finance_relieved(self):
         costs = total(self.let.home_finance, self.let.home_finance_before)
-        uncovered = excess(total(self.income.earned, less=self.income.contributions), over=self.allowances.together)
-        return least(share(self.law.reducers.rate, of=least(costs, self.let.taxable, uncovered)), self.before)
+        taken = total(self.income.contributions, self.income.losses_set, self.allowances.together)
+        return least(costs, self.let.taxable, excess(self.income.earned, over=taken))
 
     @line("p", "Allowance received from the spouse", cites="ITA 2007 s. 55B")
     def marriage(self):
@@ -312,11 +327,12 @@ class IncomeTax(Calculation):
     def tax_if(self, kinds):
         """Income tax before reducers on income of these kinds (earned, savings, dividends) instead, allowances and all."""
         law, together = self.law.allowances, sum(kinds, ZERO)
-        net = max(together - self.income.contributions, ZERO)
+        taken = self.income.contributions + self.income.losses_set
+        net = max(together - taken, ZERO)
         adjusted = max(net - self.wider, ZERO)
         lost = (max(adjusted - law.personal_falls_from, ZERO) / 2).quantize(Decimal(1), ROUND_FLOOR)
         allowances = max(law.personal - lost, ZERO) + self.allowances.blind - self.allowances.given
-        against = min(self.income.contributions + max(allowances, ZERO), together)
+        against = min(taken + max(allowances, ZERO), together)
         used = tuple(self._best(place, *kinds, against) for place in range(3))
         return self._tax_of(tuple(kind - taken for kind, taken in zip(kinds, used, strict=True)))
 

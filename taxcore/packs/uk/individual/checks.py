@@ -21,16 +21,21 @@ def allowance_twice(run):
         )
 
 
-@stops("uk.losses", "A loss of the year", "unsupported", "ITA 2007 ss. 64, 83, 118")
+@stops("uk.losses", "A loss of the year is set against the year before", "unsupported", "ITA 2007 ss. 64, 72")
+@stops("uk.loss-unsaid", "What becomes of a loss is not said", "missing", "ITA 2007 ss. 64, 83")
+@stops("uk.losses-several", "Losses of several trades against income", "unsupported", "ITA 2007 s. 64")
 def losses(run):
-    for form in run.every("uk.sa103s"):
-        if form.net_loss > 0:
-            yield found(
-                form.address("net_loss"),
-                f"The trade lost {form.net_loss:,}. What becomes of a trading loss is not supported yet.",
-            )
-    if run.papers("property") and run.form("uk.sa105").loss > 0:
-        yield found(run.form("uk.sa105").address("loss"), "The lettings made a loss. Carrying it forward is not supported yet.")
+    lost = [form for form in run.every("uk.sa103s") if form.net_loss > 0]
+    for form in lost:
+        at = form.paper.address("loss_use")
+        if not form.paper.loss_use:
+            yield found(at, f"The trade lost {form.net_loss:,}. Choose what becomes of it.", code="uk.loss-unsaid")
+        elif form.paper.loss_use == "back":
+            yield found(at, "A claim against the year before is not supported yet. Choose another use.", code="uk.losses")
+    if sum(form.paper.loss_use == "income" for form in lost) > 1:
+        yield found(
+            lost[0].paper.address("loss_use"), "Only one trade's loss is set against income here.", code="uk.losses-several"
+        )
 
 
 @stops("uk.couples-allowance", "Born before 6 April 1935", "unsupported", "ITA 2007 s. 45")

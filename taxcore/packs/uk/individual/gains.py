@@ -13,6 +13,7 @@ from typing import Any
 
 from taxcore.engine import Operand, excess, explained, fact, least, line, linked, total
 from taxcore.engine.figures import ZERO, cents
+from taxcore.packs.uk.balances import CAPITAL_LOSS
 from taxcore.packs.uk.base import Calculation, Page
 from taxcore.packs.uk.individual.pool import Deal, NotMatched, matched
 
@@ -104,7 +105,7 @@ class GainsPage(Page):
         """Only down to the exempt amount: TCGA 1992 s. 1E."""
         return least(self.paper.losses_before, excess(self.gains, over=total(self.losses, self.law.gains.exempt)))
 
-    @line("47", "Losses available to be carried forward")
+    @line("47", "Losses available to be carried forward", closes=CAPITAL_LOSS, used="losses_before")
     def carried_on(self):
         unused = excess(self.losses, over=self.gains)
         return total(unused, self.paper.losses_before, less=self.losses_before)

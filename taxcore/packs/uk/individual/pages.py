@@ -4,6 +4,8 @@ Box numbers as on the pages for 2024-25; where one is only remembered it is mark
 """
 
 from taxcore.engine import excess, fact, least, line, linked, share, total, when
+from taxcore.engine.forms import ALL
+from taxcore.packs.uk.balances import HOME_FINANCE, PROPERTY_LOSS, TRADE_LOSS
 from taxcore.packs.uk.base import Page, up
 
 _BENEFITS = ("car", "fuel", "medical", "vouchers", "assets", "accommodation", "loan_benefit", "expenses_paid")
@@ -115,6 +117,15 @@ class TradePage(Page):
         added = (self.profit, self.rounding(self.paper.balancing_charge), self.rounding(self.paper.own_use))
         return excess([self.loss, self.allowances], over=added)
 
+    @line("33", "Loss set off against other income", cites="ITA 2007 s. 64")
+    def loss_against_income(self):
+        return least(self.net_loss, self.run.form("uk.income").losses_set)
+
+    @line("35", "Total loss to carry forward", closes=TRADE_LOSS, used="loss_used", cites="ITA 2007 s. 83")
+    def loss_forward(self):
+        """What of losses of before is not used, and what of this year's is set against nothing."""
+        return total(excess(self.paper.loss_before, over=self.loss_used), excess(self.net_loss, over=self.loss_against_income))
+
     @line("38", "Deductions on payment and deduction statements", rounding=up)
     def deducted(self):
         return total(self.paper.deducted)
@@ -167,6 +178,15 @@ class PropertyPage(Page):
     @line("41", "Adjusted loss for the year")
     def loss(self):
         return excess(self.expenses, over=self.rents)
+
+    @line("43", "Loss to carry forward", closes=PROPERTY_LOSS, used="loss_used", cites="ITA 2007 s. 118")
+    def loss_forward(self):
+        return total(excess(self.paper.loss_before, over=self.loss_used), self.loss)
+
+    @fact("Finance costs not relieved", closes=HOME_FINANCE, used=ALL, cites="ITTOIA 2005 s. 274AA(5)")
+    def home_finance_forward(self):
+        """What of the costs is above the profits or the income that they are relieved by."""
+        return excess(total(self.home_finance, self.home_finance_before), over=self.run.form("uk.income-tax").finance_relieved)
 
     @line("44", "Residential finance costs", rounding=up)
     def home_finance(self):

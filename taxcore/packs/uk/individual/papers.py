@@ -1,9 +1,14 @@
 """Papers of the self assessment return: who somebody is, employments, pensions, savings, a trade, property, gifts, gains."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text
+from taxcore.packs.uk.balances import CAPITAL_LOSS, HOME_FINANCE, PROPERTY_LOSS, TRADE_LOSS
 from taxcore.packs.uk.base import REGIONS, BritishPaper
 
 _NINO = r"[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
+LOSS_USES = {
+    "forward": "Carried forward against this trade", "income": "Against other income of this year",
+    "back": "Against income of the year before",
+}  # fmt: skip
 FOREIGN_KINDS = {
     "dividends": "Dividends", "interest": "Interest", "pension": "Pension", "royalties": "Royalties", "rents": "Property",
     "other": "Other income",
@@ -141,7 +146,8 @@ class Trade(BritishPaper):
     other_allowances = Amount("25", "Other capital allowances")
     balancing_charge = Amount("26", "Total balancing charges")
     own_use = Amount("27", "Goods or services for own use", begins="Taxable profit")
-    loss_before = Amount("29", "Loss brought forward used this year", cites="ITA 2007 s. 83")
+    loss_before = Amount("29", "Losses brought forward", cites="ITA 2007 s. 83", opens=TRADE_LOSS)
+    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 83", help="Needed where there is one.")
     deducted = Amount("38", "Deductions of the Construction Industry Scheme", cites="FA 2004 s. 61", begins="Tax taken off")
     no_class_4 = Flag("37", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
 
@@ -164,9 +170,9 @@ class Property(BritishPaper):
     rest = Amount("29", "Other allowable expenses")
     private = Amount("30", "Private use adjustment")
     domestic_items = Amount("36", "Costs of replacing domestic items", cites="ITTOIA 2005 s. 311A")
-    loss_before = Amount("39", "Loss brought forward used this year", cites="ITA 2007 s. 118")
+    loss_before = Amount("39", "Losses brought forward", cites="ITA 2007 s. 118", opens=PROPERTY_LOSS)
     home_finance = Amount("44", "Finance costs of homes let", cites="ITTOIA 2005 s. 272A", begins="Relief at the basic rate")
-    home_finance_before = Amount("45", "Unused finance costs brought forward", cites="ITTOIA 2005 s. 274AA")
+    home_finance_before = Amount("45", "Unused finance costs brought forward", cites="ITTOIA 2005 s. 274AA", opens=HOME_FINANCE)
 
 
 class Reliefs(BritishPaper):
@@ -255,7 +261,7 @@ class Gains(BritishPaper):
     single, owned = True, False
 
     disposals = Rows(None, "Disposals", GainRow)
-    losses_before = Amount("45", "Losses brought forward", cites="TCGA 1992 s. 1E")
+    losses_before = Amount("45", "Losses brought forward", cites="TCGA 1992 s. 1E", opens=CAPITAL_LOSS)
 
 
 PAPERS: tuple[type[BritishPaper], ...] = (

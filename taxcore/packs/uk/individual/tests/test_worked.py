@@ -3,7 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.engine import PaperValues, ReturnData, compute
+from taxcore.engine import PaperValues, ReturnData, compute, roll_forward
 from taxcore.packs.uk.individual import PACK
 
 D = Decimal
@@ -98,6 +98,18 @@ CASES = (
     ("the trading allowance makes no loss", (trade(400, use_allowance="yes"),), {}, {"uk.income.trades": "0"}),
     ("capital allowances and a charge", (trade(20_000, goods="3000", investment_allowance="2500", balancing_charge="400"),), {}, {
         "uk.income.trades": "14900"}),
+    ("a loss against other income: 60,000 less 8,000", (pay(60_000), trade(2_000, goods="10000", loss_use="income")), {}, {
+        "uk.income.net": "52000", "uk.income-tax.tax": "8232.00", "uk.national-insurance.class_4": "0"}),
+    ("a loss is capped at 50,000", (pay(120_000), trade(0, wages="70000", loss_use="income")), {}, {
+        "uk.income.losses_set": "50000", "uk.income.net": "70000"}),
+    ("or at a quarter of the income", (pay(240_000), trade(0, wages="70000", loss_use="income")), {}, {"uk.income.losses_set": "60000"}),
+    ("a loss carried forward is not set against pay", (pay(60_000), trade(2_000, goods="10000", loss_use="forward")), {}, {
+        "uk.income.net": "60000"}),
+    ("losses of before are used against the same trade", (trade(9_000, loss_before="4000"),), {}, {"uk.income.trades": "5000"}),
+    ("a loss of lettings waits for rents", (pay(60_000), paper("property", rents="100", repairs="900")), {}, {
+        "uk.sa105.loss_forward": "800", "uk.income.net": "60000"}),
+    ("finance costs that are not relieved wait", (pay(60_000), paper("property", rents="5000", repairs="2000", home_finance="6000")), {}, {
+        "uk.sa105.home_finance_forward": "3000"}),
     ("finance costs of homes: 20% of the least of costs, profits and income uncovered", (
         pay(60_000), paper("property", rents="12000", repairs="2000", home_finance="6000")), {}, {
         "uk.income.property": "10000", "uk.income-tax.finance_relief": "1200.00", "uk.income-tax.tax": "14232.00"}),
@@ -161,14 +173,41 @@ class WorkedTests(TestCase):
 
     def test_what_stops_by_name(self):
         for papers, code in (
-            ((trade(1_000, goods="3000"),), "uk.losses"), ((trade(900, use_allowance="yes"), trade(500, "t2")), "uk.trading-allowance-twice"),
+            ((trade(1_000, goods="3000"),), "uk.loss-unsaid"), ((trade(1_000, goods="3000", loss_use="back"),), "uk.losses"),
+            ((trade(0, goods="9", loss_use="income"), trade(0, "t2", goods="9", loss_use="income")), "uk.losses-several"), ((trade(900, use_allowance="yes"), trade(500, "t2")), "uk.trading-allowance-twice"),
             ((person("1934-01-01"), pay(9_000)), "uk.couples-allowance"), ((person(number="GB123456C"), pay(9_000)), "uk.number-prefix"),
             ((about(gives_allowance="yes", receives_allowance="yes"), pay(9_000)), "uk.allowance-transferred"),
             ((about(receives_allowance="yes"), pay(90_000)), "uk.marriage-allowance-rate"),
-            ((paper("property", rents="100", repairs="900"),), "uk.losses"),
             ((trade(9_000, small_pool="1500"),), "uk.class-4-trades"),
             ((sold({"day": "2025-06-01", "business": "yes", "proceeds": "9", "costs": "0"}),), "uk.business-relief-lifetime"),
         ):  # fmt: skip
             with self.subTest(code):
                 self.assertIn(code, {one.code for one in result(*papers).findings})
                 self.assertNotIn(code, {one.code for one in result(pay(30_000)).findings})
+
+
+class FromYearToYearTests(TestCase):
+    def test_what_a_year_closes_opens_the_next(self):
+        """A trade's loss of 8,000, one of lettings of 800, capital losses of 5,000 less 0 used; who pays comes over without amounts."""
+        gone = sold({"day": "2024-06-01", "proceeds": "0", "costs": "5000"})
+        here = result(
+            pay(60_000),
+            trade(2_000, goods="10000", loss_use="forward"),
+            paper("property", rents="100", repairs="900"),
+            gone,
+            year=2024,
+        )
+        rolled = {one.kind: one.values for one in roll_forward(here).data.papers}
+        self.assertEqual(D(rolled["trade"]["loss_before"]), 8_000)
+        self.assertEqual(D(rolled["property"]["loss_before"]), 800)
+        self.assertEqual(D(rolled["gains"]["losses_before"]), 5_000)
+        self.assertEqual(rolled["employment"], {"owner": "taxpayer", "employer": "Weir Looms"})
+        self.assertEqual(rolled["person"]["reference"], "1234567890")
+
+    def test_unremittable_income_is_kept_and_shares_are_all_their_deals(self):
+        deals = [{"id": "1", "day": "2019-05-01", "what": "bought", "number": "10", "amount": "40"}]
+        kept = paper("foreign", payer="Fund", country="USA", income_kind="dividends", amount="500", unremittable="yes")
+        here = result(pay(60_000), kept, paper("shares", "s1", company="Loch plc", deals=deals), year=2024)
+        rolled = {one.kind: one.values for one in roll_forward(here).data.papers}
+        self.assertEqual(rolled["foreign"]["unremittable"], "yes")
+        self.assertEqual([row["number"] for row in rolled["shares"]["deals"]], ["10"])
