@@ -136,7 +136,10 @@ class _Rolling:
             if name in _PLAIN or value in (None, "", [], ()):
                 continue
             if isinstance(field, Rows):
-                if name in declared.repeats and (rows := self._rows(field, value)):
+                rows = (
+                    [dict(row) for row in value] if field.kept else self._rows(field, value) if name in declared.repeats else []
+                )
+                if rows:
                     found[name] = rows
             elif (field.kept or name in senders) and (same := self._same(field, value)) is not None:
                 found[name] = same
