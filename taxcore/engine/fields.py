@@ -34,7 +34,8 @@ class Field(Spec):
     `filed_as` writes it as the filed document takes it; `alike` says that a practice may answer it once for all its returns;
     `wide` asks for a whole row on screen; `secret`
     values are encrypted at rest and masked on screen; `begins` is the heading of the part of the paper that starts here;
-    `kept`: next year's paper has the same until somebody says otherwise, of a table all its rows; `opens` is the balance that last year closed into it.
+    `kept`: next year's paper has the same until somebody says otherwise, of a table all its rows; `opens` is the balance that
+    last year closed into it.
     """
 
     kind = "text"

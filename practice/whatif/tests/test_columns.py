@@ -264,7 +264,7 @@ class PageTests(WhatIfTestCase):
         self.assertContains(found, "put it into “Full time”")
         none = self.client.get(self.url("what-if-find"), {"mark": withheld, "column": "", "of": "tax", "wanted": "1"})
         self.assertContains(none, "does not move it")
-        for wrong in ({"mark": "x"}, asked | {"to": "pear"}, asked | {"from": "10", "to": "20"}, asked | {"column": "999"},
+        for wrong in ({"mark": "x"}, asked | {"to": "pear"}, asked | {"from": "5000", "to": "20"}, asked | {"column": "999"},
                       {"mark": Place("w2", self.paper.key, "employer").mark}):  # fmt: skip
             with self.subTest(wrong):
                 self.assertContains(self.client.get(self.url("what-if-curve"), wrong), 'role="alert"', status_code=422)
