@@ -111,6 +111,27 @@ def better_order(run):
         yield found(form.address("relief"), f"Credit in the best order is {form.better:,.2f} more than item by item as entered.")
 
 
+@stops("uk.residence-days", "Main residence: a day is missing or out of order", "missing", "TCGA 1992 ss. 222, 223")
+def residence_days(run):
+    for row in (row for paper in run.papers("gains") for row in paper.disposals):
+        days = [row.bought, row.lived_from, row.lived_until, row.day]
+        said = [day for day in days[1:3] if day is not None]
+        if said and (not row.home or None in days or days != sorted(days)):
+            yield found(
+                row.address("lived_from"), "Enter acquisition, both days of residence and disposal, in this order, of a home."
+            )
+
+
+@check("uk.lived-in", "A home was sold: was it the main residence?", "missed", "TCGA 1992 s. 222")
+def lived_in(run):
+    for row in (row for paper in run.papers("gains") for row in paper.disposals):
+        if row.home and row.lived_from is None and row.lived_until is None:
+            yield found(
+                row.address("lived_from"),
+                "If it ever was the main residence, part of the gain is relieved. Enter from when to when.",
+            )
+
+
 @stops("uk.shares-unmatched", "More shares sold than bought", "conflict", "TCGA 1992 ss. 104 to 106A")
 def unmatched(run):
     for paper in run.papers("shares"):
@@ -131,5 +152,5 @@ def business_relief(run):
 CHECKS = (
     prefix,
     allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
-    above_limit, better_order, unmatched,
+    above_limit, better_order, unmatched, residence_days, lived_in,
 )  # fmt: skip

@@ -7,7 +7,7 @@ choose (ss. 1F, 1H, 1K): every order of the kinds of gain is tried.
 from contextlib import suppress
 from dataclasses import dataclass
 from datetime import date
-from decimal import ROUND_FLOOR, Decimal
+from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 from itertools import permutations
 from typing import Any
 
@@ -16,6 +16,7 @@ from taxcore.engine.figures import ZERO, cents
 from taxcore.packs.uk.balances import CAPITAL_LOSS
 from taxcore.packs.uk.base import Calculation, Page
 from taxcore.packs.uk.individual.pool import Deal, NotMatched, matched
+from taxcore.packs.uk.individual.residence import relieved_part
 
 Rates = tuple[Decimal, Decimal]  # within the basic band, and above it
 
@@ -48,14 +49,23 @@ class Sale:
     day: date | None
     home: bool = False
     business: bool = False
+    relieved: Decimal = ZERO
 
     @property
     def gain(self) -> Decimal:
-        return max(self.proceeds.quantize(Decimal(1), ROUND_FLOOR) - self.cost, ZERO)
+        """After relief for a main residence; the pounds of what is relieved are rounded up."""
+        whole = max(self.proceeds.quantize(Decimal(1), ROUND_FLOOR) - self.cost, ZERO)
+        return whole - min((whole * self.relieved).quantize(Decimal(1), ROUND_CEILING), whole)
 
     @property
     def loss(self) -> Decimal:
         return max(self.cost - self.proceeds, ZERO)
+
+
+def _sale(row: Any) -> Sale:
+    days = (row.bought, row.day, row.lived_from, row.lived_until)
+    relieved = relieved_part(*days) if row.home and all(day is not None for day in days) else ZERO
+    return Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, bool(row.home), bool(row.business), relieved)
 
 
 def deals_of(paper: Any) -> list[Deal]:
@@ -77,7 +87,7 @@ class GainsPage(Page):
     def sales(self) -> list[Sale]:
         """Disposals of the year. A list that sells more than was bought counts for nothing, and a check stops filing."""
         rows = self.paper.disposals if self.papers("gains") else ()
-        found = [Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, bool(row.home), bool(row.business)) for row in rows]
+        found = [_sale(row) for row in rows]
         for paper in self.papers("shares"):
             with suppress(NotMatched):
                 made = matched(deals_of(paper))[0]

@@ -234,6 +234,9 @@ class GainRow(Row):
     day = Day(None, "Date of disposal", needed="The rates of 2024-25 depend on it.")
     proceeds = Amount(None, "Disposal proceeds")
     costs = Amount(None, "Allowable costs")
+    bought = Day(None, "Date of acquisition", help="Of a home that was lived in.")
+    lived_from = Day(None, "Main residence from", cites="TCGA 1992 s. 222")
+    lived_until = Day(None, "Main residence until", cites="TCGA 1992 s. 223")
 
 
 class DealRow(Row):
