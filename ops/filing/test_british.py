@@ -35,7 +35,7 @@ class BritishTests(TestCase):
     def test_worked_cases_and_random_returns_are_accepted(self):
         returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
         returns += [(name, test_worked.result(*papers)) for name, papers, _ in test_foreign.CASES]
-        for number in range(40):
+        for number in range(15):
             facts = drawn(random.Random(f"filed {number}"))  # noqa: S311 - examples, not secrets
             returns.append((number, test_worked.result(*entered(facts), region=facts["region"], year=facts["year"])))
         filed, years = 0, set()
@@ -45,7 +45,7 @@ class BritishTests(TestCase):
                     found = answered(result.year, content)
                     self.assertEqual((found.state, found.faults), ("accepted", []))
                     filed, years = filed + 1, years | {result.year}
-        self.assertGreater(filed, 90)
+        self.assertGreater(filed, 70)
         self.assertEqual(years, {2023, 2024, 2025})
 
     def test_a_line_that_was_changed_is_named(self):

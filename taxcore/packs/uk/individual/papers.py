@@ -133,7 +133,7 @@ class Trade(BritishPaper):
     other = Amount("10", "Other business income")
     use_allowance = Flag("10.1", "Trading allowance instead of expenses", cites="ITTOIA 2005 s. 783AI")
     goods = Amount("11", "Goods bought for resale or used", begins="Expenses")
-    travel = Amount("12", "Car, van and travel", help="After private use is taken out; or mileage at the flat rates.")
+    travel = Amount("12", "Car, van and travel", help="Without private use; or mileage at the flat rates.")
     wages = Amount("13", "Wages, salaries and other staff costs")
     premises = Amount("14", "Rent, rates, power and insurance")
     repairs = Amount("15", "Repairs and maintenance")

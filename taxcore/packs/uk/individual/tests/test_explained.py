@@ -10,8 +10,8 @@ from taxcore.packs.us.tests.explaining import assert_explained
 
 
 class ExplainedTests(TestCase):
-    def test_all_lines_of_forty_returns(self):
-        for number in range(40):
+    def test_all_lines_of_twenty_returns(self):
+        for number in range(20):
             facts = drawn(random.Random(f"explained {number}"))
             gains = sold(
                 {"day": "2024-11-05", "proceeds": "20000", "costs": "3000"},
