@@ -23,6 +23,7 @@ from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
 from taxcore.packs.us.tests import returns
 from taxcore.packs.us.tests.corrections import amendment, as_filed
+from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_any_return import random_result
 from taxcore.packs.us.tests.worked import all_cases
 
@@ -155,7 +156,7 @@ class EveryCorrectionTests(TestCase):
 
 
 class RandomReturnsTests(UnitTestCase):
-    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=examples(70), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_random_returns_agree_with_themselves(self, chance):
         result = random_result(chance)

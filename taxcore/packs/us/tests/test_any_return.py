@@ -10,6 +10,7 @@ from taxcore.packs.us import apart, extensions
 from taxcore.packs.us.tests.diagnosed.making import paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
+from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_states import TAXING, at
 
 YEARS = (2022, 2023, 2024, 2025, 2026)
@@ -108,7 +109,7 @@ def random_result(chance):
 
 
 class AnyReturnTests(TestCase):
-    @settings(max_examples=300, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=examples(120), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_what_holds_of_every_return(self, chance):
         found = random_result(chance)
@@ -121,7 +122,7 @@ class AnyReturnTests(TestCase):
             if authority.code != "us":  # no state takes more than a fifth, whatever the credits and parts
                 self.assertLessEqual(tax, max(getattr(form, authority.income), 0) * Decimal("0.2") + 500, authority.code)
 
-    @settings(max_examples=100, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @settings(max_examples=examples(50), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_what_is_worked_out_beside_a_return_never_raises(self, chance):
         found = random_result(chance)

@@ -12,6 +12,7 @@ from taxcore.packs.us import places
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
 from taxcore.packs.us.tests.returns import filing, interest, person, result, w2
+from taxcore.packs.us.tests.sampling import examples
 
 MOVED = (filing(residence=""), single("residency", rows=rows(
     {"person": "taxpayer", "state": "IL", "last": "2025-05-31"}, {"person": "taxpayer", "state": "OH", "first": "2025-06-01"})))  # fmt: skip
@@ -142,7 +143,7 @@ class BelongsTests(TestCase):
         one = self.one(paper("1099-div", payer="Heron", dividends="300", capital_gain="200"), kind="1099-div")
         self.assertEqual((one.amount, one.by_state["IL"][0]), (500, 500))
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(30), deadline=None)
     @given(st.dictionaries(st.sampled_from(["IL", "IN", "MO", "TX"]), st.integers(0, 200_000), max_size=4))
     def test_no_allocation_changes_a_federal_figure(self, allocation):
         """Of income: what a state withheld is deducted by whoever itemizes."""
@@ -150,7 +151,7 @@ class BelongsTests(TestCase):
         spread = federal(result(w2(50_000, 4_000, **at(*((state, str(income), "0") for state, income in allocation.items())))))
         self.assertEqual(plain, spread)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(st.dates(date(2025, 1, 1), date(2025, 12, 30)))
     def test_what_belongs_to_the_states_of_a_mover_makes_the_whole(self, last):
         stays = rows(
@@ -175,7 +176,7 @@ class TwoStatesTests(TestCase):
         papers = [w2(90_000, 9_000, **at(*(given[::-1] if turned else given))), interest("1200")]
         return result(*(papers[::-1] if turned else papers))
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(30), deadline=None)
     @given(ROWS)
     def test_the_order_in_which_states_and_papers_came_does_not_matter(self, allocation):
         one, other = self.computed(allocation), self.computed(allocation, turned=True)
@@ -185,7 +186,7 @@ class TwoStatesTests(TestCase):
         )
         self.assertEqual(figures(one), figures(other))
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(30), deadline=None)
     @given(ROWS)
     def test_the_credit_is_never_more_than_what_was_paid_or_is_owed(self, allocation):
         found = self.computed(allocation)
@@ -196,7 +197,7 @@ class TwoStatesTests(TestCase):
         if not elsewhere:
             self.assertEqual(home.other_state_credit, 0)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(st.integers(1, 90_000))
     def test_a_state_that_came_and_went_leaves_no_trace(self, income):
         """What its rows moved at home moves back when they are gone."""

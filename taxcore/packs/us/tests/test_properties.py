@@ -13,6 +13,7 @@ from taxcore.packs.us import PACK
 from taxcore.packs.us.base import STATUSES
 from taxcore.packs.us.tests.explaining import assert_explained
 from taxcore.packs.us.tests.returns import child, data, filing, interest, person, w2
+from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.straight_line import by_hand
 
 cents = some.integers(0, 30_000_000).map(lambda amount: f"{Decimal(amount) / 100:.2f}")
@@ -38,7 +39,7 @@ def returns(draw):
 
 class PropertyTests(TestCase):
     @given(returns())
-    @settings(max_examples=400, deadline=None)
+    @settings(max_examples=examples(160), deadline=None)
     def test_a_computation_written_apart_agrees(self, given_):
         found = compute(PACK, given_)
         if (
@@ -50,13 +51,13 @@ class PropertyTests(TestCase):
             self.assertEqual(found[address].amount, expected, address)
 
     @given(status=some.sampled_from(list(STATUSES)), wages=some.integers(0, 900_000), more=some.integers(1, 50_000))
-    @settings(max_examples=200, deadline=None)
+    @settings(max_examples=examples(80), deadline=None)
     def test_tax_never_falls_as_income_rises(self, status, wages, more):
         taxes = [compute(PACK, data(filing(status), w2(amount)))["us.1040.24"].amount for amount in (wages, wages + more)]
         self.assertLessEqual(taxes[0], taxes[1])
 
     @given(given_=returns(), more=some.integers(1, 50_000))
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=examples(50), deadline=None)
     def test_more_withheld_is_exactly_that_much_more_back(self, given_, more):
         extra = PaperValues("extra", "w2", {"owner": "taxpayer", "employer": "X", "wages": "0", "federal_withheld": str(more)})
         before, after = (
@@ -66,7 +67,7 @@ class PropertyTests(TestCase):
         self.assertEqual(balance[1] - balance[0], more)
 
     @given(given_=returns(), seed=some.integers(0, 10**6))
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=examples(50), deadline=None)
     def test_the_order_of_papers_never_matters(self, given_, seed):
         shuffled = list(given_.papers)
         random.Random(seed).shuffle(shuffled)
@@ -75,7 +76,7 @@ class PropertyTests(TestCase):
         self.assertEqual({f.code for f in one.findings}, {f.code for f in other.findings})
 
     @given(returns())
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=examples(50), deadline=None)
     def test_the_operands_of_an_explanation_reproduce_the_value(self, given_):
         for cell in compute(PACK, given_).lines():
             assert_explained(self, cell)
@@ -86,7 +87,7 @@ class PropertyTests(TestCase):
     )  # fmt: skip
 
     @given(some.data())
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=examples(60), deadline=None)
     def test_hostile_values_give_a_figure_or_a_finding_and_never_an_error(self, draws):
         """Up to twelve papers of any kinds, with anything at all in their fields and in the rows of their tables."""
         kinds = draws.draw(some.lists(some.sampled_from([PACK.people, *PACK.papers]), min_size=1, max_size=12))
@@ -100,7 +101,7 @@ class PropertyTests(TestCase):
         self.check_sound(compute(PACK, ReturnData("us", year, tuple(papers), last_year=before)))
 
     @given(some.data())
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=examples(60), deadline=None)
     def test_likely_values_in_every_paper_at_once_give_sound_figures(self, draws):
         """Values that fit, in any combination, however absurd together."""
         status = draws.draw(some.sampled_from(list(STATUSES)))

@@ -13,6 +13,7 @@ from taxcore.packs.us import PACK, balances
 from taxcore.packs.us.tests import test_properties
 from taxcore.packs.us.tests.diagnosed.making import paper, rows, single
 from taxcore.packs.us.tests.returns import child, codes, couple, filing, interest, person, result, w2
+from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_properties import returns
 
 
@@ -341,7 +342,7 @@ class DeclarationTests(TestCase):
 
 class PropertyTests(TestCase):
     @given(some.data())
-    @settings(max_examples=80, deadline=None)
+    @settings(max_examples=examples(40), deadline=None)
     def test_whatever_was_entered_rolling_gives_a_return_or_a_reason(self, draws):
         """Up to ten papers of any kinds with anything at all in their fields; what does not fit its field stays behind."""
         hostile = test_properties.PropertyTests()
@@ -360,7 +361,7 @@ class PropertyTests(TestCase):
         self.assertFalse([one for one in after.findings if one.code in ("us.bad-value", "us.unknown-paper")])
 
     @given(returns())
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(40), deadline=None)
     def test_rolling_is_repeatable_leaves_the_source_and_brings_no_amount_undeclared(self, source):
         before = document.write(source)
         try:

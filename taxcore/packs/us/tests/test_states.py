@@ -22,6 +22,7 @@ from taxcore.packs.us.states.table import tax_by_table
 from taxcore.packs.us.tests.diagnosed.making import paper, pension, rows, sale, single
 from taxcore.packs.us.tests.diagnosed.paid import shop
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
+from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.worked import FOLDER, all_cases
 
 STATES = {state.code: state for state in all_states()}
@@ -57,7 +58,7 @@ HOME = st.sampled_from(TAXING)
 
 
 class SeveralStatesTests(TestCase):
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(HOME, ALLOCATION)
     def test_where_income_belongs_never_changes_a_federal_figure(self, home, allocation):
         """Where what states withheld is less than the standard deduction."""
@@ -73,13 +74,13 @@ class SeveralStatesTests(TestCase):
         self.assertEqual((before["us.1040:deductions"], after["us.1040:deductions"]), (15_750, 15_751))
         self.assertEqual(before["us.1040:adjusted_gross_income"], after["us.1040:adjusted_gross_income"])
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(HOME, ALLOCATION)
     def test_order_does_not_matter(self, home, allocation):
         one, other = lives(home, *allocation), lives(home, *allocation, turned=True)
         self.assertEqual(figures(one), figures(other))
 
-    @settings(max_examples=60, deadline=None)
+    @settings(max_examples=examples(30), deadline=None)
     @given(HOME, ALLOCATION)
     def test_credits_are_never_more_than_what_was_paid_or_is_owed(self, home, allocation):
         found = lives(home, *allocation)
@@ -90,7 +91,7 @@ class SeveralStatesTests(TestCase):
         if not elsewhere:
             self.assertEqual(credit, 0)
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(HOME, st.sampled_from(TAXING), st.integers(1, 90_000))
     def test_a_state_that_came_and_went_leaves_every_other_figure_as_it_was(self, home, other, income):
         plain = lives(home)
@@ -99,7 +100,7 @@ class SeveralStatesTests(TestCase):
         self.assertTrue(all(name.startswith(mine) for name in moved), moved)
         self.assertEqual(figures(lives(home)), figures(plain))
 
-    @settings(max_examples=40, deadline=None)
+    @settings(max_examples=examples(25), deadline=None)
     @given(HOME, st.integers(0, 200_000), st.integers(1, 40_000))
     def test_more_pay_is_never_less_tax(self, home, pay, more):
         """With nothing else on the return, and but for what depends on low income."""
@@ -245,7 +246,7 @@ ROWS = st.lists(st.tuples(st.sampled_from([*TAXING, "TX", ""]), st.integers(0, 9
 class AnythingTests(TestCase):
     """Stays that overlap, leave gaps or run backwards, and rows for any state, on the way to what is right: nothing ever raises."""
 
-    @settings(max_examples=150, deadline=None)
+    @settings(max_examples=examples(70), deadline=None)
     @given(STAYS, ROWS, st.booleans(), st.sampled_from(["", *TAXING]))
     def test_nothing_that_is_keyed_breaks_the_computation(self, stays, given_, couple, residence):
         names = ("person", "state", "first", "last")

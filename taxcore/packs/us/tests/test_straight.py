@@ -3,17 +3,15 @@
 Each household comes from its number, so that one that differs can be looked at again; --search takes thousands of new ones.
 """
 
-import os
 import random
 from unittest import TestCase
 
 from taxcore.engine import compute
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.returns import data
+from taxcore.packs.us.tests.sampling import SEARCH
 from taxcore.packs.us.tests.straight import child, facts, federal, states
 from taxcore.packs.us.tests.straight.papers import papers
-
-SEARCH = os.environ.get("IMPUESTO_SEARCH") == "1"
 
 
 def numbers(few, many):
@@ -24,7 +22,7 @@ def numbers(few, many):
 
 class FederalTests(TestCase):
     def test_a_computation_written_apart_agrees(self):
-        for number in numbers(220, 6_000):
+        for number in numbers(150, 6_000):
             with self.subTest(number=number):
                 household = facts.Drawing(random.Random(number)).facts()
                 found = compute(PACK, data(*papers(household), year=household.year))
@@ -34,7 +32,7 @@ class FederalTests(TestCase):
 
 class ChildTests(TestCase):
     def test_a_child_with_income_of_its_own(self):
-        for number in numbers(100, 3_000):
+        for number in numbers(60, 3_000):
             with self.subTest(number=number):
                 one = child.draw(random.Random(number))
                 found = compute(PACK, data(*child.papers(one), year=one.year))
@@ -48,7 +46,7 @@ class StateTests(TestCase):
             if authority.code == "us":
                 continue
             home = authority.code.removeprefix("us-").upper()
-            for number in numbers(22, 600):
+            for number in numbers(16, 600):
                 with self.subTest(home=home, number=number):
                     self.assertEqual(*self._both(authority, home, number))
 
