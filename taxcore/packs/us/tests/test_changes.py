@@ -61,7 +61,7 @@ class ChangeTests(TestCase):
     maxDiff = 2_000
 
     def test_after_any_edits_a_result_is_what_a_full_computation_gives(self):
-        for number in numbers(40, 4_000):
+        for number in numbers(24, 4_000):
             with self.subTest(number=number):
                 self._sequence(random.Random(number))
 
@@ -82,7 +82,7 @@ class ChangeTests(TestCase):
 
     def test_of_a_correction_too(self):
         """What was filed stands still while the papers move."""
-        for number in numbers(12, 1_000):
+        for number in numbers(8, 1_000):
             chance = random.Random(number)
             entered = self._start(chance)
             amends = as_filed(compute(PACK, entered), superseding=chance.random() < 0.2)

@@ -91,7 +91,7 @@ class SearchTests(TestCase):
 
     def test_no_combination_is_better(self):
         """Every combination of every way, computed anew, against what was found."""
-        for found, offered in self.households(6):
+        for found, offered in self.households(4):
             chosen = best_of(found, Trials(PACK), offered)
             here, stops = together(found), choosing._stops(found)
             most = here

@@ -167,14 +167,14 @@ class AssumedTests(TestCase):
 
     def test_any_household_is_worked_out_to_the_last_year(self):
         seen = 0
-        for number in range(60):
+        for number in range(30):
             facts = Drawing(random.Random(f"assumed {number}")).facts()
             if facts.year >= 2025:
                 seen += 1
                 results = PlansTests.results(papers_of(facts), [NEXT] * (PACK.assumed_until - facts.year), facts.year)
                 self.assertEqual(results[-1].year, PACK.assumed_until)
                 self.assertEqual([one for one in results[-1].findings if one.code == "us.bad-value"], [])
-        self.assertGreater(seen, 15)
+        self.assertGreater(seen, 7)
 
 
 # What a law of before enacted otherwise for these years: it ends, falls, or rises by itself

@@ -31,8 +31,8 @@ def entered(facts):
 
 class StraightTests(TestCase):
     def test_income_tax_and_contributions(self):
-        """Eighty returns; a penny for each rate of dividends, which the straight line rounds one by one."""
-        for number in range(80):
+        """Fifty returns; a penny for each rate of dividends, which the straight line rounds one by one."""
+        for number in range(50):
             facts = drawn(random.Random(f"british {number}"))
             found = result(*entered(facts), region=facts["region"], year=facts["year"]).run
             with self.subTest(number):
