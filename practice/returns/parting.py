@@ -9,7 +9,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.models import Return
 from practice.returns.rolling import NotRolled, make, rolled_from
-from practice.returns.standing import filing_return, standing
+from practice.returns.standing import filing_return, separate_returns, standing
 
 _ROLES = ("taxpayer", "spouse")
 
@@ -32,20 +32,13 @@ def part(actor, return_id):
         raise NotRolled(
             f"There is a return of {source.year + 1} of both already. Set it aside first: roll forward and make it again."
         )
-    alone = _separate_returns(source)
+    alone = separate_returns(source)
     rolled = {role: rolled_from(alone[role]) if alone else rolled_from(source, role) for role in _ROLES}
     other = _household_of_their_own(actor, source)
     return tuple(
         make(actor, alone.get(role, source), rolled[role], household, parted="" if alone else role)
         for role, household in zip(_ROLES, (source.household, other), strict=True)
     )
-
-
-def _separate_returns(joint):
-    """{role: the separate return of this year that stands}, where this couple files two already; empty otherwise."""
-    rows = joint.apart.for_firm(joint.firm_id).filter(apart_state="", purpose="filing", given_up_at=None)
-    found = {one.apart_role: standing(one) for one in rows.select_related("firm", "household", "preparer")}
-    return found if len(found) == len(_ROLES) else {}
 
 
 def _household_of_their_own(actor, source):

@@ -24,7 +24,7 @@ from practice.returns.models import How, Origin, Paper, Return, Stage, State
 from practice.returns.opening import new_return, put_papers
 from practice.returns.placing import marks_of
 from practice.returns.stages import reach
-from practice.returns.standing import filing_return, standing
+from practice.returns.standing import filing_return, separate_returns, standing
 from taxcore.engine import CannotRoll, roll_forward
 
 LEAVE, FILL, AGAIN = "leave", "fill", "again"
@@ -59,6 +59,8 @@ def roll(actor, return_id, there=LEAVE):
         raise NotRolled("Both separate returns are rolled forward together, under the household.")
     if source.purpose != "filing" or source.apart_from_id or source.given_up_at:
         raise NotRolled("Only a filing return of the whole household is rolled forward.")
+    if separate_returns(source):
+        raise NotRolled("Separate returns were made from this one. Roll both forward under the household, or cancel them first.")
     source = standing(source)
     existing = filing_return(source.household, source.pack, source.year + 1)
     if existing is not None and there == LEAVE:

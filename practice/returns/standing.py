@@ -23,6 +23,12 @@ def correction_under_way(return_):
     return corrections_of(return_).exclude(stage__in=_ACCEPTED).first()
 
 
+def separate_returns(joint):
+    """{role: the separate return of the same year that stands}, where two were made from a joint one; empty otherwise."""
+    rows = joint.apart.for_firm(joint.firm_id).filter(apart_state="", purpose=Purpose.FILING, given_up_at=None)
+    return {one.apart_role: standing(one) for one in rows.select_related("firm", "household", "preparer")}
+
+
 def standing(return_):
     """The return that holds for the year of `return_`: what follows from that year follows from this one."""
     if return_.purpose == Purpose.PLANNING:

@@ -1,3 +1,5 @@
+"""What American returns add to what all returns share."""
+
 from django.apps import AppConfig
 
 

@@ -239,7 +239,7 @@ def _say_on_papers(request, field, value, why):
 
 def _due_later(request):
     """A return is due when its first authority's is: the federal one, or the state of a return apart."""
-    if request.authority == FEDERAL or request.of.apart_from_id:
+    if request.authority == FEDERAL or request.of.apart_state:
         Return.objects.for_firm(request.firm).filter(pk=request.of_id).update(due=request.until)
 
 

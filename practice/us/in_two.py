@@ -8,7 +8,6 @@ import uuid
 from dataclasses import dataclass
 
 from django.db import transaction
-from django.db.models import F
 from django.urls import reverse
 from django.utils import timezone
 
@@ -112,7 +111,7 @@ def _made(actor, both, result, role):
     people = {one.id: old[_there(one.kind, one.id, role)].person_id for one in data.papers if one.kind == "person"}
     put_papers(return_, data.papers, lambda one: provenance(actor, old.get(_there(one.kind, one.id, role)), one), people)
     reach(return_, Stage.PREPARE, "made from the joint return")
-    _take_along(return_, old, role)
+    _take_along(return_, old, role, return_.papers.all())
     Origin.objects.create(
         firm=both.firm, of=return_, source=both, how=How.SPLIT, version=both.version, by=actor, parted=role,
         marks=_marks(both.firm_id, data.papers), remarks=list(couple.doubts(result.run)),
@@ -146,10 +145,10 @@ def provenance(actor, paper, given):
     return kept | divided
 
 
-def _take_along(return_, old, role):
-    """Pages beside papers come along with them, on both returns where each has a part."""
+def _take_along(return_, old, role, papers):
+    """Pages beside these papers come along with them, on both returns where each has a part."""
     copies = {}
-    for paper in return_.papers.all():
+    for paper in papers:
         source = old.get(_there(paper.kind, paper.key, role))
         if source is not None and source.attached:
             copies[source.pk] = paper
@@ -167,12 +166,14 @@ def _replaced(actor, there, result):
     return_ = open_for_change(actor, there.pk)
     data = apart.everywhere(result.run, return_.apart_role, division_of(return_.apart_from))
     before, batch = result_of(return_), uuid.uuid4().hex
-    given = {(one.kind, one.id): one for one in data.papers}
+    given, known = {(one.kind, one.id): one for one in data.papers}, {one.pk for one in return_.papers.all()}
     for paper in return_.papers.all():
         if (paper.kind, paper.key) not in given and not paper.removed_at:
             _set_removed(actor, return_, paper, timezone.now(), "removed", batch)
     for mark, one in given.items():
         _put_paper(actor, return_, mark, dict(one.values), batch)
+    forget(return_, "papers")
+    _bring(return_, [one for one in return_.papers.all() if one.pk not in known])
     forget(return_, "papers")
     changed(actor, return_, before)
     origin = return_.origin
@@ -181,6 +182,16 @@ def _replaced(actor, there, result):
     origin.save()
     record(actor, "separate return replaced", return_, says="from the joint return as it is now")
     return return_
+
+
+def _bring(return_, fresh):
+    """Papers that came with a replacement: who the person is, and the pages beside."""
+    old = _papers_of(return_.apart_from)
+    for paper in fresh:
+        source = old.get(_there(paper.kind, paper.key, return_.apart_role))
+        if source is not None and source.person_id:
+            Paper.objects.for_firm(return_.firm_id).filter(pk=paper.pk).update(person=source.person_id)
+    _take_along(return_, old, return_.apart_role, fresh)
 
 
 def _set_removed(actor, return_, paper, at, how, batch):
@@ -202,7 +213,7 @@ def _put_paper(actor, return_, mark, values, batch):
 def living(both):
     """The separate returns of two that were made from this one and not given up, the taxpayer's first."""
     rows = both.apart.for_firm(both.firm_id).filter(given_up_at=None, apart_state="", purpose=Purpose.FILING)
-    return rows.select_related("firm", "household", "origin", "apart_from").order_by(F("apart_role").desc())
+    return rows.select_related("firm", "household", "origin", "apart_from").order_by("-apart_role")
 
 
 def edited(return_):

@@ -115,7 +115,7 @@ class _Choosing:
         return max(itertools.product(*((None, *range(len(one.ways))) for one in self.elections)), key=self._rank)
 
     def _one_after_another(self, chosen: tuple[int | None, ...]) -> tuple[int | None, ...]:
-        """Until no change of one choice, or of two at once, brings anything."""
+        """Until no change of one choice brings anything: not always the best of all, never worse than the return."""
         while True:
             better = max(self._near(chosen), key=self._rank)
             if self._rank(better) <= self._rank(chosen):

@@ -13,7 +13,7 @@ from practice.returns import amending, parting
 from practice.returns.changing import Settled
 from practice.returns.computing import open_values, result_of
 from practice.returns.entry import add_paper, add_spouse, save_field
-from practice.returns.models import How, Return, Stage
+from practice.returns.models import How, Paper, Return, Stage
 from practice.returns.opening import open_household, open_return
 from practice.returns.rolling import NotRolled, roll
 from practice.review.notices import notices_of
@@ -136,6 +136,27 @@ class AgainTests(CoupleTestCase):
         self.assertEqual((list(in_two.edited(hers)), result_of(hers)["us.1040.2b"].value), ([], 450))
         self.assertEqual(list(hers.changes.filter(path="interest").values_list("before", "after")[:1]), [("500.00", "450.01")])
         self.assertIsNotNone(hers.papers.get(kind="1099-div").removed_at)
+
+    def test_a_child_that_moves_to_the_other_is_the_same_client_there(self):
+        child = {
+            "first_name": "Pim",
+            "birth_date": "2015-03-03",
+            "relationship": "child",
+            "months_at_home": "12",
+            "resident": "yes",
+        }
+        client = Person.objects.create(firm=self.firm, household=self.household, first_name="Pim", last_name="Abernathy")
+        Paper.objects.create(
+            firm=self.firm, of=self.return_, kind="person", key="d1", values={"role": "dependant"} | child, person=client
+        )
+        self.again()
+        _, his = self.split()
+        self.assertFalse(his.papers.filter(key="d1").exists())
+        dividing.set_division(self.preparer, self.return_.pk, "taxpayer", {"person/d1": "0"})
+        self.split("replace")
+        self.assertEqual(his.papers.get(key="d1").person, client)
+        with self.assertRaisesRegex(NotRolled, "Separate returns were made"):
+            roll(self.preparer, self.return_.pk)
 
     def test_new_versions_keep_the_old_ones(self):
         first = self.split()

@@ -433,10 +433,11 @@ class Summary(Page):
 
     @fact("Tax taken off at source")
     def deducted(self):
-        """On pay, pensions, interest, rents, and by contractors."""
+        """On pay, pensions, interest, rents, by contractors; and special withholding tax, which is credited or repaid in full."""
         interest = share(self.main.one_and_a_quarter - 1, of=self.main.interest_taxed)
         pay, trades = [one.tax for one in self.every("uk.sa102")], [one.deducted for one in self.every("uk.sa103s")]
-        return total(pay, self.main.pension_tax, interest, self.let.tax, trades)
+        special = self.run.form("uk.foreign-credit").special
+        return total(pay, self.main.pension_tax, interest, self.let.tax, trades, special)
 
     @line("3", "Student Loan repayment due")
     def student_loan(self):
@@ -475,7 +476,7 @@ class Summary(Page):
         """Income tax and class 4 that were not deducted; gains, class 2 and loans are paid in January alone."""
         return excess(total(self.income_tax, self.class_4), over=self.deducted)
 
-    @line("10", "Payments on account for the next year, each", cites="TMA 1970 s. 59A")
+    @line("11", "Payments on account for the next year, each", cites="TMA 1970 s. 59A")
     def on_account(self):
         """None where less than 1,000 is due, or more than four fifths were deducted."""
         law = self.law.payments_on_account

@@ -41,7 +41,7 @@ CASES = (
      limit_reason="As agreed")), {"uk.foreign-credit.relief": "800"}),
     ("pence of the amount are left off", (pay(60_000), abroad("1000.99", "150")), {"uk.income.dividends": "1000"}),
     ("special withholding tax is kept beside the credit", (pay(60_000), abroad(1_000, 0, special_withholding="35")), {
-        "uk.foreign-credit.special": "35"}),
+        "uk.foreign-credit.special": "35", "uk.sa110.deducted": "35"}),
     ("no more than the item adds: 100 at 8.75%; 430 of pay at 20% are left", (pay(13_000), abroad(600, 90)), {"uk.income-tax.tax": "86.00"}),
 )  # fmt: skip
 
