@@ -199,7 +199,9 @@ class Walk:
         try:
             return WebDriverWait(self.driver, seconds, 0.1).until(attempt)
         except TimeoutException:
-            raise AssertionError(f"still not so after {seconds} s: {self.text()[-1500:]}") from None
+            read = self.text()
+            read = read if len(read) < 3000 else f"{read[:1500]}\n…\n{read[-1500:]}"
+            raise AssertionError(f"still not so after {seconds} s: {read}") from None
 
     def text(self) -> str:
         with contextlib.suppress(Exception):
