@@ -15,7 +15,7 @@ from pathlib import Path
 from ops.installation import Installation
 from ops.machine import ensure_packages
 from ops.trouble import Trouble
-from ops.versions import refuse_newer
+from ops.versions import refuse_other
 
 DATABASES = ("practice", "authority")
 _KEPT = ("files", "secrets", "demo-password")
@@ -127,7 +127,7 @@ def _restore_beside(installation: Installation, folder: Path) -> None:
         cluster.drop_database(beside)
         cluster.create_database(beside)
         cluster.client("pg_restore", "--no-owner", "--exit-on-error", "-d", beside, str(folder / f"{name}.dump"))
-        refuse_newer(cluster, beside, name)
+        refuse_other(cluster, beside, name)
         cluster.psql(beside, "analyze")  # a dump has no statistics, and searches are slow without
     _keys_fit(installation, folder)
 

@@ -20,7 +20,7 @@ from ops.installation import HOME, PYTHON, Installation
 from ops.machine import ensure_packages, free_port, require_port
 from ops.making import keep_contracts
 from ops.trouble import Trouble
-from ops.versions import refuse_newer
+from ops.versions import refuse_other
 
 LARGEST_LOG = 10_000_000  # bytes
 OLD_LOGS = 5
@@ -67,7 +67,7 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
     }
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)
-        refuse_newer(installation.cluster, name, name)
+        refuse_other(installation.cluster, name, name)
     environment = installation.environment()
     wanted = ["--demo"] if demo else []
     with ThreadPoolExecutor() as pool:

@@ -35,7 +35,7 @@ def clean_environment() -> dict[str, str]:
     return kept | {"IMPUESTO_AUTHORITY_SECONDS": "1", "IMPUESTO_POLL_SECONDS": "1"}
 
 
-def _copy_prepared(data: Path) -> None:
+def copy_prepared(data: Path) -> None:
     """Fill a data folder with the demo practice of this run of the tests. Without such a run (IMPUESTO_TESTS_SHARE) the folder
     stays empty and the start fills it."""
     if share := os.environ.get("IMPUESTO_TESTS_SHARE"):
@@ -79,7 +79,7 @@ class RunningPractice:
 
     def start(self, seconds: int = 180) -> "RunningPractice":
         if self.demo and self.home == HOME and not any(self.data.iterdir()):
-            _copy_prepared(self.data)
+            copy_prepared(self.data)
         command = [str(self.home / "impuesto"), "start", "--port", str(self.port), "--data", str(self.data)]
         command += [] if self.demo else ["--no-demo"]
         self.output = open(self.data / "start.out", "w+")  # noqa: SIM115 - closed with the process

@@ -10,7 +10,7 @@ from cryptography.fernet import Fernet
 
 from ops.cluster import USER
 from ops.installation import Installation
-from ops.tests.running import RunningPractice
+from ops.tests.running import RunningPractice, copy_prepared
 from ops.tests.test_start import run
 
 
@@ -41,7 +41,9 @@ class BackupTests(TestCase):
     def test_a_restore_that_fails_leaves_the_practice_as_it_was(self):
         practice = RunningPractice()
         self.addCleanup(practice.destroy)
-        practice.start()
+        copy_prepared(practice.data)
+        cluster = Installation(practice.data).cluster
+        cluster.ensure()  # nothing else of it has to run yet
         with tempfile.TemporaryDirectory() as folder:
             file, cut, other = (Path(folder) / name for name in ("practice.backup", "cut.backup", "other.backup"))
             self.assertEqual(run("backup", file, IMPUESTO_DATA=str(practice.data)).returncode, 0)
@@ -52,7 +54,7 @@ class BackupTests(TestCase):
             self.assertFalse(other.exists())
             practice.sql("delete from django_migrations where name = '9999_of_tomorrow'")
             practice.sql("update clients_household set trade = 'since the backup'")
-            practice.stop()
+            cluster.stop()
             cut.write_bytes(file.read_bytes()[:-20_000])
             spoiled = self.without_keys(file, Path(folder) / "spoiled")
             for bad, words in ((cut, "is no backup"), (spoiled, "keys in the backup")):

@@ -65,6 +65,7 @@ class SeatTests(RunningTestCase):
         bea.fill("River Bend Savings", "003090128", "", "420*2+10")
         bea.sees("Box 1, interest, entered: 850.00")
         bea.command("charitable", "Add: Charitable contributions")
+        bea.at("Charity")
         bea.command("care pro", "Add: Dependent care provider")
         bea.sees("Dependent care provider, 2441")
         bea.hit("alt+e")

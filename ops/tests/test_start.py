@@ -12,6 +12,7 @@ from pathlib import Path
 from unittest import TestCase
 from urllib.parse import urlencode
 
+from ops import versions
 from ops.installation import HOME, Installation
 from ops.machine import free_port
 from ops.making import CSS, css_inputs, made_files
@@ -151,3 +152,29 @@ class CommittedFileTests(TestCase):
     def test_scripts_and_first_page_stay_small(self):
         ours = sum(path.stat().st_size for path in CSS.parent.glob("*.mjs"))
         self.assertLess(ours, 40_000)
+
+
+class OtherProgramTests(TestCase):
+    """A database whose tables were made step by step is taken over where every step was done."""
+
+    STEPS = versions._files("practice", "clients")
+
+    def missing(self, *left_out, **also):
+        done = {("clients", step) for steps in self.STEPS.values() for step in steps if step not in left_out}
+        return versions._missing_steps("practice", done | {("clients", name) for name in also})
+
+    def test_made_step_by_step(self):
+        self.assertEqual(self.missing(), "")
+
+    def test_a_step_is_missing(self):
+        for steps in filter(None, self.STEPS.values()):
+            for step in steps:
+                self.assertEqual(self.missing(step), f"clients {step}")
+
+    def test_made_as_a_whole_and_stopped_between_two(self):
+        (last,) = self.STEPS["0002_references"]
+        self.assertEqual(self.missing(last, **{"0001_tables": True}), "")
+
+    def test_what_a_step_was_called_is_known(self):
+        self.assertTrue(all(versions._known("practice", "clients", step) for steps in self.STEPS.values() for step in steps))
+        self.assertFalse(versions._known("practice", "clients", "9999_of_tomorrow"))

@@ -14,10 +14,10 @@ end $$;
 
 class Migration(migrations.Migration):
     dependencies = [
-        ("returns", "0001_initial"),
-        ("firm", "0002_initial"),
-        ("dispatch", "0002_initial"),
-        ("delivery", "0002_initial"),
+        ("returns", "0001_tables"),
+        ("firm", "0002_references"),
+        ("dispatch", "0002_references"),
+        ("delivery", "0002_references"),
     ]
     operations = [
         migrations.RunSQL(_FUNCTION, "drop function refuse_change() cascade"),

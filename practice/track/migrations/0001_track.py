@@ -9,9 +9,9 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ("clients", "0007_clients_and_groups"),
-        ("firm", "0006_reminders_and_steps"),
-        ("returns", "0013_parted"),
+        ("clients", "0002_references"),
+        ("firm", "0002_references"),
+        ("returns", "0001_tables"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 

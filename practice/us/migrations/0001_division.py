@@ -9,8 +9,8 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ("firm", "0013_letterhead_picture"),
-        ("returns", "0014_couples_in_two"),
+        ("firm", "0002_references"),
+        ("returns", "0001_tables"),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
