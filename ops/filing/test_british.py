@@ -12,7 +12,7 @@ from authority.models import Claim, Filing, Person
 from authority.receiving import answer, receive
 from taxcore.engine.filed import filed_document
 from taxcore.packs.uk.individual import HMRC
-from taxcore.packs.uk.individual.tests import test_foreign, test_worked
+from taxcore.packs.uk.individual.tests import test_allowance, test_foreign, test_gains, test_trades, test_worked
 from taxcore.packs.uk.individual.tests.test_straight import drawn, entered
 
 
@@ -34,7 +34,10 @@ def answered(year, content):
 class BritishTests(TestCase):
     def test_worked_cases_and_random_returns_are_accepted(self):
         returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
-        returns += [(name, test_worked.result(*papers)) for name, papers, _ in test_foreign.CASES]
+        for cases in (test_trades.CASES, test_gains.CASES):
+            returns += [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in cases]
+        for cases in (test_foreign.CASES, test_allowance.CASES):
+            returns += [(name, test_worked.result(*papers)) for name, papers, _ in cases]
         for number in range(15):
             facts = drawn(random.Random(f"filed {number}"))  # noqa: S311 - examples, not secrets
             returns.append((number, test_worked.result(*entered(facts), region=facts["region"], year=facts["year"])))
@@ -45,7 +48,7 @@ class BritishTests(TestCase):
                     found = answered(result.year, content)
                     self.assertEqual((found.state, found.faults), ("accepted", []))
                     filed, years = filed + 1, years | {result.year}
-        self.assertGreater(filed, 70)
+        self.assertGreater(filed, 110)
         self.assertEqual(years, {2023, 2024, 2025})
 
     def test_a_line_that_was_changed_is_named(self):

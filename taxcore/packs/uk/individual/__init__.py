@@ -3,16 +3,18 @@
 from taxcore.engine import Authority, Identifier, Pack
 from taxcore.engine import law as law_files
 from taxcore.packs.uk.base import REGIONS, YEARS, shown_year, tax_year, year_of
+from taxcore.packs.uk.individual.allowance import AnnualAllowance
 from taxcore.packs.uk.individual.calculation import Allowances, Charges, Contributions, Incomes, IncomeTax, Summary
 from taxcore.packs.uk.individual.checks import CHECKS
 from taxcore.packs.uk.individual.foreign import ForeignCredit, ForeignItem, ForeignPage
 from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
-from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage, TradePage
+from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage
 from taxcore.packs.uk.individual.papers import GROUPS, PAPERS, Taxpayer
+from taxcore.packs.uk.individual.trades import FullTradePage, PartnershipPage, TradePage, TradingProfit
 
 FORMS = (
-    MainReturn, EmploymentPage, TradePage, PropertyPage, GainsPage, Summary, Incomes, Allowances, IncomeTax, Contributions,
-    Charges, GainsTax, ForeignItem, ForeignCredit, ForeignPage,
+    MainReturn, EmploymentPage, TradePage, FullTradePage, PartnershipPage, PropertyPage, ForeignPage, GainsPage, Summary,
+    TradingProfit, Incomes, Allowances, IncomeTax, ForeignItem, ForeignCredit, Contributions, Charges, AnnualAllowance, GainsTax,
 )  # fmt: skip
 HMRC = Authority(
     code="uk", name="HM Revenue & Customs", form=Summary, refund="repaid", owed="owed", return_type="SA100",

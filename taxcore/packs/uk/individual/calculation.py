@@ -21,9 +21,10 @@ from taxcore.engine import (
     total,
     when,
 )
-from taxcore.engine.figures import ZERO
+from taxcore.engine.figures import ZERO, cents
 from taxcore.packs.uk.base import Calculation, Page
 from taxcore.packs.uk.individual import dividing
+from taxcore.packs.uk.individual.trades import trades_of
 
 _BANDS = ("basic", "higher", "additional")
 
@@ -42,9 +43,14 @@ class Incomes(Calculation):
     def pensions(self):
         return total(self.main.state_pension, self.main.pensions)
 
-    @line("c", "Trades")
+    @line("c", "Trades and partnerships")
     def trades(self):
-        return total([one.taxable for one in self.every("uk.sa103s")])
+        """Transition profits stand apart: they take nothing of any allowance (FA 2022 Sch. 1 para. 76)."""
+        return total([one.taxable for one in trades_of(self.run)])
+
+    @line("m", "Transition profits", cites="FA 2022 Sch. 1 paras 72, 76")
+    def transition(self):
+        return total([one.transition for one in trades_of(self.run)])
 
     @line("d", "UK property")
     def property(self):
@@ -62,7 +68,9 @@ class Incomes(Calculation):
     def savings(self):
         """Taxed interest is charged with the tax taken off it: ITA 2007 s. 848, ITTOIA 2005 s. 370."""
         foreign = [one.charged for one in self.every("uk.foreign-item") if one.kind_of_income == "savings"]
-        return total(self.main.interest_untaxed, share(self.main.one_and_a_quarter, of=self.main.interest_taxed), foreign)
+        partners = [one.interest for one in self.every("uk.sa104s")]
+        taxed = share(self.main.one_and_a_quarter, of=self.main.interest_taxed)
+        return total(self.main.interest_untaxed, taxed, partners, foreign)
 
     @line("g", "Dividends")
     def dividends(self):
@@ -79,7 +87,7 @@ class Incomes(Calculation):
 
     @fact("Losses of trades that can be set against income", cites="ITA 2007 s. 64")
     def losses_claimed(self):
-        return total([one.net_loss for one in self.every("uk.sa103s") if one.paper.loss_use == "income"])
+        return total([one.net_loss for one in trades_of(self.run) if one.loss_use == "income"])
 
     @line("l", "Losses of trades set against income", cites="ITA 2007 ss. 24A, 64")
     def losses_set(self):
@@ -291,9 +299,22 @@ class IncomeTax(Calculation):
         rates = zip(_BANDS, ("ordinary", "upper", "additional"), strict=True)
         return total([share(self.law.dividends[rate], of=_slice(self, below, rest, band)) for band, rate in rates])
 
+    @line("t", "Tax on transition profits", cites="FA 2022 Sch. 1 para. 76")
+    def tax_on_transition(self):
+        """What they add as the top of earned income, the allowances as they are without them."""
+        more = self.income.transition
+
+        def again(profits, *kinds):
+            earned, savings, dividends = kinds
+            return cents(self._tax_of((earned + profits, savings, dividends)) - self._tax_of(kinds))
+
+        given = [Operand(Decimal(one)) for one in (more, self.earned, self.savings, self.dividends)]
+        worked = explained("transition", again(*(one.value for one in given)), given, again, "what they add to the tax")
+        return when(more > 0, worked, "there is no transition profit")
+
     @line("n", "Income tax before reducers", weight="total")
     def before(self):
-        return total(self.tax_on_earned, self.tax_on_savings, self.tax_on_dividends)
+        return total(self.tax_on_earned, self.tax_on_savings, self.tax_on_dividends, self.tax_on_transition)
 
     @line("o", "Relief for finance costs of homes", cites="ITTOIA 2005 s. 274AA")
     def finance_relief(self):
@@ -344,8 +365,8 @@ class Contributions(Calculation):
 
     @fact("Profits that count")
     def profits(self):
-        """Losses that are set against income for tax are no matter of class 4: each trade is taken as it is."""
-        return total([one.taxable for one in self.every("uk.sa103s") if not one.paper.no_class_4])
+        """Transition profits count. Losses set against income for tax are no matter of class 4: each trade is taken as it is."""
+        return total([total(one.taxable, one.transition) for one in trades_of(self.run) if one.counts_for_class_4])
 
     @line("a", "Class 4 at the main rate")
     def main(self):
@@ -366,7 +387,7 @@ class Contributions(Calculation):
         """Due by law until 2023-24 once profits reach the limit; by choice otherwise."""
         law = self.law.insurance
         due = bool(law.class_2_due) and self.profits >= law.class_2_from
-        chosen = bool(self.run.single("about").class_2) and bool(self.papers("trade"))
+        chosen = bool(self.run.single("about").class_2) and bool(trades_of(self.run))
         return when(due or chosen, total(law.class_2_week * law.class_2_weeks), "it is neither due nor paid by choice")
 
 
@@ -427,15 +448,24 @@ class Summary(Page):
     )  # fmt: skip
     gains = linked("uk.gains-tax")
 
-    @line("1.1", "Income tax and Child Benefit charge")
+    @property
+    def about(self):
+        return self.run.single("about")
+
+    @fact("Annual allowance charge", cites="FA 2004 s. 227")
+    def allowance_charge(self):
+        """Less what the scheme pays of it."""
+        return total(self.brought("uk.annual-allowance", "charge"), less=self.brought("uk.annual-allowance", "paid_by_scheme"))
+
+    @line("1.1", "Income tax, Child Benefit and pension charges")
     def income_tax(self):
-        return total(self.tax.tax, self.charges.child_benefit)
+        return total(self.tax.tax, self.charges.child_benefit, self.allowance_charge)
 
     @fact("Tax taken off at source")
     def deducted(self):
         """On pay, pensions, interest, rents, by contractors; and special withholding tax, which is credited or repaid in full."""
         interest = share(self.main.one_and_a_quarter - 1, of=self.main.interest_taxed)
-        pay, trades = [one.tax for one in self.every("uk.sa102")], [one.deducted for one in self.every("uk.sa103s")]
+        pay, trades = [one.tax for one in self.every("uk.sa102")], [one.deducted for one in trades_of(self.run)]
         special = self.run.form("uk.foreign-credit").special
         return total(pay, self.main.pension_tax, interest, self.let.tax, trades, special)
 
@@ -457,34 +487,64 @@ class Summary(Page):
 
     @line("5", "Capital Gains Tax due")
     def gains_tax(self):
-        return total(self.gains.tax)
+        """Less what was paid with returns within sixty days: FA 2019 Sch. 2 para. 15."""
+        return excess(self.gains.tax, over=self.gains.paid_already)
+
+    @fact("Paid within sixty days above the tax on gains")
+    def gains_overpaid(self):
+        return excess(self.gains.paid_already, over=self.gains.tax)
+
+    @line("7", "Underpaid tax of earlier years in the year's tax code")
+    def code_earlier(self):
+        return total(self.about.code_earlier)
+
+    @line("8", "Underpaid tax of the year in a later tax code")
+    def code_later(self):
+        return total(self.about.code_later)
+
+    @line("14", "More tax due for an earlier year")
+    def earlier_more(self):
+        return total(self.about.earlier_more)
+
+    @line("15", "Less tax due for an earlier year")
+    def earlier_less(self):
+        return total(self.about.earlier_less)
 
     @fact("All that is charged")
     def charged(self):
         return total(self.income_tax, self.student_loan, self.postgraduate_loan, self.class_4, self.class_2, self.gains_tax)
 
+    @fact("What is due, with what codes collect and claims for earlier years move")
+    def together(self):
+        return total(self.charged, self.code_earlier, self.earlier_more)
+
+    @fact("What is set against it")
+    def set_against(self):
+        return total(self.deducted, self.code_later, self.earlier_less, self.gains_overpaid)
+
     @line("1", "Total tax, Student Loan repayment and National Insurance due", weight="total")
     def due(self):
-        return excess(self.charged, over=self.deducted)
+        return excess(self.together, over=self.set_against)
 
     @line("2", "Tax overpaid", weight="total")
     def overpaid(self):
-        return excess(self.deducted, over=self.charged)
+        return excess(self.set_against, over=self.together)
 
-    @fact("What counts for payments on account", cites="TMA 1970 s. 59A(1), (2); SI 1996/1654")
+    @fact("What counts for payments on account", cites="TMA 1970 s. 59A(1), (2), (8); SI 1996/1654")
     def relevant(self):
-        """Income tax and class 4 that were not deducted; gains, class 2 and loans are paid in January alone."""
-        return excess(total(self.income_tax, self.class_4), over=self.deducted)
+        """Income tax and class 4 that were not deducted, nor are by a later code; gains, class 2, loans and claims for earlier
+        years are settled in January alone."""
+        return excess(total(self.income_tax, self.class_4, self.code_earlier), over=total(self.deducted, self.code_later))
 
     @line("11", "Payments on account for the next year, each", cites="TMA 1970 s. 59A")
     def on_account(self):
         """None where less than 1,000 is due, or more than four fifths were deducted."""
         law = self.law.payments_on_account
         small = self.relevant < law.owed_from
-        mostly = self.deducted > law.deducted_share * (self.income_tax + self.class_4)
-        return when(
-            not small and not mostly, share(Decimal("0.5"), of=self.relevant), "too little is due, or nearly all was deducted"
-        )
+        mostly = self.deducted - self.code_earlier > law.deducted_share * (self.income_tax + self.class_4)
+        half = share(Decimal("0.5"), of=self.relevant)
+        claimed = least(half, self.about.reduced_to) if self.about.is_keyed("reduced_to") else half
+        return when(not small and not mostly, claimed, "too little is due, or nearly all was deducted")
 
     @fact("Payments on account made")
     def paid(self):

@@ -5,24 +5,25 @@ choose (ss. 1F, 1H, 1K): every order of the kinds of gain is tried.
 """
 
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date
 from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
 from itertools import permutations
 from typing import Any
 
-from taxcore.engine import Operand, excess, explained, fact, least, line, linked, total
+from taxcore.engine import Operand, excess, explained, fact, greatest, least, line, linked, total
 from taxcore.engine.figures import ZERO, cents
-from taxcore.packs.uk.balances import CAPITAL_LOSS
+from taxcore.packs.uk.balances import BUSINESS_LIFETIME, CAPITAL_LOSS
 from taxcore.packs.uk.base import Calculation, Page
 from taxcore.packs.uk.individual.pool import Deal, NotMatched, matched
-from taxcore.packs.uk.individual.residence import relieved_part
+from taxcore.packs.uk.individual.residence import SINCE, Period, relieved_days
 
 Rates = tuple[Decimal, Decimal]  # within the basic band, and above it
 
 
 def least_tax(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> Decimal:
-    """The least tax over all orders. `reliefs`: losses and the exempt amount together; `room`: what is left of the basic band."""
+    """The least tax over all orders. `reliefs`: losses and the exempt amount together; `room`: what is left of the basic band.
+    Gains with one rate for all (those of business asset disposal relief) come first in that band: TCGA 1992 s. 169N(7)."""
     kinds = [rates for rates, gain in gains.items() if gain > 0]
     best = None
     for relieved in permutations(kinds):
@@ -30,9 +31,10 @@ def least_tax(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> D
         for rates in relieved:
             left[rates] = max(gains[rates] - rest, ZERO)
             rest = max(rest - gains[rates], ZERO)
-        for ordered in permutations(kinds):
+        flat = [rates for rates in kinds if rates[0] == rates[1]]
+        for ordered in permutations(rates for rates in kinds if rates[0] != rates[1]):
             tax, space = ZERO, room
-            for lower, upper in ordered:
+            for lower, upper in (*flat, *ordered):
                 held = min(left[lower, upper], space)
                 space -= held
                 tax += cents(held * lower) + cents((left[lower, upper] - held) * upper)
@@ -40,32 +42,56 @@ def least_tax(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> D
     return best or ZERO
 
 
+_SET_ASIDE = ("held_over", "rolled_over", "deferred")
+
+
 @dataclass(frozen=True, slots=True)
 class Sale:
-    """One disposal of the year as it counts: `home` and `business` say which rates it has."""
+    """One disposal of the year as it counts: `kind` ("" or home, business, investors) says which rates it has; `kept` is the part
+    of the gain that is not relieved, `relieved` an amount of it that is held over, rolled over or deferred."""
 
     proceeds: Decimal
     cost: Decimal
     day: date | None
-    home: bool = False
-    business: bool = False
+    kind: str = ""
     relieved: Decimal = ZERO
+    kept: Decimal = Decimal(1)
 
     @property
     def gain(self) -> Decimal:
-        """After relief for a main residence; the pounds of what is relieved are rounded up."""
+        """The pounds of what is relieved are rounded up."""
         whole = max(self.proceeds.quantize(Decimal(1), ROUND_FLOOR) - self.cost, ZERO)
-        return whole - min((whole * self.relieved).quantize(Decimal(1), ROUND_CEILING), whole)
+        home = (whole * (1 - self.kept)).quantize(Decimal(1), ROUND_CEILING)
+        return max(whole - min(home, whole) - self.relieved, ZERO)
 
     @property
     def loss(self) -> Decimal:
-        return max(self.cost - self.proceeds, ZERO)
+        """What would not be taxed as a gain is no loss either: TCGA 1992 s. 16(2)."""
+        return max(self.cost - self.proceeds, ZERO) * self.kept
 
 
-def _sale(row: Any) -> Sale:
-    days = (row.bought, row.day, row.lived_from, row.lived_until)
-    relieved = relieved_part(*days) if row.home and all(day is not None for day in days) else ZERO
-    return Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, bool(row.home), bool(row.business), relieved)
+def _sale(row: Any) -> Sale | None:
+    """A row as it counts; None of what is neither gain nor loss (TCGA 1992 s. 58)."""
+    if row.relief == "spouse":
+        return None
+    kind = "business" if row.business else "investors" if row.relief == "investors" else "home" if row.home else ""
+    relieved = Decimal(row.relieved) if row.relief in _SET_ASIDE else ZERO
+    return Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, kind, relieved)
+
+
+def periods_of(paper: Any) -> list[Period]:
+    rows = [row for row in paper.periods if row.why and row.begun is not None and row.ended is not None]
+    return [Period(row.why, row.begun, row.ended) for row in rows]
+
+
+def home_sale(paper: Any) -> Sale:
+    part = Decimal(100 if paper.percent is None else paper.percent) / 100
+    kept = Decimal(1)
+    if paper.bought is not None and paper.sold is not None and paper.sold > paper.bought:
+        days = relieved_days(paper.bought, paper.sold, periods_of(paper))
+        lived = Decimal(days) / (paper.sold - max(paper.bought, SINCE)).days if days else ZERO
+        kept = 1 - lived * (1 - Decimal(paper.business_percent or 0) / 100)
+    return Sale(cents(paper.proceeds * part), cents(paper.costs * part), paper.sold, "home", kept=kept)
 
 
 def deals_of(paper: Any) -> list[Deal]:
@@ -78,7 +104,7 @@ class GainsPage(Page):
     """SA108: the year's disposals in figures, single ones and those matched from lists of deals. TCGA 1992 s. 1."""
 
     number, name = "SA108", "Capital gains summary"
-    needs = ("gains", "shares")
+    needs = ("gains", "shares", "home")
 
     @property
     def paper(self):
@@ -87,7 +113,8 @@ class GainsPage(Page):
     def sales(self) -> list[Sale]:
         """Disposals of the year. A list that sells more than was bought counts for nothing, and a check stops filing."""
         rows = self.paper.disposals if self.papers("gains") else ()
-        found = [_sale(row) for row in rows]
+        found = [sale for row in rows if (sale := _sale(row)) is not None]
+        found += [home_sale(paper) for paper in self.papers("home")]
         for paper in self.papers("shares"):
             with suppress(NotMatched):
                 made = matched(deals_of(paper))[0]
@@ -104,7 +131,7 @@ class GainsPage(Page):
 
     @fact("Gains in the year, before losses")
     def gains(self):
-        return total([one.gain for one in self.sales()])
+        return total([one.gain for one in self.sales()], self.paper.deferred_back)
 
     @fact("Losses in the year")
     def losses(self):
@@ -120,9 +147,20 @@ class GainsPage(Page):
         unused = excess(self.losses, over=self.gains)
         return total(unused, self.paper.losses_before, less=self.losses_before)
 
-    @fact("Whether the pages are needed", cites="TMA 1970 s. 8C")
+    @fact("Gains with business asset disposal relief so far", closes=BUSINESS_LIFETIME, cites="TCGA 1992 s. 169N(4)")
+    def business_after(self):
+        made = total([one.gain for one in self.sales() if one.kind == "business"])
+        limit = self.law.gains.business.lifetime
+        return least(total(self.paper.business_before, made), greatest(limit, self.paper.business_before))
+
+    @fact("Whether the pages are needed", cites="TMA 1970 s. 8C; TCGA 1992 s. 16(2A)")
     def needed(self):
-        return self.gains > self.law.gains.exempt or self.proceeds > self.law.gains.reporting.proceeds
+        """Above either threshold, or where a loss of the year is claimed, or tax was paid that is credited."""
+        above = self.gains > self.law.gains.exempt or self.proceeds > self.law.gains.reporting.proceeds
+        return above or self.losses > 0 or self.run.form("uk.gains-tax").paid_already > 0
+
+    def required(self):
+        return self.needed or bool(self.paper.file_anyway)
 
 
 class GainsTax(Calculation):
@@ -131,14 +169,32 @@ class GainsTax(Calculation):
     number, name, worksheet = "Gains tax", "Capital gains tax", True
     page, tax_on_income = linked("uk.sa108"), linked("uk.income-tax")
 
-    def rates_of(self, row: Sale) -> Rates:
+    def rates_of(self, sale: Sale) -> Rates:
         law = self.law.gains
-        if row.business:
-            return (Decimal(law.business.rate), Decimal(law.business.rate))
-        if "later" in law and row.day is not None and row.day >= date.fromisoformat(law.later["from"]):
+        if sale.kind in ("business", "investors"):
+            return (Decimal(law[sale.kind].rate), Decimal(law[sale.kind].rate))
+        if "later" in law and sale.day is not None and sale.day >= date.fromisoformat(law.later["from"]):
             return (Decimal(law.later.lower), Decimal(law.later.upper))
-        held = law.homes if row.home else law
+        held = law.homes if sale.kind == "home" else law
         return (Decimal(held.lower), Decimal(held.upper))
+
+    def _parts(self) -> list[tuple[Rates, Decimal]]:
+        """Gains with their rates; of business ones what is above the lifetime limit has those that it would have without."""
+        left = max(self.law.gains.business.lifetime - Decimal(self.page.paper.business_before), ZERO)
+        found = []
+        for sale in self.page.sales():
+            at_relief = min(sale.gain, left) if sale.kind == "business" else sale.gain
+            left -= at_relief if sale.kind == "business" else ZERO
+            found.append((self.rates_of(sale), at_relief))
+            if at_relief < sale.gain:
+                found.append((self.rates_of(replace(sale, kind="")), sale.gain - at_relief))
+        if back := Decimal(self.page.paper.deferred_back):
+            found.append((self.rates_of(Sale(ZERO, ZERO, self.run.period.end)), back))
+        return found
+
+    @fact("Paid within sixty days", cites="FA 2019 Sch. 2 para. 6")
+    def paid_already(self):
+        return total([one.tax_paid for one in self.papers("home")])
 
     @line("a", "Annual exempt amount used", cites="TCGA 1992 s. 1K")
     def exempt(self):
@@ -156,8 +212,8 @@ class GainsTax(Calculation):
     @line("d", "Capital gains tax", weight="total")
     def tax(self):
         """Scottish taxpayers too by the United Kingdom's bands: TCGA 1992 s. 1J."""
-        sales = self.page.sales()
-        kinds, amounts = [self.rates_of(one) for one in sales], [one.gain for one in sales]
+        parts = self._parts()
+        kinds, amounts = [rates for rates, _ in parts], [gain for _, gain in parts]
         reliefs = total(self.page.losses, self.page.losses_before, self.exempt)
 
         def again(*given):

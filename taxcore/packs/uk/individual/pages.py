@@ -3,14 +3,15 @@
 Box numbers as on the pages for 2024-25; where one is only remembered it is marked in docs/law-coverage.md.
 """
 
+from decimal import Decimal
+
 from taxcore.engine import excess, fact, least, line, linked, share, total, when
 from taxcore.engine.forms import ALL
-from taxcore.packs.uk.balances import HOME_FINANCE, PROPERTY_LOSS, TRADE_LOSS
+from taxcore.packs.uk.balances import HOME_FINANCE, PROPERTY_LOSS
 from taxcore.packs.uk.base import Page, up
 
-_BENEFITS = ("car", "fuel", "medical", "vouchers", "assets", "accommodation", "loan_benefit", "expenses_paid")
+_BENEFITS = ("car", "fuel", "medical", "vouchers", "assets", "accommodation", "expenses_paid")
 _EXPENSES = ("travel", "fixed", "fees", "other_expenses")
-_COSTS = ("goods", "travel", "wages", "premises", "repairs", "accountancy", "finance", "office", "rest")
 _LET = ("premises", "repairs", "finance", "fees", "services", "rest")
 
 
@@ -40,9 +41,19 @@ class EmploymentPage(Page):
     def tips(self):
         return total(self.paper.tips)
 
+    @fact("Benefit of a cheap loan", cites="ITEPA 2003 ss. 175, 180 to 182")
+    def cheap_loan(self):
+        """The average of both days at the official rate, less interest paid; none where it never was above 10,000."""
+        paper, law = self.paper, self.law.loans
+        average = share(Decimal("0.5"), of=total(paper.loan_begun, paper.loan_ended))
+        benefit = excess(share(law.official, of=average), over=paper.loan_interest)
+        return when(max(paper.loan_begun, paper.loan_ended) > law.above, benefit, "the loan was never above 10,000")
+
     @fact("Benefits, boxes 9 to 16")
     def benefits(self):
-        return total([self.rounding(one) for one in _of(self.paper, _BENEFITS)])
+        """Box 15 has other benefits together with that of a loan."""
+        others = [self.rounding(one) for one in _of(self.paper, _BENEFITS)]
+        return total(others, self.rounding(total(self.paper.loan_benefit, self.cheap_loan)))
 
     @fact("Expenses, boxes 17 to 20")
     def expenses(self):
@@ -52,83 +63,6 @@ class EmploymentPage(Page):
     def taxable(self):
         """Expenses cannot make a loss: ITEPA 2003 s. 329."""
         return excess([self.pay, self.tips, self.benefits], over=self.expenses)
-
-
-class TradePage(Page):
-    """SA103S, one for each trade. ITTOIA 2005 ss. 5, 7, 783AA."""
-
-    number, name, per = "SA103S", "Self-employment (short)", "trade"
-    needs = ("trade",)
-
-    @property
-    def paper(self):
-        return next(one for one in self.papers("trade") if one.key == self.key)
-
-    @line("9", "Turnover")
-    def turnover(self):
-        return total(self.paper.turnover)
-
-    @line("10", "Any other business income")
-    def other(self):
-        return total(self.paper.other)
-
-    @line("10.1", "Trading income allowance", cites="ITTOIA 2005 s. 783AI", rounding=up)
-    def allowance(self):
-        """Of all trades of somebody together: no more than 1,000, and never a loss."""
-        chosen = when(bool(self.paper.use_allowance), self.law.small_allowances.trading, "the expenses are deducted instead")
-        return least(chosen, total(self.turnover, self.other))
-
-    @line("20", "Total allowable expenses", rounding=up)
-    def expenses(self):
-        return when(not self.paper.use_allowance, total(_of(self.paper, _COSTS)), "the trading allowance is deducted instead")
-
-    @line("21", "Net profit")
-    def profit(self):
-        return excess([self.turnover, self.other], over=[self.allowance, self.expenses])
-
-    @line("22", "Net loss")
-    def loss(self):
-        return excess([self.expenses], over=[self.turnover, self.other])
-
-    @fact("Capital allowances, boxes 23 to 25")
-    def allowances(self):
-        names = ("investment_allowance", "small_pool", "other_allowances")
-        return when(
-            not self.paper.use_allowance,
-            total([up(one) for one in _of(self.paper, names)]),
-            "the trading allowance stands for them",
-        )
-
-    @line("28", "Net business profit for tax purposes")
-    def net(self):
-        added = (self.profit, self.rounding(self.paper.balancing_charge), self.rounding(self.paper.own_use))
-        return excess(added, over=[self.loss, self.allowances])
-
-    @line("29", "Loss brought forward set against this year's profits", rounding=up)
-    def loss_used(self):
-        return least(self.paper.loss_before, self.net)
-
-    @line("31", "Total taxable profits", weight="total")
-    def taxable(self):
-        return excess(self.net, over=self.loss_used)
-
-    @line("32", "Net business loss for tax purposes")
-    def net_loss(self):
-        added = (self.profit, self.rounding(self.paper.balancing_charge), self.rounding(self.paper.own_use))
-        return excess([self.loss, self.allowances], over=added)
-
-    @line("33", "Loss set off against other income", cites="ITA 2007 s. 64")
-    def loss_against_income(self):
-        return least(self.net_loss, self.run.form("uk.income").losses_set)
-
-    @line("35", "Total loss to carry forward", closes=TRADE_LOSS, used="loss_used", cites="ITA 2007 s. 83")
-    def loss_forward(self):
-        """What of losses of before is not used, and what of this year's is set against nothing."""
-        return total(excess(self.paper.loss_before, over=self.loss_used), excess(self.net_loss, over=self.loss_against_income))
-
-    @line("38", "Deductions on payment and deduction statements", rounding=up)
-    def deducted(self):
-        return total(self.paper.deducted)
 
 
 class PropertyPage(Page):

@@ -1,7 +1,19 @@
 """Papers of the self assessment return: who somebody is, employments, pensions, savings, a trade, property, gifts, gains."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text
-from taxcore.packs.uk.balances import CAPITAL_LOSS, HOME_FINANCE, PROPERTY_LOSS, TRADE_LOSS
+from taxcore.packs.uk.balances import (
+    ALLOWANCE_UNUSED,
+    ASSETS,
+    BUSINESS_LIFETIME,
+    CAPITAL_LOSS,
+    HOME_FINANCE,
+    MAIN_POOL,
+    PARTNER_LOSS,
+    PROPERTY_LOSS,
+    SPECIAL_POOL,
+    TRADE_LOSS,
+    TRANSITION,
+)  # fmt: skip
 from taxcore.packs.uk.base import REGIONS, BritishPaper
 
 _NINO = r"[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
@@ -13,6 +25,28 @@ FOREIGN_KINDS = {
     "dividends": "Dividends", "interest": "Interest", "pension": "Pension", "royalties": "Royalties", "rents": "Property",
     "other": "Other income",
 }  # fmt: skip
+COSTS = {
+    "goods": "Goods bought for resale or used", "subcontractors": "Payments to subcontractors of construction",
+    "wages": "Wages, salaries and other staff costs", "travel": "Car, van and travel",
+    "premises": "Rent, rates, power and insurance",
+    "repairs": "Repairs and maintenance", "office": "Phone, stationery and other office costs",
+    "advertising": "Advertising and entertainment", "finance": "Interest on loans", "bank_charges": "Bank and card charges",
+    "bad_debts": "Debts written off", "accountancy": "Accountancy, legal and other professional fees",
+    "depreciation": "Depreciation and loss on sale of assets", "rest": "Other business expenses",
+}  # fmt: skip
+POOLS = {
+    "investment": "Plant, deducted at once", "electric": "Car without emissions, new", "main": "Car up to 50 g/km, main rate",
+    "special": "Car above 50 g/km, special rate",
+}  # fmt: skip
+TRADE_PAGES = {"short": "Short pages", "full": "Full pages"}
+GAIN_RELIEFS = {
+    "spouse": "Given or sold to the spouse", "held_over": "Held over", "rolled_over": "Rolled into a new asset",
+    "deferred": "Deferred by an investment", "investors": "Investors' relief",
+}  # fmt: skip
+STAYS = {
+    "lived": "Lived in", "abroad": "Employed abroad", "elsewhere": "Kept away by work", "any": "Away for another reason",
+}  # fmt: skip
+_YEAR = r"20\d\d"
 LOANS = {"none": "None", "plan_1": "Plan 1", "plan_2": "Plan 2", "plan_4": "Plan 4"}
 
 
@@ -56,6 +90,15 @@ class About(BritishPaper):
         None, "The partner's income is higher", cites="ITEPA 2003 s. 681C", help="Then the charge is the partner's."
     )
     paid_on_account = Amount(None, "Payments on account made", begins="Payments")
+    code_earlier = Amount(
+        "7", "Underpaid tax of earlier years in the year's tax code", cites="SI 2003/2682, reg. 186",
+        help="It is in the tax that was taken off, and not for this year.",
+    )  # fmt: skip
+    code_later = Amount("8", "Underpaid tax of the year in a later tax code", cites="SI 2003/2682, reg. 186")
+    earlier_more = Amount("14", "More tax due for an earlier year by a claim", cites="TMA 1970 Sch. 1B")
+    earlier_less = Amount("15", "Less tax due for an earlier year by a claim", cites="TMA 1970 Sch. 1B")
+    reduced_to = Amount("10", "Next year's payments on account reduced to, each", cites="TMA 1970 s. 59A(4)")
+    reduced_why = Text(None, "Why they are reduced", longest=200, wide=True)
     class_2 = Flag("36", "Class 2 contributions paid by choice", cites="SSCBA 1992 s. 11(6)", kept=True)
 
 
@@ -78,12 +121,18 @@ class Employment(BritishPaper):
     vouchers = Amount("12", "Vouchers, credit cards and excess mileage")
     assets = Amount("13", "Goods and other assets provided")
     accommodation = Amount("14", "Accommodation provided")
-    loan_benefit = Amount("15", "Other benefits, loans included", cites="ITEPA 2003 s. 175")
+    loan_benefit = Amount("15", "Other benefits")
     expenses_paid = Amount("16", "Expenses payments received")
     travel = Amount("17", "Business travel and subsistence", cites="ITEPA 2003 s. 337", begins="Expenses")
     fixed = Amount("18", "Fixed deductions for expenses")
     fees = Amount("19", "Professional fees and subscriptions", cites="ITEPA 2003 s. 344")
     other_expenses = Amount("20", "Other expenses and capital allowances")
+    loan_begun = Amount(
+        None, "Loan from the employer, when the year began", cites="ITEPA 2003 s. 175", begins="Cheap loan of the employer",
+        help="Its benefit is worked out by the average of both days and the official rate.",
+    )  # fmt: skip
+    loan_ended = Amount(None, "When the year ended")
+    loan_interest = Amount(None, "Interest paid on it for the year", cites="ITEPA 2003 s. 175(3)")
     loan_deducted = Amount(None, "Student loan deducted by the employer", begins="Student loan")
     postgraduate_deducted = Amount(None, "Postgraduate loan deducted by the employer")
 
@@ -122,34 +171,93 @@ class Dividends(BritishPaper):
     fund = Amount("5", "Dividends from authorised unit trusts and open-ended investment companies")
 
 
-class Trade(BritishPaper):
-    """A small business by its cash or accruals accounts: the short pages. ITTOIA 2005 Part 2."""
+class DisallowedRow(Row):
+    of = Choice(None, "Of which expenses", COSTS, needed="It is taken off those.")
+    amount = Amount(None, "Not allowable", cites="ITTOIA 2005 ss. 33, 34")
 
-    kind, name, official, group = "trade", "Self-employment (short)", "SA103S", "income"
+
+class AssetRow(Row):
+    what = Text(None, "What it is", longest=60, needed="It tells one from another.")
+    pool = Choice(None, "Kind", POOLS, needed="The rate depends on it.")
+    bought = Day(None, "Bought", needed="Allowances begin with it.")
+    cost = Amount(None, "Cost")
+    private = Count(None, "Private use, percent", most=100)
+    before = Amount(None, "Worth when the year began", help="Of an asset with private use, once it has been written down.")
+    sold = Day(None, "Sold or given away")
+    proceeds = Amount(None, "For how much")
+
+
+class Trade(BritishPaper):
+    """A business of one's own, on the short pages or the full ones. ITTOIA 2005 Part 2; CAA 2001."""
+
+    kind, name, official, group = "trade", "Self-employment", "SA103S, SA103F", "income"
     again, short, heading, main = True, "Trade", "description", "turnover"
 
     description = Text("1", "Description of the business", needed="Box 1 asks for it.", longest=60, wide=True, kept=True)
+    pages = Choice(None, "Pages", TRADE_PAGES, help="If empty, the short ones while turnover allows them.")
+    ended = Day("6", "The business ended on")
     turnover = Amount("9", "Turnover", begins="Income")
     other = Amount("10", "Other business income")
     use_allowance = Flag("10.1", "Trading allowance instead of expenses", cites="ITTOIA 2005 s. 783AI")
     goods = Amount("11", "Goods bought for resale or used", begins="Expenses")
-    travel = Amount("12", "Car, van and travel", help="Without private use; or mileage at the flat rates.")
+    subcontractors = Amount(None, COSTS["subcontractors"])
+    travel = Amount("12", "Car, van and travel", help="Without private use; mileage at the flat rates is below.")
     wages = Amount("13", "Wages, salaries and other staff costs")
     premises = Amount("14", "Rent, rates, power and insurance")
     repairs = Amount("15", "Repairs and maintenance")
     accountancy = Amount("16", "Accountancy, legal and other professional fees")
-    finance = Amount("17", "Interest and bank charges")
+    finance = Amount("17", "Interest on loans")
+    bank_charges = Amount(None, COSTS["bank_charges"])
     office = Amount("18", "Phone, stationery and other office costs")
+    advertising = Amount(None, COSTS["advertising"])
+    bad_debts = Amount(None, COSTS["bad_debts"])
+    depreciation = Amount(None, COSTS["depreciation"], help="None of it is allowable.")
     rest = Amount("19", "Other allowable expenses")
-    investment_allowance = Amount("23", "Annual Investment Allowance", cites="CAA 2001 s. 51A", begins="Capital allowances")
-    small_pool = Amount("24", "Allowance for small balance of unrelieved expenditure", cites="CAA 2001 s. 56A")
-    other_allowances = Amount("25", "Other capital allowances")
-    balancing_charge = Amount("26", "Total balancing charges")
+    disallowed = Rows(None, "Not allowable", DisallowedRow)
+    miles = Count(None, "Business miles by car or van", most=200_000, cites="ITTOIA 2005 s. 94F", begins="Flat rates")
+    motorcycle_miles = Count(None, "Business miles by motor cycle", most=200_000, cites="ITTOIA 2005 s. 94F")
+    home_25 = Count(None, "Months with 25 to 50 hours of work at home", most=12, cites="ITTOIA 2005 s. 94H")
+    home_51 = Count(None, "Months with 51 to 100 hours", most=12)
+    home_101 = Count(None, "Months with 101 hours or more", most=12)
+    assets = Rows(None, "Plant and cars", AssetRow, kept=True, opens=ASSETS, begins="Capital allowances")
+    main_before = Amount(None, "Main pool when the year began", cites="CAA 2001 s. 56", opens=MAIN_POOL)
+    special_before = Amount(None, "Special rate pool when the year began", cites="CAA 2001 s. 104D", opens=SPECIAL_POOL)
+    investment_allowance = Amount("23", "Annual Investment Allowance besides", cites="CAA 2001 s. 51A")
+    small_pool = Amount("24", "Allowance for small balance of unrelieved expenditure besides", cites="CAA 2001 s. 56A")
+    other_allowances = Amount("25", "Other capital allowances besides")
+    balancing_charge = Amount("26", "Balancing charges besides")
     own_use = Amount("27", "Goods or services for own use", begins="Taxable profit")
-    loss_before = Amount("29", "Losses brought forward", cites="ITA 2007 s. 83", opens=TRADE_LOSS)
+    transition_part = Amount(
+        "73.1", "Profit of the transition part", negative=True, cites="FA 2022 Sch. 1 para. 65", begins="Change of basis periods",
+        help="Of 2023-24: from the end of the twelve months to 5 April 2024.",
+    )  # fmt: skip
+    overlap = Amount("69", "Overlap relief", cites="FA 2022 Sch. 1 para. 68")
+    transition_more = Amount("73.4", "More of the transition profit by election", cites="FA 2022 Sch. 1 para. 73")
+    transition_before = Amount("73.3", "Transition profit left to be charged", cites="FA 2022 Sch. 1 para. 72", opens=TRANSITION)
+    loss_before = Amount("29", "Losses brought forward", cites="ITA 2007 s. 83", opens=TRADE_LOSS, begins="Losses")
     loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 83", help="Needed where there is one.")
     deducted = Amount("38", "Deductions of the Construction Industry Scheme", cites="FA 2004 s. 61", begins="Tax taken off")
     no_class_4 = Flag("37", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
+
+
+class Partnership(BritishPaper):
+    """A share of a partnership's profit or loss: the short pages. ITTOIA 2005 Part 9."""
+
+    kind, name, official, group = "partnership", "Share of a partnership", "SA104S", "income"
+    again, short, heading, main = True, "Partnership", "description", "share"
+
+    partnership = Text(
+        "1", "Partnership's Unique Taxpayer Reference", pattern=r"\d{10}", longest=10, pattern_says="Ten digits.", kept=True,
+        needed="HMRC finds the partnership's return by it.",
+    )  # fmt: skip
+    description = Text("2", "Trade or profession", needed="Box 2 asks for it.", longest=60, wide=True, kept=True)
+    share = Amount("8", "Share of the profit or loss", negative=True)
+    loss_before = Amount("17", "Losses brought forward", cites="ITA 2007 s. 83", opens=PARTNER_LOSS)
+    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 83", help="Needed where there is one.")
+    limited = Flag(None, "Limited partner, or not active in it", cites="ITA 2007 ss. 103C, 104", kept=True)
+    no_class_4 = Flag("26", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
+    interest = Amount("28", "Share of interest, no tax taken off", begins="Other income and tax")
+    deducted = Amount("30", "Share of deductions of the Construction Industry Scheme", cites="FA 2004 s. 61")
 
 
 class Property(BritishPaper):
@@ -231,12 +339,37 @@ class GainRow(Row):
     asset = Text(None, "Asset", longest=60, needed="The computation names it.")
     home = Flag(None, "Residential property")
     business = Flag(None, "Business asset disposal relief claimed", cites="TCGA 1992 s. 169I")
+    relief = Choice(None, "Relief", GAIN_RELIEFS, cites="TCGA 1992 ss. 58, 152, 165, 169VC, Sch. 5B")
+    relieved = Amount(None, "Gain held over, rolled over or deferred")
     day = Day(None, "Date of disposal", needed="The rates of 2024-25 depend on it.")
     proceeds = Amount(None, "Disposal proceeds")
     costs = Amount(None, "Allowable costs")
-    bought = Day(None, "Date of acquisition", help="Of a home that was lived in.")
-    lived_from = Day(None, "Main residence from", cites="TCGA 1992 s. 222")
-    lived_until = Day(None, "Main residence until", cites="TCGA 1992 s. 223")
+
+
+class StayRow(Row):
+    why = Choice(None, "Why", STAYS, needed="Not every absence counts.")
+    begun = Day(None, "From", needed="The days are counted.")
+    ended = Day(None, "Until", needed="The days are counted.")
+
+
+class Home(BritishPaper):
+    """A home that was sold and lived in for a time: the part that is relieved, and what was paid on it within sixty days.
+    TCGA 1992 ss. 222 to 224; FA 2019 Sch. 2."""
+
+    kind, name, official, group = "home", "Home sold", "SA108", "gains"
+    short, heading, main = "Home", "asset", "proceeds"
+
+    asset = Text(None, "Home", needed="The computation names it.", longest=60, wide=True)
+    bought = Day(None, "Bought", needed="The days of ownership are counted.")
+    sold = Day(None, "Sold", needed="The days of ownership are counted.")
+    proceeds = Amount(None, "Disposal proceeds, of all owners")
+    costs = Amount(None, "Allowable costs, of all owners")
+    percent = Count(None, "Part that is the taxpayer's, percent", most=100, help="If empty, all of it.")
+    periods = Rows(None, "Lived in, and absences", StayRow, begins="Only or main residence")
+    business_percent = Count(None, "Used for a business alone, percent", most=100, cites="TCGA 1992 s. 224")
+    let_beside = Flag(None, "Part of it let while the owner lived in it", cites="TCGA 1992 s. 224A")
+    reported = Day(None, "Reported within sixty days on", cites="FA 2019 Sch. 2 para. 3", begins="Return within sixty days")
+    tax_paid = Amount(None, "Tax paid with it", cites="FA 2019 Sch. 2 para. 6")
 
 
 class DealRow(Row):
@@ -264,11 +397,47 @@ class Gains(BritishPaper):
     single, owned = True, False
 
     disposals = Rows(None, "Disposals", GainRow)
+    deferred_back = Amount(None, "Gains deferred before and chargeable now", cites="TCGA 1992 Sch. 5B para. 4")
     losses_before = Amount("45", "Losses brought forward", cites="TCGA 1992 s. 1E", opens=CAPITAL_LOSS)
+    business_before = Amount(
+        None, "Gains with business asset disposal relief in years before", cites="TCGA 1992 s. 169N(4)", opens=BUSINESS_LIFETIME
+    )
+    file_anyway = Flag(None, "File the pages although they are not needed")
+
+
+class UnusedRow(Row):
+    of_year = Text(None, "Tax year, by the year it begins in", pattern=_YEAR, longest=4, pattern_says="Four digits, as 2022.",
+                   needed="It is lost after three years.")  # fmt: skip
+    amount = Amount(None, "Unused allowance")
+
+
+class PensionSavings(BritishPaper):
+    """What was saved in pensions, against the annual allowance. FA 2004 ss. 227 to 238A."""
+
+    kind, name, official, group = "pension-savings", "Pension savings", "SA101, page Ai 4", "reliefs"
+    single, owned = True, False
+
+    input = Amount(None, "Pension input amounts of the year", help="From the schemes' statements, the employer's part included.")
+    own = Amount(None, "Of them, paid by the taxpayer, gross")
+    net_pay = Amount(None, "Of these, taken off pay before tax", cites="FA 2004 s. 193")
+    sacrificed = Amount(None, "Pay given up for pension", cites="FA 2004 s. 228ZA(5)")
+    money_purchase = Amount(
+        None, "Of the input, money purchase savings after flexible access", cites="FA 2004 s. 227ZA",
+        help="Only if money was drawn flexibly from a pension before.",
+    )  # fmt: skip
+    unused = Rows(
+        None,
+        "Unused allowance of years before",
+        UnusedRow,
+        opens=ALLOWANCE_UNUSED,
+        help="A year counts in which one was a member.",
+    )
+    scheme_pays = Amount("11", "Charge that the scheme pays", cites="FA 2004 s. 237B")
 
 
 PAPERS: tuple[type[BritishPaper], ...] = (
-    About, Employment, Pension, Interest, Dividends, Trade, Property, Foreign, Reliefs, Shares, Gains,
+    About, Employment, Pension, Interest, Dividends, Trade, Partnership, Property, Foreign, Reliefs, PensionSavings, Home, Shares,
+    Gains,
 )  # fmt: skip
 GROUPS: dict[str, str] = {
     "people": "Taxpayer",

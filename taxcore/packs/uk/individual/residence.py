@@ -1,28 +1,68 @@
-"""How much of the gain on a home is relieved: the part of the ownership in which it was the only or main residence.
+"""On how many days a home counts as the only or main residence.
 
-TCGA 1992 ss. 222, 223: the last nine months count wherever it ever was; nothing before 31 March 1982 counts at all.
+TCGA 1992 ss. 222, 223: the days lived in, absences that the law lets count, and the last nine months of whoever ever lived in it;
+nothing before 31 March 1982 counts at all.
 """
 
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from datetime import date, timedelta
-from decimal import Decimal
 
-_SINCE = date(1982, 3, 31)
+SINCE = date(1982, 3, 31)
 _LAST_MONTHS = 9
+_ONE = timedelta(days=1)
+LONGEST = {"any": 3, "elsewhere": 4}  # years of absence in all: s. 223(3)(a), (c); work abroad has none: (b)
 
 
-def relieved_part(bought: date, sold: date, lived_from: date, lived_until: date) -> Decimal:
-    """The part from nothing to one, by days; all days but that of the sale count. Nothing where the days are none."""
-    begun = max(bought, _SINCE)
-    owned = (sold - begun).days
-    first, last = max(lived_from, begun), min(lived_until + timedelta(days=1), sold)
-    if owned <= 0 or last <= first:
-        return Decimal(0)
-    final = max(_months_before(sold, _LAST_MONTHS), begun)
-    days = (last - first).days + max((sold - max(final, last)).days, 0)
-    return Decimal(min(days, owned)) / Decimal(owned)
+@dataclass(frozen=True, slots=True)
+class Period:
+    """First and last day. `why` is lived, abroad (employed abroad throughout), elsewhere (work kept them away) or any."""
+
+    why: str
+    begun: date
+    ended: date
+
+
+def relieved_days(bought: date, sold: date, periods: Sequence[Period]) -> int:
+    """Days of ownership that are relieved; all days but that of the sale count, and none twice."""
+    begun = max(bought, SINCE)
+    lived = [one for one in periods if one.why == "lived" and one.begun < sold and one.ended >= bought]
+    if not lived or sold <= begun:
+        return 0
+    spans = [(one.begun, one.ended) for one in lived]
+    for why in ("any", "elsewhere", "abroad"):
+        absent = [one for one in periods if one.why == why and _counts(one, lived)]
+        spans += _at_most(absent, LONGEST.get(why))
+    spans.append((_months_before(sold, _LAST_MONTHS), sold - _ONE))
+    return len(_days(spans, begun, sold - _ONE))
+
+
+def _counts(absence: Period, lived: list[Period]) -> bool:
+    """It was the residence before; and afterwards too, unless work kept them from coming back: s. 223(3A), (3B)."""
+    before = any(one.ended < absence.begun for one in lived)
+    return before and (absence.why != "any" or any(one.begun > absence.ended for one in lived))
+
+
+def _at_most(absences: list[Period], years: int | None) -> list[tuple[date, date]]:
+    """The first days of these absences, as many as so many years from the first have."""
+    spans: list[tuple[date, date]] = []
+    for one in sorted(absences, key=lambda one: one.begun):
+        last = one.ended
+        if years is not None:
+            first = spans[0][0] if spans else one.begun
+            gone = sum(((end - start).days + 1 for start, end in spans), 0)
+            allowed = (_months_before(first, -12 * years) - first).days - gone
+            last = min(last, one.begun + timedelta(days=allowed - 1))
+        if last >= one.begun:
+            spans.append((one.begun, last))
+    return spans
+
+
+def _days(spans: Iterable[tuple[date, date]], first: date, last: date) -> set[int]:
+    return {number for begun, ended in spans for number in range(max(begun, first).toordinal(), min(ended, last).toordinal() + 1)}
 
 
 def _months_before(day: date, months: int) -> date:
     year, month = divmod(day.year * 12 + day.month - 1 - months, 12)
-    length = (date(year + (month == 11), (month + 1) % 12 + 1, 1) - timedelta(days=1)).day
+    length = (date(year + (month == 11), (month + 1) % 12 + 1, 1) - _ONE).day
     return date(year, month + 1, min(day.day, length))

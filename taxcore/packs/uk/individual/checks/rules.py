@@ -1,8 +1,9 @@
-"""What would be wrong with a British return, and what stops it by name because it is not computed."""
+"""What the law does not let stand together, and what is not computed and therefore stops."""
 
 from taxcore.engine import check, found, stops
 from taxcore.packs.uk.individual.gains import deals_of
 from taxcore.packs.uk.individual.pool import NotMatched, matched
+from taxcore.packs.uk.individual.trades import trades_of
 
 
 @stops("uk.number-prefix", "National Insurance number that is never issued", "format", "NIM39110")
@@ -25,14 +26,14 @@ def allowance_twice(run):
 @stops("uk.loss-unsaid", "What becomes of a loss is not said", "missing", "ITA 2007 ss. 64, 83")
 @stops("uk.losses-several", "Losses of several trades against income", "unsupported", "ITA 2007 s. 64")
 def losses(run):
-    lost = [form for form in run.every("uk.sa103s") if form.net_loss > 0]
+    lost = [form for form in trades_of(run) if form.net_loss > 0]
     for form in lost:
         at = form.paper.address("loss_use")
-        if not form.paper.loss_use:
+        if not form.loss_use:
             yield found(at, f"The trade lost {form.net_loss:,}. Choose what becomes of it.", code="uk.loss-unsaid")
-        elif form.paper.loss_use == "back":
+        elif form.loss_use == "back":
             yield found(at, "A claim against the year before is not supported yet. Choose another use.", code="uk.losses")
-    if sum(form.paper.loss_use == "income" for form in lost) > 1:
+    if sum(form.loss_use == "income" for form in lost) > 1:
         yield found(
             lost[0].paper.address("loss_use"), "Only one trade's loss is set against income here.", code="uk.losses-several"
         )
@@ -111,24 +112,12 @@ def better_order(run):
         yield found(form.address("relief"), f"Credit in the best order is {form.better:,.2f} more than item by item as entered.")
 
 
-@stops("uk.residence-days", "Main residence: a day is missing or out of order", "missing", "TCGA 1992 ss. 222, 223")
-def residence_days(run):
-    for row in (row for paper in run.papers("gains") for row in paper.disposals):
-        days = [row.bought, row.lived_from, row.lived_until, row.day]
-        said = [day for day in days[1:3] if day is not None]
-        if said and (not row.home or None in days or days != sorted(days)):
-            yield found(
-                row.address("lived_from"), "Enter acquisition, both days of residence and disposal, in this order, of a home."
-            )
-
-
 @check("uk.lived-in", "A home was sold: was it the main residence?", "missed", "TCGA 1992 s. 222")
 def lived_in(run):
     for row in (row for paper in run.papers("gains") for row in paper.disposals):
-        if row.home and row.lived_from is None and row.lived_until is None:
+        if row.home:
             yield found(
-                row.address("lived_from"),
-                "If it ever was the main residence, part of the gain is relieved. Enter from when to when.",
+                row.address("home"), "If it ever was the main residence, part of the gain is relieved. Enter it as a home sold."
             )
 
 
@@ -152,5 +141,5 @@ def business_relief(run):
 CHECKS = (
     prefix,
     allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
-    above_limit, better_order, unmatched, residence_days, lived_in,
+    above_limit, better_order, unmatched, lived_in,
 )  # fmt: skip

@@ -1,0 +1,5 @@
+"""What would be wrong with a British return, what stops it by name, and what is worth a second look."""
+
+from taxcore.packs.uk.individual.checks import gains, income, pensions, rules, trades
+
+CHECKS = (*rules.CHECKS, *income.CHECKS, *trades.CHECKS, *pensions.CHECKS, *gains.CHECKS)
