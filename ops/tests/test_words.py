@@ -30,7 +30,9 @@ OURS_NO_LONGER = (
 _BRITISH = re.compile("|".join(rf"\b(?:{one})" for one in BRITISH), re.IGNORECASE)
 _OURS = re.compile("|".join(rf"\b(?:{one})" for one in OURS_NO_LONGER), re.IGNORECASE)
 _BRITISH_ROOM = "taxcore/packs/uk/"
-_AMERICAN = re.compile(r"\b(?:labor|itemiz|authoriz|recogniz|favor|dependents?\b|IRS\b|check\b(?! that))", re.IGNORECASE)
+_AMERICAN = re.compile(
+    r"\b(?:labor|itemiz|authoriz|recogniz|favor|dependents?\b|IRS\b|(?:by|a|the|your) checks?\b)", re.IGNORECASE
+)
 _FOLDERS = ("taxcore", "practice", "authority", "standins", "ops")
 _IN_TAGS = re.compile(
     r"\{% comment %\}(?s:.*?)\{% endcomment %\}|\{%.*?%\}|\{\{.*?\}\}|\{#.*?#\}|<!--.*?-->|"

@@ -68,7 +68,7 @@ def digest(firm_id: int, text: str) -> str:
 def masked(number: str) -> str:
     """Only the last four characters: •••-••-1234."""
     plain = "".join(character for character in number if character.isalnum())
-    return f"•••-••-{plain[-4:]}" if len(plain) == 9 else "•" * max(len(plain) - 4, 0) + plain[-4:]
+    return f"•••-••-{plain[-4:]}" if len(plain) == 9 and plain.isdigit() else "•" * max(len(plain) - 4, 0) + plain[-4:]
 
 
 class SealedField(models.TextField):

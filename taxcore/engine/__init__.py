@@ -23,7 +23,7 @@ from taxcore.engine.explain import (
 )
 from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, Flag, Prose, Refer, Rows, Text
 from taxcore.engine.figures import ZERO, Operand, cents, whole
-from taxcore.engine.flow import Flow, Stream, Well
+from taxcore.engine.flow import Flow, Picture, Stream, Well
 from taxcore.engine.forms import ALL, Form, Line, Loop, fact, line, linked
 from taxcore.engine.issuing import Issued
 from taxcore.engine.pack import Advice, Authority, CannotRoll, Identifier, Pack, Question, Succession
@@ -75,6 +75,7 @@ __all__ = [
     "Part",
     "Period",
     "Person",
+    "Picture",
     "Prose",
     "Question",
     "Refer",

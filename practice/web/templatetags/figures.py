@@ -71,6 +71,12 @@ register.simple_tag(packs.word, name="word")
 
 
 @register.filter
+def tax_year(year):
+    """A year as the trade of the country writes it: 2025, 2025-26."""
+    return packs.usual_pack().shown_year(year) if isinstance(year, int) else year
+
+
+@register.filter
 def of_hundred(share):
     """A share that is kept in percent: 40%, 33.3333%."""
     return f"{share.normalize():f}%"

@@ -1,8 +1,6 @@
 """The American return as a picture: what came in, what is taken off, the tax, what was paid, the bottom lines."""
 
-from decimal import Decimal
-
-from taxcore.engine import ZERO, Flow, Stream, Well
+from taxcore.engine import ZERO, Picture, Stream
 
 # Income lines by attribute, and what a reader calls them: Form 1040, then Schedule 1
 _INCOME = {
@@ -30,38 +28,14 @@ def flow(result):
     picture.on("agi", "taxable", 3, "Taxable income", form.taxable_income, form.address("taxable_income"))
     for line in result.bottom_lines:
         picture.settle(result, line)
-    return Flow(tuple(picture.wells), tuple(picture.streams))
+    return picture.made()
 
 
-class _Picture:
-    def __init__(self):
-        self.wells, self.streams = [], []
-
-    def well(self, key, column, name, amount, address, kind="middle"):
-        self.wells.append(Well(key, column, name, Decimal(amount), address, kind))
-
+class _Picture(Picture):
     def income(self, form, name, label):
         amount = getattr(form, name)
         self.income_of(name, label, amount, form.address(name))
         return amount
-
-    def income_of(self, key, label, amount, address):
-        """A source at the left, or a loss that is taken off the income together."""
-        if amount > 0:
-            self.well(key, 0, label, amount, address, "source")
-            self.streams.append(Stream(key, "income", amount))
-        elif amount < 0:
-            self.off("income", key, 2, f"{label}, a loss", -amount, address)
-
-    def off(self, source, key, column, name, amount, address):
-        if amount > 0:
-            self.well(key, column, name, amount, address, "away")
-            self.streams.append(Stream(source, key, Decimal(amount)))
-
-    def on(self, source, key, column, name, amount, address):
-        self.well(key, column, name, amount, address)
-        if amount > 0:
-            self.streams.append(Stream(source, key, Decimal(amount)))
 
     def settle(self, result, line):
         """An authority's tax, as far as it was paid, and what is left: its bottom line."""

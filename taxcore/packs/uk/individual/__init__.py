@@ -6,10 +6,13 @@ from taxcore.packs.uk.base import REGIONS, YEARS, shown_year, tax_year, year_of
 from taxcore.packs.uk.individual.allowance import AnnualAllowance
 from taxcore.packs.uk.individual.calculation import Allowances, Charges, Contributions, Incomes, IncomeTax, Summary
 from taxcore.packs.uk.individual.checks import CHECKS
+from taxcore.packs.uk.individual.flow import flow
 from taxcore.packs.uk.individual.foreign import ForeignCredit, ForeignItem, ForeignPage
 from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
 from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage
 from taxcore.packs.uk.individual.papers import GROUPS, PAPERS, Taxpayer
+from taxcore.packs.uk.individual.questions import QUESTIONS
+from taxcore.packs.uk.individual.to_come import to_come
 from taxcore.packs.uk.individual.trades import FullTradePage, PartnershipPage, TradePage, TradingProfit
 
 FORMS = (
@@ -33,7 +36,8 @@ PACK = Pack(
     authorities=(HMRC,), checks=CHECKS, law={"uk": YEARS}, groups=GROUPS, period=tax_year, law_year=year_of, described=described,
     identifier=Identifier("National Insurance number", "NI number", "AB123456C"), currency="£", currency_code="GBP",
     words={"refund": "repayment", "Refund": "Repayment", "Net refund": "Net repayment",
-           "Net\u00a0refund": "Net\u00a0repayment", "balance due": "tax due"},
+           "Net\u00a0refund": "Net\u00a0repayment", "balance due": "tax due",
+           "acknowledgments": "acknowledgements", "three years": "six years"},
     day_first=True, shown_year=shown_year,
-    writes="HMRC",
+    writes="HMRC", questions=QUESTIONS, flow=flow, to_come=to_come,
 )  # fmt: skip

@@ -243,7 +243,7 @@ class Trade(BritishPaper):
 class Partnership(BritishPaper):
     """A share of a partnership's profit or loss: the short pages. ITTOIA 2005 Part 9."""
 
-    kind, name, official, group = "partnership", "Share of a partnership", "SA104S", "income"
+    kind, name, official, group = "partnership", "Partnership share", "SA104S", "income"
     again, short, heading, main = True, "Partnership", "description", "share"
 
     partnership = Text(
