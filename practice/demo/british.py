@@ -106,8 +106,8 @@ CLIENTS = (
                       {"why": "lived", "begun": "2008-03-14", "ended": "2015-06-30"},
                       {"why": "abroad", "begun": "2015-07-01", "ended": "2017-06-30"},
                       {"why": "lived", "begun": "2017-07-01", "ended": "2018-05-31"}]}),
-        ("gains", {"disposals": [{"asset": "Hart Insurance Brokers Ltd, all shares", "business": "yes", "day": "2025-12-19",
-                                  "proceeds": "64000.00", "costs": "100.00"}]}),
+        ("gains", {"disposals": [{"asset": "Hart Insurance Brokers Ltd, all shares", "kind": "unlisted", "business": "yes",
+                                  "day": "2025-12-19", "proceeds": "64000.00", "costs": "100.00"}]}),
     ), "review", "TM"),
     ("Rowntree-Vale, Piers", ("Piers", "Rowntree-Vale", "JY901736A", "4010020114", date(1991, 3, 22)), {}, (), "gather", "BT"),
 )  # fmt: skip

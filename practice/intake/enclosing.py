@@ -3,8 +3,9 @@
 from django.db import transaction
 
 from practice.firm.events import record
+from practice.firm.refusals import Cannot
 from practice.firm.texts import written
-from practice.intake import attaching, drawing
+from practice.intake import attaching, drawing, drawn
 from practice.intake.models import Attachment
 from practice.returns.changing import Settled, closed_because, lock_opens
 from practice.returns.computing import pack_of
@@ -22,13 +23,20 @@ def going_along(return_):
     return rows.select_related("paper")
 
 
-def enclosures(return_, authority):
-    """What goes to one authority, as it stands in the filed document. `along_to` is empty for the one that comes first."""
+def enclosures(return_, authority, result):
+    """What goes to one authority, as it stands in the filed document; first what follows from the figures. `along_to` is empty
+    for the one that comes first. Cannot where all of it is larger than can be sent."""
     rows = [row for row in going_along(return_) if row.along_to == authority.code or (not row.along_to and not authority.after)]
-    names, made = set(), []
+    made = drawn.enclosed(return_, result, authority)
+    names = {one.name for one in made}
     for row in rows:
         behind = row.paper.key if row.along == STATEMENT and row.paper else ""
         made.append(Enclosure(row.along, _own(row.along_name or row.name, names), attaching.as_pdf(row), behind))
+    size = sum(len(one.content) for one in made)
+    if size > LARGEST_OF_ALL:
+        raise Cannot(
+            f"What goes with the return has {size / 1e6:.1f} MB, more than {LARGEST_OF_ALL / 1e6:.0f} MB. Leave something out."
+        )
     return made
 
 

@@ -1,9 +1,11 @@
 """What goes with a return besides its lines."""
 
+from django.http import Http404, HttpResponse
 from django.shortcuts import redirect, render
 
 from practice.firm.permissions import may
 from practice.intake import attaching, enclosing
+from practice.intake.drawn import drawn_for, pdf_of_drawn
 from practice.pages.refusing import said_on
 from practice.returns.computing import pack_of
 from practice.returns.page import open_page
@@ -21,6 +23,7 @@ def attachments(request, return_id, status=200, **more):
         "authorities": [b.authority for b in result.bottom_lines],
         "may_key": may(request.user, "key") and not context["closed"], "largest": enclosing.LARGEST // 1_000_000,
         "reading": any(row.state == "reading" for row in rows),
+        "drawn": [(line.authority, one) for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)],
     }  # fmt: skip
     return render(request, "signing/attachments.html", context | more, status=status)
 
@@ -31,6 +34,16 @@ def _beside(return_, row):
         return ""
     declared = pack_of(return_).paper(row.paper.kind)
     return str(row.paper.values.get(declared.heading) or declared.name)
+
+
+def look(request, return_id, code):
+    """A document that follows from the figures, as it would go out now."""
+    return_, result, _ = open_page(request, return_id)
+    for line in result.bottom_lines:
+        for one in drawn_for(return_, result, line.authority):
+            if one.code == code:
+                return HttpResponse(pdf_of_drawn(return_, one), content_type="application/pdf")
+    raise Http404
 
 
 @said_on(attachments, "return_id")

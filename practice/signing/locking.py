@@ -97,7 +97,7 @@ def _documents(return_, result, digest):
     """What goes to each authority, made now: it is what was signed whatever the program does later."""
     made = {}
     for line in result.bottom_lines:
-        enclosed = enclosures(return_, line.authority)
+        enclosed = enclosures(return_, line.authority, result)
         prepared = preparer_of(return_)
         made[line.authority.code] = filed_document(result, line.authority, str(return_.pk), digest, enclosed, prepared)
     return json.dumps({code: base64.b64encode(content).decode() for code, content in made.items()}).encode()

@@ -17,6 +17,7 @@ urlpatterns = [
     path("<int:return_id>/sign/signature/<int:signature_id>/take-back", on_paper_views.take_back, name="take-back-signature"),
     path("<int:return_id>/sign/preparer", on_paper_views.sign_as_preparer, name="sign-as-preparer"),
     path("<int:return_id>/sign/attachments", enclosing_views.attachments, name="going-along"),
+    path("<int:return_id>/sign/attachments/drawn/<slug:code>", enclosing_views.look, name="going-along-drawn"),
     path("<int:return_id>/sign/attachments/add", enclosing_views.add, name="going-along-add"),
     path("<int:return_id>/sign/attachments/<uuid:token>", enclosing_views.choose, name="going-along-choose"),
 ]

@@ -1,9 +1,13 @@
 """The application with the British self assessment return: opened, entered, seen on every page, locked, signed, filed, printed."""
 
+import base64
+import io
 from datetime import date
 from unittest import mock
 
+import lxml.etree as etree
 from django.test import TestCase, override_settings
+from pypdf import PdfReader
 
 from practice.clients.identity import record_identity
 from practice.clients.models import Person
@@ -102,6 +106,25 @@ class BritishTests(TestCase):
         tasks.build(package.pk)
         package.refresh_from_db()
         self.assertEqual(package.state, "ready")
+
+    def test_the_computation_of_gains_goes_along_by_itself(self):
+        """Two holdings: 600 of 1,000 shares that cost 4,000, sold for 9,100; a gain of 6,700 above the exempt amount."""
+        self.add("shares", company="Loch plc", deals=[
+            {"day": "2019-05-01", "what": "bought", "number": "1000", "amount": "4000.00"},
+            {"day": "2025-09-10", "what": "sold", "number": "600", "amount": "9100.00"}])  # fmt: skip
+        self.client.force_login(self.signer)
+        page = self.client.get(f"/returns/{self.return_.pk}/sign/attachments")
+        self.assertContains(page, "Capital gains computation")
+        seen = self.client.get(f"/returns/{self.return_.pk}/sign/attachments/drawn/gains-computation")
+        words = "".join(one.extract_text() for one in PdfReader(io.BytesIO(seen.content)).pages)
+        for text in ("Loch plc", "10 September 2025", "2,400", "6,700", "24%", "3,700", "888"):
+            self.assertIn(text, words)
+        self.assertEqual(self.client.get(f"/returns/{self.return_.pk}/sign/attachments/drawn/nothing").status_code, 404)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
+        sent = etree.fromstring(document_of(self.fresh().snapshot, "uk"))
+        enclosed = sent.find(".//{*}Attachment")
+        self.assertEqual((enclosed.get("what"), enclosed.get("name")), ("gains-computation", "Capital gains computation"))
+        self.assertTrue(base64.b64decode(enclosed.text).startswith(b"%PDF"))
 
     def test_planned_and_rolled(self):
         column = keeping.add(self.preparer, self.return_.pk, "More work")

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Any
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,6 +45,30 @@ class MailTo:
     source: str
 
 
+@dataclass(frozen=True, slots=True)
+class DrawnTable:
+    """A table of a document: what it is about, heads, rows of texts and amounts, sums under the columns where there are any."""
+
+    title: str
+    heads: tuple[str, ...]
+    rows: tuple[tuple[Any, ...], ...]
+    sums: tuple[Any, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """A document that follows from a return's figures and goes with it by itself: `code` is that of its Attachable."""
+
+    code: str
+    name: str
+    tables: tuple[DrawnTable, ...]
+    remarks: tuple[str, ...] = ()
+
+
+def _nothing_drawn(result: Any, authority: str) -> tuple[Drawn, ...]:
+    return ()
+
+
 def _unknown(code: str, region: str, owing: bool) -> MailTo | None:
     return None
 
@@ -52,7 +77,8 @@ def _unknown(code: str, region: str, owing: bool) -> MailTo | None:
 class Outgoing:
     """Declared by a pack. `mail_to(authority's code, region that the filer lives in, whether a payment is enclosed)` gives None
     where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one.
-    `preparer_number` is what a paid preparer is known by, and `preparer_shape` how it is written."""
+    `preparer_number` is what a paid preparer is known by, and `preparer_shape` how it is written. `drawn(result, authority's
+    code)` gives the documents that follow from the figures."""
 
     attachable: tuple[Attachable, ...] = ()
     capacities: tuple[Capacity, ...] = ()
@@ -61,6 +87,7 @@ class Outgoing:
     preparer_number: str = ""
     preparer_shape: str = ""
     mail_to: Callable[[str, str, bool], MailTo | None] = _unknown
+    drawn: Callable[[Any, str], tuple[Drawn, ...]] = _nothing_drawn
 
     def kind(self, code: str) -> Attachable | None:
         return next((one for one in self.attachable if one.code == code), None)

@@ -12,6 +12,7 @@ from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
 from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage
 from taxcore.packs.uk.individual.papers import GROUPS, PAPERS, Taxpayer
 from taxcore.packs.uk.individual.questions import QUESTIONS
+from taxcore.packs.uk.individual.supporting import OUTGOING
 from taxcore.packs.uk.individual.to_come import to_come
 from taxcore.packs.uk.individual.trades import FullTradePage, PartnershipPage, TradePage, TradingProfit
 
@@ -40,4 +41,5 @@ PACK = Pack(
            "acknowledgments": "acknowledgements", "three years": "six years"},
     day_first=True, shown_year=shown_year,
     writes="HMRC", questions=QUESTIONS, flow=flow, to_come=to_come,
+    outgoing=OUTGOING,
 )  # fmt: skip

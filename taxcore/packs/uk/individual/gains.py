@@ -4,100 +4,82 @@ TCGA 1992 ss. 1C to 1K, 169N. Which gains losses, the exempt amount and the unus
 choose (ss. 1F, 1H, 1K): every order of the kinds of gain is tried.
 """
 
-from contextlib import suppress
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date
-from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
+from decimal import Decimal
 from itertools import permutations
 from typing import Any
 
 from taxcore.engine import Operand, excess, explained, fact, greatest, least, line, linked, total
 from taxcore.engine.figures import ZERO, cents
 from taxcore.packs.uk.balances import BUSINESS_LIFETIME, CAPITAL_LOSS
-from taxcore.packs.uk.base import Calculation, Page
-from taxcore.packs.uk.individual.pool import Deal, NotMatched, matched
-from taxcore.packs.uk.individual.residence import SINCE, Period, relieved_days
+from taxcore.packs.uk.base import Calculation, Page, up
+from taxcore.packs.uk.individual.disposals import Sale, sales_of
 
 Rates = tuple[Decimal, Decimal]  # within the basic band, and above it
 
 
-def least_tax(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> Decimal:
-    """The least tax over all orders. `reliefs`: losses and the exempt amount together; `room`: what is left of the basic band.
-    Gains with one rate for all (those of business asset disposal relief) come first in that band: TCGA 1992 s. 169N(7)."""
+Charge = tuple[Decimal, Decimal, Decimal]  # rate, gains at it, tax
+
+
+def cheapest(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> list[Charge]:
+    """What is charged at each rate in the order that gives the least tax. `reliefs`: losses and the exempt amount together;
+    `room`: what is left of the basic band. Gains with one rate for all (those of business asset disposal relief) come first in
+    that band: TCGA 1992 s. 169N(7)."""
     kinds = [rates for rates, gain in gains.items() if gain > 0]
-    best = None
-    for relieved in permutations(kinds):
-        left, rest = {}, reliefs
-        for rates in relieved:
-            left[rates] = max(gains[rates] - rest, ZERO)
-            rest = max(rest - gains[rates], ZERO)
-        flat = [rates for rates in kinds if rates[0] == rates[1]]
-        for ordered in permutations(rates for rates in kinds if rates[0] != rates[1]):
-            tax, space = ZERO, room
-            for lower, upper in (*flat, *ordered):
-                held = min(left[lower, upper], space)
-                space -= held
-                tax += cents(held * lower) + cents((left[lower, upper] - held) * upper)
-            best = tax if best is None else min(best, tax)
-    return best or ZERO
+    ways = [_charged(gains, way, reliefs, room) for way in permutations(kinds)]
+    return min(ways, key=_tax_of, default=[])
 
 
-_SET_ASIDE = ("held_over", "rolled_over", "deferred")
+def _tax_of(charges: list[Charge]) -> Decimal:
+    return sum((tax for _, _, tax in charges), ZERO)
 
 
-@dataclass(frozen=True, slots=True)
-class Sale:
-    """One disposal of the year as it counts: `kind` ("" or home, business, investors) says which rates it has; `kept` is the part
-    of the gain that is not relieved, `relieved` an amount of it that is held over, rolled over or deferred."""
-
-    proceeds: Decimal
-    cost: Decimal
-    day: date | None
-    kind: str = ""
-    relieved: Decimal = ZERO
-    kept: Decimal = Decimal(1)
-
-    @property
-    def gain(self) -> Decimal:
-        """The pounds of what is relieved are rounded up."""
-        whole = max(self.proceeds.quantize(Decimal(1), ROUND_FLOOR) - self.cost, ZERO)
-        home = (whole * (1 - self.kept)).quantize(Decimal(1), ROUND_CEILING)
-        return max(whole - min(home, whole) - self.relieved, ZERO)
-
-    @property
-    def loss(self) -> Decimal:
-        """What would not be taxed as a gain is no loss either: TCGA 1992 s. 16(2)."""
-        return max(self.cost - self.proceeds, ZERO) * self.kept
+def _charged(gains: dict[Rates, Decimal], relieved: tuple[Rates, ...], reliefs: Decimal, room: Decimal) -> list[Charge]:
+    """With reliefs set against gains in that order: the cheapest use of the basic band."""
+    left, rest = {}, reliefs
+    for rates in relieved:
+        left[rates] = max(gains[rates] - rest, ZERO)
+        rest = max(rest - gains[rates], ZERO)
+    flat = [rates for rates in relieved if rates[0] == rates[1]]
+    others = permutations(rates for rates in relieved if rates[0] != rates[1])
+    return min((_banded(left, (*flat, *ordered), room) for ordered in others), key=_tax_of)
 
 
-def _sale(row: Any) -> Sale | None:
-    """A row as it counts; None of what is neither gain nor loss (TCGA 1992 s. 58)."""
-    if row.relief == "spouse":
-        return None
-    kind = "business" if row.business else "investors" if row.relief == "investors" else "home" if row.home else ""
-    relieved = Decimal(row.relieved) if row.relief in _SET_ASIDE else ZERO
-    return Sale(Decimal(row.proceeds), Decimal(row.costs), row.day, kind, relieved)
+def _banded(left: dict[Rates, Decimal], ordered: tuple[Rates, ...], room: Decimal) -> list[Charge]:
+    found: dict[Decimal, tuple[Decimal, Decimal]] = {}
+    for lower, upper in ordered:
+        held = min(left[lower, upper], room)
+        room -= held
+        for rate, part in ((lower, held), (upper, left[lower, upper] - held)):
+            amount, tax = found.get(rate, (ZERO, ZERO))
+            found[rate] = (amount + part, tax + cents(part * rate))
+    return [(rate, amount, tax) for rate, (amount, tax) in sorted(found.items()) if amount]
 
 
-def periods_of(paper: Any) -> list[Period]:
-    rows = [row for row in paper.periods if row.why and row.begun is not None and row.ended is not None]
-    return [Period(row.why, row.begun, row.ended) for row in rows]
+def least_tax(gains: dict[Rates, Decimal], reliefs: Decimal, room: Decimal) -> Decimal:
+    return _tax_of(cheapest(gains, reliefs, room))
 
 
-def home_sale(paper: Any) -> Sale:
-    part = Decimal(100 if paper.percent is None else paper.percent) / 100
-    kept = Decimal(1)
-    if paper.bought is not None and paper.sold is not None and paper.sold > paper.bought:
-        days = relieved_days(paper.bought, paper.sold, periods_of(paper))
-        lived = Decimal(days) / (paper.sold - max(paper.bought, SINCE)).days if days else ZERO
-        kept = 1 - lived * (1 - Decimal(paper.business_percent or 0) / 100)
-    return Sale(cents(paper.proceeds * part), cents(paper.costs * part), paper.sold, "home", kept=kept)
+def in_order(form: Any) -> list[Charge]:
+    """What a return's gains are charged at, rate by rate."""
+    return cheapest(form.by_rates(), *form.set_against())
 
 
-def deals_of(paper: Any) -> list[Deal]:
-    """What was entered of a holding, as far as it is complete."""
-    rows = [row for row in paper.deals if row.day is not None and row.what and row.number]
-    return [Deal(row.day, row.what == "bought", Decimal(row.number), Decimal(row.amount)) for row in rows]
+_CATEGORIES = {
+    "residential": ("residential",), "other": ("land", "other"), "digital": ("digital",), "listed": ("listed",),
+    "unlisted": ("unlisted",),
+}  # fmt: skip
+
+
+def _box(number: Any, label: str, category: str, what: str) -> Any:
+    """A box of one kind of asset: how many disposals, or the sum of an attribute of them."""
+
+    def box(page: Any) -> Any:
+        sales = [one for one in page.sales() if one.kind in _CATEGORIES[category]]
+        return total(len(sales)) if what == "number" else total([getattr(one, what) for one in sales])
+
+    return line(number, label, rounding=up if what in ("cost", "loss") else "form")(box)
 
 
 class GainsPage(Page):
@@ -111,15 +93,33 @@ class GainsPage(Page):
         return self.run.single("gains")
 
     def sales(self) -> list[Sale]:
-        """Disposals of the year. A list that sells more than was bought counts for nothing, and a check stops filing."""
-        rows = self.paper.disposals if self.papers("gains") else ()
-        found = [sale for row in rows if (sale := _sale(row)) is not None]
-        found += [home_sale(paper) for paper in self.papers("home")]
-        for paper in self.papers("shares"):
-            with suppress(NotMatched):
-                made = matched(deals_of(paper))[0]
-                found += [Sale(cents(one.proceeds), cents(one.cost), one.day) for one in made if one.day in self.run.period]
-        return found
+        return self.run.once(sales_of)
+
+    homes = _box("3", "Residential property: number of disposals", "residential", "number")
+    homes_proceeds = _box("4", "Residential property: disposal proceeds", "residential", "proceeds")
+    homes_costs = _box("5", "Residential property: allowable costs", "residential", "cost")
+    homes_gains = _box("6", "Residential property: gains in the year, before losses", "residential", "gain")
+    homes_losses = _box("7", "Residential property: losses in the year", "residential", "loss")
+    digital = _box({2024: "13.1"}, "Cryptoassets: number of disposals", "digital", "number")
+    digital_proceeds = _box({2024: "13.2"}, "Cryptoassets: disposal proceeds", "digital", "proceeds")
+    digital_costs = _box({2024: "13.3"}, "Cryptoassets: allowable costs", "digital", "cost")
+    digital_gains = _box({2024: "13.4"}, "Cryptoassets: gains in the year, before losses", "digital", "gain")
+    digital_losses = _box({2024: "13.5"}, "Cryptoassets: losses in the year", "digital", "loss")
+    others = _box("14", "Other property, assets and gains: number of disposals", "other", "number")
+    others_proceeds = _box("15", "Other property, assets and gains: disposal proceeds", "other", "proceeds")
+    others_costs = _box("16", "Other property, assets and gains: allowable costs", "other", "cost")
+    others_gains = _box("17", "Other property, assets and gains: gains in the year, before losses", "other", "gain")
+    others_losses = _box("19", "Other property, assets and gains: losses in the year", "other", "loss")
+    listed = _box("23", "Listed shares and securities: number of disposals", "listed", "number")
+    listed_proceeds = _box("24", "Listed shares and securities: disposal proceeds", "listed", "proceeds")
+    listed_costs = _box("25", "Listed shares and securities: allowable costs", "listed", "cost")
+    listed_gains = _box("26", "Listed shares and securities: gains in the year, before losses", "listed", "gain")
+    listed_losses = _box("27", "Listed shares and securities: losses in the year", "listed", "loss")
+    unlisted = _box("31", "Unlisted shares and securities: number of disposals", "unlisted", "number")
+    unlisted_proceeds = _box("32", "Unlisted shares and securities: disposal proceeds", "unlisted", "proceeds")
+    unlisted_costs = _box("33", "Unlisted shares and securities: allowable costs", "unlisted", "cost")
+    unlisted_gains = _box("34", "Unlisted shares and securities: gains in the year, before losses", "unlisted", "gain")
+    unlisted_losses = _box("35", "Unlisted shares and securities: losses in the year", "unlisted", "loss")
 
     @fact("Disposal proceeds")
     def proceeds(self):
@@ -149,7 +149,7 @@ class GainsPage(Page):
 
     @fact("Gains with business asset disposal relief so far", closes=BUSINESS_LIFETIME, cites="TCGA 1992 s. 169N(4)")
     def business_after(self):
-        made = total([one.gain for one in self.sales() if one.kind == "business"])
+        made = total([one.gain for one in self.sales() if one.at == "business"])
         limit = self.law.gains.business.lifetime
         return least(total(self.paper.business_before, made), greatest(limit, self.paper.business_before))
 
@@ -171,11 +171,11 @@ class GainsTax(Calculation):
 
     def rates_of(self, sale: Sale) -> Rates:
         law = self.law.gains
-        if sale.kind in ("business", "investors"):
-            return (Decimal(law[sale.kind].rate), Decimal(law[sale.kind].rate))
+        if sale.at:
+            return (Decimal(law[sale.at].rate), Decimal(law[sale.at].rate))
         if "later" in law and sale.day is not None and sale.day >= date.fromisoformat(law.later["from"]):
             return (Decimal(law.later.lower), Decimal(law.later.upper))
-        held = law.homes if sale.kind == "home" else law
+        held = law.homes if sale.kind == "residential" else law
         return (Decimal(held.lower), Decimal(held.upper))
 
     def _parts(self) -> list[tuple[Rates, Decimal]]:
@@ -183,13 +183,13 @@ class GainsTax(Calculation):
         left = max(self.law.gains.business.lifetime - Decimal(self.page.paper.business_before), ZERO)
         found = []
         for sale in self.page.sales():
-            at_relief = min(sale.gain, left) if sale.kind == "business" else sale.gain
-            left -= at_relief if sale.kind == "business" else ZERO
+            at_relief = min(sale.gain, left) if sale.at == "business" else sale.gain
+            left -= at_relief if sale.at == "business" else ZERO
             found.append((self.rates_of(sale), at_relief))
             if at_relief < sale.gain:
-                found.append((self.rates_of(replace(sale, kind="")), sale.gain - at_relief))
+                found.append((self.rates_of(replace(sale, at="")), sale.gain - at_relief))
         if back := Decimal(self.page.paper.deferred_back):
-            found.append((self.rates_of(Sale(ZERO, ZERO, self.run.period.end)), back))
+            found.append((self.rates_of(Sale("", "other", ZERO, ZERO, self.run.period.end)), back))
         return found
 
     @fact("Paid within sixty days", cites="FA 2019 Sch. 2 para. 6")
@@ -207,20 +207,37 @@ class GainsTax(Calculation):
     @line("c", "Left of the basic rate band")
     def room(self):
         _, limit = self.tax_on_income.edges("basic")
-        return excess(limit, over=self.tax_on_income.taxable)
+        return excess(limit, over=[self.tax_on_income.taxable, self.tax_on_income.income.transition])
 
     @line("d", "Capital gains tax", weight="total")
     def tax(self):
         """Scottish taxpayers too by the United Kingdom's bands: TCGA 1992 s. 1J."""
         parts = self._parts()
         kinds, amounts = [rates for rates, _ in parts], [gain for _, gain in parts]
-        reliefs = total(self.page.losses, self.page.losses_before, self.exempt)
 
         def again(*given):
-            gains: dict[Rates, Decimal] = {}
-            for rates, amount in zip(kinds, given, strict=False):
-                gains[rates] = gains.get(rates, ZERO) + amount
-            return least_tax(gains, given[-2], given[-1])
+            return least_tax(_together(zip(kinds, given, strict=False)), given[-2], given[-1])
 
-        operands = [Operand(Decimal(one)) for one in (*amounts, reliefs, self.room)]
+        operands = [Operand(Decimal(one)) for one in (*amounts, *self.set_against())]
         return explained("gains", again(*(one.value for one in operands)), operands, again, "the order that gives the least tax")
+
+    def by_rates(self) -> dict[Rates, Decimal]:
+        return _together(self._parts())
+
+    def set_against(self) -> tuple[Decimal, Decimal]:
+        """Losses and the exempt amount together, and what is left of the basic band."""
+        return total(self.page.losses, self.page.losses_before, self.exempt), self.room
+
+    @fact("Saved by that order", cites="TCGA 1992 s. 1F")
+    def saved(self):
+        """Against reliefs set against the lowest rates first."""
+        gains, (reliefs, room) = self.by_rates(), self.set_against()
+        worst = _tax_of(_charged(gains, tuple(sorted(gains)), reliefs, room)) if gains else ZERO
+        return excess(worst, over=self.tax)
+
+
+def _together(parts: Any) -> dict[Rates, Decimal]:
+    gains: dict[Rates, Decimal] = {}
+    for rates, amount in parts:
+        gains[rates] = gains.get(rates, ZERO) + amount
+    return gains

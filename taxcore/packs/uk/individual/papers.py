@@ -43,6 +43,10 @@ GAIN_RELIEFS = {
     "spouse": "Given or sold to the spouse", "held_over": "Held over", "rolled_over": "Rolled into a new asset",
     "deferred": "Deferred by an investment", "investors": "Investors' relief",
 }  # fmt: skip
+KINDS_OF_ASSET = {
+    "residential": "Residential property", "land": "Other land and property", "listed": "Listed shares",
+    "unlisted": "Unlisted shares", "digital": "Digital assets", "carried": "Carried interest", "other": "Other assets",
+}  # fmt: skip
 STAYS = {
     "lived": "Lived in", "abroad": "Employed abroad", "elsewhere": "Kept away by work", "any": "Away for another reason",
 }  # fmt: skip
@@ -337,7 +341,7 @@ class Foreign(BritishPaper):
 
 class GainRow(Row):
     asset = Text(None, "Asset", longest=60, needed="The computation names it.")
-    home = Flag(None, "Residential property")
+    kind = Choice(None, "Kind of asset", KINDS_OF_ASSET, needed="Boxes and rates go by it.")
     business = Flag(None, "Business asset disposal relief claimed", cites="TCGA 1992 s. 169I")
     relief = Choice(None, "Relief", GAIN_RELIEFS, cites="TCGA 1992 ss. 58, 152, 165, 169VC, Sch. 5B")
     relieved = Amount(None, "Gain held over, rolled over or deferred")
@@ -387,6 +391,7 @@ class Shares(BritishPaper):
     short, heading, again = "Shares", "company", True
 
     company = Text(None, "Company and class of share", needed="It tells one pool from another.", longest=60, wide=True, kept=True)
+    unlisted = Flag(None, "Not listed on an exchange", kept=True)
     deals = Rows(None, "Deals", DealRow, kept=True)
 
 

@@ -3,7 +3,7 @@
 from datetime import timedelta
 
 from taxcore.engine import check, found, stops
-from taxcore.packs.uk.individual.gains import home_sale, periods_of
+from taxcore.packs.uk.individual.disposals import home_sale, periods_of
 
 _SIXTY = timedelta(days=60)
 _AMOUNTS = ("held_over", "rolled_over", "deferred")
@@ -14,6 +14,7 @@ _OF_A_PART = {"rolled_over": "rolled over", "held_over": "held over", "deferred"
 @stops("uk.relief-above-gain", "More relieved than was gained", "conflict", "TCGA 1992 ss. 152, 165, Sch. 5B")
 @stops("uk.relief-two", "Two rates for one gain", "conflict", "TCGA 1992 ss. 169I, 169VC")
 @stops("uk.disposal-day", "A disposal in another tax year", "conflict", "TCGA 1992 s. 28")
+@stops("uk.carried-interest", "Carried interest", "unsupported", "TCGA 1992 s. 103KA")
 @check("uk.home-business", "Business asset disposal relief for a home", "unlikely", "TCGA 1992 s. 169L")
 @check("uk.relief-claim", "A relief that is claimed on a form of its own", "missed", "TCGA 1992 ss. 152, 165, Sch. 5B")
 def disposals(run):
@@ -29,7 +30,9 @@ def disposals(run):
             yield found(row.address("relief"), says, code="uk.relief-claim")
         if row.business and row.relief == "investors":
             yield found(row.address("relief"), "Only one of both reliefs counts for a gain. Remove one.", code="uk.relief-two")
-        if row.business and row.home:
+        if row.kind == "carried":
+            yield found(row.address("kind"), "Its rates are not supported.", code="uk.carried-interest")
+        if row.business and row.kind == "residential":
             yield found(
                 row.address("business"), "A home is rarely an asset of a business. Check the claim.", code="uk.home-business"
             )

@@ -1,7 +1,7 @@
 """What the law does not let stand together, and what is not computed and therefore stops."""
 
 from taxcore.engine import check, found, stops
-from taxcore.packs.uk.individual.gains import deals_of
+from taxcore.packs.uk.individual.disposals import deals_of
 from taxcore.packs.uk.individual.pool import NotMatched, matched
 from taxcore.packs.uk.individual.trades import trades_of
 
@@ -115,9 +115,9 @@ def better_order(run):
 @check("uk.lived-in", "A home was sold: was it the main residence?", "missed", "TCGA 1992 s. 222")
 def lived_in(run):
     for row in (row for paper in run.papers("gains") for row in paper.disposals):
-        if row.home:
+        if row.kind == "residential":
             yield found(
-                row.address("home"), "If it ever was the main residence, part of the gain is relieved. Enter it as a home sold."
+                row.address("kind"), "If it ever was the main residence, part of the gain is relieved. Enter it as a home sold."
             )
 
 

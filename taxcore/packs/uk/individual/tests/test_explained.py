@@ -18,7 +18,7 @@ class ExplainedTests(TestCase):
             facts = drawn(random.Random(f"explained {number}"))
             gains = sold(
                 {"day": "2024-11-05", "proceeds": "20000", "costs": "3000"},
-                {"day": "2024-05-05", "home": "yes", "proceeds": "90000", "costs": "1"},
+                {"day": "2024-05-05", "kind": "residential", "proceeds": "90000", "costs": "1"},
             )
             found = result(*entered(facts), abroad(3_000, 400), gains, region=facts["region"], year=facts["year"])
             for form in found.forms:

@@ -41,7 +41,7 @@ def trade(turnover, key="t1", **values):
 
 
 def sold(*rows, **values):
-    made = [{"id": str(number), "asset": "Asset"} | row for number, row in enumerate(rows, 1)]
+    made = [{"id": str(number), "asset": "Asset", "kind": "other"} | row for number, row in enumerate(rows, 1)]
     return paper("gains", disposals=made, **values)
 
 
@@ -146,7 +146,7 @@ CASES = (
         {"day": "2024-05-01", "proceeds": "10000", "costs": "0"}, {"day": "2024-11-01", "proceeds": "10000", "costs": "0"})), {"year": 2024}, {
         "uk.gains-tax.tax": "3680.00"}),
     ("2023-24: a home at 28%, shares at 20%; the exempt 6,000 against the home", (pay(60_000), sold(
-        {"day": "2023-05-01", "home": "yes", "proceeds": "10000", "costs": "0"}, {"day": "2023-11-01", "proceeds": "10000", "costs": "0"})),
+        {"day": "2023-05-01", "kind": "residential", "proceeds": "10000", "costs": "0"}, {"day": "2023-11-01", "proceeds": "10000", "costs": "0"})),
      {"year": 2023}, {"uk.gains-tax.tax": "3120.00"}),
     ("business asset disposal relief of 2025-26: 14%", (pay(60_000), sold(
         {"day": "2025-06-01", "business": "yes", "proceeds": "103000", "costs": "0"})), {}, {"uk.gains-tax.tax": "14000.00"}),

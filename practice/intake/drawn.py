@@ -1,0 +1,28 @@
+"""Documents that follow from a return's figures (engine/outgoing.py) as PDFs: seen before it is locked, sent with it."""
+
+from decimal import Decimal
+
+from practice.pages.pdf import pdf_of
+from practice.returns.computing import pack_of
+from taxcore.engine.filed import Enclosure
+
+
+def drawn_for(return_, result, authority):
+    """What goes to an authority by itself."""
+    return pack_of(return_).outgoing.drawn(result, authority.code)
+
+
+def pdf_of_drawn(return_, one):
+    """The PDF's bytes."""
+    tables = [(table, [_cells(row) for row in table.rows], _cells(table.sums)) for table in one.tables]
+    context = {"drawn": one, "tables": tables, "return": return_, "firm": return_.firm, "pack": pack_of(return_)}
+    return pdf_of("intake/drawn_pdf.html", context)
+
+
+def _cells(row):
+    """(value, whether it is an amount or a count)."""
+    return [(value, isinstance(value, (Decimal, int))) for value in row]
+
+
+def enclosed(return_, result, authority):
+    return [Enclosure(one.code, one.name, pdf_of_drawn(return_, one)) for one in drawn_for(return_, result, authority)]

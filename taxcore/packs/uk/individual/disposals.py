@@ -1,0 +1,96 @@
+"""Disposals of the year as they count: single ones, homes with what is relieved, shares as they are matched. TCGA 1992."""
+
+from contextlib import suppress
+from dataclasses import dataclass
+from datetime import date
+from decimal import ROUND_CEILING, ROUND_FLOOR, Decimal
+from typing import Any
+
+from taxcore.engine.figures import ZERO, cents
+from taxcore.packs.uk.individual.pool import Deal, Match, NotMatched, matched
+from taxcore.packs.uk.individual.residence import SINCE, Period, relieved_days
+
+_SET_ASIDE = ("held_over", "rolled_over", "deferred")
+
+
+@dataclass(frozen=True, slots=True)
+class Sale:
+    """One disposal of the year. `kind` is that of the asset (papers.KINDS_OF_ASSET), `at` the rate that it is claimed at: "",
+    business or investors. `kept` is the part of the gain that is not relieved, `relieved` an amount of it that is held over,
+    rolled over or deferred; `matches` say of shares what they were matched with."""
+
+    asset: str
+    kind: str
+    proceeds: Decimal
+    cost: Decimal
+    day: date | None
+    at: str = ""
+    relieved: Decimal = ZERO
+    kept: Decimal = Decimal(1)
+    matches: tuple[Match, ...] = ()
+
+    @property
+    def whole(self) -> Decimal:
+        """The gain before any relief, in whole pounds of what was received."""
+        return max(self.proceeds.quantize(Decimal(1), ROUND_FLOOR) - self.cost, ZERO)
+
+    @property
+    def gain(self) -> Decimal:
+        """The pounds of what is relieved are rounded up."""
+        home = (self.whole * (1 - self.kept)).quantize(Decimal(1), ROUND_CEILING)
+        return max(self.whole - min(home, self.whole) - self.relieved, ZERO)
+
+    @property
+    def loss(self) -> Decimal:
+        """What would not be taxed as a gain is no loss either: TCGA 1992 s. 16(2)."""
+        return max(self.cost - self.proceeds, ZERO) * self.kept
+
+
+def sales_of(run: Any) -> list[Sale]:
+    """Disposals of the year. A list that sells more than was bought counts for nothing, and a check stops filing."""
+    rows = run.single("gains").disposals if run.papers("gains") else ()
+    found = [sale for row in rows if (sale := _sale(row)) is not None]
+    found += [home_sale(paper) for paper in run.papers("home")]
+    for paper in run.papers("shares"):
+        with suppress(NotMatched):
+            found += _of_shares(paper, run.period)
+    return found
+
+
+def _sale(row: Any) -> Sale | None:
+    """A row as it counts; None of what is neither gain nor loss (TCGA 1992 s. 58)."""
+    if row.relief == "spouse":
+        return None
+    at = "business" if row.business else "investors" if row.relief == "investors" else ""
+    relieved = Decimal(row.relieved) if row.relief in _SET_ASIDE else ZERO
+    return Sale(row.asset, row.kind or "other", Decimal(row.proceeds), Decimal(row.costs), row.day, at, relieved)
+
+
+def periods_of(paper: Any) -> list[Period]:
+    rows = [row for row in paper.periods if row.why and row.begun is not None and row.ended is not None]
+    return [Period(row.why, row.begun, row.ended) for row in rows]
+
+
+def home_sale(paper: Any) -> Sale:
+    part = Decimal(100 if paper.percent is None else paper.percent) / 100
+    kept = Decimal(1)
+    if paper.bought is not None and paper.sold is not None and paper.sold > paper.bought:
+        days = relieved_days(paper.bought, paper.sold, periods_of(paper))
+        lived = Decimal(days) / (paper.sold - max(paper.bought, SINCE)).days if days else ZERO
+        kept = 1 - lived * (1 - Decimal(paper.business_percent or 0) / 100)
+    return Sale(paper.asset, "residential", cents(paper.proceeds * part), cents(paper.costs * part), paper.sold, kept=kept)
+
+
+def deals_of(paper: Any) -> list[Deal]:
+    """What was entered of a holding, as far as it is complete."""
+    rows = [row for row in paper.deals if row.day is not None and row.what and row.number]
+    return [Deal(row.day, row.what == "bought", Decimal(row.number), Decimal(row.amount)) for row in rows]
+
+
+def _of_shares(paper: Any, period: Any) -> list[Sale]:
+    kind = "unlisted" if paper.unlisted else "listed"
+    return [
+        Sale(paper.company, kind, cents(one.proceeds), cents(one.cost), one.day, matches=one.matches)
+        for one in matched(deals_of(paper))[0]
+        if one.day in period
+    ]

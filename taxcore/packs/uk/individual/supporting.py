@@ -1,0 +1,86 @@
+"""The computation of gains that goes with the return: disposals, what shares were matched with, and how the tax follows.
+
+A row for each disposal, however many there are: SA108 asks for the computations of all that are reported.
+"""
+
+from decimal import Decimal
+
+from taxcore.engine.outgoing import Attachable, Drawn, DrawnTable, Outgoing
+from taxcore.packs.uk.individual.gains import in_order
+from taxcore.packs.uk.individual.papers import KINDS_OF_ASSET
+
+_HOW = {"same day": "same day", "thirty days": "within thirty days", "pool": "pool"}
+_AT = {"": "", "business": "business asset disposal relief", "investors": "investors' relief"}
+
+
+def drawn(result, authority):
+    """One document where the gains pages go with the return."""
+    run = result.run
+    if authority != "uk" or run.is_idle("uk.sa108") or not run.form("uk.sa108").required():
+        return ()
+    page, tax = run.form("uk.sa108"), run.form("uk.gains-tax")
+    tables = [_disposals(page)]
+    if matches := _matches(page):
+        tables.append(matches)
+    tables += [_summary(page, tax), _rates(tax)]
+    remarks = (
+        f"Losses and the exempt amount stand where they save most: {tax.saved:,.2f} less than against the lowest rates first.",
+    )
+    return (Drawn("gains-computation", "Capital gains computation", tuple(tables), remarks if tax.saved else ()),)
+
+
+def _day(day):
+    return "" if day is None else f"{day:%-d %B %Y}"
+
+
+def _disposals(page):
+    rows = tuple(
+        (
+            one.asset,
+            KINDS_OF_ASSET[one.kind],
+            _day(one.day),
+            one.proceeds,
+            one.cost,
+            _AT[one.at],
+            one.whole - one.gain,
+            one.gain - one.loss,
+        )
+        for one in page.sales()
+    )
+    heads = ("Asset", "Kind", "Disposed of", "Proceeds", "Costs", "Rate claimed", "Relieved", "Gain or loss")
+    sums = ("Together", "", "", *(sum((row[place] for row in rows), Decimal(0)) for place in (3, 4)), "",
+            *(sum((row[place] for row in rows), Decimal(0)) for place in (6, 7)))  # fmt: skip
+    return DrawnTable("Disposals", heads, rows, sums)
+
+
+def _matches(page):
+    rows = tuple(
+        (sale.asset, _day(sale.day), _HOW[one.how], f"{one.number.normalize():f}", round(one.cost, 2))
+        for sale in page.sales()
+        for one in sale.matches
+    )
+    return DrawnTable("What shares were matched with", ("Shares", "Sold", "Matched", "Number", "Cost"), rows) if rows else None
+
+
+def _summary(page, tax):
+    rows = (
+        ("Gains of the year", page.gains), ("Losses of the year", page.losses),
+        ("Losses brought forward and used", page.losses_before), ("Annual exempt amount", tax.exempt),
+        ("Taxable gains", tax.taxable), ("Losses carried forward", page.carried_on),
+    )  # fmt: skip
+    return DrawnTable("Summary", ("", "£"), rows)
+
+
+def _rates(tax):
+    rows = tuple((f"{rate * 100:.0f}%", amount, charged) for rate, amount, charged in in_order(tax))
+    return DrawnTable("Tax", ("Rate", "Gains", "Tax"), rows, ("Together", tax.taxable, tax.tax))
+
+
+OUTGOING = Outgoing(
+    attachable=(
+        Attachable("gains-computation", "Capital gains computation", "SA108 notes"),
+        Attachable("claim", "Claim to a relief, signed", "TCGA 1992 ss. 152, 165"),
+        Attachable("other", "Other supporting document", "SA100 notes"),
+    ),
+    drawn=drawn,
+)  # fmt: skip
