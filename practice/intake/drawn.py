@@ -14,7 +14,7 @@ def drawn_for(return_, result, authority):
 
 def pdf_of_drawn(return_, one):
     """The PDF's bytes."""
-    tables = [(table, [_cells(row) for row in table.rows], _cells(table.sums)) for table in one.tables]
+    tables = [(_heads(table), table, [_cells(row) for row in table.rows], _cells(table.sums)) for table in one.tables]
     context = {"drawn": one, "tables": tables, "return": return_, "firm": return_.firm, "pack": pack_of(return_)}
     return pdf_of("intake/drawn_pdf.html", context)
 
@@ -22,6 +22,11 @@ def pdf_of_drawn(return_, one):
 def _cells(row):
     """(value, whether it is an amount or a count)."""
     return [(value, isinstance(value, (Decimal, int))) for value in row]
+
+
+def _heads(table):
+    """(head, whether amounts stand below it)."""
+    return [(head, any(isinstance(row[place], (Decimal, int)) for row in table.rows)) for place, head in enumerate(table.heads)]
 
 
 def enclosed(return_, result, authority):

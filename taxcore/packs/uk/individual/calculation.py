@@ -183,7 +183,11 @@ class IncomeTax(Calculation):
         given = [Operand(value) for value in (*kinds, self.allowances.set_against)]
         choose = partial(self._best, place)
         return explained(
-            "division", choose(*kinds, self.allowances.set_against), given, choose, "the way that gives the least tax"
+            "The division that costs least of",
+            choose(*kinds, self.allowances.set_against),
+            given,
+            choose,
+            "the way that gives the least tax",
         )
 
     def _best(self, place, earned, savings, dividends, allowances):
@@ -308,8 +312,8 @@ class IncomeTax(Calculation):
             earned, savings, dividends = kinds
             return cents(self._tax_of((earned + profits, savings, dividends)) - self._tax_of(kinds))
 
-        given = [Operand(Decimal(one)) for one in (more, self.earned, self.savings, self.dividends)]
-        worked = explained("transition", again(*(one.value for one in given)), given, again, "what they add to the tax")
+        given = [Operand(one) for one in (more, self.earned, self.savings, self.dividends)]
+        worked = explained("What is added by", again(*(one.value for one in given)), given, again, "as the top of earned income")
         return when(more > 0, worked, "there is no transition profit")
 
     @line("n", "Income tax before reducers", weight="total")

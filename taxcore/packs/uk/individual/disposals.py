@@ -36,14 +36,14 @@ class Sale:
 
     @property
     def gain(self) -> Decimal:
-        """The pounds of what is relieved are rounded up."""
+        """In whole pounds: what is left over is left off, and those of what is relieved are rounded up."""
         home = (self.whole * (1 - self.kept)).quantize(Decimal(1), ROUND_CEILING)
-        return max(self.whole - min(home, self.whole) - self.relieved, ZERO)
+        return max(self.whole - min(home, self.whole) - self.relieved, ZERO).quantize(Decimal(1), ROUND_FLOOR)
 
     @property
     def loss(self) -> Decimal:
         """What would not be taxed as a gain is no loss either: TCGA 1992 s. 16(2)."""
-        return max(self.cost - self.proceeds, ZERO) * self.kept
+        return (max(self.cost - self.proceeds, ZERO) * self.kept).quantize(Decimal(1), ROUND_CEILING)
 
 
 def sales_of(run: Any) -> list[Sale]:

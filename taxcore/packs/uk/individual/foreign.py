@@ -98,11 +98,7 @@ class ForeignCredit(Calculation):
     income_tax, income = linked("uk.income-tax"), linked("uk.income")
 
     def _items(self):
-        return [
-            (one.place, Decimal(one.charged), Decimal(one.creditable))
-            for one in self.every("uk.foreign-item")
-            if one.creditable > 0
-        ]
+        return [(one.place, one.charged, one.creditable) for one in self.every("uk.foreign-item") if one.creditable > 0]
 
     def _kinds(self):
         return (self.income.earned, self.income.savings, self.income.dividends)
@@ -131,7 +127,7 @@ class ForeignCredit(Calculation):
 
         flat = [value for _, amount, tax in items for value in (amount, tax)]
         return explained(
-            "credit", again(*flat), [Operand(value) for value in flat], again, "item by item, the smaller of both taxes"
+            "Credit for", again(*flat), [Operand(value) for value in flat], again, "item by item, the smaller of both taxes"
         )
 
     @fact("The best order brings", cites="TIOPA 2010 s. 36")

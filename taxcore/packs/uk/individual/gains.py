@@ -76,10 +76,16 @@ def _box(number: Any, label: str, category: str, what: str) -> Any:
     """A box of one kind of asset: how many disposals, or the sum of an attribute of them."""
 
     def box(page: Any) -> Any:
+        if not page.run.once(_kinds_there).intersection(_CATEGORIES[category]):
+            return total()
         sales = [one for one in page.sales() if one.kind in _CATEGORIES[category]]
         return total(len(sales)) if what == "number" else total([getattr(one, what) for one in sales])
 
     return line(number, label, rounding=up if what in ("cost", "loss") else "form")(box)
+
+
+def _kinds_there(run: Any) -> set[str]:
+    return {one.kind for one in sales_of(run)}
 
 
 class GainsPage(Page):
@@ -93,7 +99,7 @@ class GainsPage(Page):
         return self.run.single("gains")
 
     def sales(self) -> list[Sale]:
-        return self.run.once(sales_of)
+        return sales_of(self.run)
 
     homes = _box("3", "Residential property: number of disposals", "residential", "number")
     homes_proceeds = _box("4", "Residential property: disposal proceeds", "residential", "proceeds")
@@ -131,11 +137,12 @@ class GainsPage(Page):
 
     @fact("Gains in the year, before losses")
     def gains(self):
-        return total([one.gain for one in self.sales()], self.paper.deferred_back)
+        kinds = (self.homes_gains, self.digital_gains, self.others_gains, self.listed_gains, self.unlisted_gains)
+        return total(kinds, self.rounding(self.paper.deferred_back))
 
     @fact("Losses in the year")
     def losses(self):
-        return total([one.loss for one in self.sales()])
+        return total(self.homes_losses, self.digital_losses, self.others_losses, self.listed_losses, self.unlisted_losses)
 
     @line("45", "Losses brought forward and used in the year")
     def losses_before(self):
@@ -178,18 +185,18 @@ class GainsTax(Calculation):
         held = law.homes if sale.kind == "residential" else law
         return (Decimal(held.lower), Decimal(held.upper))
 
-    def _parts(self) -> list[tuple[Rates, Decimal]]:
-        """Gains with their rates; of business ones what is above the lifetime limit has those that it would have without."""
+    def _parts(self) -> list[tuple[Rates, Decimal, str]]:
+        """Gains with their rates and what they are of; of business ones what is above the lifetime limit has ordinary rates."""
         left = max(self.law.gains.business.lifetime - Decimal(self.page.paper.business_before), ZERO)
         found = []
         for sale in self.page.sales():
             at_relief = min(sale.gain, left) if sale.at == "business" else sale.gain
             left -= at_relief if sale.at == "business" else ZERO
-            found.append((self.rates_of(sale), at_relief))
+            found.append((self.rates_of(sale), at_relief, sale.asset))
             if at_relief < sale.gain:
-                found.append((self.rates_of(replace(sale, at="")), sale.gain - at_relief))
+                found.append((self.rates_of(replace(sale, at="")), sale.gain - at_relief, sale.asset))
         if back := Decimal(self.page.paper.deferred_back):
-            found.append((self.rates_of(Sale("", "other", ZERO, ZERO, self.run.period.end)), back))
+            found.append((self.rates_of(Sale("", "other", ZERO, ZERO, self.run.period.end)), back, "deferred before"))
         return found
 
     @fact("Paid within sixty days", cites="FA 2019 Sch. 2 para. 6")
@@ -212,17 +219,20 @@ class GainsTax(Calculation):
     @line("d", "Capital gains tax", weight="total")
     def tax(self):
         """Scottish taxpayers too by the United Kingdom's bands: TCGA 1992 s. 1J."""
-        parts = self._parts()
-        kinds, amounts = [rates for rates, _ in parts], [gain for _, gain in parts]
+        parts = [part for part in self._parts() if part[1]]
 
         def again(*given):
-            return least_tax(_together(zip(kinds, given, strict=False)), given[-2], given[-1])
+            gains = [(rates, amount) for (rates, _, _), amount in zip(parts, given, strict=False)]
+            return least_tax(_together(gains), given[-2], given[-1])
 
-        operands = [Operand(Decimal(one)) for one in (*amounts, *self.set_against())]
-        return explained("gains", again(*(one.value for one in operands)), operands, again, "the order that gives the least tax")
+        reliefs, room = self.set_against()
+        operands = [Operand(gain, asset) for _, gain, asset in parts]
+        operands += [Operand(reliefs, "losses and exempt amount"), Operand(room)]
+        note = "each at its rates, in the order that gives the least tax"
+        return explained("Tax on", again(*(one.value for one in operands)), operands, again, note)
 
     def by_rates(self) -> dict[Rates, Decimal]:
-        return _together(self._parts())
+        return _together((rates, gain) for rates, gain, _ in self._parts())
 
     def set_against(self) -> tuple[Decimal, Decimal]:
         """Losses and the exempt amount together, and what is left of the basic band."""
