@@ -56,10 +56,10 @@ def prepared(share: str) -> Path:
 
 
 class RunningPractice:
-    """`./impuesto start` in a subprocess. `home` is the checkout it runs from."""
+    """`./impuesto start` in a subprocess. `home` is the checkout it runs from, `packs` are the kinds of returns that it makes."""
 
-    def __init__(self, home: Path = HOME, demo: bool = True):
-        self.home, self.demo = home, demo
+    def __init__(self, home: Path = HOME, demo: bool = True, packs: str = ""):
+        self.home, self.demo, self.packs = home, demo, packs
         self.data = Path(tempfile.mkdtemp(prefix="impuesto-running-"))
         self.data.chmod(0o711)
         self.port = free_port()
@@ -78,13 +78,13 @@ class RunningPractice:
         return json.loads((self.data / "ports.json").read_text())
 
     def start(self, seconds: int = 180) -> "RunningPractice":
-        if self.demo and self.home == HOME and not any(self.data.iterdir()):
+        if self.demo and self.home == HOME and not self.packs and not any(self.data.iterdir()):
             copy_prepared(self.data)
         command = [str(self.home / "impuesto"), "start", "--port", str(self.port), "--data", str(self.data)]
         command += [] if self.demo else ["--no-demo"]
         self.output = open(self.data / "start.out", "w+")  # noqa: SIM115 - closed with the process
         self.process = subprocess.Popen(
-            command, cwd="/", env=clean_environment(), stdout=self.output, stderr=subprocess.STDOUT, start_new_session=True,
+            command, cwd="/", env=clean_environment() | self._packs(), stdout=self.output, stderr=subprocess.STDOUT, start_new_session=True,
             preexec_fn=die_with_parent,  # a test run that is killed leaves nothing running either
         )  # fmt: skip
         until = time.monotonic() + seconds
@@ -93,6 +93,9 @@ class RunningPractice:
                 raise AssertionError(f"the practice did not start: {self.said()[-3000:]}")
             time.sleep(0.1)
         return self
+
+    def _packs(self) -> dict[str, str]:
+        return {"IMPUESTO_PACKS": self.packs} if self.packs else {}
 
     def said(self) -> str:
         return (self.data / "start.out").read_text()

@@ -29,5 +29,10 @@ def short(day):
     return f"{short_day(day)} {day.year}" if usual_pack().day_first else f"{short_day(day)}, {day.year}"
 
 
+def in_figures(day):
+    """As it is entered and shown in a field: 1/31/2027 or 31/1/2027."""
+    return f"{day.day}/{day.month}/{day.year}" if usual_pack().day_first else f"{day.month}/{day.day}/{day.year}"
+
+
 def short_day(day):
     return f"{day.day} {day:%b}" if usual_pack().day_first else f"{day:%b} {day.day}"

@@ -4,6 +4,7 @@ from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import lru_cache
 
+from practice.firm import dates
 from practice.firm.crypto import masked
 from practice.returns.computing import BROUGHT
 from practice.returns.entry import fingerprint
@@ -301,7 +302,7 @@ def _display(spec, cell):
     if isinstance(spec, Amount):
         return f"{cell.value:,.2f}" if cell.value >= 0 else f"({-cell.value:,.2f})"
     if isinstance(spec, Day) and cell.value:
-        return f"{cell.value.month}/{cell.value.day}/{cell.value.year}"
+        return dates.in_figures(cell.value)
     if isinstance(spec, Flag):
         return "yes" if cell.value else "no"
     if isinstance(spec, Refer):
@@ -409,7 +410,7 @@ def _as_text(row, name, spec):
         return raw, False
     if isinstance(spec, Day) and spec.fits(raw):
         day = spec.parse(raw)
-        return f"{day.month}/{day.day}/{day.year}", False
+        return dates.in_figures(day), False
     if isinstance(spec, Amount) and spec.fits(raw):
         value = spec.parse(raw)
         return (f"{value:,.2f}" if value >= 0 else f"({-value:,.2f})"), True

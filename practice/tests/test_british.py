@@ -73,10 +73,16 @@ class BritishTests(TestCase):
         self.assertEqual(str(found.form("uk.income-tax").tax), "14338.25")
         self.assertEqual([one.says for one in result_of(self.fresh()).findings if one.weight == "stops"], [])
 
+    def client_of(self, staff):
+        self.client.force_login(staff)
+        return self.client
+
     def test_days_are_read_and_written_with_the_day_first(self):
         person = self.return_.papers.get(kind="person")
         save_field(self.preparer, self.return_.pk, person.pk, "birth_date", "7/12/1981", "1980-06-15")
         self.assertEqual(self.fresh().papers.get(kind="person").values["birth_date"], "1981-12-07")
+        shown = self.client_of(self.preparer).get(f"/returns/{self.return_.pk}/papers/{person.pk}").content.decode()
+        self.assertIn('value="7/12/1981"', shown)
         self.assertEqual((dates.long(date(2027, 1, 31)), dates.short(date(2027, 1, 31))), ("31 January 2027", "31 Jan 2027"))
         self.client.force_login(self.signer)
         page = self.client.get(f"/returns/{self.return_.pk}/papers").content.decode()

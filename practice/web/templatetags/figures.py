@@ -71,6 +71,12 @@ register.simple_tag(packs.word, name="word")
 
 
 @register.filter
+def here(text):
+    """A word of the American trade as the practice's country says it."""
+    return packs.word(str(text))
+
+
+@register.filter
 def tax_year(year):
     """A year as the trade of the country writes it: 2025, 2025-26."""
     return packs.usual_pack().shown_year(year) if isinstance(year, int) else year

@@ -342,12 +342,12 @@ class Foreign(BritishPaper):
 class GainRow(Row):
     asset = Text(None, "Asset", longest=60, needed="The computation names it.")
     kind = Choice(None, "Kind of asset", KINDS_OF_ASSET, needed="Boxes and rates go by it.")
-    business = Flag(None, "Business asset disposal relief claimed", cites="TCGA 1992 s. 169I")
-    relief = Choice(None, "Relief", GAIN_RELIEFS, cites="TCGA 1992 ss. 58, 152, 165, 169VC, Sch. 5B")
-    relieved = Amount(None, "Gain held over, rolled over or deferred")
     day = Day(None, "Date of disposal", needed="The rates of 2024-25 depend on it.")
-    proceeds = Amount(None, "Disposal proceeds")
+    proceeds = Amount(None, "Proceeds")
     costs = Amount(None, "Allowable costs")
+    business = Flag(None, "BADR", cites="TCGA 1992 s. 169I", help="Business asset disposal relief is claimed.")
+    relief = Choice(None, "Other relief", GAIN_RELIEFS, cites="TCGA 1992 ss. 58, 152, 165, 169VC, Sch. 5B")
+    relieved = Amount(None, "Relieved", help="Gain held over, rolled over or deferred.")
 
 
 class StayRow(Row):
