@@ -1,5 +1,6 @@
 """`./impuesto pictures`: one current picture of each main view, from a fresh demo practice, into docs/screenshots."""
 
+import io
 import re
 import tempfile
 import time
@@ -21,15 +22,46 @@ def shrink(path: Path) -> None:
 
 
 def main() -> int:
-    practice = RunningPractice()
-    try:
-        practice.start()
-        _wait_for_answers(practice)
-        _staff(practice)
-        _portal(practice)
-    finally:
-        practice.destroy()
+    for packs, work in (("", _american), ("uk", _british)):
+        practice = RunningPractice(packs=packs)
+        try:
+            practice.start()
+            _wait_for_answers(practice)
+            work(practice)
+        finally:
+            practice.destroy()
     return 0
+
+
+def _american(practice: RunningPractice) -> None:
+    _staff(practice)
+    _portal(practice)
+
+
+def _british(practice: RunningPractice) -> None:
+    """Four views of British returns on one sheet: papers, the calculation with its lineage, flow, review in the dark theme."""
+    walk, size = Walk(practice), (960, 600)
+    sheet = Image.new("RGB", (size[0] * 2, size[1] * 2))
+    try:
+        walk.sign_in("sunniva")
+        for place, page in enumerate(
+            ("/returns/5/papers", "/returns/1/forms?at=uk.foreign-credit.a", "/returns/1/flow", "/returns/8/review")
+        ):
+            if place == 3:
+                walk.driver.add_cookie({"name": "theme", "value": "dark"})
+            walk.go(page)
+            walk.settle()
+            time.sleep(0.3)
+            with Image.open(io.BytesIO(walk.driver.get_screenshot_as_png())) as view:
+                sheet.paste(
+                    view.convert("RGB").resize(size, Image.Resampling.LANCZOS), (place % 2 * size[0], place // 2 * size[1])
+                )
+    finally:
+        walk.quit()
+    path = FOLDER / "british.png"
+    sheet.save(path)
+    shrink(path)
+    print("docs/screenshots/british.png", flush=True)
 
 
 def _wait_for_answers(practice: RunningPractice) -> None:
@@ -85,16 +117,13 @@ def _staff(practice: RunningPractice) -> None:
 
 
 def _dark(practice: RunningPractice) -> None:
-    """In the dark theme: a couple jointly and separately, and the practice's own texts."""
+    """In the dark theme: a couple jointly and separately."""
     walk = Walk(practice)
     try:
         walk.sign_in("sunniva")
         walk.driver.add_cookie({"name": "theme", "value": "dark"})
         walk.go("/returns/9/what-if/both-ways")
         _shoot(walk, "couple")
-        walk.go("/practice/requests")
-        walk.driver.execute_script("document.getElementById('engagement').scrollIntoView()")
-        _shoot(walk, "letters")
     finally:
         walk.quit()
 

@@ -28,6 +28,12 @@ _SORTS = {
 _PAGE = 60
 
 
+def _states():
+    """Nothing is held where no authority waits for another one."""
+    follows = any(authority.after for authority in usual_pack().authorities)
+    return [(code, name) for code, name in State.choices if follows or code != State.WAITING]
+
+
 def dispatch(request):
     """The list, with filter, search, sort and export."""
     require(request.user, "view")
@@ -52,7 +58,7 @@ def dispatch(request):
         "requests": [(one, pack_of(one.of).authority(one.authority).name, additions_of(one.of).extends) for one in listed],
         "counts": counts,
         "state": request.GET.get("state", ""),
-        "states": State.choices,
+        "states": _states(),
         "may_file": may(request.user, "file"),
         "extends_many": of_pack(usual_pack().code).extends_many,
         "under_way": counts["queued"] + counts["sent"] > 0 or any(one.state in (Asked.QUEUED, Asked.SENT) for one in listed),
