@@ -19,7 +19,7 @@ from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.firm import dates
 from practice.firm.models import Staff
-from practice.returns import computing, rolling
+from practice.returns import amending, computing, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
 from practice.returns.frozen import document_of
@@ -131,6 +131,24 @@ class BritishTests(TestCase):
         enclosed = sent.find(".//{*}Attachment")
         self.assertEqual((enclosed.get("what"), enclosed.get("name")), ("gains-computation", "Capital gains computation"))
         self.assertTrue(base64.b64decode(enclosed.text).startswith(b"%PDF"))
+
+    def test_amended_after_it_was_accepted(self):
+        self.test_the_whole_way()
+        made = amending.amend(self.preparer, self.return_.pk)
+        add_paper(self.preparer, made.pk, "interest", "taxpayer", {"payer": "Tay Bank", "untaxed": "1500.00"})
+        explained = made.papers.get(kind="amendment")
+        save_field(self.preparer, made.pk, explained.pk, "explanation", "A statement came late.", "")
+        self.assertEqual([one.says for one in result_of(made).findings if one.weight == "stops"], [])
+        nothing_american(self, (f"returns/{made.pk}/papers", f"returns/{made.pk}/forms", f"returns/{made.pk}/correction"))
+        requesting.ask_for_signature(self.signer, made.pk)
+        requesting.sign_in_office(self.administrator, made.pk, self.person.pk, "uk", SIGNATURE, None, "41706")
+        filing.file_return(self.signer, made.pk)
+        sent = made.submissions.get()
+        sent.state, sent.receipt = State.SENT, "H-2"
+        sent.save()
+        settle(sent.pk, Answer("accepted"))
+        made.refresh_from_db()
+        self.assertEqual(made.stage, Stage.DELIVER)
 
     def test_planned_and_rolled(self):
         column = keeping.add(self.preparer, self.return_.pk, "More work")

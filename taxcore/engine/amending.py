@@ -35,7 +35,9 @@ def as_filed(form: Any, name: str) -> Explained:
     filed = filed_with(form.run, form.jurisdiction)
     if filed is None or (amount := filed.lines.get(form.address(name))) is None:
         return nothing_because(f"{form.number}, line {_number(form, name)}, was not on what was filed")
-    where = f"{form.number}, line {_number(form, name)}, accepted {filed.day:%B} {filed.day.day}, {filed.day.year}"
+    month, day, year = f"{filed.day:%B}", filed.day.day, filed.day.year
+    on = f"{day} {month} {year}" if form.run.pack.day_first else f"{month} {day}, {year}"
+    where = f"{form.number}, line {_number(form, name)}, accepted {on}"
     return explained("as filed", amount, (Operand(amount, where),), _same)
 
 

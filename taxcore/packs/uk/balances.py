@@ -15,3 +15,4 @@ BUSINESS_LIFETIME = Balance(
     "business-lifetime", "Gains with business asset disposal relief so far", "TCGA 1992 s. 169N(4)", kept_up=False
 )
 ALLOWANCE_UNUSED = Balance("allowance-unused", "Annual allowance unused", "FA 2004 s. 228A", expires=True)
+UNREMITTABLE = Balance("unremittable", "Foreign income that could not be remitted", "ITTOIA 2005 s. 842", waits=False)

@@ -6,6 +6,7 @@ from taxcore.packs.uk.base import REGIONS, YEARS, shown_year, tax_year, year_of
 from taxcore.packs.uk.individual.allowance import AnnualAllowance
 from taxcore.packs.uk.individual.calculation import Allowances, Charges, Contributions, Incomes, IncomeTax, Summary
 from taxcore.packs.uk.individual.checks import CHECKS
+from taxcore.packs.uk.individual.correcting import CORRECTING
 from taxcore.packs.uk.individual.flow import flow
 from taxcore.packs.uk.individual.foreign import ForeignCredit, ForeignItem, ForeignPage
 from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
@@ -44,5 +45,5 @@ PACK = Pack(
            "Issuing state or country": "Issuing authority or country"},
     day_first=True, shown_year=shown_year,
     writes="HMRC", questions=QUESTIONS, flow=flow, to_come=to_come,
-    outgoing=OUTGOING,
+    outgoing=OUTGOING, correcting=CORRECTING,
 )  # fmt: skip

@@ -554,13 +554,22 @@ class Summary(Page):
     def paid(self):
         return total(self.run.single("about").paid_on_account)
 
+    def settled(self):
+        """(what is set against what is due, what is due besides): payments on account, or of an amended return what the first
+        one came to."""
+        if self.run.amends is None:
+            return self.paid, ZERO
+        return self.as_filed("due"), self.as_filed("overpaid")
+
     @fact("Repaid")
     def repaid(self):
-        return excess(total(self.overpaid, self.paid), over=self.due)
+        against, besides = self.settled()
+        return excess(total(self.overpaid, against), over=[self.due, besides])
 
     @fact("Owed on 31 January")
     def owed(self):
-        return excess(self.due, over=total(self.overpaid, self.paid))
+        against, besides = self.settled()
+        return excess(total(self.due, besides), over=[self.overpaid, against])
 
     @fact("Total tax")
     def total_tax(self):

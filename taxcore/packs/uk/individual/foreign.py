@@ -14,6 +14,7 @@ from typing import Any
 from taxcore.engine import Operand, excess, explained, fact, least, line, linked, share, total, when
 from taxcore.engine.figures import ZERO, cents
 from taxcore.engine.law import Law, read_law
+from taxcore.packs.uk.balances import UNREMITTABLE
 from taxcore.packs.uk.base import Calculation, Page
 
 _PLACES = {"interest": 1, "dividends": 2}  # among (earned, savings, dividends); whatever else is earned
@@ -65,10 +66,24 @@ class ForeignItem(Calculation):
         pounds = self.paper.amount.quantize(Decimal(1), ROUND_FLOOR)
         return when(not self.paper.unremittable, pounds, "it could not be brought to the United Kingdom")
 
+    @fact("Could be remitted this year, of what was kept", cites="ITTOIA 2005 s. 844")
+    def released(self):
+        return least(self.paper.released, self.paper.kept_before)
+
+    @fact("Kept as unremittable", closes=UNREMITTABLE, used="released", cites="ITTOIA 2005 ss. 842, 843")
+    def kept(self):
+        fresh = when(bool(self.paper.unremittable), self.paper.amount, "it could be brought to the United Kingdom")
+        return total(fresh, excess(self.paper.kept_before, over=self.released))
+
+    @fact("Of the year, and remitted now")
+    def whole(self):
+        return total(self.amount, self.released.quantize(Decimal(1), ROUND_FLOOR))
+
     @line("a", "Charged here")
     def charged(self):
-        """Foreign tax for which no credit is claimed is deducted: TIOPA 2010 s. 112."""
-        return self.amount if self.paper.claims else excess(self.amount, over=self.paper.tax)
+        """Foreign tax for which no credit is claimed is deducted: TIOPA 2010 s. 112. What could not be remitted is charged once
+        it can be."""
+        return total(self.whole) if self.paper.claims else excess(self.whole, over=self.paper.tax)
 
     @fact("Limit of the agreement")
     def limit(self):
@@ -87,8 +102,8 @@ class ForeignItem(Calculation):
     @line("b", "Foreign tax that can be credited")
     def creditable(self):
         """Special withholding tax is credited or repaid in full, besides: it has no limit."""
-        within = least(self.paper.tax, share(self.limit, of=self.amount))
-        return when(bool(self.paper.claims) and not self.paper.unremittable, within, "no credit is claimed, or it is not taxed")
+        within = least(self.paper.tax, share(self.limit, of=self.whole))
+        return when(bool(self.paper.claims) and self.whole > 0, within, "no credit is claimed, or it is not taxed")
 
 
 class ForeignCredit(Calculation):
@@ -147,7 +162,7 @@ class ForeignPage(Page):
     credit = linked("uk.foreign-credit")
 
     def _of(self, kind):
-        return [one.amount for one in self.every("uk.foreign-item") if one.paper.income_kind == kind]
+        return [one.whole for one in self.every("uk.foreign-item") if one.paper.income_kind == kind]
 
     @line("4", "Interest and other income from overseas savings")
     def interest(self):
@@ -171,4 +186,4 @@ class ForeignPage(Page):
 
     @fact("Kept as unremittable")
     def unremittable(self):
-        return total([one.amount for one in self.papers("foreign") if one.unremittable])
+        return total([one.kept for one in self.every("uk.foreign-item")])

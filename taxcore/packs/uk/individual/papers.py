@@ -1,6 +1,6 @@
 """Papers of the self assessment return: who somebody is, employments, pensions, savings, a trade, property, gifts, gains."""
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text
 from taxcore.packs.uk.balances import (
     ALLOWANCE_UNUSED,
     ASSETS,
@@ -13,6 +13,7 @@ from taxcore.packs.uk.balances import (
     SPECIAL_POOL,
     TRADE_LOSS,
     TRANSITION,
+    UNREMITTABLE,
 )  # fmt: skip
 from taxcore.packs.uk.base import REGIONS, BritishPaper
 
@@ -333,6 +334,8 @@ class Foreign(BritishPaper):
     limit_reason = Text(None, "Why the limit is set", longest=120, wide=True)
     unremittable = Flag(None, "Could not be brought to the UK", cites="ITTOIA 2005 s. 842", begins="Unremittable",
                         help="It is not taxed, and kept until it can be remitted.", kept=True)  # fmt: skip
+    kept_before = Amount(None, "Kept from years before, in pounds", cites="ITTOIA 2005 s. 843", opens=UNREMITTABLE)
+    released = Amount(None, "Of that, could be remitted this year", cites="ITTOIA 2005 s. 844", help="It is taxed now.")
 
     def comes_again(self):
         """What could not be remitted is kept from year to year."""
@@ -440,9 +443,19 @@ class PensionSavings(BritishPaper):
     scheme_pays = Amount("11", "Charge that the scheme pays", cites="FA 2004 s. 237B")
 
 
+class Amendment(BritishPaper):
+    """Why a return is amended. It stands on no other return. TMA 1970 s. 9ZA."""
+
+    kind, name, official, group = "amendment", "Amendment", "SA100", "correction"
+    single, owned, corrects = True, False, True
+
+    explanation = Prose(None, "What is amended, and why", wide=True, longest=1000, needed="It goes with the amended return.")
+    anyway = Flag(None, "Send it though no amount moved")
+
+
 PAPERS: tuple[type[BritishPaper], ...] = (
     About, Employment, Pension, Interest, Dividends, Trade, Partnership, Property, Foreign, Reliefs, PensionSavings, Home, Shares,
-    Gains,
+    Gains, Amendment,
 )  # fmt: skip
 GROUPS: dict[str, str] = {
     "people": "Taxpayer",
@@ -450,4 +463,5 @@ GROUPS: dict[str, str] = {
     "foreign": "Foreign",
     "reliefs": "Reliefs",
     "gains": "Capital gains",
+    "correction": "Amendment",
 }

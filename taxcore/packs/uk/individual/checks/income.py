@@ -144,15 +144,20 @@ def letting(run):
 
 @stops("uk.foreign-here", "Foreign income from the United Kingdom", "conflict", "ITTOIA 2005 s. 830")
 @stops("uk.foreign-tax-above", "Foreign tax above the income", "unlikely", "TIOPA 2010 s. 18")
+@stops("uk.released-above", "More could be remitted than was kept", "conflict", "ITTOIA 2005 s. 844")
 @check("uk.foreign-rate", "An amount in another currency without its rate", "missing", "TIOPA 2010 s. 18")
 @check("uk.foreign-unclaimed", "Foreign tax without a claim to credit", "election", "TIOPA 2010 s. 112")
 def foreign(run):
     for paper in run.papers("foreign"):
         if paper.country == "GBR":
             yield found(paper.address("country"), "Enter it on the British papers.", code="uk.foreign-here")
-        if paper.tax > paper.amount:
+        if paper.tax > paper.amount + paper.released:
             yield found(
                 paper.address("tax"), "The tax is more than the income. Enter the amount before tax.", code="uk.foreign-tax-above"
+            )
+        if paper.released > paper.kept_before:
+            yield found(
+                paper.address("released"), "It is part of what was kept. Enter no more than that.", code="uk.released-above"
             )
         if paper.in_currency and not paper.rate_source:
             yield found(paper.address("rate_source"), "Enter the rate and where it is from.", code="uk.foreign-rate")

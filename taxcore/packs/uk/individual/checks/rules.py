@@ -1,6 +1,7 @@
 """What the law does not let stand together, and what is not computed and therefore stops."""
 
 from taxcore.engine import check, found, stops
+from taxcore.engine.amending import differing
 from taxcore.packs.uk.individual.disposals import deals_of
 from taxcore.packs.uk.individual.pool import NotMatched, matched
 from taxcore.packs.uk.individual.trades import trades_of
@@ -130,6 +131,16 @@ def unmatched(run):
             yield found(paper.address("deals"), f"{wrong} Enter the purchases that are missing.")
 
 
+@stops("uk.amendment-nothing", "An amendment that changes nothing", "conflict", "TMA 1970 s. 9ZA")
+def nothing_amended(run):
+    if run.amends is None:
+        return
+    filed = [one for one in run.pack.authorities if one.code in run.amends.filed]
+    if not any(run.pack.correcting.sent_anyway(run, one) or any(differing(run, one)) for one in filed):
+        says = "The calculation is as filed. Enter the change, or say that it is sent all the same."
+        yield found(run.single("amendment").address("anyway"), says)
+
+
 @check("uk.business-relief-lifetime", "Business asset disposal relief: lifetime limit", "rule", "TCGA 1992 s. 169N(3)")
 def business_relief(run):
     rows = [row for paper in run.papers("gains") for row in paper.disposals if row.business]
@@ -139,7 +150,7 @@ def business_relief(run):
 
 
 CHECKS = (
-    prefix,
+    prefix, nothing_amended,
     allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
     above_limit, better_order, unmatched, lived_in,
 )  # fmt: skip

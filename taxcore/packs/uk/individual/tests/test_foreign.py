@@ -26,6 +26,11 @@ CASES = (
         "uk.income.dividends": "850", "uk.foreign-credit.relief": "0"}),
     ("unremittable income is kept and not taxed", (pay(60_000), abroad(5_000, 750, unremittable="yes")), {
         "uk.income.dividends": "0", "uk.foreign-credit.relief": "0", "uk.sa106.unremittable": "5000"}),
+    ("what was kept is taxed when it can be remitted: 1,500 of 2,000 at 33.75%", (
+        pay(60_000), abroad(0, 0, kept_before="5000", released="2000")), {
+        "uk.income-tax.tax_on_dividends": "506.25", "uk.sa106.dividends": "2000", "uk.sa106.unremittable": "3000"}),
+    ("and kept with what comes to it", (pay(60_000), abroad(700, 0, unremittable="yes", kept_before="5000")), {
+        "uk.income.dividends": "0", "uk.sa106.unremittable": "5700"}),
     ("a limit that is set here, with its reason", (pay(60_000), abroad(1_000, 250, limit_percent="20", limit_reason="Article 10(2)(b)")), {
         "uk.foreign-credit.relief": "168.75"}),
     ("interest from Italy: 10%; 40% of 500 above the allowance here", (pay(60_000), abroad(1_000, 120, country="ITA", kind="interest")), {

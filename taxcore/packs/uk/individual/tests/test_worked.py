@@ -210,4 +210,5 @@ class FromYearToYearTests(TestCase):
         here = result(pay(60_000), kept, paper("shares", "s1", company="Loch plc", deals=deals), year=2024)
         rolled = {one.kind: one.values for one in roll_forward(here).data.papers}
         self.assertEqual(rolled["foreign"]["unremittable"], "yes")
+        self.assertEqual(D(rolled["foreign"]["kept_before"]), 500)
         self.assertEqual([row["number"] for row in rolled["shares"]["deals"]], ["10"])
