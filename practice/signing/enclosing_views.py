@@ -37,12 +37,12 @@ def _beside(return_, row):
 
 
 def look(request, return_id, code):
-    """A document that follows from the figures, as it would go out now."""
+    """A document that follows from the figures, as it would go out now; or a statement for others."""
     return_, result, _ = open_page(request, return_id)
-    for line in result.bottom_lines:
-        for one in drawn_for(return_, result, line.authority):
-            if one.code == code:
-                return HttpResponse(pdf_of_drawn(return_, one), content_type="application/pdf")
+    drawn = [one for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)]
+    for one in (*drawn, *pack_of(return_).outgoing.statements(result)):
+        if one.code == code:
+            return HttpResponse(pdf_of_drawn(return_, one), content_type="application/pdf")
     raise Http404
 
 

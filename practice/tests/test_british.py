@@ -132,6 +132,15 @@ class BritishTests(TestCase):
         self.assertEqual((enclosed.get("what"), enclosed.get("name")), ("gains-computation", "Capital gains computation"))
         self.assertTrue(base64.b64decode(enclosed.text).startswith(b"%PDF"))
 
+    def test_a_statement_for_a_lender(self):
+        """Income by source with the tax taken off, and what is charged: 14,338.25 of income tax on 73,000."""
+        self.client.force_login(self.signer)
+        self.assertContains(self.client.get(f"/returns/{self.return_.pk}/sign"), "Income and tax of the year")
+        seen = self.client.get(f"/returns/{self.return_.pk}/sign/attachments/drawn/lender")
+        words = "".join(one.extract_text() for one in PdfReader(io.BytesIO(seen.content)).pages)
+        for text in ("Weir Looms", "60,000", "11,432", "Mending", "3,000", "Heron Fund, USA", "10,000", "73,000", "14,338.25"):
+            self.assertIn(text, words)
+
     def test_amended_after_it_was_accepted(self):
         self.test_the_whole_way()
         made = amending.amend(self.preparer, self.return_.pk)

@@ -57,7 +57,7 @@ class DrawnTable:
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """A document that follows from a return's figures and goes with it by itself: `code` is that of its Attachable."""
+    """A document that follows from a return's figures: `code` is that of its Attachable where it goes with the return."""
 
     code: str
     name: str
@@ -66,6 +66,10 @@ class Drawn:
 
 
 def _nothing_drawn(result: Any, authority: str) -> tuple[Drawn, ...]:
+    return ()
+
+
+def _no_statements(result: Any) -> tuple[Drawn, ...]:
     return ()
 
 
@@ -78,7 +82,7 @@ class Outgoing:
     """Declared by a pack. `mail_to(authority's code, region that the filer lives in, whether a payment is enclosed)` gives None
     where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one.
     `preparer_number` is what a paid preparer is known by, and `preparer_shape` how it is written. `drawn(result, authority's
-    code)` gives the documents that follow from the figures."""
+    code)` gives the documents that follow from the figures, `statements(result)` those that a client may want for others."""
 
     attachable: tuple[Attachable, ...] = ()
     capacities: tuple[Capacity, ...] = ()
@@ -88,6 +92,7 @@ class Outgoing:
     preparer_shape: str = ""
     mail_to: Callable[[str, str, bool], MailTo | None] = _unknown
     drawn: Callable[[Any, str], tuple[Drawn, ...]] = _nothing_drawn
+    statements: Callable[[Any], tuple[Drawn, ...]] = _no_statements
 
     def kind(self, code: str) -> Attachable | None:
         return next((one for one in self.attachable if one.code == code), None)

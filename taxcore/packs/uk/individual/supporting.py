@@ -7,6 +7,7 @@ from decimal import Decimal
 
 from taxcore.engine.outgoing import Attachable, Drawn, DrawnTable, Outgoing
 from taxcore.packs.uk.individual.gains import in_order
+from taxcore.packs.uk.individual.lender import statements
 from taxcore.packs.uk.individual.papers import KINDS_OF_ASSET
 
 _HOW = {"same day": "same day", "thirty days": "within thirty days", "pool": "pool"}
@@ -82,5 +83,5 @@ OUTGOING = Outgoing(
         Attachable("claim", "Claim to a relief, signed", "TCGA 1992 ss. 152, 165"),
         Attachable("other", "Other supporting document", "SA100 notes"),
     ),
-    drawn=drawn,
+    drawn=drawn, statements=statements,
 )  # fmt: skip
