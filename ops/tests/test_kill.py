@@ -75,14 +75,13 @@ class KillTests(RunningTestCase):
 
         saver = threading.Thread(target=keep_saving)
         saver.start()
-        for _ in range(3):
-            time.sleep(1.5)
+        for times in (1, 2, 3):
+            self.wait(lambda times=times: len(acknowledged) > 5 * times, 60)
             self.practice.kill("web")
             self.wait(self.up)
-        time.sleep(1)
+        self.wait(lambda: len(acknowledged) > 20, 60)
         stop.set()
         saver.join(60)
-        self.assertGreater(len(acknowledged), 20)
         self.assertEqual(self.stored(paper_id), acknowledged[-1])
         history = self.practice.sql(f"select after from returns_fieldchange where paper_id={paper_id} and path='wages'").split()
         self.assertLessEqual(set(acknowledged[1:]), set(history))
