@@ -191,6 +191,9 @@ class IncomeTax(Calculation):
         )
 
     def _best(self, place, earned, savings, dividends, allowances):
+        return self._division(earned, savings, dividends, allowances)[place]
+
+    def _division(self, earned, savings, dividends, allowances):
         law = self.law.savings
         free = (
             law.allowance,
@@ -199,7 +202,7 @@ class IncomeTax(Calculation):
             law.starting_limit + law.allowance_higher,
         )
         left = (tuple(map(Decimal, free)), (Decimal(self.law.dividends.allowance),))
-        return dividing.best((earned, savings, dividends), allowances, left, self._tax_of)[place]
+        return dividing.best((earned, savings, dividends), allowances, left, self._tax_of)
 
     def _tax_of(self, taxable):
         """The tax on what is taxable of each kind, by the same rules as the lines below."""
@@ -358,7 +361,7 @@ class IncomeTax(Calculation):
         lost = (max(adjusted - law.personal_falls_from, ZERO) / 2).quantize(Decimal(1), ROUND_FLOOR)
         allowances = max(law.personal - lost, ZERO) + self.allowances.blind - self.allowances.given
         against = min(taken + max(allowances, ZERO), together)
-        used = tuple(self._best(place, *kinds, against) for place in range(3))
+        used = self._division(*kinds, against)
         return self._tax_of(tuple(kind - taken for kind, taken in zip(kinds, used, strict=True)))
 
 

@@ -23,8 +23,9 @@ def _less(income: Kinds, used: Kinds) -> Kinds:
 
 
 def _ways(income: Kinds, allowances: Decimal, left: tuple[tuple[Decimal, ...], tuple[Decimal, ...]]) -> Iterator[Kinds]:
-    for savings, dividends in product((ZERO, *left[0]), (ZERO, *left[1])):
-        caps = (income[0], max(income[1] - savings, ZERO), max(income[2] - dividends, ZERO))
+    spared = [{max(amount - free, ZERO) for free in (ZERO, *frees)} for amount, frees in zip(income[1:], left, strict=True)]
+    for savings, dividends in product(*spared):
+        caps = (income[0], savings, dividends)
         for order in permutations(range(3)):
             used, rest = [ZERO, ZERO, ZERO], allowances
             for limits in (caps, income):  # what was spared is covered too, once nothing else is left to cover

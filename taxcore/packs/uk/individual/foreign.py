@@ -7,7 +7,6 @@ the order of entry stays beside it.
 
 from decimal import ROUND_FLOOR, Decimal
 from functools import cache
-from itertools import permutations
 from pathlib import Path
 from typing import Any
 
@@ -41,6 +40,34 @@ def reliefs_in(
         found[number] = min(creditable, max(cents(before - after), ZERO))
         before = after
     return found
+
+
+def best_relief(items: list[tuple[int, Decimal, Decimal]], kinds: tuple[Decimal, ...], tax: Any) -> Decimal:
+    """The most that any order gives. What is left of the income follows from which items were taken off, not from their order, so
+    that each set of items is worked out once."""
+    known = cache(tax)
+    entered = sum(reliefs_in(tuple(range(len(items))), items, kinds, known), ZERO)
+    if entered == sum((creditable for _, _, creditable in items), ZERO):
+        return entered  # all of the foreign tax is credited: no order gives more
+    if len(items) > _EVERY_ORDER:
+        order = tuple(sorted(range(len(items)), key=lambda number: -items[number][2] / items[number][1]))
+        return max(entered, sum(reliefs_in(order, items, kinds, known), ZERO))
+    best = {frozenset[int](): ZERO}
+    for size in range(len(items)):
+        for taken in [one for one in best if len(one) == size]:
+            before = known(_without(kinds, items, taken))
+            for number in set(range(len(items))) - taken:
+                after = taken | {number}
+                relief = min(items[number][2], max(cents(before - known(_without(kinds, items, after))), ZERO))
+                best[after] = max(best.get(after, ZERO), best[taken] + relief)
+    return best[frozenset(range(len(items)))]
+
+
+def _without(kinds: tuple[Decimal, ...], items: list[tuple[int, Decimal, Decimal]], taken: Any) -> tuple[Decimal, ...]:
+    left = list(kinds)
+    for number in taken:
+        left[items[number][0]] -= items[number][1]
+    return tuple(left)
 
 
 class ForeignItem(Calculation):
@@ -118,27 +145,22 @@ class ForeignCredit(Calculation):
     def _kinds(self):
         return (self.income.earned, self.income.savings, self.income.dividends)
 
-    def _best_order(self, items):
-        if len(items) > _EVERY_ORDER:
-            return [tuple(sorted(range(len(items)), key=lambda number: -items[number][2] / items[number][1]))]
-        return list(permutations(range(len(items))))
-
     @fact("In the order of entry")
     def as_entered(self):
-        return self._sum(lambda items: [tuple(range(len(items)))])
+        return self._sum(lambda items, kinds, tax: sum(reliefs_in(tuple(range(len(items))), items, kinds, tax), ZERO))
 
     @line("a", "Credit for foreign tax, in the best order", weight="total")
     def relief(self):
-        return self._sum(self._best_order)
+        return self._sum(best_relief)
 
-    def _sum(self, orders):
+    def _sum(self, worked_out):
         items, kinds = self._items(), self._kinds()
         if not items:
             return when(False, ZERO, "there is no foreign tax to credit")
 
         def again(*given):
             paired = [(place, amount, tax) for (place, _, _), amount, tax in zip(items, given[::2], given[1::2], strict=True)]
-            return max(sum(reliefs_in(order, paired, kinds, self.income_tax.tax_if), ZERO) for order in orders(paired))
+            return worked_out(paired, kinds, self.income_tax.tax_if)
 
         flat = [value for _, amount, tax in items for value in (amount, tax)]
         return explained(

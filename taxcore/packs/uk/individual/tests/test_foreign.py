@@ -2,8 +2,10 @@
 
 import random
 from decimal import Decimal
+from itertools import permutations
 from unittest import TestCase
 
+from taxcore.packs.uk.individual.foreign import best_relief, reliefs_in
 from taxcore.packs.uk.individual.tests.test_worked import about, dividends, paper, pay, result, savings
 
 D = Decimal
@@ -101,3 +103,26 @@ class CreditTests(TestCase):
             tax = run.form("uk.income-tax")
             kinds = (tax.income.earned, tax.income.savings, tax.income.dividends)
             self.assertLessEqual(abs(tax.tax_if(kinds) - tax.before), D("0.02"))
+
+
+class OrderTests(TestCase):
+    def test_no_order_gives_more_than_the_best(self):
+        """Every order of four items, against the tax of a person near the end of a band; some foreign tax is above it."""
+        for number in range(12):
+            chance = random.Random(f"orders {number}")
+            kinds_of = [chance.choice(("dividends", "royalties", "interest")) for _ in range(4)]
+            items = [
+                abroad(
+                    chance.randrange(500, 9_000),
+                    chance.randrange(100, 4_000),
+                    f"f{place}",
+                    kind=kind,
+                    limit_percent="60",
+                    limit_reason="x",
+                )  # fmt: skip
+                for place, kind in enumerate(kinds_of)
+            ]
+            form = result(pay(chance.choice((9_000, 30_000, 48_000, 99_000))), *items).run.form("uk.foreign-credit")
+            given, kinds, tax = form._items(), form._kinds(), form.income_tax.tax_if
+            found = max(sum(reliefs_in(order, given, kinds, tax)) for order in permutations(range(len(given))))
+            self.assertEqual(best_relief(given, kinds, tax), found, number)
