@@ -111,15 +111,9 @@ class OrderTests(TestCase):
         for number in range(12):
             chance = random.Random(f"orders {number}")
             kinds_of = [chance.choice(("dividends", "royalties", "interest")) for _ in range(4)]
+            limit = {"limit_percent": "60", "limit_reason": "x"}
             items = [
-                abroad(
-                    chance.randrange(500, 9_000),
-                    chance.randrange(100, 4_000),
-                    f"f{place}",
-                    kind=kind,
-                    limit_percent="60",
-                    limit_reason="x",
-                )  # fmt: skip
+                abroad(chance.randrange(500, 9_000), chance.randrange(100, 4_000), f"f{place}", kind=kind, **limit)
                 for place, kind in enumerate(kinds_of)
             ]
             form = result(pay(chance.choice((9_000, 30_000, 48_000, 99_000))), *items).run.form("uk.foreign-credit")
