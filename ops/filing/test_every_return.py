@@ -94,7 +94,7 @@ class EveryReturnTests(TestCase):
         self.assertEqual(wanted - met, set())
 
 
-_OF_EACH = 3  # returns of an authority and year are corrected
+_OF_EACH = 2  # returns of an authority and year are corrected
 
 
 class EveryCorrectionTests(TestCase):
