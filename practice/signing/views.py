@@ -50,6 +50,7 @@ def _track(request, return_, result):
         "routes": return_.routes.exclude(way="electronic"),
         "days": by_day(return_.events.order_by("-id")[:80]),
         "enclosed": enclosing.going_along(return_),
+        "in_turn": [line.authority.name for line in result.bottom_lines],
         "statements": pack_of(return_).outgoing.statements(result),
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
         "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,
