@@ -23,12 +23,13 @@ from practice.gather.lettering import unsigned
 from practice.gather.models import LetterKind, Wording
 from practice.gather.wording import OUTCOME, words_for
 from practice.intake import attaching, enclosing
+from practice.intake.drawn import enclosed_in
 from practice.pages import certifying
 from practice.pages.pdf import pdf_from
 from practice.portal.links import send_link
 from practice.returns.acts import Done, act
 from practice.returns.computing import pack_of, result_of
-from practice.returns.frozen import drawn_of
+from practice.returns.frozen import document_of, drawn_of
 from practice.returns.models import FILED, Return
 from practice.review import advising
 from practice.signing.needed import signers
@@ -295,12 +296,17 @@ def _on_paper(printed):
     along = [
         row for row in enclosing.going_along(return_) if row.along_to == authority.code or not (row.along_to or authority.after)
     ]
+    theirs = {row.along_name or row.name for row in along}
+    locked = enclosed_in(document_of(printed.snapshot, printed.authority))
+    made = [(name, content) for name, content in locked if name not in theirs]  # what followed from the figures
     yield pdf_from(render_to_string("delivery/paper_return.html", {
         "of": return_, "firm": return_.firm, "authority": authority, "route": route, "reason": outgoing.reason(route.reason),
         "paper_form": outgoing.paper_form if not authority.after else "", "line": line, "forms": forms, "along": along,
-        "people": frozen.people, "printed": printed,
+        "made": made, "people": frozen.people, "printed": printed,
         "signers": [person for person in frozen.people if person.role in frozen.signers],
     }))  # fmt: skip
+    for _, content in made:
+        yield content
     for row in along:
         yield attaching.as_pdf(row)
 

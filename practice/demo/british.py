@@ -16,7 +16,7 @@ from practice.signing.locking import lock_figures
 from practice.signing.requesting import ask_for_signature, sign_in_office
 
 FIRM = {
-    "town": "Kendal", "address": "14 Larkspur Row, Kendal LA9 4XX", "telephone": "01539 496 0114", "season": 2025,
+    "town": "Kendal", "address": "14 Larkspur Row, Kendal LA9 4XX", "telephone": "01632 960114", "season": 2025,
     "training_day": date(2026, 10, 12),
 }  # fmt: skip
 _DAYS = {"gather": date(2026, 9, 1), "prepare": date(2026, 9, 14), "review": date(2026, 9, 21), "sign": date(2026, 9, 28),

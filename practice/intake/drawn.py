@@ -1,6 +1,9 @@
 """Documents that follow from a return's figures (engine/outgoing.py) as PDFs: seen before it is locked, sent with it."""
 
+import base64
 from decimal import Decimal
+
+import lxml.etree as etree
 
 from practice.pages.pdf import pdf_of
 from practice.returns.computing import pack_of
@@ -22,6 +25,12 @@ def pdf_of_drawn(return_, one):
 def _cells(row):
     """(value, whether it is an amount or a count)."""
     return [(value, isinstance(value, (Decimal, int))) for value in row]
+
+
+def enclosed_in(content):
+    """(name, bytes) of every PDF that stands in a filed document."""
+    document = etree.fromstring(content, etree.XMLParser(resolve_entities=False))
+    return [(one.get("name"), base64.b64decode(one.text)) for one in document.iter("{*}Attachment")]
 
 
 def _heads(table):

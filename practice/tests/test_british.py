@@ -1,24 +1,24 @@
 """The application with the British self assessment return: opened, entered, seen on every page, locked, signed, filed, printed."""
 
-import base64
 import io
 from datetime import date
 from unittest import mock
 
-import lxml.etree as etree
 from django.test import TestCase, override_settings
 from pypdf import PdfReader
 
 from practice.clients.identity import record_identity
 from practice.clients.models import Person
-from practice.delivery import packaging, tasks
+from practice.delivery import packaging, printing, tasks
+from practice.delivery.models import Printed
 from practice.demo.building import build_firm
-from practice.dispatch import filing
+from practice.dispatch import filing, posting
 from practice.dispatch.acknowledging import settle
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.firm import dates
 from practice.firm.models import Staff
+from practice.intake.drawn import enclosed_in
 from practice.returns import amending, computing, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
@@ -127,10 +127,21 @@ class BritishTests(TestCase):
             self.assertIn(text, words)
         self.assertEqual(self.client.get(f"/returns/{self.return_.pk}/sign/attachments/drawn/nothing").status_code, 404)
         requesting.ask_for_signature(self.signer, self.return_.pk)
-        sent = etree.fromstring(document_of(self.fresh().snapshot, "uk"))
-        enclosed = sent.find(".//{*}Attachment")
-        self.assertEqual((enclosed.get("what"), enclosed.get("name")), ("gains-computation", "Capital gains computation"))
-        self.assertTrue(base64.b64decode(enclosed.text).startswith(b"%PDF"))
+        ((name, content),) = enclosed_in(document_of(self.fresh().snapshot, "uk"))
+        self.assertEqual((name, content[:4]), ("Capital gains computation", b"%PDF"))
+
+    def test_on_paper_the_computation_is_printed_with_it(self):
+        self.add("shares", company="Loch plc", deals=[
+            {"day": "2019-05-01", "what": "bought", "number": "1000", "amount": "4000.00"},
+            {"day": "2025-09-10", "what": "sold", "number": "600", "amount": "9100.00"}])  # fmt: skip
+        requesting.ask_for_signature(self.signer, self.return_.pk)
+        posting.choose(self.signer, self.return_.pk, "uk", {"way": "paper", "reason": "wish", "mail_to": "HMRC, BX9 1AS"})
+        printed = Printed(firm=self.firm, of=self.fresh(), snapshot=self.fresh().snapshot, authority="uk")
+        words = "".join(
+            page.extract_text() for content in printing._on_paper(printed) for page in PdfReader(io.BytesIO(content)).pages
+        )
+        self.assertIn("Capital gains computation", words)
+        self.assertIn("Losses carried forward", words)
 
     def test_a_statement_for_a_lender(self):
         """Income by source with the tax taken off, and what is charged: 14,338.25 of income tax on 73,000."""

@@ -18,14 +18,12 @@ class Command(BaseCommand):
     help = __doc__
 
     def handle(self, *args, **options):
-        if Firm.objects.exists():
+        layout = _LAYOUTS.get(usual_pack().code)
+        if layout is None or Firm.objects.exists():
             return
         path, password = settings.DATA / "demo-password", secrets.token_urlsafe(9)
         path.touch(mode=0o600)
         path.write_text(password)  # before there is anybody whose password it is: a start that is stopped midway begins anew
-        layout = _LAYOUTS.get(usual_pack().code)
-        if layout is None:
-            return
         with in_one_go():
             households = layout(password)
         make_missing()

@@ -521,11 +521,11 @@ class Summary(Page):
     def charged(self):
         return total(self.income_tax, self.student_loan, self.postgraduate_loan, self.class_4, self.class_2, self.gains_tax)
 
-    @fact("What is due, with what codes collect and claims for earlier years move")
+    @fact("All that is due, with adjustments of codes and earlier years")
     def together(self):
         return total(self.charged, self.code_earlier, self.earlier_more)
 
-    @fact("What is set against it")
+    @fact("Tax deducted, and what else is set against it")
     def set_against(self):
         return total(self.deducted, self.code_later, self.earlier_less, self.gains_overpaid)
 

@@ -17,8 +17,6 @@ from taxcore.packs.uk.base import Calculation, Page, up
 from taxcore.packs.uk.individual.disposals import Sale, sales_of
 
 Rates = tuple[Decimal, Decimal]  # within the basic band, and above it
-
-
 Charge = tuple[Decimal, Decimal, Decimal]  # rate, gains at it, tax
 
 
@@ -66,6 +64,7 @@ def in_order(form: Any) -> list[Charge]:
     return cheapest(form.by_rates(), *form.set_against())
 
 
+_DIGITAL_SINCE = 2024
 _CATEGORIES = {
     "residential": ("residential",), "other": ("land", "other"), "digital": ("digital",), "listed": ("listed",),
     "unlisted": ("unlisted",),
@@ -76,12 +75,20 @@ def _box(number: Any, label: str, category: str, what: str) -> Any:
     """A box of one kind of asset: how many disposals, or the sum of an attribute of them."""
 
     def box(page: Any) -> Any:
-        if not page.run.once(_kinds_there).intersection(_CATEGORIES[category]):
+        kinds = _kinds_in(category, page.year)
+        if not page.run.once(_kinds_there).intersection(kinds):
             return total()
-        sales = [one for one in page.sales() if one.kind in _CATEGORIES[category]]
+        sales = [one for one in page.sales() if one.kind in kinds]
         return total(len(sales)) if what == "number" else total([getattr(one, what) for one in sales])
 
     return line(number, label, rounding=up if what in ("cost", "loss") else "form")(box)
+
+
+def _kinds_in(category: str, year: int) -> tuple[str, ...]:
+    """Digital assets have boxes of their own since 2024-25; before they were other assets."""
+    if year < _DIGITAL_SINCE and category in ("other", "digital"):
+        return (*_CATEGORIES["other"], *_CATEGORIES["digital"]) if category == "other" else ()
+    return _CATEGORIES[category]
 
 
 def _kinds_there(run: Any) -> set[str]:
@@ -106,11 +113,11 @@ class GainsPage(Page):
     homes_costs = _box("5", "Residential property: allowable costs", "residential", "cost")
     homes_gains = _box("6", "Residential property: gains in the year, before losses", "residential", "gain")
     homes_losses = _box("7", "Residential property: losses in the year", "residential", "loss")
-    digital = _box({2024: "13.1"}, "Cryptoassets: number of disposals", "digital", "number")
-    digital_proceeds = _box({2024: "13.2"}, "Cryptoassets: disposal proceeds", "digital", "proceeds")
-    digital_costs = _box({2024: "13.3"}, "Cryptoassets: allowable costs", "digital", "cost")
-    digital_gains = _box({2024: "13.4"}, "Cryptoassets: gains in the year, before losses", "digital", "gain")
-    digital_losses = _box({2024: "13.5"}, "Cryptoassets: losses in the year", "digital", "loss")
+    digital = _box({_DIGITAL_SINCE: "13.1"}, "Cryptoassets: number of disposals", "digital", "number")
+    digital_proceeds = _box({_DIGITAL_SINCE: "13.2"}, "Cryptoassets: disposal proceeds", "digital", "proceeds")
+    digital_costs = _box({_DIGITAL_SINCE: "13.3"}, "Cryptoassets: allowable costs", "digital", "cost")
+    digital_gains = _box({_DIGITAL_SINCE: "13.4"}, "Cryptoassets: gains in the year, before losses", "digital", "gain")
+    digital_losses = _box({_DIGITAL_SINCE: "13.5"}, "Cryptoassets: losses in the year", "digital", "loss")
     others = _box("14", "Other property, assets and gains: number of disposals", "other", "number")
     others_proceeds = _box("15", "Other property, assets and gains: disposal proceeds", "other", "proceeds")
     others_costs = _box("16", "Other property, assets and gains: allowable costs", "other", "cost")

@@ -12,7 +12,7 @@ from taxcore.packs.uk.base import Page, up
 
 _BENEFITS = ("car", "fuel", "medical", "vouchers", "assets", "accommodation", "expenses_paid")
 _EXPENSES = ("travel", "fixed", "fees", "other_expenses")
-_LET = ("premises", "repairs", "finance", "fees", "services", "rest")
+LET = ("premises", "repairs", "finance", "fees", "services", "rest")
 
 
 def _of(paper, names):
@@ -41,13 +41,14 @@ class EmploymentPage(Page):
     def tips(self):
         return total(self.paper.tips)
 
-    @fact("Benefit of a cheap loan", cites="ITEPA 2003 ss. 175, 180 to 182")
+    @fact("Benefit of the loan", cites="ITEPA 2003 ss. 175, 180 to 182")
     def cheap_loan(self):
         """The average of both days at the official rate, less interest paid; none where it never was above 10,000."""
         paper, law = self.paper, self.law.loans
         average = share(Decimal("0.5"), of=total(paper.loan_begun, paper.loan_ended))
         benefit = excess(share(law.official, of=average), over=paper.loan_interest)
-        return when(max(paper.loan_begun, paper.loan_ended) > law.above, benefit, "the loan was never above 10,000")
+        above = bool(paper.loan_above) or max(paper.loan_begun, paper.loan_ended) > law.above
+        return when(above, benefit, "the loan was never above the limit")
 
     @fact("Benefits, boxes 9 to 16")
     def benefits(self):
@@ -92,7 +93,7 @@ class PropertyPage(Page):
     def expenses(self):
         """Finance costs of homes are no expense: they are relieved at the basic rate."""
         costs = excess(
-            total([up(one) for one in (*_of(self.paper, _LET), self.paper.domestic_items)]),
+            total([up(one) for one in (*_of(self.paper, LET), self.paper.domestic_items)]),
             over=self.rounding(self.paper.private),
         )
         return when(not self.paper.use_allowance, costs, "the property allowance is deducted instead")

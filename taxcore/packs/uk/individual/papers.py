@@ -33,10 +33,11 @@ COSTS = {
     "repairs": "Repairs and maintenance", "office": "Phone, stationery and other office costs",
     "advertising": "Advertising and entertainment", "finance": "Interest on loans", "bank_charges": "Bank and card charges",
     "bad_debts": "Debts written off", "accountancy": "Accountancy, legal and other professional fees",
-    "depreciation": "Depreciation and loss on sale of assets", "rest": "Other business expenses",
+    "depreciation": "Depreciation and loss on sale of assets", "rest": "Other allowable expenses",
 }  # fmt: skip
 POOLS = {
-    "investment": "Plant, deducted at once", "electric": "Car without emissions, new", "main": "Car up to 50 g/km, main rate",
+    "investment": "Plant and machinery, Annual Investment Allowance", "electric": "New zero-emission car",
+    "main": "Car up to 50 g/km, main rate",
     "special": "Car above 50 g/km, special rate",
 }  # fmt: skip
 TRADE_PAGES = {"short": "Short pages", "full": "Full pages"}
@@ -133,10 +134,12 @@ class Employment(BritishPaper):
     fees = Amount("19", "Professional fees and subscriptions", cites="ITEPA 2003 s. 344")
     other_expenses = Amount("20", "Other expenses and capital allowances")
     loan_begun = Amount(
-        None, "Loan from the employer, when the year began", cites="ITEPA 2003 s. 175", begins="Cheap loan of the employer",
+        None, "Loan from the employer, when the year began", cites="ITEPA 2003 s. 175",
+        begins="Interest-free or low-interest loan",
         help="Its benefit is worked out by the average of both days and the official rate.",
     )  # fmt: skip
     loan_ended = Amount(None, "When the year ended")
+    loan_above = Flag(None, "Above 10,000 at some time between", cites="ITEPA 2003 s. 180")
     loan_interest = Amount(None, "Interest paid on it for the year", cites="ITEPA 2003 s. 175(3)")
     loan_deducted = Amount(None, "Student loan deducted by the employer", begins="Student loan")
     postgraduate_deducted = Amount(None, "Postgraduate loan deducted by the employer")
@@ -178,7 +181,7 @@ class Dividends(BritishPaper):
 
 class DisallowedRow(Row):
     of = Choice(None, "Of which expenses", COSTS, needed="It is taken off those.")
-    amount = Amount(None, "Not allowable", cites="ITTOIA 2005 ss. 33, 34")
+    amount = Amount(None, "Disallowable", cites="ITTOIA 2005 ss. 33, 34")
 
 
 class AssetRow(Row):
@@ -200,31 +203,31 @@ class Trade(BritishPaper):
 
     description = Text("1", "Description of the business", needed="Box 1 asks for it.", longest=60, wide=True, kept=True)
     pages = Choice(None, "Pages", TRADE_PAGES, help="If empty, the short ones while turnover allows them.")
-    ended = Day("6", "The business ended on")
+    ended = Day("6", "Date the business ceased")
     turnover = Amount("9", "Turnover", begins="Income")
     other = Amount("10", "Other business income")
     use_allowance = Flag("10.1", "Trading allowance instead of expenses", cites="ITTOIA 2005 s. 783AI")
-    goods = Amount("11", "Goods bought for resale or used", begins="Expenses")
+    goods = Amount("11", COSTS["goods"], begins="Expenses")
     subcontractors = Amount(None, COSTS["subcontractors"])
-    travel = Amount("12", "Car, van and travel", help="Without private use; mileage at the flat rates is below.")
-    wages = Amount("13", "Wages, salaries and other staff costs")
-    premises = Amount("14", "Rent, rates, power and insurance")
-    repairs = Amount("15", "Repairs and maintenance")
-    accountancy = Amount("16", "Accountancy, legal and other professional fees")
-    finance = Amount("17", "Interest on loans")
+    travel = Amount("12", COSTS["travel"], help="Without private use; mileage at the flat rates is below.")
+    wages = Amount("13", COSTS["wages"])
+    premises = Amount("14", COSTS["premises"])
+    repairs = Amount("15", COSTS["repairs"])
+    accountancy = Amount("16", COSTS["accountancy"])
+    finance = Amount("17", COSTS["finance"])
     bank_charges = Amount(None, COSTS["bank_charges"])
-    office = Amount("18", "Phone, stationery and other office costs")
+    office = Amount("18", COSTS["office"])
     advertising = Amount(None, COSTS["advertising"])
     bad_debts = Amount(None, COSTS["bad_debts"])
     depreciation = Amount(None, COSTS["depreciation"], help="None of it is allowable.")
-    rest = Amount("19", "Other allowable expenses")
-    disallowed = Rows(None, "Not allowable", DisallowedRow)
+    rest = Amount("19", COSTS["rest"])
+    disallowed = Rows(None, "Disallowable expenses", DisallowedRow)
     miles = Count(None, "Business miles by car or van", most=200_000, cites="ITTOIA 2005 s. 94F", begins="Flat rates")
     motorcycle_miles = Count(None, "Business miles by motor cycle", most=200_000, cites="ITTOIA 2005 s. 94F")
     home_25 = Count(None, "Months with 25 to 50 hours of work at home", most=12, cites="ITTOIA 2005 s. 94H")
     home_51 = Count(None, "Months with 51 to 100 hours", most=12)
     home_101 = Count(None, "Months with 101 hours or more", most=12)
-    assets = Rows(None, "Plant and cars", AssetRow, kept=True, opens=ASSETS, begins="Capital allowances")
+    assets = Rows(None, "Plant, machinery and cars", AssetRow, kept=True, opens=ASSETS, begins="Capital allowances")
     main_before = Amount(None, "Main pool when the year began", cites="CAA 2001 s. 56", opens=MAIN_POOL)
     special_before = Amount(None, "Special rate pool when the year began", cites="CAA 2001 s. 104D", opens=SPECIAL_POOL)
     investment_allowance = Amount("23", "Annual Investment Allowance besides", cites="CAA 2001 s. 51A")

@@ -5,7 +5,7 @@ A row for each disposal, however many there are: SA108 asks for the computations
 
 from decimal import Decimal
 
-from taxcore.engine.outgoing import Attachable, Drawn, DrawnTable, Outgoing
+from taxcore.engine.outgoing import Attachable, Drawn, DrawnTable, Outgoing, PaperReason
 from taxcore.packs.uk.individual.gains import in_order
 from taxcore.packs.uk.individual.lender import statements
 from taxcore.packs.uk.individual.papers import KINDS_OF_ASSET
@@ -82,6 +82,10 @@ OUTGOING = Outgoing(
         Attachable("gains-computation", "Capital gains computation", "SA108 notes"),
         Attachable("claim", "Claim to a relief, signed", "TCGA 1992 ss. 152, 165"),
         Attachable("other", "Other supporting document", "SA100 notes"),
+    ),
+    paper_reasons=(
+        PaperReason("exclusion", "HMRC excludes it from online filing", "Which exclusion applies", "SA online filing exclusions"),
+        PaperReason("wish", "The client files on paper, by 31 October", "", "TMA 1970 s. 8(1D)"),
     ),
     drawn=drawn, statements=statements,
 )  # fmt: skip

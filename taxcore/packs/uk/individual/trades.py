@@ -21,6 +21,7 @@ from taxcore.packs.uk.individual.papers import COSTS
 
 _FIRST_OF_THE_CHANGE = 2023
 _LAST_OF_THE_CHANGE = 2027
+_FLAT_RATES = {"travel": "mileage", "premises": "use_of_home"}  # among which expenses they stand
 _FULL_ONLY = ("subcontractors", "advertising", "bad_debts", "depreciation", "transition_part", "transition_before", "overlap")
 
 
@@ -63,8 +64,8 @@ class TradingProfit(_OfOnePaper):
         chosen = when(bool(self.paper.use_allowance), self.law.small_allowances.trading, "the expenses are deducted instead")
         return least(chosen, self.receipts)
 
-    @fact("Mileage and home at flat rates", cites="ITTOIA 2005 ss. 94F, 94H", rounding=up)
-    def flat_rates(self):
+    @fact("Mileage at flat rates", cites="ITTOIA 2005 s. 94F", rounding=up)
+    def mileage(self):
         law, paper = self.law.flat_rates, self.paper
         near = min(paper.miles or 0, int(law.miles))
         miles = (
@@ -72,12 +73,13 @@ class TradingProfit(_OfOnePaper):
             times((paper.miles or 0) - near, law.mile_above),
             times(paper.motorcycle_miles or 0, law.motorcycle_mile),
         )
-        home = (
-            times(paper.home_25 or 0, law.home_25),
-            times(paper.home_51 or 0, law.home_51),
-            times(paper.home_101 or 0, law.home_101),
-        )
-        return total(*miles, *home)
+        return total(*miles)
+
+    @fact("Use of the home at flat rates", cites="ITTOIA 2005 s. 94H", rounding=up)
+    def use_of_home(self):
+        law, paper = self.law.flat_rates, self.paper
+        months = ((paper.home_25, law.home_25), (paper.home_51, law.home_51), (paper.home_101, law.home_101))
+        return total([times(number or 0, rate) for number, rate in months])
 
     def allowable(self, *names):
         """Of these expenses, each in whole pounds, what is left once the part that is not allowable is taken off."""
@@ -85,7 +87,7 @@ class TradingProfit(_OfOnePaper):
             return [when(False, Decimal(0), "the trading allowance is deducted instead")]
         kept = [name for name in names if name != "depreciation"]
         entered = [up(getattr(self.paper, name)) for name in kept]
-        flat = [self.flat_rates] if "travel" in kept else []
+        flat = [getattr(self, rate) for name, rate in _FLAT_RATES.items() if name in kept]
         return [excess([*entered, *flat], over=[self.rounding(row.amount) for row in self.paper.disallowed if row.of in kept])]
 
     @fact("Allowable expenses")
@@ -243,9 +245,6 @@ class _TradePage(_OfOnePaper):
     def of(self):
         return self.run.form("uk.trading-profit", self.key)
 
-    def _costs(self, *names):
-        return total(self.of.allowable(*names))
-
 
 class TradePage(_TradePage):
     """SA103S. Expenses are grouped as its boxes are."""
@@ -309,6 +308,11 @@ class TradePage(_TradePage):
         return total(self.of.deducted)
 
 
+def _expense(number, label, name):
+    """A box of the full pages for one kind of expenses, less what of it is disallowable."""
+    return line(number, label)(lambda page: total(page.of.allowable(name)))
+
+
 class FullTradePage(_TradePage):
     """SA103F."""
 
@@ -330,57 +334,19 @@ class FullTradePage(_TradePage):
     def allowance(self):
         return total(self.of.allowance)
 
-    @line("17", "Cost of goods bought for resale or goods used")
-    def goods(self):
-        return self._costs("goods")
-
-    @line("18", "Construction industry payments to subcontractors")
-    def subcontractors(self):
-        return self._costs("subcontractors")
-
-    @line("19", "Wages, salaries and other staff costs")
-    def wages(self):
-        return self._costs("wages")
-
-    @line("20", "Car, van and travel expenses")
-    def travel(self):
-        return self._costs("travel")
-
-    @line("21", "Rent, rates, power and insurance costs")
-    def premises(self):
-        return self._costs("premises")
-
-    @line("22", "Repairs and maintenance of property and equipment")
-    def repairs(self):
-        return self._costs("repairs")
-
-    @line("23", "Phone, stationery and other office costs")
-    def office(self):
-        return self._costs("office")
-
-    @line("24", "Advertising and business entertainment costs")
-    def advertising(self):
-        return self._costs("advertising")
-
-    @line("25", "Interest on bank and other loans")
-    def finance(self):
-        return self._costs("finance")
-
-    @line("26", "Bank, credit card and other financial charges")
-    def bank_charges(self):
-        return self._costs("bank_charges")
-
-    @line("27", "Irrecoverable debts written off")
-    def bad_debts(self):
-        return self._costs("bad_debts")
-
-    @line("28", "Accountancy, legal and other professional fees")
-    def accountancy(self):
-        return self._costs("accountancy")
-
-    @line("30", "Other business expenses")
-    def rest(self):
-        return self._costs("rest")
+    goods = _expense("17", "Cost of goods bought for resale or goods used", "goods")
+    subcontractors = _expense("18", "Construction industry payments to subcontractors", "subcontractors")
+    wages = _expense("19", "Wages, salaries and other staff costs", "wages")
+    travel = _expense("20", "Car, van and travel expenses", "travel")
+    premises = _expense("21", "Rent, rates, power and insurance costs", "premises")
+    repairs = _expense("22", "Repairs and maintenance of property and equipment", "repairs")
+    office = _expense("23", "Phone, stationery and other office costs", "office")
+    advertising = _expense("24", "Advertising and business entertainment costs", "advertising")
+    finance = _expense("25", "Interest on bank and other loans", "finance")
+    bank_charges = _expense("26", "Bank, credit card and other financial charges", "bank_charges")
+    bad_debts = _expense("27", "Irrecoverable debts written off", "bad_debts")
+    accountancy = _expense("28", "Accountancy, legal and other professional fees", "accountancy")
+    rest = _expense("30", "Other business expenses", "rest")
 
     @line("31", "Total expenses")
     def expenses(self):

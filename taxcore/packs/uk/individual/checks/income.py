@@ -4,13 +4,12 @@ from collections import Counter
 from decimal import Decimal
 
 from taxcore.engine import check, found, stops
+from taxcore.packs.uk.individual.pages import LET
 
 _OF_A_PAYER = (
     ("interest", "payer", "untaxed"), ("dividends", "company", "dividends"), ("pension", "payer", "amount"),
     ("employment", "employer", "pay"),
 )  # fmt: skip
-_CODED_MOST = 3_000  # SI 2003/2682, reg. 186
-_STATE_PENSION_AGE = 66
 
 
 @stops("uk.tax-above-pay", "More tax taken off than was paid", "unlikely", "ITEPA 2003 s. 684")
@@ -52,8 +51,9 @@ def codes(run):
     about = run.single("about")
     if about.code_earlier and not run.papers("employment") and not run.papers("pension"):
         yield found(about.address("code_earlier"), "Enter the pay or the pension that it was taken off.", code="uk.code-no-pay")
-    if about.code_later >= _CODED_MOST:
-        says = "A code collects less than 3,000 of a year. Copy the amount from the notice of the code."
+    most = run.laws["uk"].codes.most
+    if about.code_later >= most:
+        says = f"A code collects less than {most:,.0f} of a year. Copy the amount from the coding notice."
         yield found(about.address("code_later"), says, code="uk.code-later-above")
 
 
@@ -84,7 +84,7 @@ def ages(run):
         if born is not None and born > run.period.end:
             yield found(person.address("birth_date"), "The day of birth is after the tax year.", code="uk.born-later")
     for paper in run.papers("pension"):
-        if paper.state and born is not None and run.period.end.year - born.year < _STATE_PENSION_AGE:
+        if paper.state and born is not None and run.period.end.year - born.year < run.laws["uk"].state_pension.age:
             says = "Nobody of that age has a State Pension. Check the date of birth, or whose pension it is."
             yield found(paper.address("state"), says, code="uk.state-pension-early")
         if paper.state and paper.tax:
@@ -125,10 +125,7 @@ def letting(run):
         return
     form, law = run.form("uk.sa105"), run.laws["uk"].small_allowances
     paper = form.paper
-    costs = sum(
-        (getattr(paper, name) for name in ("premises", "repairs", "finance", "fees", "services", "rest", "domestic_items")),
-        Decimal(0),
-    )
+    costs = sum((getattr(paper, name) for name in (*LET, "domestic_items")), Decimal(0))
     if paper.rents and paper.lettings is None:
         yield found(paper.address("lettings"), "Enter how many properties were let.", code="uk.lettings-missing")
     if paper.private > costs:

@@ -2,8 +2,6 @@
 
 from taxcore.engine import check, found, stops
 
-_BASIC_AMOUNT = 3_600  # FA 2004 s. 190(4)
-
 
 @stops("uk.own-above-input", "Own payments above all that was saved", "conflict", "FA 2004 s. 233")
 @stops("uk.net-pay-above-own", "More taken off pay than was paid by the taxpayer", "conflict", "FA 2004 s. 193")
@@ -39,7 +37,7 @@ def savings(run):
 def contributions(run):
     main, income = run.form("uk.sa100"), run.form("uk.income")
     paid = main.relief_at_source + main.gross_contributions
-    earnings = max(income.employments + income.trades + income.transition, _BASIC_AMOUNT)
+    earnings = max(income.employments + income.trades + income.transition, run.laws["uk"].contributions.basic_amount)
     at = run.single("reliefs").address("relief_at_source")
     if paid > earnings:
         says = f"Relief is given up to earnings of {earnings:,.0f}. What is above has none: enter only what has."

@@ -141,6 +141,14 @@ def nothing_amended(run):
         yield found(run.single("amendment").address("anyway"), says)
 
 
+@check("uk.investors-lifetime", "Investors' relief: lifetime limit", "rule", "TCGA 1992 s. 169VK")
+def investors(run):
+    rows = [row for paper in run.papers("gains") for row in paper.disposals if row.relief == "investors"]
+    if rows:
+        limit = run.laws["uk"].gains.investors.lifetime
+        yield found(rows[0].address("relief"), f"Check that the relief of all years together stays within {limit:,.0f}.")
+
+
 @check("uk.business-relief-lifetime", "Business asset disposal relief: lifetime limit", "rule", "TCGA 1992 s. 169N(3)")
 def business_relief(run):
     rows = [row for paper in run.papers("gains") for row in paper.disposals if row.business]
@@ -150,7 +158,7 @@ def business_relief(run):
 
 
 CHECKS = (
-    prefix, nothing_amended,
+    prefix, nothing_amended, investors,
     allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
     above_limit, better_order, unmatched, lived_in,
 )  # fmt: skip

@@ -31,8 +31,9 @@ def expenses(run):
         if paper.depreciation and not paper.assets and not paper.main_before:
             says = "Enter the plant and cars: capital allowances take the place of depreciation."
             yield found(paper.address("depreciation"), says, code="uk.depreciation")
-        if paper.deducted > paper.turnover * Decimal("0.3"):
-            says = "A contractor deducts no more than 30%. Enter the turnover before deductions."
+        rate = run.laws["uk"].contractors.rate
+        if paper.deducted > paper.turnover * rate:
+            says = f"A contractor deducts no more than {rate:.0%}. Enter the turnover before deductions."
             yield found(paper.address("deducted"), says, code="uk.deductions-above")
         spent = any(getattr(paper, name) for name in COSTS) or paper.miles or paper.use_allowance
         if not spent and paper.turnover > run.laws["uk"].small_allowances.trading:
@@ -47,6 +48,7 @@ def expenses(run):
     "missing",
     "CAA 2001 s. 206",
 )
+@check("uk.ended-unsold", "The business ceased, and assets or pools are left", "missed", "CAA 2001 s. 61")
 def assets(run):
     for row in (row for paper in run.papers("trade") for row in paper.assets):
         if row.private == 100:
@@ -57,6 +59,11 @@ def assets(run):
         if row.private and row.bought is not None and row.bought < run.period.start and not row.is_keyed("before"):
             says = "Enter what it was worth when the year began; nothing where it was deducted whole."
             yield found(row.address("before"), says, code="uk.asset-before")
+    for paper in run.papers("trade"):
+        kept = [row for row in paper.assets if row.sold is None]
+        if paper.ended is not None and (kept or paper.main_before or paper.special_before):
+            says = "What is left is allowed in full. Enter for each asset what it was sold for, or its value if it was kept."
+            yield found(paper.address("assets"), says, code="uk.ended-unsold")
 
 
 @stops("uk.transition-year", "A transition part in another year than 2023-24", "conflict", "FA 2022 Sch. 1 para. 65")

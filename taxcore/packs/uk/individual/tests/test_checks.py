@@ -86,6 +86,8 @@ CASES = (
     ("uk.asset-private", (owning(CAR | {"private": "100"}),), (owning(CAR),), {}),
     ("uk.asset-day", (owning(CAR | {"sold": "2025-05-01"}),), (owning(CAR | {"sold": "2025-07-01"}),), {}),
     ("uk.asset-before", (owning(CAR | {"bought": "2024-06-01"}),), (owning(CAR | {"bought": "2024-06-01", "before": "900"}),), {}),
+    ("uk.ended-unsold", (owning(CAR, ended="2025-12-31"),), (owning(CAR | {"sold": "2025-12-31"}, ended="2025-12-31"),), {}),
+    ("uk.investors-lifetime", (sold(SHARES | {"relief": "investors"}),), (sold(SHARES),), {}),
     ("uk.transition-year", (trade(9_000, transition_part="9"),), (trade(9_000, transition_before="9"),), {}),
     ("uk.transition-loss", (trade(0, goods="9", transition_part="2", loss_use="forward"),), (trade(9, transition_part="2"),), {"year": 2023}),
     ("uk.transition-more", (trade(9_000, transition_part="9", transition_more="10"),), (trade(9_000, transition_part="9", transition_more="9"),),

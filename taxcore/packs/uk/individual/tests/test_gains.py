@@ -31,6 +31,10 @@ CASES = (
         "uk.gains-tax.tax": "5480.00", "uk.sa108.business_after": "1000000"}),
     ("investors' relief of 2025-26: 14%", (pay(60_000), sold(
         {"day": "2025-06-01", "relief": "investors", "proceeds": "103000", "costs": "0"})), {}, {"uk.gains-tax.tax": "14000.00"}),
+    ("digital assets of 2023-24 stand among other assets", (sold(SHARES | {"kind": "digital", "day": "2023-06-01"}),), {"year": 2023}, {
+        "uk.sa108.others_gains": "10000", "uk.sa108.digital_gains": "0", "uk.sa108.gains": "10000"}),
+    ("and have boxes of their own from 2024-25", (sold(SHARES | {"kind": "digital"}, SHARES | {"kind": "listed"}),), {}, {
+        "uk.sa108.digital_gains": "10000", "uk.sa108.listed_gains": "10000", "uk.sa108.gains": "20000"}),
     ("to the spouse: neither gain nor loss", (pay(60_000), sold(SHARES | {"relief": "spouse"})), {}, {"uk.sa108.gains": "0"}),
     ("held over, but for what was paid: 10,000 less 6,000", (pay(60_000), sold(
         SHARES | {"relief": "held_over", "relieved": "6000"})), {}, {"uk.sa108.gains": "4000"}),
@@ -48,6 +52,8 @@ CASES = (
         "uk.income.employments": "60937"}),
     ("less the interest that was paid", (pay(60_000, loan_begun="20000", loan_ended="30000", loan_interest="500"),), {}, {
         "uk.income.employments": "60437"}),
+    ("above it in between: 3.75% of 9,500", (pay(60_000, loan_begun="9000", loan_ended="10000", loan_above="yes"),), {}, {
+        "uk.income.employments": "60356"}),
     ("never above 10,000: no benefit", (pay(60_000, loan_begun="9000", loan_ended="10000"),), {}, {"uk.income.employments": "60000"}),
     ("2.25% in 2024-25", (pay(60_000, loan_begun="20000", loan_ended="30000"),), {"year": 2024}, {"uk.income.employments": "60562"}),
     ("of what was taken off, 500 was for earlier years", (pay(60_000, "11932"),), {"code_earlier": "500"}, {"uk.sa110.due": "0"}),

@@ -45,10 +45,10 @@ CASES = (
         "uk.trading-profit.allowances": "6000", "uk.trading-profit.main_after": "0"}),
     ("with the trading allowance there are none", (owning(main_before="6000", use_allowance="yes"),), {}, {
         "uk.trading-profit.allowances": "0", "uk.income.trades": "19000"}),
-    ("12,000 miles: 45p to 10,000, 25p beyond", (trade(20_000, miles="12000"),), {}, {"uk.trading-profit.flat_rates": "5000", "uk.income.trades": "15000"}),
-    ("a motor cycle at 24p", (trade(20_000, motorcycle_miles="1000"),), {}, {"uk.trading-profit.flat_rates": "240"}),
+    ("12,000 miles: 45p to 10,000, 25p beyond", (trade(20_000, miles="12000"),), {}, {"uk.trading-profit.mileage": "5000", "uk.income.trades": "15000"}),
+    ("a motor cycle at 24p", (trade(20_000, motorcycle_miles="1000"),), {}, {"uk.trading-profit.mileage": "240"}),
     ("the home: 18 a month from 51 hours, 10 from 25, 26 from 101", (
-        trade(20_000, home_51="10", home_25="1", home_101="1"),), {}, {"uk.trading-profit.flat_rates": "216"}),
+        trade(20_000, home_51="10", home_25="1", home_101="1"),), {}, {"uk.trading-profit.use_of_home": "216"}),
     ("what is disallowed is added back: 800 of the 1,000", (trade(20_000, travel="1000", disallowed=[
         {"id": "1", "of": "travel", "amount": "800"}]),), {}, {"uk.income.trades": "19800"}),
     ("depreciation is no expense", (trade(20_000, depreciation="3000", goods="1000"),), {}, {"uk.income.trades": "19000"}),
