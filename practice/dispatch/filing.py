@@ -5,6 +5,7 @@ from django.db import transaction
 from practice.dispatch.models import LIVE, State, Submission, Way
 from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.acts import Done, act
@@ -51,7 +52,8 @@ def file_return(actor, return_id):
     authorities, routes = authorities_to_sign(return_), routes_of(return_)
     if not (identified(return_.firm) or all(one.code in routes for one in authorities)):
         raise CannotFile(
-            "The practice has no EFIN and PIN yet. They are entered under Practice's answers, Filing identification."
+            f"The practice has no {usual_pack().outgoing.filing_number} and PIN yet. "
+            "They are entered under Practice's answers, Filing identification."
         )
     here = {authority.code for authority in authorities}
     made = [

@@ -12,6 +12,7 @@ from practice.dispatch.acknowledging import filed
 from practice.dispatch.filing import holding, identified
 from practice.dispatch.models import Route, State, Submission, Way
 from practice.firm.events import record
+from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
 from practice.firm.texts import written
 from practice.firm.typed_values import day_of
@@ -135,7 +136,12 @@ def wants(return_, result, authority, route):
         yield Want("Practice’s own conditions", False, says, here)
     if route is None or route.way == Way.ELECTRONIC:
         efin = identified(return_.firm)
-        yield Want("Practice’s filing identification", efin, "" if efin else "EFIN and PIN", reverse("firm-answers") + "#efile")
+        yield Want(
+            "Practice’s filing identification",
+            efin,
+            "" if efin else f"{usual_pack().outgoing.filing_number} and PIN",
+            reverse("firm-answers") + "#efile",
+        )
         if authority.after and any(one.authority.code == authority.after for one in result.bottom_lines):
             first = pack_of(return_).authority(authority.after)
             there = return_.submissions.filter(authority=authority.after, state__in=FILED).exists()

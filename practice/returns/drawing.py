@@ -46,6 +46,7 @@ class FieldView:
     tape: str = ""
     by: str = ""
     help: str = ""
+    worded: bool = False  # a choice whose codes are words: a column of a table needs room for them
     wide: bool = False
     secret: bool = False
     needed: bool = False
@@ -226,6 +227,9 @@ def findings_by_address(result):
     return found
 
 
+_LONGEST_LETTERS = 2  # of a code that is letters of a form, not a word
+
+
 def field_view(return_, paper, node, name, path, by_address):
     """One field. `node` is the paper's node or a row of it."""
     spec, cell = node.fields()[name], node.cell(name)
@@ -251,6 +255,7 @@ def field_view(return_, paper, node, name, path, by_address):
         tape=mark.get("tape", ""),
         by=mark.get("by", ""),
         help=spec.help if cell.how != "answered" else _answered_by(return_, node, name),
+        worded=isinstance(spec, Choice) and any(len(code) > _LONGEST_LETTERS for code in spec.options),
         wide=spec.wide,
         secret=spec.secret,
         needed=bool(spec.needed),

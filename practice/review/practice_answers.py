@@ -127,7 +127,7 @@ def set_efile_numbers(actor, efin, pin):
     require(actor, "administer", actor)
     efin, pin = efin.strip(), pin.strip()
     if efin and not re.fullmatch(r"[0-9]{6}", efin):
-        raise BadValue("An EFIN has six digits.", efin)
+        raise BadValue(f"An {usual_pack().outgoing.filing_number} has six digits.", efin)
     if pin and not re.fullmatch(r"[0-9]{5}", pin):
         raise BadValue("The practice's PIN has five digits.", pin)
     firm = Firm.objects.select_for_update().get(pk=actor.firm_id)

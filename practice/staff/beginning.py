@@ -96,7 +96,7 @@ def to_do(actor):
         ToDo("Your second factor", "A code of your phone beside the password.", reverse("second-factor"),
              second_factor.in_force(actor)),
         ToDo("Colleagues", "Invited by email; each chooses a password.", reverse("staff"), staff > 1),
-        ToDo("Filing identification", "EFIN and PIN under which returns are filed.", f"{here}#efile",
+        ToDo("Filing identification", f"{usual_pack().outgoing.filing_number} and PIN to file under.", f"{here}#efile",
              bool(firm.efin and firm.originator_pin)),
         ToDo("Before locking a return", "Which reviews a return needs first.", f"{here}#locking", True),
         ToDo("Engagement letter", "Sent to each client and signed on their phone.", reverse("gather-practice") + "#engagement",

@@ -36,7 +36,8 @@ from taxcore.packs import KNOWN
 
 # What no page of another country may say; the practice's own address and the words of its trade aside
 AMERICAN = re.compile(
-    r"\b(1040|W-2|1099|IRS|SSN|Social Security|Illinois return|[Dd]ependent|[Ss]pouse|[Ff]iling status|Due diligence|Places|[Ff]ederal|[Ss]tate return)\b|\$\d"
+    r"\b(1040|W-2|1099|IRS|SSN|Social Security|Illinois return|[Dd]ependent|[Ss]pouse|[Ff]iling status|Due diligence|Places|"
+    r"[Ff]ederal|[Ss]tate return|perjury|Treasury|EFIN|ERO|authorization)\b|\$\d"
 )
 PAGES = ("papers", "forms", "flow", "review", "review/since", "review/last-year", "advice", "review/print", "sign", "guide",
          "changes", "carried", "import", "lines", "return.json", "return.xlsx", "issued")  # fmt: skip

@@ -26,8 +26,9 @@ from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.opening import open_household, open_return
 from practice.signing import requesting
+from practice.signing.tasks import to_sign
 from practice.tests.office import SIGNATURE, Reader
-from practice.tests.test_another_country import PAGES, nothing_american
+from practice.tests.test_another_country import AMERICAN, PAGES, nothing_american
 from practice.whatif import keeping, working
 
 
@@ -142,6 +143,17 @@ class BritishTests(TestCase):
         )
         self.assertIn("Capital gains computation", words)
         self.assertIn("Losses carried forward", words)
+
+    def test_what_is_signed_says_nothing_american(self):
+        requesting.ask_for_signature(self.signer, self.return_.pk)
+        sheet = PdfReader(io.BytesIO(to_sign(self.fresh().snapshot, "uk", self.person, "taxpayer")))
+        words = " ".join("".join(page.extract_text() for page in sheet.pages).split())
+        self.assertIsNone(AMERICAN.search(words), words)
+        self.assertIn("may send the return for 2025-26 to HM Revenue & Customs for me", words)
+        record_identity(self.administrator, self.person.pk, "known", "", "", "")
+        self.client.force_login(self.administrator)
+        page = self.client.get(f"/returns/{self.return_.pk}/sign/office/{self.person.pk}/uk")
+        self.assertNotContains(page, "perjury")
 
     def test_a_statement_for_a_lender(self):
         """Income by source with the tax taken off, and what is charged: 14,338.25 of income tax on 73,000."""

@@ -77,12 +77,21 @@ def _unknown(code: str, region: str, owing: bool) -> MailTo | None:
     return None
 
 
+_SIGNS = (
+    "I declare that I have examined this return and that to the best of my knowledge and belief it is correct and complete. "
+    "{practice} may send it to {authority} for me."
+)
+
+
 @dataclass(frozen=True)
 class Outgoing:
     """Declared by a pack. `mail_to(authority's code, region that the filer lives in, whether a payment is enclosed)` gives None
     where it knows no address. `paper_form` is what explains a return on paper, with its number, where the law wants one.
     `preparer_number` is what a paid preparer is known by, and `preparer_shape` how it is written. `drawn(result, authority's
-    code)` gives the documents that follow from the figures, `statements(result)` those that a client may want for others."""
+    code)` gives the documents that follow from the figures, `statements(result)` those that a client may want for others.
+    `signs`, `authorizes` and `signs_on_paper` are what is declared by signing here, in the authorization and on paper, with
+    {practice}, {authority} and {year} in them; `originator`: the practice signs the authorization with numbers of its own,
+    of which `filing_number` is the name of that under which it files."""
 
     attachable: tuple[Attachable, ...] = ()
     capacities: tuple[Capacity, ...] = ()
@@ -91,6 +100,11 @@ class Outgoing:
     preparer_number: str = ""
     preparer_shape: str = ""
     mail_to: Callable[[str, str, bool], MailTo | None] = _unknown
+    signs: str = _SIGNS
+    authorizes: str = _SIGNS
+    signs_on_paper: str = _SIGNS.partition(" {practice}")[0]
+    originator: bool = False
+    filing_number: str = "identification number"
     drawn: Callable[[Any, str], tuple[Drawn, ...]] = _nothing_drawn
     statements: Callable[[Any], tuple[Drawn, ...]] = _no_statements
 

@@ -70,6 +70,25 @@ def dated(value, written):
 register.simple_tag(packs.word, name="word")
 
 
+@register.simple_tag
+def declares(what, practice, authority, year=""):
+    """What is declared by signing, in the country's words: `what` is signs, authorizes or signs_on_paper."""
+    return getattr(packs.usual_pack().outgoing, what).format(practice=practice, authority=authority, year=year)
+
+
+@register.simple_tag
+def has_originator():
+    """Whether the practice signs authorizations with numbers of its own."""
+    return packs.usual_pack().outgoing.originator
+
+
+@register.simple_tag
+def filing_number():
+    """What the number is called under which the practice files."""
+    name = packs.usual_pack().outgoing.filing_number
+    return name[0].upper() + name[1:]
+
+
 @register.filter
 def here(text):
     """A word of the American trade as the practice's country says it."""

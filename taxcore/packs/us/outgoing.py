@@ -55,5 +55,25 @@ def mail_to(code: str, region: str, owing: bool) -> MailTo | None:
     return None
 
 
+_DECLARED = (
+    "Under penalties of perjury, I declare that I have examined a copy of this return with its schedules and statements, and "
+    "that to the best of my knowledge and belief it is true, correct and complete."
+)
 # A preparer's number: IRC 6109(a)(4), 26 CFR 1.6109-2
-OUTGOING = Outgoing(_ATTACHABLE, _CAPACITIES, _REASONS, "8948", "PTIN", r"P[0-9]{8}", mail_to)
+OUTGOING = Outgoing(
+    _ATTACHABLE, _CAPACITIES, _REASONS, "8948", "PTIN", r"P[0-9]{8}", mail_to,
+    signs=f"{_DECLARED} I authorize {{practice}} to e-file my {{authority}} return.",
+    authorizes=(
+        "Under penalties of perjury, I declare that I have examined a copy of my {year} return with its schedules and "
+        "statements, and that to the best of my knowledge and belief it is true, correct and complete. The amounts in Part I are "
+        "those of that return. I consent to {practice} e-filing my {authority} return, and to receiving the acknowledgment, the "
+        "reason for any "
+        "rejection or delay, and the date of any refund. If I requested direct debit, I authorize the U.S. Treasury or the state "
+        "to initiate it from the account on the return."
+    ),
+    signs_on_paper=(
+        "Under penalties of perjury, I declare that I have examined this return and its accompanying schedules and statements, "
+        "and that to the best of my knowledge and belief they are true, correct and complete."
+    ),
+    originator=True, filing_number="EFIN",
+)  # fmt: skip

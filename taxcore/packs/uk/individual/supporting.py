@@ -77,6 +77,10 @@ def _rates(tax):
     return DrawnTable("Tax", ("Rate", "Gains", "Tax"), rows, ("Together", tax.taxable, tax.tax))
 
 
+_DECLARED = (
+    "I declare that this return is correct and complete to the best of my knowledge and belief. I know that false information "
+    "can lead to penalties and prosecution."
+)
 OUTGOING = Outgoing(
     attachable=(
         Attachable("gains-computation", "Capital gains computation", "SA108 notes"),
@@ -87,5 +91,11 @@ OUTGOING = Outgoing(
         PaperReason("exclusion", "HMRC excludes it from online filing", "Which exclusion applies", "SA online filing exclusions"),
         PaperReason("wish", "The client files on paper, by 31 October", "", "TMA 1970 s. 8(1D)"),
     ),
+    signs=f"{_DECLARED} {{practice}} may send it to {{authority}} for me.",
+    authorizes=(
+        f"{_DECLARED} I have seen the tax calculation. {{practice}} may send the return for {{year}} to {{authority}} for me."
+    ),
+    filing_number="agent code",
+    signs_on_paper=_DECLARED,
     drawn=drawn, statements=statements,
 )  # fmt: skip

@@ -154,7 +154,10 @@ def business_relief(run):
     rows = [row for paper in run.papers("gains") for row in paper.disposals if row.business]
     if rows:
         limit = run.laws["uk"].gains.business.lifetime
-        yield found(rows[0].address("business"), f"Check that the relief of all years together stays within {limit:,.0f}.")
+        yield found(
+            run.single("gains").address("business_before"),
+            f"Check that the relief of all years together stays within {limit:,.0f}.",
+        )
 
 
 CHECKS = (
