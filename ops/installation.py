@@ -12,11 +12,14 @@ PYTHON = str(HOME / ".venv" / "bin" / "python")
 
 
 class Installation:
-    """`data` is where everything that is not code lives; `ports` are chosen at start and kept in `ports.json`."""
+    """`data` is where everything that is not code lives; `ports` are chosen at start and kept in `ports.json`.
 
-    def __init__(self, data: Path | None = None, durable: bool = True):
+    IMPUESTO_DURABLE=no, for tests alone: what the machine has not written when its power goes is lost.
+    """
+
+    def __init__(self, data: Path | None = None):
         self.data = (data or Path(os.environ.get("IMPUESTO_DATA", HOME / "var"))).absolute()
-        self.cluster = Cluster(self.data / "pg", durable)
+        self.cluster = Cluster(self.data / "pg", durable=os.environ.get("IMPUESTO_DURABLE") != "no")
 
     def make_secrets(self) -> None:
         """Secrets are made once and never leave the data folder."""

@@ -99,6 +99,7 @@ def _environment(cluster: Cluster, *, search: bool) -> dict[str, str]:
             "IMPUESTO_SET_UP_KEY": "only-for-tests",
             "IMPUESTO_AUTHORITY_SECONDS": "1",
             "IMPUESTO_POLL_SECONDS": "1",
+            "IMPUESTO_DURABLE": "no",
             "IMPUESTO_TESTS_SHARE": str(cluster.folder.parent),
             "IMPUESTO_SCHEMAS": str(cluster.folder.parent / "schemas"),
             "DJANGO_SETTINGS_MODULE": "practice.test_settings",

@@ -186,6 +186,7 @@ MAIL_IN_KEY = _secret("mail_in_key") if MAIL_IN else ""
 MAIL_IN_ADDRESS = os.environ.get("IMPUESTO_MAIL_IN_ADDRESS", "documents-{firm}@larkspurrow.example")
 SCAN_FOLDER = os.environ.get("IMPUESTO_SCAN_FOLDER", "")
 OUTSIDE_TIMEOUT = 5.0  # seconds for one call to an outside service
+SWEEP_SECONDS = min(int(os.environ.get("IMPUESTO_SWEEP_SECONDS", "60")), 60)  # how often jobs are looked for that died
 POLL_SECONDS = int(os.environ.get("IMPUESTO_POLL_SECONDS", "5"))  # between two questions about one submission
 
 LOGGING = {

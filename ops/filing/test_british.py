@@ -13,7 +13,7 @@ from authority.receiving import answer, receive
 from taxcore.engine import Amends, AsFiled, compute
 from taxcore.engine.filed import filed_document
 from taxcore.packs.uk.individual import HMRC, PACK
-from taxcore.packs.uk.individual.tests import test_allowance, test_foreign, test_gains, test_trades, test_worked
+from taxcore.packs.uk.individual.tests import test_allowance, test_foreign, test_gains, test_losses, test_trades, test_worked
 from taxcore.packs.uk.individual.tests.test_straight import drawn, entered
 
 
@@ -36,7 +36,7 @@ def answered(year, content, *, keep=False):
 class BritishTests(TestCase):
     def test_worked_cases_and_random_returns_are_accepted(self):
         returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
-        for cases in (test_trades.CASES, test_gains.CASES):
+        for cases in (test_trades.CASES, test_gains.CASES, test_losses.CASES):
             returns += [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in cases]
         for cases in (test_foreign.CASES, test_allowance.CASES):
             returns += [(name, test_worked.result(*papers)) for name, papers, _ in cases]
@@ -50,7 +50,7 @@ class BritishTests(TestCase):
                     found = answered(result.year, content)
                     self.assertEqual((found.state, found.faults), ("accepted", []))
                     filed, years = filed + 1, years | {result.year}
-        self.assertGreater(filed, 110)
+        self.assertGreater(filed, 150)
         self.assertEqual(years, {2023, 2024, 2025})
 
     def test_amended_returns_are_accepted_after_their_originals(self):

@@ -32,7 +32,7 @@ _DROPPED = ("IMPUESTO_DB_HOST", "IMPUESTO_DB_PORT", "IMPUESTO_DB_USER", "IMPUEST
 def clean_environment() -> dict[str, str]:
     """What a person's shell would have: none of the unit tests' settings."""
     kept = {name: value for name, value in os.environ.items() if name not in _DROPPED}
-    return kept | {"IMPUESTO_AUTHORITY_SECONDS": "1", "IMPUESTO_POLL_SECONDS": "1"}
+    return kept | {"IMPUESTO_AUTHORITY_SECONDS": "1", "IMPUESTO_POLL_SECONDS": "1", "IMPUESTO_SWEEP_SECONDS": "6"}
 
 
 def copy_prepared(data: Path) -> None:

@@ -1,12 +1,14 @@
 """The demo practice where it makes British returns: made-up people, employers and holdings, references that were never issued."""
 
 from datetime import date
+from pathlib import Path
 
 from django.db import transaction
 
 from practice.clients.identity import record_identity
 from practice.demo.building import build_firm, drawn_name
 from practice.dispatch.filing import file_return
+from practice.gather import lettering
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Stage
 from practice.returns.opening import open_household, open_return
@@ -106,6 +108,9 @@ CLIENTS = (
                       {"why": "lived", "begun": "2008-03-14", "ended": "2015-06-30"},
                       {"why": "abroad", "begun": "2015-07-01", "ended": "2017-06-30"},
                       {"why": "lived", "begun": "2017-07-01", "ended": "2018-05-31"}]}),
+        ("trade", {"description": "Wine imports", "begun": "2024-06-03", "turnover": "8200.00", "goods": "19400.00",
+                   "loss_use": "back", "earlier": [{"of_year": "2024", "income": "71900.00", "tax_before": "16192.00",
+                                                     "tax_after": "11712.00"}]}),
         ("gains", {"disposals": [{"asset": "Hart Insurance Brokers Ltd, all shares", "kind": "unlisted", "business": "yes",
                                   "day": "2025-12-19", "proceeds": "64000.00", "costs": "100.00"}]}),
     ), "review", "TM"),
@@ -119,6 +124,8 @@ def lay_out(password):
     for name, value in FIRM.items():
         setattr(firm, name, value)
     firm.save()
+    letter = (Path(__file__).parent / "letters" / "engagement_british.txt").read_text()
+    lettering.write(firm.staff.get(initials="SH"), "uk", "engagement", letter)
     for client in CLIENTS:
         _client(firm, *client)
     return len(CLIENTS)

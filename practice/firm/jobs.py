@@ -13,6 +13,7 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
 
+from django.conf import settings
 from django.db import close_old_connections, connection, transaction
 from django.utils import timezone
 from procrastinate import RetryStrategy
@@ -21,7 +22,8 @@ from procrastinate.exceptions import AlreadyEnqueued
 from procrastinate.jobs import Status
 
 JOBS: dict[str, "Job"] = {}
-OVERDUE = 30  # seconds after which a job that nobody holds is made again
+OVERDUE = settings.SWEEP_SECONDS // 2  # seconds after which a job that nobody holds is made again
+EVERY_SWEEP = "* * * * *" if settings.SWEEP_SECONDS == 60 else f"* * * * * */{settings.SWEEP_SECONDS}"
 KEPT_HOURS = 72  # how long finished jobs stay in the queue's tables
 _log = logging.getLogger(__name__)
 
@@ -124,7 +126,7 @@ def make_lost_again(before=None):
     return asked
 
 
-@app.periodic(cron="* * * * *")
+@app.periodic(cron=EVERY_SWEEP)
 @app.task(name="practice:sweep", queueing_lock="sweep")
 def sweep(timestamp):
     """Jobs that died with their worker are made again."""

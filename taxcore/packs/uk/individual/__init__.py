@@ -10,16 +10,19 @@ from taxcore.packs.uk.individual.correcting import CORRECTING
 from taxcore.packs.uk.individual.flow import flow
 from taxcore.packs.uk.individual.foreign import ForeignCredit, ForeignItem, ForeignPage
 from taxcore.packs.uk.individual.gains import GainsPage, GainsTax
-from taxcore.packs.uk.individual.pages import EmploymentPage, MainReturn, PropertyPage
+from taxcore.packs.uk.individual.pages import AdditionalPage, EmploymentPage, MainReturn, PropertyPage
 from taxcore.packs.uk.individual.papers import GROUPS, PAPERS, Taxpayer
+from taxcore.packs.uk.individual.partners import FullPartnershipPage, PartnershipPage, PartnershipProfit
 from taxcore.packs.uk.individual.questions import QUESTIONS
 from taxcore.packs.uk.individual.supporting import OUTGOING
 from taxcore.packs.uk.individual.to_come import to_come
-from taxcore.packs.uk.individual.trades import FullTradePage, PartnershipPage, TradePage, TradingProfit
+from taxcore.packs.uk.individual.trade_pages import FullTradePage, TradePage
+from taxcore.packs.uk.individual.trades import TradingProfit
 
 FORMS = (
-    MainReturn, EmploymentPage, TradePage, FullTradePage, PartnershipPage, PropertyPage, ForeignPage, GainsPage, Summary,
-    TradingProfit, Incomes, Allowances, IncomeTax, ForeignItem, ForeignCredit, Contributions, Charges, AnnualAllowance, GainsTax,
+    MainReturn, AdditionalPage, EmploymentPage, TradePage, FullTradePage, PartnershipPage, FullPartnershipPage, PropertyPage,
+    ForeignPage, GainsPage, Summary, TradingProfit, PartnershipProfit, Incomes, Allowances, IncomeTax, ForeignItem, ForeignCredit,
+    Contributions, Charges, AnnualAllowance, GainsTax,
 )  # fmt: skip
 HMRC = Authority(
     code="uk", name="HM Revenue & Customs", form=Summary, refund="repaid", owed="owed", return_type="SA100",

@@ -17,6 +17,7 @@ from taxcore.engine import (
     least,
     line,
     linked,
+    nothing_because,
     share,
     total,
     when,
@@ -24,7 +25,7 @@ from taxcore.engine import (
 from taxcore.engine.figures import ZERO, cents
 from taxcore.packs.uk.base import Calculation, Page
 from taxcore.packs.uk.individual import dividing
-from taxcore.packs.uk.individual.trades import trades_of
+from taxcore.packs.uk.individual.trading import trades_of
 
 _BANDS = ("basic", "higher", "additional")
 
@@ -54,7 +55,11 @@ class Incomes(Calculation):
 
     @line("d", "UK property")
     def property(self):
-        return total(self.let.taxable)
+        return total(self.let.taxable, [one.property for one in self.every("uk.partnership-profit")])
+
+    @line("n", "Other income of partnerships")
+    def other_of_partners(self):
+        return total([one.other for one in self.every("uk.partnership-profit")])
 
     @fact("Foreign income other than savings and dividends")
     def foreign_earned(self):
@@ -62,20 +67,21 @@ class Incomes(Calculation):
 
     @line("e", "Income other than savings and dividends")
     def earned(self):
-        return total(self.employments, self.pensions, self.trades, self.property, self.foreign_earned)
+        return total(self.employments, self.pensions, self.trades, self.property, self.other_of_partners, self.foreign_earned)
 
     @line("f", "Savings")
     def savings(self):
         """Taxed interest is charged with the tax taken off it: ITA 2007 s. 848, ITTOIA 2005 s. 370."""
         foreign = [one.charged for one in self.every("uk.foreign-item") if one.kind_of_income == "savings"]
-        partners = [one.interest for one in self.every("uk.sa104s")]
+        partners = [one.savings for one in self.every("uk.partnership-profit")]
         taxed = share(self.main.one_and_a_quarter, of=self.main.interest_taxed)
         return total(self.main.interest_untaxed, taxed, partners, foreign)
 
     @line("g", "Dividends")
     def dividends(self):
         foreign = [one.charged for one in self.every("uk.foreign-item") if one.kind_of_income == "dividends"]
-        return total(self.main.dividends, self.main.fund_dividends, foreign)
+        partners = [one.dividends for one in self.every("uk.partnership-profit")]
+        return total(self.main.dividends, self.main.fund_dividends, partners, foreign)
 
     @line("h", "Total income", weight="total")
     def total_income(self):
@@ -87,18 +93,37 @@ class Incomes(Calculation):
 
     @fact("Losses of trades that can be set against income", cites="ITA 2007 s. 64")
     def losses_claimed(self):
-        return total([one.net_loss for one in trades_of(self.run) if one.loss_use == "income"])
+        return total([one.claimed for one in trades_of(self.run)])
 
-    @line("l", "Losses of trades set against income", cites="ITA 2007 ss. 24A, 64")
-    def losses_set(self):
+    @fact("Losses of shares that are claimed against income", cites="ITA 2007 s. 131")
+    def share_losses_claimed(self):
+        if self.run.is_idle("uk.sa108"):
+            return nothing_because("there is no disposal")
+        return total([one.loss for one in self.run.form("uk.sa108").sales() if one.to_income])
+
+    @fact("What losses may take of income", cites="ITA 2007 s. 24A")
+    def losses_cap(self):
         """No more than 50,000, or a quarter of the income if that is more."""
         law = self.law.losses
         cap = greatest(law.cap, share(law.part, of=self.total_income))
-        return least(self.losses_claimed, cap, excess(self.total_income, over=self.contributions))
+        return least(cap, excess(self.total_income, over=self.contributions))
+
+    @fact("Losses of shares set against income", cites="ITA 2007 ss. 131, 133")
+    def share_losses_set(self):
+        """Before those of trades: ITA 2007 s. 133(1)."""
+        return least(self.share_losses_claimed, self.losses_cap)
+
+    @fact("Losses of trades set against income", cites="ITA 2007 ss. 24A, 64")
+    def losses_set(self):
+        return least(self.losses_claimed, excess(self.losses_cap, over=self.share_losses_set))
+
+    @line("l", "Losses set against income")
+    def all_losses_set(self):
+        return total(self.losses_set, self.share_losses_set)
 
     @line("j", "Net income", weight="total", cites="ITA 2007 s. 23, step 2")
     def net(self):
-        return excess(self.total_income, over=[self.contributions, self.losses_set])
+        return excess(self.total_income, over=[self.contributions, self.all_losses_set])
 
     @line("k", "Adjusted net income", cites="ITA 2007 s. 58")
     def adjusted(self):
@@ -141,7 +166,7 @@ class Allowances(Calculation):
 
     @fact("Payments deducted and allowances")
     def set_against(self):
-        return least(total(self.income.contributions, self.income.losses_set, self.together), self.income.total_income)
+        return least(total(self.income.contributions, self.income.all_losses_set, self.together), self.income.total_income)
 
 
 def full_pounds(value):
@@ -319,30 +344,48 @@ class IncomeTax(Calculation):
         worked = explained("What is added by", again(*(one.value for one in given)), given, again, "as the top of earned income")
         return when(more > 0, worked, "there is no transition profit")
 
+    @line("u", "Tax on the State Pension lump sum", cites="F(No. 2)A 2005 s. 7")
+    def tax_on_lump_sum(self):
+        """No part of total income; at the highest rate that taxable income reaches, and at none where there is no such income."""
+        return share(self._highest_rate(), of=self.main.state_lump_sum)
+
+    def _highest_rate(self):
+        if self.taxable <= 0:
+            return ZERO
+        if self.is_scottish:
+            return next(rate for _, top, rate in self._scottish() if self.taxable <= top)
+        law = self.law.income_tax
+        ends = {band: self.edges(band)[1] for band in _BANDS}
+        return next(law[band] for band, end in ends.items() if end is None or self.taxable <= end)
+
     @line("n", "Income tax before reducers", weight="total")
     def before(self):
-        return total(self.tax_on_earned, self.tax_on_savings, self.tax_on_dividends, self.tax_on_transition)
+        return total(self.tax_on_earned, self.tax_on_savings, self.tax_on_dividends, self.tax_on_transition, self.tax_on_lump_sum)
+
+    @line("v", "Relief for investments", cites="ITA 2007 s. 26")
+    def investments(self):
+        return least(self.brought("uk.sa101", "relief"), self.before)
 
     @line("o", "Relief for finance costs of homes", cites="ITTOIA 2005 s. 274AA")
     def finance_relief(self):
         """At the basic rate, on the least of the costs, the profits of letting, and income that allowances leave uncovered."""
-        return least(share(self.law.reducers.rate, of=self.finance_relieved), self.before)
+        return least(share(self.law.reducers.rate, of=self.finance_relieved), excess(self.before, over=self.investments))
 
     @fact("Finance costs that are relieved")
     def finance_relieved(self):
         costs = total(self.let.home_finance, self.let.home_finance_before)
-        taken = total(self.income.contributions, self.income.losses_set, self.allowances.together)
+        taken = total(self.income.contributions, self.income.all_losses_set, self.allowances.together)
         return least(costs, self.let.taxable, excess(self.income.earned, over=taken))
 
     @line("p", "Allowance received from the spouse", cites="ITA 2007 s. 55B")
     def marriage(self):
         reducer = share(self.law.reducers.rate, of=self.law.allowances.marriage)
         received = when(bool(self.run.single("about").receives_allowance), reducer, "nothing was transferred")
-        return least(received, excess(self.before, over=self.finance_relief))
+        return least(received, excess(self.before, over=[self.investments, self.finance_relief]))
 
     @line("q", "Income tax before credit for foreign tax")
     def before_credit(self):
-        return excess(self.before, over=[self.finance_relief, self.marriage])
+        return excess(self.before, over=[self.investments, self.finance_relief, self.marriage])
 
     @line("r", "Credit for foreign tax", cites="TIOPA 2010 ss. 18, 29, 36")
     def foreign_credit(self):
@@ -355,7 +398,7 @@ class IncomeTax(Calculation):
     def tax_if(self, kinds):
         """Income tax before reducers on income of these kinds (earned, savings, dividends) instead, allowances and all."""
         law, together = self.law.allowances, sum(kinds, ZERO)
-        taken = self.income.contributions + self.income.losses_set
+        taken = self.income.contributions + self.income.all_losses_set
         net = max(together - taken, ZERO)
         adjusted = max(net - self.wider, ZERO)
         lost = (max(adjusted - law.personal_falls_from, ZERO) / 2).quantize(Decimal(1), ROUND_FLOOR)
@@ -373,7 +416,7 @@ class Contributions(Calculation):
     @fact("Profits that count")
     def profits(self):
         """Transition profits count. Losses set against income for tax are no matter of class 4: each trade is taken as it is."""
-        return total([total(one.taxable, one.transition) for one in trades_of(self.run) if one.counts_for_class_4])
+        return total([one.class_4_profit for one in trades_of(self.run) if one.counts_for_class_4])
 
     @line("a", "Class 4 at the main rate")
     def main(self):
@@ -474,7 +517,8 @@ class Summary(Page):
         interest = share(self.main.one_and_a_quarter - 1, of=self.main.interest_taxed)
         pay, trades = [one.tax for one in self.every("uk.sa102")], [one.deducted for one in trades_of(self.run)]
         special = self.run.form("uk.foreign-credit").special
-        return total(pay, self.main.pension_tax, interest, self.let.tax, trades, special)
+        partners = [one.interest_tax for one in self.every("uk.partnership-profit")]
+        return total(pay, self.main.pension_tax, self.main.state_lump_tax, interest, self.let.tax, trades, partners, special)
 
     @line("3", "Student Loan repayment due")
     def student_loan(self):
@@ -515,7 +559,8 @@ class Summary(Page):
 
     @line("15", "Less tax due for an earlier year")
     def earlier_less(self):
-        return total(self.about.earlier_less)
+        """What is entered, and what losses of the year that were carried back are worth."""
+        return total(self.about.earlier_less, [one.saved_before for one in trades_of(self.run)])
 
     @fact("All that is charged")
     def charged(self):

@@ -79,7 +79,7 @@ def _box(number: Any, label: str, category: str, what: str) -> Any:
         if not page.run.once(_kinds_there).intersection(kinds):
             return total()
         sales = [one for one in page.sales() if one.kind in kinds]
-        return total(len(sales)) if what == "number" else total([getattr(one, what) for one in sales])
+        return total([getattr(one, what) for one in sales])
 
     return line(number, label, rounding=up if what in ("cost", "loss") else "form")(box)
 
@@ -140,7 +140,7 @@ class GainsPage(Page):
 
     @fact("Number of disposals")
     def disposals(self):
-        return total(len(self.sales()))
+        return total([one.number for one in self.sales()])
 
     @fact("Gains in the year, before losses")
     def gains(self):
@@ -149,7 +149,13 @@ class GainsPage(Page):
 
     @fact("Losses in the year")
     def losses(self):
-        return total(self.homes_losses, self.digital_losses, self.others_losses, self.listed_losses, self.unlisted_losses)
+        """Without what is set against income."""
+        kinds = (self.homes_losses, self.digital_losses, self.others_losses, self.listed_losses, self.unlisted_losses)
+        return excess(kinds, over=self.against_income)
+
+    @line("41", "Losses used against income", cites="ITA 2007 s. 131")
+    def against_income(self):
+        return total(self.run.form("uk.income").share_losses_set)
 
     @line("45", "Losses brought forward and used in the year")
     def losses_before(self):

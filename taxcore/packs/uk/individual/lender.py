@@ -22,8 +22,9 @@ def _of_work(run):
         yield paper.payer, "State Pension" if paper.state else "Pension", paper.amount, paper.tax
     for form in run.every("uk.trading-profit"):
         yield form.paper.description, "Trade", form.taxable + form.transition, form.deducted
-    for form in run.every("uk.sa104s"):
-        yield form.paper.description, "Partnership", form.taxable, form.deducted
+    for form in run.every("uk.partnership-profit"):
+        whole = form.taxable + form.transition + form.property + form.other + form.savings + form.dividends
+        yield form.paper.description, "Partnership", whole, form.deducted + form.interest_tax
     if run.papers("property"):
         form = run.form("uk.sa105")
         yield "Lettings in the United Kingdom", "Property", form.taxable, form.tax

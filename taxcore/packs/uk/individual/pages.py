@@ -162,13 +162,28 @@ class MainReturn(Page):
     def state_pension(self):
         return total([one.amount for one in self.papers("pension") if one.state])
 
+    @line("9", "State Pension lump sum")
+    def state_lump_sum(self):
+        return total([one.lump_sum for one in self.papers("pension") if one.state])
+
+    @line("10", "Tax taken off box 9", rounding=up)
+    def state_lump_tax(self):
+        return total([one.lump_tax for one in self.papers("pension") if one.state])
+
     @line("11", "Pensions other than State Pension")
     def pensions(self):
-        return total([one.amount for one in self.papers("pension") if not one.state])
+        """With what is taxed of lump sums: three quarters of uncrystallised funds and small pots. ITEPA 2003 ss. 636A, 636B."""
+        others = [one for one in self.papers("pension") if not one.state]
+        whole = [one.lump_sum for one in others if one.lump_kind != "uncrystallised"]
+        parts = [share(self.law.pensions.lump_sum_taxed, of=one.lump_sum) for one in others if one.lump_kind == "uncrystallised"]
+        return total([one.amount for one in others], whole, parts)
 
     @line("12", "Tax taken off box 11", rounding=up)
     def pension_tax(self):
-        return total([one.tax for one in self.papers("pension")])
+        """Of other pensions, and what was taken off the State Pension by mistake."""
+        return total(
+            [one.tax for one in self.papers("pension")], [one.lump_tax for one in self.papers("pension") if not one.state]
+        )
 
     @line("TR4.1", "Payments to pension schemes with relief at source, basic rate tax added", rounding=up)
     def relief_at_source(self):
@@ -187,6 +202,51 @@ class MainReturn(Page):
     def one_and_a_quarter(self):
         """What a payment comes to with basic rate tax on it: 100 of 80."""
         return 1 / (1 - self.law.income_tax.basic)
+
+
+class AdditionalPage(Page):
+    """SA101: subscriptions for shares, and pension savings above the annual allowance."""
+
+    number, name = "SA101", "Additional information"
+    needs = ("reliefs", "pension-savings")
+
+    @property
+    def reliefs(self):
+        return self.run.single("reliefs")
+
+    @line("Ai2.1", "Subscriptions for Venture Capital Trust shares")
+    def vct(self):
+        return total(self.reliefs.vct)
+
+    @line("Ai2.2", "Subscriptions under the Enterprise Investment Scheme")
+    def eis(self):
+        return total(self.reliefs.eis)
+
+    @line("Ai2.10", "Subscriptions under the Seed Enterprise Investment Scheme")
+    def seis(self):
+        return total(self.reliefs.seis)
+
+    @line("Ai4.10", "Saved in pensions above the annual allowance")
+    def above_allowance(self):
+        return self.brought("uk.annual-allowance", "excess")
+
+    @line("Ai4.11", "Annual allowance charge paid by the scheme", rounding=up)
+    def paid_by_scheme(self):
+        return self.brought("uk.annual-allowance", "paid_by_scheme")
+
+    @fact("Relief for investments", cites="ITA 2007 ss. 158, 257AB, 263", rounding=None)
+    def relief(self):
+        """Each at its rate up to its limit; the higher limit of the enterprise scheme is for knowledge-intensive companies."""
+        law = self.law.investments
+        limit = total(law.eis_limit, least(self.reliefs.eis_knowledge, law.eis_knowledge))
+        return total(
+            share(law.vct, of=least(self.vct, law.vct_limit)),
+            share(law.eis, of=least(self.eis, limit)),
+            share(law.seis, of=least(self.seis, law.seis_limit)),
+        )
+
+    def required(self):
+        return any(getattr(self, name) for name in ("vct", "eis", "seis", "above_allowance", "paid_by_scheme"))
 
 
 class Linked:

@@ -1,6 +1,8 @@
 """Papers of the self assessment return: who somebody is, employments, pensions, savings, a trade, property, gifts, gains."""
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text
+from decimal import Decimal
+
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, cents, share, total
 from taxcore.packs.uk.balances import (
     ALLOWANCE_UNUSED,
     ASSETS,
@@ -8,9 +10,13 @@ from taxcore.packs.uk.balances import (
     CAPITAL_LOSS,
     HOME_FINANCE,
     MAIN_POOL,
+    PARTNER_CLASS_4,
     PARTNER_LOSS,
+    PARTNER_PROPERTY,
+    PARTNER_TRANSITION,
     PROPERTY_LOSS,
     SPECIAL_POOL,
+    TRADE_CLASS_4,
     TRADE_LOSS,
     TRANSITION,
     UNREMITTABLE,
@@ -20,7 +26,9 @@ from taxcore.packs.uk.base import REGIONS, BritishPaper
 _NINO = r"[A-CEGHJ-PR-TW-Z][A-CEGHJ-NPR-TW-Z]\d{6}[A-D]"
 LOSS_USES = {
     "forward": "Carried forward against this trade", "income": "Against other income of this year",
-    "back": "Against income of the year before",
+    "back": "Against income of the year before", "both": "Against income of this year, then of the year before",
+    "back_first": "Against income of the year before, then of this one",
+    "opening": "Against income of three years before, the earliest first", "end": "Against profits of this trade before it ended",
 }  # fmt: skip
 FOREIGN_KINDS = {
     "dividends": "Dividends", "interest": "Interest", "pension": "Pension", "royalties": "Royalties", "rents": "Property",
@@ -53,6 +61,8 @@ STAYS = {
     "lived": "Lived in", "abroad": "Employed abroad", "elsewhere": "Kept away by work", "any": "Away for another reason",
 }  # fmt: skip
 _YEAR = r"20\d\d"
+LUMP_SUMS = {"uncrystallised": "Uncrystallised funds or a small pot: a quarter is free", "whole": "All of it is taxed"}
+RATES_OF = {"average": "Average of the year", "day": "Of one day"}
 LOANS = {"none": "None", "plan_1": "Plan 1", "plan_2": "Plan 2", "plan_4": "Plan 4"}
 
 
@@ -155,6 +165,11 @@ class Pension(BritishPaper):
     state = Flag(None, "State Pension", help="What was entitled to in the year, whether it was paid in it or not.", kept=True)
     amount = Amount("11", "Pension before tax")
     tax = Amount("12", "UK tax taken off", negative=True)
+    lump_sum = Amount("9", "Lump sum before tax", begins="Lump sum", help="Of the State Pension it is taxed apart, at one rate.")
+    lump_kind = Choice(
+        None, "What it is", LUMP_SUMS, cites="ITEPA 2003 s. 636A", help="Of a pension other than the State Pension."
+    )
+    lump_tax = Amount("10", "UK tax taken off it")
 
 
 class Interest(BritishPaper):
@@ -195,6 +210,15 @@ class AssetRow(Row):
     proceeds = Amount(None, "For how much")
 
 
+class EarlierRow(Row):
+    of_year = Text(None, "Tax year, by the year it begins in", pattern=_YEAR, longest=4, pattern_says="Four digits, as 2024.",
+                   needed="The loss is set against it.")  # fmt: skip
+    income = Amount(None, "Income of that year", help="After other losses and pension payments deducted from it.")
+    profit = Amount(None, "Of it, profit of this trade")
+    tax_before = Amount(None, "Tax and class 4 of that year")
+    tax_after = Amount(None, "The same with the loss set against it", help="A plan of that year with the loss gives it.")
+
+
 class Trade(BritishPaper):
     """A business of one's own, on the short pages or the full ones. ITTOIA 2005 Part 2; CAA 2001."""
 
@@ -202,6 +226,7 @@ class Trade(BritishPaper):
     again, short, heading, main = True, "Trade", "description", "turnover"
 
     description = Text("1", "Description of the business", needed="Box 1 asks for it.", longest=60, wide=True, kept=True)
+    begun = Day("5", "Date the business began", kept=True)
     pages = Choice(None, "Pages", TRADE_PAGES, help="If empty, the short ones while turnover allows them.")
     ended = Day("6", "Date the business ceased")
     turnover = Amount("9", "Turnover", begins="Income")
@@ -243,15 +268,27 @@ class Trade(BritishPaper):
     transition_more = Amount("73.4", "More of the transition profit by election", cites="FA 2022 Sch. 1 para. 73")
     transition_before = Amount("73.3", "Transition profit left to be charged", cites="FA 2022 Sch. 1 para. 72", opens=TRANSITION)
     loss_before = Amount("29", "Losses brought forward", cites="ITA 2007 s. 83", opens=TRADE_LOSS, begins="Losses")
-    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 83", help="Needed where there is one.")
+    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 72, 83, 89", help="Needed where there is one.")
+    end_before = Amount(
+        None,
+        "Loss of the last twelve months that fell in the year before",
+        cites="ITA 2007 s. 90",
+        help="Where the business ended.",
+    )
+    earlier = Rows(
+        None, "Earlier years that the loss is set against", EarlierRow, cites="ITA 2007 ss. 64, 72, 89; TMA 1970 Sch. 1B"
+    )
+    class_4_before = Amount(
+        None, "Losses set against other income before, for class 4", cites="SSCBA 1992 Sch. 2 para. 3(4)", opens=TRADE_CLASS_4
+    )
     deducted = Amount("38", "Deductions of the Construction Industry Scheme", cites="FA 2004 s. 61", begins="Tax taken off")
     no_class_4 = Flag("37", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
 
 
 class Partnership(BritishPaper):
-    """A share of a partnership's profit or loss: the short pages. ITTOIA 2005 Part 9."""
+    """A share of a partnership's profit or loss, on the short pages or the full ones. ITTOIA 2005 Part 9."""
 
-    kind, name, official, group = "partnership", "Partnership share", "SA104S", "income"
+    kind, name, official, group = "partnership", "Partnership share", "SA104S, SA104F", "income"
     again, short, heading, main = True, "Partnership", "description", "share"
 
     partnership = Text(
@@ -259,12 +296,40 @@ class Partnership(BritishPaper):
         needed="HMRC finds the partnership's return by it.",
     )  # fmt: skip
     description = Text("2", "Trade or profession", needed="Box 2 asks for it.", longest=60, wide=True, kept=True)
+    begun = Day("3", "Date of becoming a partner", kept=True)
+    ended = Day("4", "Date of leaving")
     share = Amount("8", "Share of the profit or loss", negative=True)
-    loss_before = Amount("17", "Losses brought forward", cites="ITA 2007 s. 83", opens=PARTNER_LOSS)
-    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 83", help="Needed where there is one.")
+    transition_part = Amount(
+        "10.1", "Share of the transition part", negative=True, cites="FA 2022 Sch. 1 para. 65", begins="Change of basis periods",
+        help="Of 2023-24: from the end of the twelve months to 5 April 2024.",
+    )  # fmt: skip
+    overlap = Amount("11", "Overlap relief", cites="FA 2022 Sch. 1 para. 68")
+    transition_more = Amount("11.2", "More of the transition profit by election", cites="FA 2022 Sch. 1 para. 73")
+    transition_before = Amount(
+        "11.3", "Transition profit left to be charged", cites="FA 2022 Sch. 1 para. 72", opens=PARTNER_TRANSITION
+    )
+    loss_before = Amount("17", "Losses brought forward", cites="ITA 2007 s. 83", opens=PARTNER_LOSS, begins="Losses")
+    loss_use = Choice(None, "Loss of the year", LOSS_USES, cites="ITA 2007 ss. 64, 72, 83, 89", help="Needed where there is one.")
+    end_before = Amount(
+        None,
+        "Loss of the last twelve months that fell in the year before",
+        cites="ITA 2007 s. 90",
+        help="Where the business ended.",
+    )
+    earlier = Rows(
+        None, "Earlier years that the loss is set against", EarlierRow, cites="ITA 2007 ss. 64, 72, 89; TMA 1970 Sch. 1B"
+    )
+    class_4_before = Amount(
+        None, "Losses set against other income before, for class 4", cites="SSCBA 1992 Sch. 2 para. 3(4)", opens=PARTNER_CLASS_4
+    )
     limited = Flag(None, "Limited partner, or not active in it", cites="ITA 2007 ss. 103C, 104", kept=True)
     no_class_4 = Flag("26", "Exempt from class 4 contributions", cites="SI 2001/1004, reg. 91")
     interest = Amount("28", "Share of interest, no tax taken off", begins="Other income and tax")
+    interest_taxed = Amount("70", "Share of taxed interest, after tax")
+    dividends = Amount("73", "Share of dividends")
+    property = Amount("37", "Share of the profit or loss of UK property", negative=True, cites="ITTOIA 2005 s. 859")
+    property_before = Amount("38", "Losses of it brought forward", cites="ITA 2007 s. 118", opens=PARTNER_PROPERTY)
+    other_income = Amount("51", "Share of other income")
     deducted = Amount("30", "Share of deductions of the Construction Industry Scheme", cites="FA 2004 s. 61")
 
 
@@ -292,14 +357,18 @@ class Property(BritishPaper):
 
 
 class Reliefs(BritishPaper):
-    """Pension contributions and gifts. FA 2004 s. 188; ITA 2007 s. 413."""
+    """Pension contributions, gifts, subscriptions for shares. FA 2004 s. 188; ITA 2007 s. 413."""
 
-    kind, name, official, group = "reliefs", "Pension contributions and Gift Aid", "SA100, page TR4", "reliefs"
+    kind, name, official, group = "reliefs", "Pensions, Gift Aid, investments", "SA100, page TR4", "reliefs"
     single, owned = True, False
 
     relief_at_source = Amount("1", "Payments to pensions with relief at source, as paid", cites="FA 2004 s. 192")
     gross_contributions = Amount("2", "Retirement annuity and other payments without relief, gross", cites="FA 2004 s. 194")
-    gifts = Amount("5", "Gift Aid payments, as paid", cites="ITA 2007 s. 414")
+    vct = Amount("Ai2.1", "Shares in Venture Capital Trusts, subscribed", cites="ITA 2007 s. 261", begins="Investments")
+    eis = Amount("Ai2.2", "Enterprise Investment Scheme, subscribed", cites="ITA 2007 s. 158")
+    eis_knowledge = Amount(None, "Of it, in knowledge-intensive companies", cites="ITA 2007 s. 252A")
+    seis = Amount("Ai2.10", "Seed Enterprise Investment Scheme, subscribed", cites="ITA 2007 s. 257AB")
+    gifts = Amount("5", "Gift Aid payments, as paid", cites="ITA 2007 s. 414", begins="Gift Aid")
     gifts_to_year_before = Amount("7", "Of them, treated as made in the year before", cites="ITA 2007 s. 426")
     gifts_from_next_year = Amount("8", "Gifts after the year treated as made in it", cites="ITA 2007 s. 426")
 
@@ -330,6 +399,7 @@ class Foreign(BritishPaper):
         kept=True,
     )
     in_currency = Amount(None, "Amount in that currency")
+    received = Day(None, "Received on", help="If empty, the average of the year is taken from the exchange rates.")
     rate_source = Text(None, "Rate and where it is from", longest=80)
     limit_percent = Amount(
         None, "Limit of the foreign tax in percent, set here", begins="Treaty limit", help="If empty, that of the agreement."
@@ -340,9 +410,54 @@ class Foreign(BritishPaper):
     kept_before = Amount(None, "Kept from years before, in pounds", cites="ITTOIA 2005 s. 843", opens=UNREMITTABLE)
     released = Amount(None, "Of that, could be remitted this year", cites="ITTOIA 2005 s. 844", help="It is taxed now.")
 
+    @amount.when_empty
+    def _in_pounds(self):
+        """In pounds at the rate of its day, or at the average of the year."""
+        row = self.rate_row()
+        if row is None or not self.in_currency:
+            return total()
+        return cents(share(1 / Decimal(row.rate), of=self.in_currency))
+
+    @rate_source.when_empty
+    def _rate_taken(self):
+        row = self.rate_row()
+        return (
+            "" if row is None or not self.in_currency else f"{row.rate}, {RATES_OF[row.what].lower()}, {row.source}".rstrip(", ")
+        )
+
+    def rate_row(self):
+        """The exchange rate that fits: of the day on which it came, or else the average; None where there is none."""
+        rows = self.run.single("rates").rates if self.run.papers("rates") and self.currency else ()
+        fitting = [row for row in rows if row.currency == self.currency and row.rate and Decimal(row.rate) > 0]
+        of_the_day = [row for row in fitting if row.what == "day" and row.day is not None and row.day == self.received]
+        return next(iter([*of_the_day, *(row for row in fitting if row.what == "average")]), None)
+
     def comes_again(self):
         """What could not be remitted is kept from year to year."""
         return bool(self.unremittable)
+
+
+class RateRow(Row):
+    known_as = {
+        "currency": ("currency code", "currency"), "rate": ("currency units per £1", "average for the year", "rate"),
+        "day": ("date", "start date"),
+    }  # fmt: skip
+    currency = Text(None, "Currency", pattern=r"[A-Z]{3}", longest=3, pattern_says="Three capital letters, as USD.",
+                    needed="Items name it.")  # fmt: skip
+    what = Choice(None, "Rate", RATES_OF, needed="Choose which.")
+    day = Day(None, "Day", help="Of a rate of one day.")
+    rate = Text(None, "Currency for a pound", pattern=r"\d{1,9}(\.\d{1,6})?", longest=16, needed="Amounts are divided by it.",
+                pattern_says="How much for one pound, as 1.2711.")  # fmt: skip
+    source = Text(None, "Where it is from", longest=60, needed="The return says which rate was used.")
+
+
+class Rates(BritishPaper):
+    """Exchange rates for foreign income: averages of the year and those of single days, entered or imported."""
+
+    kind, name, official, group = "rates", "Exchange rates", "SA106 notes", "foreign"
+    single, owned = True, False
+
+    rates = Rows(None, "Rates", RateRow)
 
 
 class GainRow(Row):
@@ -354,6 +469,19 @@ class GainRow(Row):
     business = Flag(None, "BADR", cites="TCGA 1992 s. 169I", help="Business asset disposal relief is claimed.")
     relief = Choice(None, "Other relief", GAIN_RELIEFS, cites="TCGA 1992 ss. 58, 152, 165, 169VC, Sch. 5B")
     relieved = Amount(None, "Relieved", help="Gain held over, rolled over or deferred.")
+    to_income = Flag(None, "Loss against income", cites="ITA 2007 s. 131", help="Of shares that were subscribed for.")
+    subscribed = Flag(
+        None, "Qualifying", cites="ITA 2007 ss. 131, 134", help="Subscribed for, in a trading company that meets the conditions."
+    )
+
+
+class SummaryRow(Row):
+    kind = Choice(None, "Kind of asset", KINDS_OF_ASSET, needed="Boxes and rates go by it.")
+    number = Count(None, "Disposals", most=9_999)
+    proceeds = Amount(None, "Proceeds together")
+    costs = Amount(None, "Allowable costs together")
+    lost = Amount(None, "Losses among them", help="Gains are what proceeds are above costs, and these losses.")
+    late = Flag(None, "From 30 October 2024", help="In 2024-25 the rates changed on that day.")
 
 
 class StayRow(Row):
@@ -377,7 +505,10 @@ class Home(BritishPaper):
     percent = Count(None, "Part that is the taxpayer's, percent", most=100, help="If empty, all of it.")
     periods = Rows(None, "Lived in, and absences", StayRow, begins="Only or main residence")
     business_percent = Count(None, "Used for a business alone, percent", most=100, cites="TCGA 1992 s. 224")
-    let_beside = Flag(None, "Part of it let while the owner lived in it", cites="TCGA 1992 s. 224A")
+    let_beside = Flag(None, "Part of it let while the owner lived in it", cites="TCGA 1992 s. 224B", begins="Letting")
+    let_percent = Count(None, "Part let, percent", most=100)
+    let_begun = Day(None, "Let from")
+    let_ended = Day(None, "Let until")
     reported = Day(None, "Reported within sixty days on", cites="FA 2019 Sch. 2 para. 3", begins="Return within sixty days")
     tax_paid = Amount(None, "Tax paid with it", cites="FA 2019 Sch. 2 para. 6")
 
@@ -408,6 +539,7 @@ class Gains(BritishPaper):
     single, owned = True, False
 
     disposals = Rows(None, "Disposals", GainRow)
+    summaries = Rows(None, "Or sums by kind of asset", SummaryRow, help="The computation they are from is attached.")
     deferred_back = Amount(None, "Gains deferred before and chargeable now", cites="TCGA 1992 Sch. 5B para. 4")
     losses_before = Amount("45", "Losses brought forward", cites="TCGA 1992 s. 1E", opens=CAPITAL_LOSS)
     business_before = Amount(
@@ -457,8 +589,8 @@ class Amendment(BritishPaper):
 
 
 PAPERS: tuple[type[BritishPaper], ...] = (
-    About, Employment, Pension, Interest, Dividends, Trade, Partnership, Property, Foreign, Reliefs, PensionSavings, Home, Shares,
-    Gains, Amendment,
+    About, Employment, Pension, Interest, Dividends, Trade, Partnership, Property, Foreign, Rates, Reliefs, PensionSavings,
+    Home, Shares, Gains, Amendment,
 )  # fmt: skip
 GROUPS: dict[str, str] = {
     "people": "Taxpayer",

@@ -24,17 +24,27 @@ class Period:
 
 
 def relieved_days(bought: date, sold: date, periods: Sequence[Period]) -> int:
-    """Days of ownership that are relieved; all days but that of the sale count, and none twice."""
+    """How many days of ownership are relieved."""
+    return len(relieved_on(bought, sold, periods))
+
+
+def last_months(sold: date) -> set[int]:
+    """The days, as ordinals, before a sale that count whether or not anybody lived there."""
+    return _days([(_months_before(sold, _LAST_MONTHS), sold - _ONE)], SINCE, sold - _ONE)
+
+
+def relieved_on(bought: date, sold: date, periods: Sequence[Period]) -> set[int]:
+    """Days of ownership that are relieved, as ordinals; all days but that of the sale count, and none twice."""
     begun = max(bought, SINCE)
     lived = [one for one in periods if one.why == "lived" and one.begun < sold and one.ended >= bought]
     if not lived or sold <= begun:
-        return 0
+        return set()
     spans = [(one.begun, one.ended) for one in lived]
     for why in ("any", "elsewhere", "abroad"):
         absent = [one for one in periods if one.why == why and _counts(one, lived)]
         spans += _at_most(absent, LONGEST.get(why))
     spans.append((_months_before(sold, _LAST_MONTHS), sold - _ONE))
-    return len(_days(spans, begun, sold - _ONE))
+    return _days(spans, begun, sold - _ONE)
 
 
 def _counts(absence: Period, lived: list[Period]) -> bool:

@@ -42,7 +42,8 @@ def disposals(run):
 
 @stops("uk.home-day", "A home sold in another tax year, or before it was bought", "conflict", "TCGA 1992 s. 28")
 @stops("uk.home-periods", "A period in a home that does not fit", "conflict", "TCGA 1992 s. 223")
-@stops("uk.home-let", "Part of a home let while the owner lived in it", "unsupported", "TCGA 1992 s. 224A")
+@stops("uk.home-let", "Part of a home was let, and how much or when is not said", "missing", "TCGA 1992 s. 224B")
+@stops("uk.home-let-days", "A home let in days that do not fit", "conflict", "TCGA 1992 s. 224B")
 @stops("uk.home-part", "Nothing of the home is the taxpayer's", "conflict", "TCGA 1992 s. 222")
 @check("uk.home-absence", "An absence that was not followed by living there", "rule", "TCGA 1992 s. 223(3B)")
 @check("uk.home-never", "A home in which nobody lived", "missed", "TCGA 1992 s. 222")
@@ -63,8 +64,11 @@ def homes(run):
                     "A period begins before the home was bought, or ends before it begins.",
                     code="uk.home-periods",
                 )
-        if paper.let_beside:
-            yield found(paper.address("let_beside"), "The relief for letting a part is not supported.", code="uk.home-let")
+        let = (paper.let_percent, paper.let_begun, paper.let_ended)
+        if paper.let_beside and None in let:
+            yield found(paper.address("let_percent"), "Enter the part, and from when until when.", code="uk.home-let")
+        elif paper.let_beside and paper.let_ended < paper.let_begun:
+            yield found(paper.address("let_ended"), "It ended before it began.", code="uk.home-let-days")
         if paper.percent == 0:
             yield found(paper.address("percent"), "Enter the taxpayer's part, or remove the paper.", code="uk.home-part")
         lived = [one for one in periods if one.why == "lived"]

@@ -4,7 +4,6 @@ from taxcore.engine import check, found, stops
 from taxcore.engine.amending import differing
 from taxcore.packs.uk.individual.disposals import deals_of
 from taxcore.packs.uk.individual.pool import NotMatched, matched
-from taxcore.packs.uk.individual.trades import trades_of
 
 
 @stops("uk.number-prefix", "National Insurance number that is never issued", "format", "NIM39110")
@@ -20,23 +19,6 @@ def allowance_twice(run):
     if len(claimed) > 1 or (claimed and len(run.papers("trade")) > len(claimed)):
         yield found(
             claimed[0].address("use_allowance"), "The trading allowance covers all trades together. Enter one trade, or expenses."
-        )
-
-
-@stops("uk.losses", "A loss of the year is set against the year before", "unsupported", "ITA 2007 ss. 64, 72")
-@stops("uk.loss-unsaid", "What becomes of a loss is not said", "missing", "ITA 2007 ss. 64, 83")
-@stops("uk.losses-several", "Losses of several trades against income", "unsupported", "ITA 2007 s. 64")
-def losses(run):
-    lost = [form for form in trades_of(run) if form.net_loss > 0]
-    for form in lost:
-        at = form.paper.address("loss_use")
-        if not form.loss_use:
-            yield found(at, f"The trade lost {form.net_loss:,}. Choose what becomes of it.", code="uk.loss-unsaid")
-        elif form.loss_use == "back":
-            yield found(at, "A claim against the year before is not supported yet. Choose another use.", code="uk.losses")
-    if sum(form.loss_use == "income" for form in lost) > 1:
-        yield found(
-            lost[0].paper.address("loss_use"), "Only one trade's loss is set against income here.", code="uk.losses-several"
         )
 
 
@@ -162,6 +144,6 @@ def business_relief(run):
 
 CHECKS = (
     prefix, nothing_amended, investors,
-    allowance_twice, losses, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
+    allowance_twice, old_couple, transferred, above_basic, small_pool, business_relief, no_agreement, limit_unexplained,
     above_limit, better_order, unmatched, lived_in,
 )  # fmt: skip

@@ -5,6 +5,7 @@ from decimal import Decimal
 from taxcore.engine import check, found, stops
 from taxcore.packs.uk.individual.papers import COSTS
 from taxcore.packs.uk.individual.trades import is_full
+from taxcore.packs.uk.individual.trading import trades_of
 
 _CARS = ("electric", "main", "special")
 _CHANGED = 2023
@@ -71,7 +72,7 @@ def assets(run):
 @stops("uk.transition-more", "More charged by election than there is", "conflict", "FA 2022 Sch. 1 para. 73")
 @check("uk.transition-class-4", "A transition profit is charged", "missed", "FA 2022 Sch. 1 para. 73")
 def transition(run):
-    for form in run.every("uk.trading-profit"):
+    for form in trades_of(run):
         paper = form.paper
         entered = bool(paper.transition_part or paper.overlap)
         if entered and run.year != _CHANGED:
@@ -122,7 +123,7 @@ def trades(run):
 @stops("uk.partner-limited", "A loss of a limited or sleeping partner", "unsupported", "ITA 2007 ss. 103C, 104")
 @stops("uk.partner-tax", "Deductions of contractors above 30% of the share", "unlikely", "FA 2004 s. 61")
 def partners(run):
-    for form in run.every("uk.sa104s"):
+    for form in run.every("uk.partnership-profit"):
         paper = form.paper
         if paper.limited and form.net_loss > 0 and form.loss_use == "income":
             yield found(

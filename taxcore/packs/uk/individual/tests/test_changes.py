@@ -9,13 +9,15 @@ from taxcore.packs.uk.individual import PACK
 from taxcore.packs.uk.individual.tests.test_allowance import saved
 from taxcore.packs.uk.individual.tests.test_foreign import abroad
 from taxcore.packs.uk.individual.tests.test_gains import LIVED, SHARES, home
+from taxcore.packs.uk.individual.tests.test_losses import BAD_SHARES, lost
 from taxcore.packs.uk.individual.tests.test_trades import CAR, owning, partner
-from taxcore.packs.uk.individual.tests.test_worked import pay, result, savings, sold
+from taxcore.packs.uk.individual.tests.test_worked import paper, pay, result, savings, sold
 
 _EDITS = {
-    "employment": ("pay", "tax", "loan_ended"), "trade": ("turnover", "goods", "miles", "main_before", "transition_before"),
-    "partnership": ("share",), "foreign": ("amount", "tax", "limit_percent", "kept_before"), "interest": ("untaxed",),
+    "employment": ("pay", "tax", "loan_ended"), "trade": ("turnover", "goods", "miles", "main_before", "transition_before", "loss_before"),
+    "partnership": ("share", "property", "dividends", "class_4_before", "end_before"), "foreign": ("amount", "tax", "limit_percent", "kept_before"), "interest": ("untaxed",),
     "home": ("proceeds", "percent", "tax_paid"), "gains": ("losses_before", "deferred_back"), "pension-savings": ("input", "own"),
+    "pension": ("lump_sum", "amount"), "reliefs": ("eis", "seis", "gifts"),
 }  # fmt: skip
 
 
@@ -25,7 +27,9 @@ class ChangeTests(TestCase):
         for number in range(12):
             chance = random.Random(f"changed {number}")
             papers = [pay(60_000, "11432"), owning(CAR), partner(9_000), abroad(3_000, 600), abroad(2_000, 500, "f2", "ITA"),
-                      savings(900), home(*LIVED), sold(SHARES), saved(70_000)]  # fmt: skip
+                      savings(900), home(*LIVED), sold(SHARES, BAD_SHARES), saved(70_000), paper("reliefs", vct="900"),
+                      lost(9_000, "t2", (2024, 8_000, 0, 900, 0), loss_use=chance.choice(("both", "back_first", "income"))),
+                      paper("pension", payer="Fund", lump_sum="900", lump_kind="uncrystallised")]  # fmt: skip
             found = result(*papers)
             for _ in range(8):
                 wanted = self.edited(chance, found.run.everything)

@@ -8,10 +8,12 @@ from taxcore.packs.uk.individual import PACK
 from taxcore.packs.uk.individual.tests.test_allowance import saved
 from taxcore.packs.uk.individual.tests.test_foreign import abroad
 from taxcore.packs.uk.individual.tests.test_gains import LIVED, SHARES, home
+from taxcore.packs.uk.individual.tests.test_losses import BAD_SHARES, ROOM, lost
 from taxcore.packs.uk.individual.tests.test_trades import CAR, owning, partner
 from taxcore.packs.uk.individual.tests.test_worked import about, dividends, paper, pay, person, result, savings, sold, trade
 
 LOST = {"goods": "3000", "loss_use": "forward"}
+YEAR = (2024, 90, 0, 9, 7)
 DEAL = {"id": "1", "day": "2025-06-01", "number": "10", "amount": "5"}
 
 
@@ -21,6 +23,18 @@ def said(**values):
 
 def let(**values):
     return paper("property", **({"rents": "9000", "lettings": "1", "repairs": "2000"} | values))
+
+
+def summed(**values):
+    return paper("gains", summaries=[{"id": "1", "kind": "listed", "number": "2", "proceeds": "9", "costs": "5"} | values])
+
+
+def rates(*given, **values):
+    rows = [
+        {"id": str(n), "currency": "USD", "what": "average", "rate": rate, "source": "HMRC"} | values
+        for n, rate in enumerate(given, 1)
+    ]
+    return paper("rates", rates=rows)
 
 
 def relieved(**values):
@@ -72,9 +86,39 @@ CASES = (
     ("uk.loan-deducted-none", (pay(30_000, loan_deducted="5"),), (pay(30_000, loan_deducted="5"), said(loan="plan_1")), {}),
     ("uk.trading-allowance-twice", (trade(900, use_allowance="yes"), trade(500, "t2")), (trade(900, use_allowance="yes"),), {}),
     ("uk.loss-unsaid", (trade(900, goods="3000"),), (trade(900, **LOST),), {}),
-    ("uk.losses", (trade(900, **LOST | {"loss_use": "back"}),), (trade(900, **LOST),), {}),
-    ("uk.losses-several", (trade(0, goods="9", loss_use="income"), partner(-9, loss_use="income")),
-     (trade(0, goods="9", loss_use="income"), partner(-9, loss_use="forward")), {}),
+    ("uk.loss-no-year", (trade(900, **LOST | {"loss_use": "back"}),), (trade(900, **LOST),), {}),
+    ("uk.loss-opening-late", (lost(9, "t1", YEAR, loss_use="opening", begun="2022-04-05"),), (lost(9, "t1", YEAR, loss_use="opening", begun="2022-04-06"),),
+     {}),
+    ("uk.loss-end-going", (lost(9, "t1", YEAR, loss_use="end"),), (lost(9, "t1", YEAR, loss_use="end", ended="2025-12-31"),), {}),
+    ("uk.loss-active", (pay(900), lost(9, loss_use="income")), (pay(900), lost(9, loss_use="forward")), {}),
+    ("uk.loss-capped", (pay(8), lost(9, loss_use="income")), (pay(9), lost(9, loss_use="income")), {}),
+    ("uk.loss-lost", (lost(9, loss_use="forward", ended="2025-12-31"),), (lost(9, loss_use="forward"),), {}),
+    ("uk.loss-year", (lost(9, "t1", YEAR, loss_use="forward"),), (lost(9, "t1", YEAR, loss_use="back"),), {}),
+    ("uk.loss-tax-missing", (trade(0, goods="9", loss_use="back", earlier=[{"id": "1", "of_year": "2024", "income": "90"}]),), (lost(9, "t1", YEAR, loss_use="back"),),
+     {}),
+    ("uk.loss-tax", (lost(9, "t1", (2024, 90, 0, 5, 6), loss_use="back"),), (lost(9, "t1", (2024, 90, 0, 6, 6), loss_use="back"),), {}),
+    ("uk.loss-profit", (lost(9, "t1", (2024, 90, 91, 5, 5), loss_use="back"),), (lost(9, "t1", YEAR, loss_use="back"),), {}),
+    ("uk.begun-later", (trade(900, begun="2026-04-06"),), (trade(900, begun="2026-04-05"),), {}),
+    ("uk.partner-ended", (partner(9, ended="2025-04-05"),), (partner(9, ended="2025-04-06"),), {}),
+    ("uk.share-loss-kind", (sold(BAD_SHARES | {"kind": "listed"}),), (sold(BAD_SHARES),), {}),
+    ("uk.share-loss-conditions", (sold(BAD_SHARES | {"subscribed": ""}),), (sold(BAD_SHARES),), {}),
+    ("uk.share-loss-none", (sold(BAD_SHARES | {"costs": "1000"}),), (sold(BAD_SHARES),), {}),
+    ("uk.share-loss-could", (sold(BAD_SHARES | {"to_income": ""}),), (sold(BAD_SHARES | {"to_income": "no"}),), {}),
+    ("uk.summary-number", (summed(number=""),), (summed(),), {}),
+    ("uk.summary-lost", (summed(proceeds="2", costs="5", lost="2"),), (summed(proceeds="2", costs="5", lost="3"),), {}),
+    ("uk.summary-late", (summed(late="yes"),), (summed(),), {}),
+    ("uk.summary-attached", (summed(),), (sold(SHARES),), {}),
+    ("uk.eis-knowledge-above", (relieved(eis="5", eis_knowledge="6"),), (relieved(eis="6", eis_knowledge="6"),), {}),
+    ("uk.investment-limit", (relieved(seis="200001"),), (relieved(seis="200000"),), {}),
+    ("uk.investment-certificate", (relieved(eis="5"),), (relieved(vct="5"),), {}),
+    ("uk.investment-unused", (pay(12_580), relieved(vct="10")), (pay(12_590), relieved(vct="10")), {}),
+    ("uk.lump-kind", (paper("pension", payer="Fund", lump_sum="5"),), (paper("pension", payer="Fund", lump_sum="5", lump_kind="whole"),), {}),
+    ("uk.lump-tax-above", (paper("pension", payer="Fund", lump_sum="5", lump_tax="6"),), (paper("pension", payer="Fund", lump_sum="6", lump_tax="6"),), {}),
+    ("uk.rate-missing", (abroad("", 0, in_currency="12", currency="USD"),), (abroad("", 0, in_currency="12", currency="USD"), rates("1.2")), {}),
+    ("uk.rate-day", (rates("1.2", what="day"),), (rates("1.2", what="day", day="2025-06-01"),), {}),
+    ("uk.rate-nothing", (rates("0.0"),), (rates("0.1"),), {}),
+    ("uk.rate-twice", (rates("1.2", "1.3"),), (rates("1.2"),), {}),
+    ("uk.home-let-days", (home(*LIVED, **ROOM | {"let_ended": "2015-12-31"}),), (home(*LIVED, **ROOM),), {}),
     ("uk.class-4-trades", (trade(9_000, small_pool="1001"),), (trade(9_000, small_pool="1000"),), {}),
     ("uk.mileage-and-allowances", (owning(CAR, miles="9"),), (trade(9_000, miles="9"),), {}),
     ("uk.home-months", (trade(9_000, home_25="7", home_51="6"),), (trade(9_000, home_25="7", home_51="5"),), {}),
@@ -123,7 +167,7 @@ CASES = (
     ("uk.lived-in", (sold(SHARES | {"kind": "residential"}),), (sold(SHARES),), {}),
     ("uk.home-day", (home(*LIVED, sold="2025-04-05"),), (home(*LIVED, sold="2025-04-06"),), {}),
     ("uk.home-periods", (home(("lived", "2015-01-01", "2014-01-01")),), (home(("lived", "2014-01-01", "2015-01-01")),), {}),
-    ("uk.home-let", (home(*LIVED, let_beside="yes"),), (home(*LIVED),), {}),
+    ("uk.home-let", (home(*LIVED, let_beside="yes"),), (home(*LIVED, **ROOM),), {}),
     ("uk.home-part", (home(*LIVED, percent="0"),), (home(*LIVED, percent="1"),), {}),
     ("uk.home-absence", (home(*LIVED[:2]),), (home(*LIVED),), {}),
     ("uk.home-never", (home(),), (home(*LIVED),), {}),
