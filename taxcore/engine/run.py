@@ -286,6 +286,12 @@ class Run:
         """What several checks need and one of them works out."""
         return self.ask(make, make)
 
+    def shared(self, make: Callable[[Run], Any]) -> Any:
+        """As `once`; what it read counts as read by whoever asks, so that lineage shows it."""
+        value = self.once(make)
+        self.reading.extend(self.asked[make].reads)
+        return value
+
     def ask(self, key: Any, make: Callable[[Run], Any]) -> Any:
         """An answer about the return as a whole, worked out once and again when something it read has changed."""
         cell = self.asked.get(key)

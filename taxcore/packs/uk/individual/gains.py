@@ -92,7 +92,7 @@ def _kinds_in(category: str, year: int) -> tuple[str, ...]:
 
 
 def _kinds_there(run: Any) -> set[str]:
-    return {one.kind for one in sales_of(run)}
+    return {one.kind for one in run.once(sales_of)}
 
 
 class GainsPage(Page):
@@ -106,7 +106,7 @@ class GainsPage(Page):
         return self.run.single("gains")
 
     def sales(self) -> list[Sale]:
-        return sales_of(self.run)
+        return self.run.shared(sales_of)
 
     homes = _box("3", "Residential property: number of disposals", "residential", "number")
     homes_proceeds = _box("4", "Residential property: disposal proceeds", "residential", "proceeds")

@@ -172,11 +172,9 @@ class MainReturn(Page):
 
     @line("11", "Pensions other than State Pension")
     def pensions(self):
-        """With what is taxed of lump sums: three quarters of uncrystallised funds and small pots. ITEPA 2003 ss. 636A, 636B."""
+        """With what is taxed of lump sums."""
         others = [one for one in self.papers("pension") if not one.state]
-        whole = [one.lump_sum for one in others if one.lump_kind != "uncrystallised"]
-        parts = [share(self.law.pensions.lump_sum_taxed, of=one.lump_sum) for one in others if one.lump_kind == "uncrystallised"]
-        return total([one.amount for one in others], whole, parts)
+        return total([one.amount for one in others], [one.lump_taxed for one in others])
 
     @line("12", "Tax taken off box 11", rounding=up)
     def pension_tax(self):

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, cents, share, total
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, cents, share, total, when
 from taxcore.packs.uk.balances import (
     ALLOWANCE_UNUSED,
     ASSETS,
@@ -169,7 +169,15 @@ class Pension(BritishPaper):
     lump_kind = Choice(
         None, "What it is", LUMP_SUMS, cites="ITEPA 2003 s. 636A", help="Of a pension other than the State Pension."
     )
+    lump_taxed = Amount(None, "Of it, taxed with other income", cites="ITEPA 2003 ss. 636A, 636B")
     lump_tax = Amount("10", "UK tax taken off it")
+
+    @lump_taxed.when_empty
+    def _lump_taxed(self):
+        """Three quarters of uncrystallised funds and small pots; of the State Pension nothing, it is taxed apart."""
+        part = share(self.law.pensions.lump_sum_taxed, of=self.lump_sum)
+        taxed = part if self.lump_kind == "uncrystallised" else total(self.lump_sum)
+        return when(not self.state, taxed, "it is of the State Pension")
 
 
 class Interest(BritishPaper):

@@ -22,7 +22,7 @@ _FULL_ONLY = (
 class PartnershipProfit(Source):
     """A partner's share of one partnership, whichever pages it is written on. ITTOIA 2005 ss. 850 to 855."""
 
-    number, name, per = "Partnership profit", "Share of a partnership", "partnership"
+    number, name, per = "Partnership profit", "Profit as a partner", "partnership"
     needs = ("partnership",)
 
     @fact("Share of the profit or loss")

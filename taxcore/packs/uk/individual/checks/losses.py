@@ -30,7 +30,7 @@ def uses(run):
         if use == "end" and paper.ended is None:
             yield found(at, "Enter the day on which it ended, or choose another use.", code="uk.loss-end-going")
         if use in _AGAINST_INCOME:
-            says = "Otherwise no more than 25,000 of it counts, or nothing. Confirm that both are so."
+            says = "Confirm that the trade is commercial and takes ten hours a week: otherwise 25,000 count at most, or nothing."
             yield found(at, says, code="uk.loss-active")
         if form.claimed > form.loss_against_income:
             left = form.claimed - form.loss_against_income
