@@ -53,9 +53,10 @@ class Claim(models.Model):
     year = models.PositiveSmallIntegerField()
     number = models.CharField(max_length=12)
     role = models.CharField(max_length=10)
+    ends = models.CharField(max_length=10, blank=True)  # of a return for a period of its own, its last day
 
     class Meta:
-        constraints = [models.UniqueConstraint(fields=["authority", "year", "number"], name="number_claimed_once")]
+        constraints = [models.UniqueConstraint(fields=["authority", "year", "number", "ends"], name="number_claimed_once")]
 
     def __str__(self):
         return f"{self.number} {self.year} {self.role}"

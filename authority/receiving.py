@@ -73,7 +73,9 @@ def _claim(filing):
     persons = register(filing.authority, "person")
     for person in document.people() if persons is not None else ():
         number = persons.number(document, person)
-        Claim.objects.create(filing=filing, authority=filing.authority, year=filing.year, number=number, role=person.get("role"))
+        Claim.objects.create(
+            filing=filing, authority=filing.authority, year=filing.year, number=number,
+            role=person.get("role"), ends=document.ends)  # fmt: skip
     learn(document, filing.authority)
 
 

@@ -122,6 +122,11 @@ class Document:
         found = self.all("Header/Amends")
         return found[0].get("receipt", "") or "none" if found else ""
 
+    @property
+    def ends(self):
+        """The last day of a period of its own; empty where the year says what it is for."""
+        return self.root.get("ends", "")
+
     def filers(self):
         return [one for one in self.people() if one.get("role") in ("taxpayer", "spouse")]
 
@@ -179,7 +184,8 @@ def _whose(document, person, persons):
 def number_already_used(document, authority, year):
     persons = register(authority, "person")
     for person in document.people() if persons is not None else ():
-        claims = Claim.objects.filter(authority=authority, year=year, number=persons.number(document, person))
+        number = persons.number(document, person)
+        claims = Claim.objects.filter(authority=authority, year=year, number=number, ends=document.ends)
         if claims.exclude(filing__receipt=document.corrects, filing__isnull=False).exists():
             rule = "P-0202" if person.get("role") == "dependent" else "P-0201"
             message = f"{_whose(document, person, persons)}: this number was already used on another return for {year}."

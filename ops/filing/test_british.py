@@ -12,6 +12,8 @@ from authority.models import Claim, Filing, Person
 from authority.receiving import answer, receive
 from taxcore.engine import Amends, AsFiled, compute
 from taxcore.engine.filed import filed_document
+from taxcore.packs.uk.disposal import HMRC as DISPOSALS
+from taxcore.packs.uk.disposal.tests import test_disposal
 from taxcore.packs.uk.individual import HMRC, PACK
 from taxcore.packs.uk.individual.tests import test_allowance, test_foreign, test_gains, test_losses, test_trades, test_worked
 from taxcore.packs.uk.individual.tests.test_straight import drawn, entered
@@ -96,3 +98,27 @@ class BritishTests(TestCase):
         content = document_of(test_worked.result(test_worked.pay(30_000)))
         found = answered(2025, re.sub(rb"1234567890", b"9991234567", content))
         self.assertEqual([fault["rule"] for fault in found.faults], ["P-0101"])
+
+
+class HomeSoldTests(TestCase):
+    def test_every_worked_case_is_accepted_and_one_of_the_same_day_is_not(self):
+        filed = 0
+        for name, sold, options, _ in test_disposal.CASES:
+            result = test_disposal.result(sold, **options)
+            if not any(one.weight == "stops" for one in result.findings):
+                content = filed_document(result, DISPOSALS, "1", "0" * 64)
+                for wanted in ("accepted", "rejected"):
+                    filing = receive(uuid.uuid4(), "uk-ppd", result.year, content)
+                    Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+                    with self.subTest(name, wanted=wanted):
+                        self.assertEqual(answer(filing.receipt).state, wanted)
+                Claim.objects.all().delete()
+                filed += 1
+        self.assertGreater(filed, 6)
+
+    def test_another_day_of_the_same_year_is_another_return(self):
+        for day in (date(2026, 1, 20), date(2026, 2, 20)):
+            content = filed_document(test_disposal.result(test_disposal.CASES[0][1], day=day), DISPOSALS, "1", "0" * 64)
+            filing = receive(uuid.uuid4(), "uk-ppd", 2025, content)
+            Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+            self.assertEqual(answer(filing.receipt).state, "accepted")

@@ -15,7 +15,7 @@ class BritishTests(TestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.practice = RunningPractice(packs="uk")
+        cls.practice = RunningPractice(packs="uk uk-home")
         cls.addClassCleanup(cls.practice.destroy)
         cls.practice.start()
 

@@ -3,7 +3,7 @@
 from django.db import transaction
 
 from practice.clients.models import Entity, EntityForm, Household, Kind, Person
-from practice.firm.crypto import digest
+from practice.firm.crypto import digest, plain_number
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 
@@ -61,7 +61,7 @@ def _check(actor, given, this=None):
         errors["name"] = "Enter its full name."
     if given.get("form") not in EntityForm.values:
         errors["form"] = "Choose what it is."
-    plain = "".join(character for character in given.get("number", "") if character.isalnum())
+    plain = plain_number(given.get("number", ""))
     if given.get("number") and not plain:
         errors["number"] = "A number has digits or letters."
     elif plain and (other := _of_another(actor.firm_id, plain, this)):

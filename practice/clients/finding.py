@@ -3,7 +3,7 @@
 from django.db.models import F, Func, Q, Value
 
 from practice.clients.models import Entity, Household, Kind, Person
-from practice.firm.crypto import digest
+from practice.firm.crypto import digest, plain_number
 from practice.firm.packs import usual_pack
 from taxcore.engine import BadValue
 
@@ -20,6 +20,12 @@ def households_like(actor, words):
     else:
         people = people.filter(Q(first_name__icontains=words) | Q(last_name__icontains=words) | Q(email__icontains=words))
         entities = entities.filter(email__icontains=words)
+        if any(character.isdigit() for character in words):  # numbers with letters in them
+            known = Q(number_digest=digest(actor.firm_id, plain_number(words)))
+            people, entities = (
+                people | Person.objects.for_staff(actor).filter(known),
+                entities | Entity.objects.for_staff(actor).filter(known),
+            )
     like = Q(name__icontains=words) | Q(pk__in=people.values("household")) | Q(pk__in=entities.values("household"))
     return clients(actor).filter(like)
 

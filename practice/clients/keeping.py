@@ -5,7 +5,7 @@ from datetime import date
 from django.db import transaction
 
 from practice.clients.models import Household, Person
-from practice.firm.crypto import digest
+from practice.firm.crypto import digest, plain_number
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.texts import written
@@ -55,7 +55,7 @@ def _as_stored(path, value):
 
 
 def _refuse_number_of_another(client, value, declared):
-    plain = "".join(character for character in value if character.isdigit())
+    plain = plain_number(value)
     others = Person.objects.for_firm(client.firm_id).filter(number_digest=digest(client.firm_id, plain)).exclude(pk=client.pk)
     if other := others.select_related("household").first():
         raise BadValue(f"{declared.label} belongs to {other.full_name}, {other.household}. Check both cards.", value)

@@ -5,7 +5,7 @@ Numbers are encrypted; a digest finds them again within the firm.
 
 from django.db import models
 
-from practice.firm.crypto import SealedField, digest, masked
+from practice.firm.crypto import SealedField, digest, masked, plain_number
 from practice.firm.scope import FirmOwned
 
 
@@ -87,7 +87,7 @@ class Person(FirmOwned):
         ]
 
     def save(self, *args, **kwargs):
-        plain = "".join(character for character in self.number if character.isdigit())
+        plain = plain_number(self.number)
         self.number_digest = digest(self.firm_id, plain) if plain else ""
         super().save(*args, **kwargs)
 
@@ -136,7 +136,7 @@ class Entity(FirmOwned):
         ]
 
     def save(self, *args, **kwargs):
-        plain = "".join(character for character in self.number if character.isalnum())
+        plain = plain_number(self.number)
         self.number_digest = digest(self.firm_id, plain) if plain else ""
         super().save(*args, **kwargs)
 

@@ -3,11 +3,14 @@
 from datetime import date
 from pathlib import Path
 
+from django.conf import settings
 from django.db import transaction
 
 from practice.clients.identity import record_identity
+from practice.clients.models import Household
 from practice.demo.building import build_firm, drawn_name
 from practice.dispatch.filing import file_return
+from practice.firm.packs import packs_for
 from practice.gather import lettering
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Stage
@@ -16,6 +19,7 @@ from practice.returns.stages import reach
 from practice.review.signing_off import sign_off
 from practice.signing.locking import lock_figures
 from practice.signing.requesting import ask_for_signature, sign_in_office
+from taxcore.engine import Period
 
 FIRM = {
     "town": "Kendal", "address": "14 Larkspur Row, Kendal LA9 4XX", "telephone": "01632 960114", "season": 2025,
@@ -128,7 +132,27 @@ def lay_out(password):
     lettering.write(firm.staff.get(initials="SH"), "uk", "engagement", letter)
     for client in CLIENTS:
         _client(firm, *client)
+    if "uk-home" in settings.PACKS:
+        _home_sold(firm)
     return len(CLIENTS)
+
+
+@transaction.atomic
+def _home_sold(firm):
+    """A return within sixty days, entered: the year's return has what was paid with it already."""
+    actor = firm.staff.get(initials="TM")
+    household, day = Household.objects.for_firm(firm).get(name="Osei-Hart, Daniel"), date(2025, 10, 16)
+    kinds = {one.code: one for one in packs_for("people")}
+    return_ = open_return(
+        actor, household.pk, 2025, [(household.people.get().pk, "taxpayer")], pack=kinds["uk-home"], period=Period(day, day)
+    )
+    person = return_.papers.get(kind="person")
+    save_field(actor, return_.pk, person.pk, "reference", "4010020106", "")
+    estimate = return_.papers.filter(kind="estimate").first() or add_paper(actor, return_.pk, "estimate", "", {})[1]
+    save_field(actor, return_.pk, estimate.pk, "income", "62230.00", "")
+    (home,) = (values for kind, values in next(one for one in CLIENTS if one[0] == household.name)[3] if kind == "home")
+    entered = {name: value for name, value in home.items() if name not in ("reported", "tax_paid")}
+    add_paper(actor, return_.pk, "home", "taxpayer", entered)
 
 
 @transaction.atomic

@@ -60,6 +60,11 @@ def unseal_bytes(content: bytes) -> bytes:
     return _cipher().decrypt(bytes(content))
 
 
+def plain_number(text):
+    """Letters and digits of a number as somebody may be known by, however it was written."""
+    return "".join(one for one in str(text).upper() if one.isascii() and one.isalnum())
+
+
 def digest(firm_id: int, text: str) -> str:
     """A keyed fingerprint, to find an encrypted number within one firm without decrypting every row."""
     return hmac.new(settings.DIGEST_KEY.encode(), f"{firm_id}:{text}".encode(), hashlib.sha256).hexdigest()

@@ -15,6 +15,11 @@ def word(american):
     return usual_pack().words.get(american, american)
 
 
+def packs_for(kind):
+    """The kinds of return that a client of that kind (people or entity) files, the usual one first."""
+    return [pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind]
+
+
 def pack_for(kind):
-    """The kind of return that a client of that kind (people or entity) files; None where the practice makes none."""
-    return next((pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind), None)
+    """The usual kind of return of such a client; None where the practice makes none."""
+    return next(iter(packs_for(kind)), None)

@@ -14,7 +14,7 @@ from django.core.files.storage import default_storage
 from django.db import transaction
 
 from practice.clients.models import Person
-from practice.firm.crypto import digest, seal_bytes, unseal_bytes
+from practice.firm.crypto import digest, plain_number, seal_bytes, unseal_bytes
 from practice.firm.events import record
 from practice.firm.packs import usual_pack
 from practice.firm.permissions import fetch, require
@@ -263,7 +263,7 @@ def _item(row, place, data, name, errors):
 
 def household_of(firm_id, values):
     """The household of the client with that number, or None."""
-    plain = "".join(character for character in str(values.get("number", "")) if character.isdigit())
+    plain = plain_number(values.get("number", ""))
     if not plain:
         return None
     found = Person.objects.for_firm(firm_id).filter(number_digest=digest(firm_id, plain)).select_related("household").first()
@@ -271,7 +271,7 @@ def household_of(firm_id, values):
 
 
 def is_there(household, data):
-    return filing_return(household, data.pack, data.year) is not None
+    return filing_return(household, data.pack, data.year, data.period and data.period.end) is not None
 
 
 def _content(row):

@@ -19,7 +19,7 @@ from practice.intake.models import Arrival
 from practice.returns.changing import summarise
 from practice.returns.computing import BROUGHT, result_of
 from practice.returns.models import LineOverride, Stage
-from practice.returns.opening import FILERS, new_return, open_household, put_papers
+from practice.returns.opening import FILERS, new_return, open_household, put_papers, spanned
 from practice.returns.placing import marks_of
 from practice.returns.stages import reach
 from taxcore.engine import BadValue, Refer, document
@@ -90,7 +90,7 @@ def _made(row, data):
     household = household_of(row.firm_id, people["taxpayer"]) or _new_household(row.by, people, data)
     if is_there(household, data):
         raise BadValue(f"There is a return of {data.year} already.", "")
-    return_ = new_return(household, data.year, row.by, pack=data.pack)
+    return_ = new_return(household, data.year, row.by, pack=data.pack, **spanned(data.period))
     clients = dict(zip(FILERS, household.people.order_by("id").values_list("pk", flat=True), strict=False))
     ids = {one.id: clients.get(one.values.get("role")) for one in data.papers if one.kind == "person"}
     mark = {"how": "imported", "by": row.by.initials}

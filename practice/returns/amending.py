@@ -15,7 +15,7 @@ from practice.returns.computing import BROUGHT, pack_of, result_of
 from practice.returns.copying import tell_copied
 from practice.returns.entry import stored
 from practice.returns.models import FILED, How, LineOverride, Origin, Paper, Purpose, Return, Stage, State
-from practice.returns.opening import new_return
+from practice.returns.opening import new_return, spanned
 from practice.returns.stages import reach
 from practice.returns.standing import correction_under_way, corrections_of, standing
 
@@ -39,7 +39,7 @@ def amend(actor, return_id):
     return_ = new_return(
         source.household, source.year, source.preparer if source.preparer.is_active else actor, pack=source.pack,
         purpose=Purpose.AMENDING, silenced=source.silenced, guide=source.guide, apart_from_id=source.apart_from_id,
-        apart_role=source.apart_role,
+        apart_role=source.apart_role, **spanned(source.period),
     )  # fmt: skip
     superseding = actor.firm.today() <= source.due
     Origin.objects.create(

@@ -65,7 +65,9 @@ def data_of(return_, training=None, look_back=True):
     training = return_.firm.training if training is None else training
     before = last_years_data(return_, data_of, computed_alone) if look_back else None
     answers, amends = _answers(return_), amends_of(return_)
-    return ReturnData(return_.pack, return_.year, papers, overrides, training, before, answers, amends=amends)
+    return ReturnData(
+        return_.pack, return_.year, papers, overrides, training, before, answers, amends=amends, period=return_.period
+    )
 
 
 def _answers(return_):

@@ -22,7 +22,8 @@ def gathered(return_):
     was before the wait for the lock, and whoever held it may have overridden a line or filed the return."""
     firm = return_.firm_id
     arrays = {name: _as_texts(name, names, firm) for name, names in _SMALL.items()}
-    before = ArraySubquery(marks_of_the_year_before(firm, OuterRef("household"), OuterRef("pack"), OuterRef("year") - 1))
+    outer = (OuterRef("household"), OuterRef("pack"), OuterRef("year") - 1, OuterRef("begins"))
+    before = ArraySubquery(marks_of_the_year_before(firm, *outer))
     found = Return.objects.for_firm(firm).filter(pk=return_.pk).values_list(*arrays.values(), before).get()
     for name, texts in zip(_SMALL, found, strict=False):
         rows = getattr(return_, name).all()

@@ -11,7 +11,7 @@ from typing import Any
 from django.db import transaction
 
 from practice.clients.models import Entity, Person
-from practice.firm.crypto import digest
+from practice.firm.crypto import digest, plain_number
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
@@ -69,7 +69,7 @@ def _handing(return_, issued):
 
 def _client_with(return_, number):
     """The client who is known by a number, a person's household or an entity."""
-    plain = "".join(one for one in number if one.isalnum())
+    plain = plain_number(number)
     if not plain:
         return None
     mark = digest(return_.firm_id, plain)

@@ -2,15 +2,17 @@
 
 import threading
 from collections import OrderedDict
+from datetime import timedelta
 
 from django.contrib.postgres.fields import ArrayField
-from django.db.models import BigIntegerField, F, Func
+from django.db.models import BigIntegerField, F, Func, Q
 
 from practice.returns.models import Return
 from practice.returns.standing import what_stands
 from taxcore.engine import last_year_of
 
 _KEEP = 32
+ONE_DAY = timedelta(days=1)
 _known = OrderedDict()  # {(return's id, its version): LastYear}: plain values, so that threads may share them
 _guard = threading.Lock()
 
@@ -30,19 +32,25 @@ def mark_of_last_year(return_):
 
 def _of_last_year(return_):
     """Of a return apart: none. Last year's is the couple's."""
-    found = _filed_for(return_.firm_id, return_.household_id, return_.pack, return_.year - 1)
+    before = return_.begins - ONE_DAY if return_.begins else None
+    found = _filed_for(
+        return_.firm_id,
+        return_.household_id,
+        return_.pack,
+        Q(ends=before, year=return_.year - 1) if before is None else Q(ends=before),
+    )
     return found.none() if return_.apart_from_id else found
 
 
-def marks_of_the_year_before(firm, household, pack, year):
-    """For a query about a return: the mark of what was last year's, as an array."""
-    found = _filed_for(firm, household, pack, year)
+def marks_of_the_year_before(firm, household, pack, year, begins):
+    """For a query about a return: the mark of what was last year's, or of the period before, as an array."""
+    found = _filed_for(firm, household, pack, Q(ends=None, year=year) | Q(ends=begins - ONE_DAY))
     pair = Func(F("pk"), F("version"), template="ARRAY[%(expressions)s]", output_field=ArrayField(BigIntegerField()))
     return found.values(mark=pair)[:1]
 
 
-def _filed_for(firm, household, pack, year):
-    return what_stands(Return.objects.for_firm(firm).filter(household=household, pack=pack, year=year))
+def _filed_for(firm, household, pack, before):
+    return what_stands(Return.objects.for_firm(firm).filter(before, household=household, pack=pack))
 
 
 def last_years_data(return_, data_of, result_of):

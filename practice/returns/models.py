@@ -7,6 +7,7 @@ from django.db.models import Q
 from practice.firm.crypto import masked, unseal_text
 from practice.firm.scope import FirmOwned
 from practice.returns.acts import title_of
+from taxcore.engine import Period
 from taxcore.packs import pack_named
 
 
@@ -43,7 +44,7 @@ FILED = [State.ACCEPTED, State.MAILED]  # nothing is waited for any more
 
 
 class Return(FirmOwned):
-    """A taxpayer's or couple's return for a year.
+    """A taxpayer's or couple's return for a year, or a company's for a period of its own (`begins`, `ends`).
 
     `version` rises with every change that can move a figure. `summary` is kept for lists: bottom lines and counts of
     findings as of `version`. `silenced` maps codes of diagnostics not heard here to who said so, when and why. `stages` holds
@@ -58,6 +59,8 @@ class Return(FirmOwned):
     household = models.ForeignKey("clients.Household", on_delete=models.PROTECT, related_name="returns")
     pack = models.CharField(max_length=8, default=settings.PACK)
     year = models.PositiveSmallIntegerField()
+    begins = models.DateField(null=True)
+    ends = models.DateField(null=True)
     purpose = models.CharField(max_length=10, choices=Purpose, default=Purpose.FILING)
     stage = models.CharField(max_length=10, choices=Stage, default=Stage.GATHER)
     state_note = models.CharField(max_length=40, blank=True)
@@ -84,8 +87,9 @@ class Return(FirmOwned):
         ordering = ["due", "household__name"]
         constraints = [
             models.UniqueConstraint(
-                fields=["household", "pack", "year", "purpose"],
+                fields=["household", "pack", "year", "purpose", "ends"],
                 name="return_once",
+                nulls_distinct=False,
                 condition=Q(purpose="filing", apart_from=None, given_up_at=None),
             ),
             models.UniqueConstraint(
@@ -94,8 +98,9 @@ class Return(FirmOwned):
                 condition=Q(purpose="filing", given_up_at=None),
             ),
             models.UniqueConstraint(
-                fields=["household", "pack", "year", "apart_role", "apart_state"],
+                fields=["household", "pack", "year", "apart_role", "apart_state", "ends"],
                 name="one_open_correction",
+                nulls_distinct=False,
                 condition=Q(purpose="amending", given_up_at=None) & ~Q(stage__in=["deliver", "done"]),
             ),
             models.CheckConstraint(condition=Q(stage__in=Stage.values), name="stage_is_known"),
@@ -117,8 +122,14 @@ class Return(FirmOwned):
 
     @property
     def tax_year(self):
-        """The year as the trade of its country writes it."""
-        return pack_named(self.pack).shown_year(self.year)
+        """The year as the trade of its country writes it, or the period."""
+        pack = pack_named(self.pack)
+        return pack.shown_period(self.period) if self.ends else pack.shown_year(self.year)
+
+    @property
+    def period(self):
+        """What it is for, where the year does not say it."""
+        return Period(self.begins, self.ends) if self.ends else None
 
     @property
     def named(self):

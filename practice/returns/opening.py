@@ -28,16 +28,17 @@ def open_household(actor, name, people, **details):
 
 
 @transaction.atomic
-def open_return(actor, household_id, year, people, preparer=None):
-    """A filing return for a year. `people` are (person id, role) pairs; their details are copied as they are now."""
+def open_return(actor, household_id, year, people, preparer=None, pack=None, period=None):
+    """A filing return for a year, or for a period of its own where its kind asks for one. `people` are (person id, role) pairs;
+    their details are copied as they are now. `pack` where the client files returns of several kinds."""
     household = fetch(Household.objects, actor, pk=household_id)
     require(actor, "open", household)
     if household.left_on:
         raise Cannot("The client left the practice. Take them back first.")
-    pack = pack_for(household.kind)
-    if pack is None:
+    pack = pack or pack_for(household.kind)
+    if pack is None or pack.filer != household.kind:
         raise Cannot("Returns of companies are not made here yet.")
-    return_ = new_return(household, year, preparer or actor, pack=pack.code)
+    return_ = new_return(household, year, preparer or actor, pack=pack.code, **spanned(period))
     clients = [(fetch(Person.objects, actor, pk=person_id), role) for person_id, role in people]
     ids = {_id_of(person, role): person.pk for person, role in clients}
     address = {name: getattr(household, name) for name in ("street", "city", "state", "zip")}
@@ -72,10 +73,15 @@ def _known_of_entity(household):
     }  # fmt: skip
 
 
+def spanned(period):
+    """A period as a return keeps it; nothing where the year says it."""
+    return {"begins": period.start, "ends": period.end} if period else {}
+
+
 def new_return(household, year, preparer, **more):
     """A return without papers yet, due when its first authority wants it."""
     return_ = Return(firm=household.firm, household=household, year=year, preparer=preparer, **more)
-    return_.due = pack_of(return_).authorities[0].due_on(year, household.state)
+    return_.due = pack_of(return_).authorities[0].due_on(year, household.state, return_.period)
     reach(return_, Stage.GATHER, "")
     return_.save()
     return return_

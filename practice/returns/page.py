@@ -65,6 +65,7 @@ def shared(request, return_, result, before=None):
         "corrects": _corrects(return_),
         "adds": additions_of(return_),
         "pack": result.run.pack,
+        "issued_to": result.run.pack.issued_to,
         "has": {name: getattr(result.run.pack, name) is not None for name in ("flow", "issues", "ofx")},
         "household": return_.household,
         "bottom": bottom,

@@ -16,9 +16,9 @@ from practice.returns.changing import changed, forget, open_for_change, summaris
 from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.drawing import as_read
 from practice.returns.models import How, Purpose, Return
-from practice.returns.opening import new_return, put_papers
+from practice.returns.opening import new_return, put_papers, spanned
 from practice.returns.placing import by_hand, paper_at, put
-from practice.returns.rolling import brought, note_origin, rolled_from
+from practice.returns.rolling import brought, note_origin, rolled_from, year_after
 from practice.returns.standing import filing_return
 from taxcore.engine import Rolled
 from taxcore.whatif.columns import a_year_on
@@ -55,7 +55,8 @@ def _may_plan(actor, source):
 
 
 def _planned(actor, source, made):
-    return_ = new_return(source.household, made.data.year, actor, pack=source.pack, purpose=Purpose.PLANNING)
+    span = spanned(source.period if made.data.year == source.year else year_after(source)[1])
+    return_ = new_return(source.household, made.data.year, actor, pack=source.pack, purpose=Purpose.PLANNING, **span)
     put_papers(return_, made.data.papers, lambda one: brought(source, one, one.carried))
     note_origin(actor, return_, source, How.PLANNED, made)
     summarise(return_, result_of(return_))
@@ -86,7 +87,7 @@ def plans_of(household):
 
 def filing_of(return_):
     """The filing return of a plan's year, or None."""
-    return filing_return(return_.household, return_.pack, return_.year)
+    return filing_return(return_.household, return_.pack, return_.year, return_.ends)
 
 
 @transaction.atomic

@@ -21,7 +21,7 @@ from practice.returns.changing import changed, forget, open_for_change, summaris
 from practice.returns.computing import BROUGHT, computed_alone, computed_from, pack_of, result_of
 from practice.returns.entry import next_position, stored
 from practice.returns.models import How, Origin, Paper, Return, Stage, State
-from practice.returns.opening import new_return, put_papers
+from practice.returns.opening import new_return, put_papers, spanned
 from practice.returns.placing import marks_of
 from practice.returns.stages import reach
 from practice.returns.standing import filing_return, separate_returns, standing
@@ -62,9 +62,10 @@ def roll(actor, return_id, there=LEAVE):
     if separate_returns(source):
         raise NotRolled("Separate returns were made from this one. Roll both forward under the household, or cancel them first.")
     source = standing(source)
-    existing = filing_return(source.household, source.pack, source.year + 1)
+    year, period = year_after(source)
+    existing = filing_return(source.household, source.pack, year, period and period.end)
     if existing is not None and there == LEAVE:
-        return Made(existing, f"left: there is a return of {existing.year} already")
+        return Made(existing, f"left: there is a return of {existing.tax_year if period else existing.year} already")
     rolled = rolled_from(source)
     if existing is None:
         made = make(actor, source, rolled)
@@ -79,6 +80,22 @@ def roll(actor, return_id, there=LEAVE):
 
 def _with(remarks):
     return f", with {len(remarks)} remark{'s' if len(remarks) > 1 else ''}: {remarks[0]}" if remarks else ""
+
+
+def follows(return_):
+    """Whether a return of this kind has one of the year after."""
+    return not return_.ends or pack_of(return_).period_after is not None
+
+
+def year_after(source):
+    """(year, period) of the return that follows; no period where the year says it. NotRolled where none does."""
+    if not source.ends:
+        return source.year + 1, None
+    pack = pack_of(source)
+    if pack.period_after is None:
+        raise NotRolled("A return of this kind is made anew each time.")
+    period = pack.period_after(source.period)
+    return pack.year_in(period), period
 
 
 def rolled_from(source, parted=""):
@@ -97,7 +114,8 @@ def rolled_from(source, parted=""):
 def make(actor, source, rolled, household=None, parted=""):
     """Next year's return as the core rolled it; in another household where two part."""
     preparer = source.preparer if source.preparer.is_active else actor
-    return_ = new_return(household or source.household, source.year + 1, preparer, pack=source.pack)
+    year, period = year_after(source)
+    return_ = new_return(household or source.household, year, preparer, pack=source.pack, **spanned(period))
     clients = {paper.key: paper.person_id for paper in source.papers.all() if paper.kind == "person"}
     people = {new: clients.get(old) for new, old in rolled.people.items()}
     put_papers(return_, rolled.data.papers, lambda one: brought(source, one, one.carried), people)

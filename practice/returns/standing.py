@@ -7,10 +7,10 @@ from practice.returns.models import Purpose, Return, Stage, originals
 _ACCEPTED = (Stage.DELIVER, Stage.DONE)
 
 
-def filing_return(household, pack, year):
-    """The household's own filing return of a year, or None."""
+def filing_return(household, pack, year, ends=None):
+    """The household's own filing return of a year, or of the period that ends on a day; or None."""
     rows = originals(Return.objects.for_firm(household.firm_id))
-    return rows.filter(household=household, pack=pack, year=year).first()
+    return rows.filter(household=household, pack=pack, **({"ends": ends} if ends else {"year": year})).first()
 
 
 def corrections_of(return_):
@@ -49,5 +49,5 @@ def _standing(rows):
 def _of_year(return_):
     """The return of a year and its corrections; of a return apart, those of the same one of the couple."""
     rows = Return.objects.for_firm(return_.firm_id).filter(household=return_.household_id, pack=return_.pack, year=return_.year)
-    same = {name: getattr(return_, name) for name in ("apart_from_id", "apart_role", "apart_state")}
+    same = {name: getattr(return_, name) for name in ("apart_from_id", "apart_role", "apart_state", "ends")}
     return rows.filter(**same, given_up_at=None).select_related("firm", "household")

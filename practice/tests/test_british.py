@@ -33,7 +33,7 @@ from practice.whatif import keeping, working
 
 
 @override_settings(PACK="uk", PACKS=["uk"])
-class BritishTests(TestCase):
+class BritishPractice(TestCase):
     """Isla Weir has a job, a little business, shares in an American fund, and sold some of them."""
 
     client_class = Reader
@@ -67,16 +67,18 @@ class BritishTests(TestCase):
     def fresh(self):
         return Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
 
+    def client_of(self, staff):
+        self.client.force_login(staff)
+        return self.client
+
+
+class BritishTests(BritishPractice):
     def test_it_is_due_on_the_31st_of_january_and_computed_in_pounds_and_pence(self):
         """Pay and profit of 63,000: 50,430 taxable, of which 12,730 at 40%; dividends of 9,500 at 33.75%, less 1,500 of credit."""
         self.assertEqual(self.return_.due, date(2027, 1, 31))  # a Sunday, which moves nothing
         found = result_of(self.fresh()).run
         self.assertEqual(str(found.form("uk.income-tax").tax), "14338.25")
         self.assertEqual([one.says for one in result_of(self.fresh()).findings if one.weight == "stops"], [])
-
-    def client_of(self, staff):
-        self.client.force_login(staff)
-        return self.client
 
     def test_days_are_read_and_written_with_the_day_first(self):
         person = self.return_.papers.get(kind="person")

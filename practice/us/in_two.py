@@ -14,7 +14,7 @@ from django.utils import timezone
 from practice.clients.keeping import follow_people
 from practice.clients.models import Person
 from practice.dispatch.models import LIVE, State
-from practice.firm.crypto import digest
+from practice.firm.crypto import digest, plain_number
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.firm.refusals import Cannot
@@ -92,7 +92,7 @@ def _make_client(actor, both):
     require(actor, "add clients")
     known = open_values(paper.values)
     fields = {name: known.get(name, "") for name in ("first_name", "last_name", "number", "occupation", "email")}
-    digits = "".join(one for one in fields["number"] if one.isdigit())
+    digits = plain_number(fields["number"])
     if digits and Person.objects.for_firm(both.firm_id).filter(number_digest=digest(both.firm_id, digits)).exists():
         raise NotSplit("The spouse's number belongs to another client already. Merge the two, or correct the number, first.")
     born = known.get("birth_date") or None

@@ -16,9 +16,10 @@ from practice.delivery import handing_over, plan_sheets
 from practice.delivery.retaining import keep_until
 from practice.firm.events import record
 from practice.firm.models import Event, Staff
-from practice.firm.packs import pack_for, usual_pack
+from practice.firm.packs import pack_for, packs_for, usual_pack
 from practice.firm.permissions import fetch, may, require
 from practice.firm.refusals import Cannot
+from practice.firm.typed_values import day as typed_day
 from practice.intake import searching
 from practice.pages.back import back_or
 from practice.pages.lists import export, sorted_by
@@ -30,21 +31,38 @@ from practice.returns.family import family_of
 from practice.returns.models import Stage
 from practice.returns.opening import open_household, open_return
 from practice.returns.planning import plans_of
+from practice.returns.rolling import follows
 from practice.returns.standing import filing_return
 from practice.review.coming import coming
 from practice.track.views import whole
 from practice.web.household_form import HouseholdForm
-from taxcore.engine import BadValue
+from taxcore.engine import BadValue, Day, Period
 
 _LOOKED_INTO = 2  # of a household's returns: what comes next is computed
 
 
-def _years_left(found, there):
-    """The season's year first: a newer one is for planning."""
-    firm, pack = found.firm, pack_for(found.kind)
-    return sorted(
-        (year for year in (pack.years if pack else ()) if year not in there), key=lambda year: (year != firm.season, -year)
-    )
+def _kinds_to_open(found, returns):
+    """[(pack, years left)] of what can be opened for a client; the season's year first, a newer one is for planning."""
+    kinds, firm = [], found.firm
+    for pack in packs_for(found.kind):
+        there = {one.year for one in returns if one.pack == pack.code and one.purpose == "filing" and not one.given_up_at}
+        left = () if pack.asks else (year for year in pack.years if year not in there)
+        kinds.append((pack, sorted(left, key=lambda year: (year != firm.season, -year))))
+    return kinds
+
+
+def _period_asked(pack, given):
+    """First and last day as they were typed, or the one day. BadValue with what is wrong."""
+    last = typed_day(given.get("ends", ""), Day(None, "The last day" if pack.asks == "period" else "The day"))
+    first = typed_day(given.get("begins", ""), Day(None, "The first day")) if pack.asks == "period" else last
+    if last < first:
+        raise BadValue("The period ends before it begins.", last)
+    period = Period(first, last)
+    if why := pack.refuses_period(period):
+        raise BadValue(why, last)
+    if pack.year_in(period) not in pack.years:
+        raise BadValue(f"The law of {pack.shown_year(pack.year_in(period))} is not in this program.", last)
+    return period
 
 
 _SORTS = {"name": "name", "trade": "trade", "town": "city"}
@@ -90,7 +108,7 @@ def household(request, household_id, status=200, **more):
         "may_restrict": may(request.user, "restrict clients"),
         "may_merge": may(request.user, "merge clients") and not found.left_on,
         "files_as": pack_for(found.kind) is not None,
-        "years": _years_left(found, {one.year for one in returns if one.purpose == "filing" and not one.given_up_at}),
+        "kinds": _kinds_to_open(found, returns),
         "rolls": (rolls := _rolls(returns)),
         "parts": rolls is not None and _is_of_two(rolls) and may(request.user, "add clients"),
         "family": family_of(found),
@@ -133,7 +151,8 @@ def _merged(found):
 
 def _rolls(returns):
     """The newest filing return, from which the year after can be made."""
-    return next((one for one in returns if one.purpose == "filing" and not one.apart_from_id and not one.given_up_at), None)
+    own = (one for one in returns if one.purpose == "filing" and not one.apart_from_id and not one.given_up_at)
+    return next((one for one in own if follows(one)), None)
 
 
 def new(request):
@@ -201,15 +220,25 @@ def part_ways(request, return_id):
 
 @require_POST
 def new_return(request, household_id):
-    """Another year for the people of a household."""
+    """Another year for the people of a household, or another period; what cannot be taken is said beside it."""
     found = fetch(Household.objects, request.user, pk=household_id)
-    pack = pack_for(found.kind) or usual_pack()
-    year = int(request.POST["year"]) if request.POST.get("year") in map(str, pack.years) else request.user.firm.season
-    if existing := filing_return(found, pack.code, year):
+    kinds = packs_for(found.kind)
+    pack = next((one for one in kinds if one.code == request.POST.get("pack")), next(iter(kinds), usual_pack()))
+    year, period = request.user.firm.season, None
+    if pack.asks:
+        try:
+            period = _period_asked(pack, request.POST)
+            year = pack.year_in(period)
+        except BadValue as bad:
+            return household(request, household_id, 422, period_error=bad.says, period_of=pack.code, typed=request.POST)
+    elif request.POST.get("year") in map(str, pack.years):
+        year = int(request.POST["year"])
+    if existing := filing_return(found, pack.code, year, period and period.end):
         return redirect("papers", existing.pk)
     people = zip(found.people.filter(merged_into=None), ("taxpayer", "spouse"), strict=False)
+    people = [(person.pk, role) for person, role in people]
     try:
-        return_ = open_return(request.user, found.pk, year, [(person.pk, role) for person, role in people])
+        return_ = open_return(request.user, found.pk, year, people, pack=pack, period=period)
     except Cannot as cannot:
         messages.error(request, cannot.says)
         return redirect("household", household_id)

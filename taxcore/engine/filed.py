@@ -69,7 +69,12 @@ def filed_document(
             "authority": authority.code,
             "returnType": authority.return_type,
             "year": str(result.year),
-        },
+        }
+        | (
+            {"begins": result.run.period.start.isoformat(), "ends": result.run.period.end.isoformat()}
+            if result.run.pack.asks
+            else {}
+        ),
     )
     header = ET.SubElement(root, "Header")
     for name, value in (("ReturnId", return_id), ("Software", "Impuesto"), ("SignedHash", content_hash)):
@@ -211,6 +216,8 @@ def filed_schema(pack: Pack, authority: Authority, year: int) -> str:
         _attribute(extension, name)
     for name, fixed in (("authority", authority.code), ("returnType", authority.return_type), ("year", str(year))):
         _attribute(root[0][0], name, fixed)
+    for name in ("begins", "ends") if pack.asks else ():
+        _attribute(root[0][0], name)
     ET.indent(root)
     return '<?xml version="1.0" encoding="UTF-8"?>\n' + ET.tostring(root, encoding="unicode") + "\n"
 

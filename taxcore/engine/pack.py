@@ -72,7 +72,8 @@ def _never_closed(year: int, home: str = "") -> Collection[date]:
 @dataclass(frozen=True)
 class Authority:
     """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day,
-    of the year that comes `years_after` that of the return; `is_fixed`, whatever day of the week that is.
+    of the year that comes `years_after` that of the return; `is_fixed`, whatever day of the week that is. `due_after` gives the
+    day where it follows from the return's own period.
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
@@ -113,6 +114,7 @@ class Authority:
     amended: str = ""
     years_after: int = 1
     is_fixed: bool = False
+    due_after: Callable[[Period], date] | None = None
 
     def settled_on(self, run: Run) -> Form:
         """The form that says what is refunded or owed."""
@@ -135,8 +137,11 @@ class Authority:
         """What an authorization to file states: attribute on `form`, and by how much it may differ from what was signed."""
         return self.authorized or ((self.income, 0), (self.tax, 0), (self.refund, 0), (self.owed, 0))
 
-    def due_on(self, year: int, home: str = "") -> date:
-        """The day on which a year's return is due, and what it owes is to be paid, by somebody who lives in `home`."""
+    def due_on(self, year: int, home: str = "", period: Period | None = None) -> date:
+        """The day on which a year's return is due, and what it owes is to be paid, by somebody who lives in `home`; of a return
+        with a period of its own, where that decides."""
+        if self.due_after is not None and period is not None:
+            return self.due_after(period)
         day = date(year + self.years_after, *self.due)
         return day if self.is_fixed else self.working_day(day, home)
 
@@ -291,13 +296,17 @@ class Pack:
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
     `filer` is who files: "people" or an "entity"; `identifier` is a person's number, `currency` the sign before an amount that a
     client reads and `currency_code` its three letters (ISO 4217), `writes` who sends clients letters about a return.
-    `issues` gives the papers that a return issues to others.
+    `issues` gives the papers that a return issues to others, whom pages call `issued_to`.
     `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `day_first`: dates are written and read with the day before the month. `words` are those of
     the trade that pages say otherwise in this country. `shown_year` is a year as the trade writes it.
     `regions` are the parts of the country that an address can be in, by code.
     `period` is what a year's return is for where it says nothing else, `law_year` under which of the law's years a day falls.
+    `called` names the kind of return where a client files several. `asks` is empty where the year says what a return is for;
+    "period" where a client has first and last day, "day" where each return is for what happened on one day. `shown_period` is
+    such a period as the trade writes it, `year_in` the year that names its law, `period_after` the one that follows, where one
+    does, `refuses_period` why there can be no such one.
     `succession` says who is on next year's return (CannotRoll where there is none), `parted` who is on
     that of one of two, by role, who file separately from then on; None where nobody files with another.
     `assumed_until` is the last year for which law can be assumed (assumed_law.py).
@@ -340,10 +349,17 @@ class Pack:
     writes: str = "the authority"
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
     issues: Callable[[Run], tuple[Issued, ...]] | None = None
+    issued_to: str = "Owners"
     assumed_until: int = 0
     day_first: bool = False
     words: Mapping[str, str] = dataclasses.field(default_factory=dict)
     shown_year: Callable[[int], str] = str
+    called: str = ""
+    asks: str = ""
+    shown_period: Callable[[Period], str] = lambda period: f"to {period.end.isoformat()}"
+    year_in: Callable[[Period], int] = lambda period: period.end.year
+    period_after: Callable[[Period], Period] | None = None
+    refuses_period: Callable[[Period], str] = lambda period: ""
     elections: Callable[[Run], tuple[Any, ...]] = lambda run: ()
     regions: Mapping[str, str] = dataclasses.field(default_factory=dict)
 

@@ -16,6 +16,7 @@ from taxcore.engine.fields import Amount, BadValue, Field, Refer, Rows
 from taxcore.engine.figures import whole
 from taxcore.engine.pack import CannotRoll, Succession
 from taxcore.engine.papers import Person
+from taxcore.engine.periods import Period
 from taxcore.engine.result import Result
 from taxcore.engine.values import PaperValues, ReturnData
 
@@ -54,7 +55,9 @@ def roll_forward(result: Result, parted: str = "", index: Decimal | None = None)
 
 class _Rolling:
     def __init__(self, result: Result, parted: str, index: Decimal | None):
-        self.run, self.pack, self.year = result.run, result.run.pack, result.year + 1
+        self.run, self.pack = result.run, result.run.pack
+        self.period = self._period()
+        self.year = result.year + 1 if self.period is None else self.pack.year_in(self.period)
         self.index = index if self.year not in self.pack.years else None
         if self.year not in self.pack.years and (index is None or self.year > self.pack.assumed_until):
             raise CannotRoll(f"The law of {self.year} is not in this program yet.")
@@ -65,6 +68,14 @@ class _Rolling:
         self.carried: dict[str, list[str]] = {}
         self.opened: list[Opened] = []
         self.remarks = list(self.succession.remarks)
+
+    def _period(self) -> Period | None:
+        """Of a kind of return with periods of its own: the one that follows."""
+        if not self.pack.asks:
+            return None
+        if self.pack.period_after is None:
+            raise CannotRoll("A return of this kind is made anew each time.")
+        return self.pack.period_after(self.run.period)
 
     def _succession(self, parted: str) -> Succession:
         if not parted:
@@ -85,7 +96,7 @@ class _Rolling:
             self._open_all(balance, jurisdiction, closing)
         self._let_go()
         papers = tuple(replace(one, carried=tuple(dict.fromkeys(self.carried.get(one.id, ())))) for one in self._in_order())
-        data = ReturnData(self.pack.code, self.year, papers, training=self.run.training, index=self.index)
+        data = ReturnData(self.pack.code, self.year, papers, training=self.run.training, index=self.index, period=self.period)
         return Rolled(data, {new: old for old, new in self.ids.items()}, tuple(self.opened), tuple(self.remarks))
 
     def _in_order(self) -> Iterator[PaperValues]:

@@ -23,7 +23,13 @@ def _british_individual() -> Pack:
     return PACK
 
 
-KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states, "uk": _british_individual}
+def _british_home() -> Pack:
+    from taxcore.packs.uk.disposal import PACK
+
+    return PACK
+
+
+KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states, "uk": _british_individual, "uk-home": _british_home}
 
 
 def pack_named(code: str) -> Pack:

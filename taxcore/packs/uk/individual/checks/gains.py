@@ -49,7 +49,9 @@ def disposals(run):
 @check("uk.home-never", "A home in which nobody lived", "missed", "TCGA 1992 s. 222")
 def homes(run):
     for paper in run.papers("home"):
-        if paper.sold is not None and (paper.sold not in run.period or (paper.bought is not None and paper.sold < paper.bought)):
+        if paper.sold is not None and (
+            run.pack.law_year(paper.sold) != run.year or (paper.bought is not None and paper.sold < paper.bought)
+        ):
             yield found(
                 paper.address("sold"), "The day is not in the tax year, or before the home was bought.", code="uk.home-day"
             )
