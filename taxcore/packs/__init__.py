@@ -23,13 +23,24 @@ def _british_individual() -> Pack:
     return PACK
 
 
+def _british_company() -> Pack:
+    from taxcore.packs.uk.company import PACK
+
+    return PACK
+
+
 def _british_home() -> Pack:
     from taxcore.packs.uk.disposal import PACK
 
     return PACK
 
 
-KNOWN: dict[str, Callable[[], Pack]] = {"us": _united_states, "uk": _british_individual, "uk-home": _british_home}
+KNOWN: dict[str, Callable[[], Pack]] = {
+    "us": _united_states,
+    "uk": _british_individual,
+    "uk-home": _british_home,
+    "uk-ct": _british_company,
+}
 
 
 def pack_named(code: str) -> Pack:

@@ -1,0 +1,215 @@
+"""Capital allowances of a company, pool by pool. CAA 2001 Parts 2 and 2A; FA 2021 ss. 9 to 14 (super-deduction)."""
+
+from datetime import date
+from decimal import Decimal
+
+from taxcore.engine import excess, fact, least, line, pro_rata, share, total, when
+from taxcore.packs.uk.base import Page, up
+from taxcore.packs.uk.company.balances import ASSETS, MAIN_POOL, SPECIAL_POOL
+from taxcore.packs.uk.company.base import twelve_months_of
+
+_SUPER_ENDED = date(2023, 4, 1)
+_SUPER_BEGAN = date(2021, 4, 1)
+_POOLS = {"main": "main", "car": "main", "special": "special", "high": "special", "zero": "main"}
+ZERO = Decimal(0)
+
+
+def had_first_year(row):
+    """Whether plant bought before had a first-year allowance, which is charged back when it is sold: FA 2021 s. 12; CAA 2001
+    s. 45Y."""
+    return row.claim == "first" and row.sort in ("main", "special") and row.bought is not None and row.bought >= _SUPER_BEGAN
+
+
+class PlantForm(Page):
+    """Additions and disposals of the period by what is claimed for them, the pools written down, what is charged."""
+
+    number, name, worksheet = "Plant", "Capital allowances", True
+    needs = ("plant",)
+
+    @property
+    def paper(self):
+        return self.run.single("plant")
+
+    @property
+    def ceased(self):
+        return self.run.single("about").ceased is not None
+
+    def added(self, *sorts, claim):
+        """Costs of what was bought in the period; at the end of a trade nothing is allowed at once."""
+        period, claims = self.run.period, ("none",) if self.ceased else (claim,)
+        rows = [row for row in self.paper.assets if row.bought is not None and row.bought in period and row.sort in sorts]
+        if claim == "none" and self.ceased:
+            return [row.cost for row in rows]
+        return [row.cost for row in rows if row.claim in claims]
+
+    def of_the_year(self, amount):
+        """Of a period of less than twelve months as much as its days are."""
+        return pro_rata(amount, Decimal(self.run.period.days), Decimal(twelve_months_of(self.run.period)))
+
+    # Annual Investment Allowance
+
+    @fact("Special rate plant claimed for it")
+    def investment_special(self):
+        return total(self.added("special", claim="investment"))
+
+    @fact("Other plant claimed for it")
+    def investment_main(self):
+        return total(self.added("main", claim="investment"))
+
+    @fact("Limit of the Annual Investment Allowance", cites="CAA 2001 ss. 51A(6), 51C")
+    def limit(self):
+        whole = self.of_the_year(self.law.plant.investment)
+        return least(whole, self.paper.investment_share) if self.paper.is_keyed("investment_share") else total(whole)
+
+    @line("690", "Annual Investment Allowance", cites="CAA 2001 s. 51A", rounding=up)
+    def investment(self):
+        return least(total(self.investment_special, self.investment_main), self.limit)
+
+    @fact("Of it for special rate plant")
+    def to_special(self):
+        """First: the rest of it is written down by less."""
+        return least(self.investment_special, self.investment)
+
+    # First-year allowances
+
+    def _first_rate(self, row):
+        """130% while the super-deduction lasted; in a period that goes on after it, for its days alone: FA 2021 s. 10."""
+        if row.bought >= _SUPER_ENDED:
+            return self.law_on(row.bought).plant.first_main
+        return self._super_rate(self.law_on(row.bought).plant.first_main)
+
+    def _super_rate(self, whole):
+        period = self.run.period
+        if period.end < _SUPER_ENDED:
+            return whole
+        days = max((_SUPER_ENDED - period.start).days, 0)
+        return 1 + (whole - 1) * days / period.days
+
+    def _claimed_first(self, sort):
+        if self.ceased:
+            return []
+        period = self.run.period
+        rows = [row for row in self.paper.assets if row.bought is not None and row.bought in period]
+        return [row for row in rows if row.sort == sort and row.claim == "first"]
+
+    @line("692", "First-year allowance of plant at the main rate", cites="CAA 2001 s. 45S; FA 2021 s. 9", rounding=up)
+    def first_main(self):
+        return total([share(self._first_rate(row), of=row.cost) for row in self._claimed_first("main")])
+
+    @line("694", "First-year allowance of special rate plant", cites="CAA 2001 s. 45S; FA 2021 s. 9", rounding=up)
+    def first_special(self):
+        return total([share(self.law.plant.first_special, of=row.cost) for row in self._claimed_first("special")])
+
+    @line("696", "First-year allowance of electric cars", cites="CAA 2001 s. 45D", rounding=up)
+    def first_cars(self):
+        return total([row.cost for row in self._claimed_first("zero")])
+
+    # Disposals
+
+    def _sold(self, pool):
+        """What is brought into a pool, no more than each thing cost; half of what was half allowed in its first year."""
+        found = []
+        for row in self.paper.assets:
+            if row.sold is None or row.sold not in self.run.period or _POOLS.get(row.sort) != pool:
+                continue
+            value = least(row.proceeds, row.cost)
+            if not had_first_year(row):
+                found.append(value)
+            elif row.sort == "special":
+                found.append(share(1 - self.law.plant.first_special, of=value))
+        return found
+
+    @line("a", "Charged for what had a first-year allowance", cites="FA 2021 s. 12; CAA 2001 s. 45Y")
+    def first_charged(self):
+        """All of what full expensing allowed, 130% while the super-deduction lasted, half of special rate plant."""
+        found = []
+        for row in self.paper.assets:
+            if row.sold is None or row.sold not in self.run.period or not had_first_year(row):
+                continue
+            value = least(row.proceeds, row.cost)
+            whole = self.law_on(_SUPER_BEGAN).plant.first_main
+            rate = self._super_rate(whole) if row.bought < _SUPER_ENDED else Decimal(1)
+            found.append(share(self.law.plant.first_special if row.sort == "special" else rate, of=value))
+        return total(found)
+
+    # Main pool
+
+    @line("b", "Main pool: before and bought")
+    def main_in(self):
+        """What the annual allowance did not reach, and whatever nothing else is claimed for."""
+        over = excess(self.investment_main, over=excess(self.investment, over=self.to_special))
+        return total(self.paper.main_before, self.added("main", "car", "zero", claim="none"), over)
+
+    @line("c", "Main pool: disposals")
+    def main_out(self):
+        return total(self._sold("main"))
+
+    @line("d", "Main pool: written down", cites="CAA 2001 ss. 55, 56, 56A", rounding=up)
+    def main_written(self):
+        return self._written(excess(self.main_in, over=self.main_out), self.law.plant.main, "main_claim")
+
+    @line("e", "Main pool: carried forward", closes=MAIN_POOL)
+    def main_after(self):
+        return excess(self.main_in, over=[self.main_out, self.main_written])
+
+    # Special rate pool
+
+    @line("f", "Special rate pool: before and bought")
+    def special_in(self):
+        over = excess(self.investment_special, over=self.to_special)
+        return total(self.paper.special_before, self.added("special", "high", claim="none"), over)
+
+    @line("g", "Special rate pool: disposals")
+    def special_out(self):
+        return total(self._sold("special"))
+
+    @line("h", "Special rate pool: written down", cites="CAA 2001 s. 104D", rounding=up)
+    def special_written(self):
+        return self._written(excess(self.special_in, over=self.special_out), self.law.plant.special, "special_claim")
+
+    @line("i", "Special rate pool: carried forward", closes=SPECIAL_POOL)
+    def special_after(self):
+        """With the half of special rate plant that its first year did not allow: CAA 2001 s. 58(5)."""
+        half = excess([row.cost for row in self._claimed_first("special")], over=self.first_special)
+        return total(excess(self.special_in, over=[self.special_out, self.special_written]), half)
+
+    def _written(self, pool, rate, less):
+        if self.ceased or pool <= self.of_the_year(self.law.plant.small_pool):
+            return total(pool)
+        whole = self.of_the_year(share(rate, of=pool))
+        return least(whole, getattr(self.paper, less)) if self.paper.is_keyed(less) else total(whole)
+
+    # Buildings
+
+    @line("711", "Structures and buildings allowance", cites="CAA 2001 s. 270AA", rounding=up)
+    def buildings(self):
+        return total([self._of_building(row) for row in self.paper.buildings if row.since is not None])
+
+    def _of_building(self, row):
+        period = self.run.period
+        first, last = max(period.start, row.since), min(period.end, row.until or period.end)
+        days = max((last - first).days + 1, 0)
+        year = share(self.law.plant.buildings, of=row.cost)
+        return pro_rata(year, Decimal(days), Decimal(twelve_months_of(period)))
+
+    # Together
+
+    @line("j", "Allowances", weight="total")
+    def allowances(self):
+        firsts = (self.first_main, self.first_special, self.first_cars)
+        return total(self.investment, firsts, self.main_written, self.special_written, self.buildings)
+
+    @line("k", "Balancing charges", weight="total", cites="CAA 2001 s. 55(3)")
+    def charges(self):
+        main = excess(self.main_out, over=self.main_in)
+        return total(self.first_charged, main, excess(self.special_out, over=self.special_in))
+
+    @fact("Plant and cars kept", closes=ASSETS, by_origin="assets_kept")
+    def kept(self):
+        return when(True, Decimal(len(self.assets_kept())), "")
+
+    def assets_kept(self):
+        """Rows of the next period's table: what was not sold."""
+        names = ("what", "sort", "bought", "cost", "used", "claim")
+        rows = [row for row in self.paper.assets if row.sold is None and not self.ceased]
+        return [{name: str(row.entered[name]) for name in names if row.is_keyed(name)} for row in rows]

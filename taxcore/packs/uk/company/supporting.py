@@ -1,0 +1,24 @@
+"""What goes with a company's return, and what a director declares."""
+
+from dataclasses import replace
+
+from taxcore.engine.outgoing import Attachable
+from taxcore.packs.uk.individual.supporting import OUTGOING as INDIVIDUAL
+
+_DECLARED = (
+    "I declare that this return, with its computation and accounts, is correct and complete to the best of my knowledge and "
+    "belief. I know that false information can lead to prosecution."
+)
+OUTGOING = replace(
+    INDIVIDUAL,
+    attachable=(
+        Attachable("accounts", "Accounts", "FA 1998 Sch. 18 para. 11"),
+        Attachable("computation", "Tax computation", "FA 1998 Sch. 18 para. 11"),
+        Attachable("other", "Other supporting document", "CT600 notes"),
+    ),
+    signs=f"{_DECLARED} {{practice}} may send it to {{authority}} for the company.",
+    authorizes=f"{_DECLARED} {{practice}} may send the return {{year}} to {{authority}} for the company.",
+    signs_on_paper=_DECLARED,
+    drawn=lambda result, authority: (),
+    statements=lambda result: (),
+)
