@@ -23,7 +23,9 @@ from functools import lru_cache
 from pathlib import Path
 
 FOLDER = Path(__file__).parent / "agreements"
-_TOKEN = re.compile(r"\s*(@?\[[^\]]+\]\.[\w-]+|\{[^}]+\}|max\b|min\b|\d+(?:\.\d+)?[A-Za-z]*(?:-[A-Za-z]\w*)?|[A-Za-z]\b|[-+(),])")
+_TOKEN = re.compile(
+    r"\s*(@?\[[^\]]+\]\.[\w-]+|\{[^}]+\}|max\b|min\b|\d+(?:\.\d+)?[A-Za-z]*(?:-[A-Za-z]\w*)?|[A-Z]\d+\b|[A-Za-z]\b|[-+(),])"
+)
 _STATEMENT = re.compile(r"^(?P<left>.+?) = (?P<right>.+?)(?: (?P<cond>when|unless) \[(?P<form>[^\]]+)\])?$")
 _EVERY = "every"
 _ROUNDING = Decimal(1)  # what cents on papers or worksheets may round to

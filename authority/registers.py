@@ -39,9 +39,10 @@ class Register:
 
 @lru_cache(maxsize=16)
 def register(authority: str, of: str) -> Register | None:
-    """The register of persons or employers of an authority's country; None where it keeps none."""
-    file = _FOLDER / f"{authority.partition('-')[0]}.toml"
-    if not file.is_file():
+    """The register of persons or employers of an authority, or of its country; None where there is none."""
+    files = (_FOLDER / f"{name}.toml" for name in (authority, authority.partition("-")[0]))
+    file = next((one for one in files if one.is_file()), None)
+    if file is None:
         return None
     said = tomllib.loads(file.read_text())
     return Register(said["keeper"], said[of]) if of in said else None

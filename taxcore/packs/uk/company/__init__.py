@@ -1,4 +1,4 @@
-"""The company tax return: CT600 for one accounting period, from accounts to tax. Financial years 2022 to 2025. FA 1998 Sch. 18."""
+"""The company tax return: CT600 for one accounting period, from accounts to tax. FA 1998 Sch. 18."""
 
 from datetime import timedelta
 
@@ -22,7 +22,7 @@ from taxcore.packs.uk.company.supporting import OUTGOING
 from taxcore.packs.uk.company.trading import AccountsForm, TradingProfit
 from taxcore.packs.uk.individual import PACK as INDIVIDUAL
 
-_NAMES = {"name": "called", "number": "number"}
+_NAMES = {"name": "company", "number": "number"}
 
 
 def due_on(period):

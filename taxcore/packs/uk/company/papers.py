@@ -24,14 +24,16 @@ HEADINGS = {
 PROFIT_AND_LOSS = ("turnover", "income", "cost", "expense")
 TREATMENTS = {
     "trade": "Trading, as in the accounts", "disallowed": "Left out of the trading profit",
-    "interest": "Interest, not of the trade", "property": "Lettings", "dividend": "Dividends received, exempt", "other": "Other income", "donation": "Qualifying donation",
+    "interest": "Interest, not of the trade", "property": "Lettings", "dividend": "Dividends received, exempt",
+    "other": "Other income", "donation": "Qualifying donation",
 }  # fmt: skip
 # Words in an account's name, and what it usually becomes: a person confirms it
 USUAL = (
     ("depreciation", "disallowed"), ("amortis", "disallowed"), ("entertain", "disallowed"), ("penalt", "disallowed"),
     ("fines", "disallowed"), ("profit on disposal", "disallowed"), ("loss on disposal", "disallowed"),
-    ("impairment", "disallowed"), ("donation", "donation"), ("gift aid", "donation"), ("interest received", "interest"), ("bank interest", "interest"), ("rent received", "property"),
-    ("dividends received", "dividend"), ("dividend income", "dividend"),
+    ("impairment", "disallowed"), ("donation", "donation"), ("gift aid", "donation"), ("interest received", "interest"),
+    ("bank interest", "interest"), ("rent received", "property"), ("dividends received", "dividend"),
+    ("dividend income", "dividend"),
 )  # fmt: skip
 PLANT = {
     "main": "Plant, main rate", "special": "Plant, special rate", "zero": "New zero-emission car", "car": "Car up to 50 g/km",
@@ -44,9 +46,9 @@ BY = {"add": "Added", "deduct": "Deducted"}
 class Company(Person):
     """The company whose return it is. It stands where people stand on other returns."""
 
-    jurisdiction = "uk"
+    jurisdiction, heading = "uk", "company"
 
-    called = Text(None, "Company", needed="The return carries its name.", longest=120, kept=True)
+    company = Text(None, "Company", needed="The return carries its name.", longest=120, kept=True)
     number = Text(
         "3", "Unique Taxpayer Reference", secret=True, pattern=r"\d{10}", longest=10, kept=True, pattern_says="Ten digits.",
         needed="HMRC knows the company by it.",
@@ -58,7 +60,9 @@ class Company(Person):
 
     @property
     def full_name(self):
-        return str(self.called)
+        return str(self.company)
+
+    short_name = whole_name = full_name
 
 
 class About(CompanyPaper):

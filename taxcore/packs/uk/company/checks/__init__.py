@@ -1,3 +1,5 @@
 """What would be wrong with a company's return, what stops it by name, and what is worth a second look."""
 
-CHECKS = ()
+from taxcore.packs.uk.company.checks import accounts, reliefs
+
+CHECKS = (*accounts.CHECKS, *reliefs.CHECKS)

@@ -14,7 +14,7 @@ def company(**values):
     return PaperValues(
         "taxpayer",
         "person",
-        {"role": "taxpayer", "called": "Larch Joinery Ltd", "number": "1234567890"} | {"registration": "01234567"} | values,
+        {"role": "taxpayer", "company": "Larch Joinery Ltd", "number": "1234567890"} | {"registration": "01234567"} | values,
     )
 
 

@@ -1,0 +1,61 @@
+"""Every company return that the program computes and lets out is accepted; a second one of the same period is not."""
+
+import random
+import uuid
+from datetime import timedelta
+
+from django.test import TestCase
+from django.utils import timezone
+
+from authority.models import Claim, Filing
+from authority.receiving import answer, receive
+from taxcore.engine.filed import filed_document
+from taxcore.packs.uk.company import HMRC
+from taxcore.packs.uk.company.tests import test_straight, test_worked
+
+
+def answered(year, content):
+    filing = receive(uuid.uuid4(), "uk-ct", year, content)
+    Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+    return answer(filing.receipt)
+
+
+def document_of(result):
+    """What goes out; None where something stops it."""
+    stops = any(one.weight == "stops" for one in result.findings)
+    return None if stops else filed_document(result, HMRC, "1", "0" * 64)
+
+
+class CompanyTests(TestCase):
+    def test_worked_cases_and_random_companies_are_accepted(self):
+        returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
+        for number in range(15):
+            facts = test_straight.drawn(random.Random(f"filed {number}"))  # noqa: S311 - examples, not secrets
+            span = {"begins": facts["begins"].isoformat(), "ends": facts["ends"].isoformat()}
+            returns.append(
+                (number, test_worked.result(*test_straight.entered(facts), associates=str(facts["associates"]), **span))
+            )
+        filed = 0
+        for name, result in returns:
+            if (content := document_of(result)) is not None:
+                found = answered(result.year, content)
+                with self.subTest(name):
+                    self.assertEqual((found.state, found.faults), ("accepted", []))
+                Claim.objects.all().delete()
+                filed += 1
+        self.assertGreater(filed, 70)
+
+    def test_two_periods_that_end_in_one_financial_year_and_none_twice(self):
+        for span, wanted in (
+            ({"begins": "2024-04-01", "ends": "2024-09-30"}, "accepted"),
+            ({"begins": "2024-10-01", "ends": "2025-03-31"}, "accepted"),
+            ({"begins": "2024-10-01", "ends": "2025-03-31"}, "rejected"),
+        ):  # fmt: skip
+            result = test_worked.result(test_worked.books(9_000), **span)
+            self.assertEqual(answered(result.year, document_of(result)).state, wanted)
+
+    def test_a_figure_changed_on_the_way_is_named(self):
+        result = test_worked.result(test_worked.books(9_000))
+        found = answered(2024, document_of(result).replace(b'line="315">9000<', b'line="315">9001<'))
+        self.assertEqual(found.state, "rejected")
+        self.assertIn("CT600", str(found.faults))

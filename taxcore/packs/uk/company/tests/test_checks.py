@@ -1,0 +1,131 @@
+"""Every diagnostic of the company return speaks when it should, and is silent once that is mended."""
+
+from unittest import TestCase
+
+from taxcore.packs.uk.company import PACK
+from taxcore.packs.uk.company.tests.test_worked import (
+    BEFORE,
+    about,
+    balance,
+    books,
+    bought,
+    gains,
+    loan,
+    losses,
+    other,
+    paper,
+    plant,
+    result,
+    sold,
+)
+
+SALES = ("Sales", "turnover", -1_000)
+
+
+def tried(account, heading="expense", more=None, net=1_000):
+    return balance(SALES, (account, heading, net, more or {}))
+
+
+def adjusted(amount):
+    return books(1_000, adjustments=[{"id": "1", "what": "Late", "by": "add", "amount": amount}])
+
+
+def building(**values):
+    return paper("plant", buildings=[{"id": "1", "what": "Shop", "since": "2020-05-01", "cost": "9"} | values])
+
+
+def reliefs(**values):
+    return paper("reliefs", **values)
+
+
+ROW = (*BEFORE, 50, 9, 3)
+BACK = {"back": "yes"}
+CLOSE = {"close": "yes"}
+# Code; papers that make it speak; papers that do not; options of both
+CASES = (
+    ("uk.ct-no-accounts", (), (books(9),), {}),
+    ("uk.ct-unbalanced", (balance(SALES),), (tried("Wages"),), {}),
+    ("uk.ct-both-sides", (tried("Wages", more={"credit": "5"}),), (tried("Wages"),), {}),
+    ("uk.ct-no-amount", (tried("Wages", net=0),), (tried("Wages"),), {}),
+    ("uk.ct-account-twice", (tried("sales "),), (tried("Wages"),), {}),
+    ("uk.ct-profit-differs", (paper("accounts", profit="5", rows=tried("Wages").values["rows"]),), (tried("Wages"),), {}),
+    ("uk.ct-turnover-none", (paper("accounts", profit="5"),), (books(5),), {}),
+    ("uk.ct-suggested", (tried("Entertaining"),), (tried("Entertaining", more={"treatment": "disallowed"}),), {}),
+    ("uk.ct-treatment-balance", (tried("Bank", "cash", {"treatment": "trade"}),), (tried("Bank", "cash"),), {}),
+    ("uk.ct-tax-in-profit", (tried("Corporation tax"),), (tried("Corporation tax", "tax"),), {}),
+    ("uk.ct-provision", (tried("Provision for repairs"),), (tried("Provision for repairs", more={"treatment": "disallowed"}),), {}),
+    ("uk.ct-legal", (tried("Legal fees"),), (tried("Wages"),), {}),
+    ("uk.ct-political", (tried("Political party"),), (tried("Wages"),), {}),
+    ("uk.ct-research", (tried("Research"),), (tried("Wages"),), {}),
+    ("uk.ct-car-lease", (tried("Car lease"),), (tried("Van lease"),), {}),
+    ("uk.ct-director-loan", (tried("Director's loan", "debtors"),), (tried("Director's loan", "debtors"), loan(1_000)), {}),
+    ("uk.ct-accounts-days", (books(9, begun="2024-04-02"),), (books(9, begun="2024-04-01"),), {}),
+    ("uk.ct-accounts-long", (books(9, ended="2025-10-02"),), (books(9, ended="2025-09-30"),), {}),
+    ("uk.ct-by-date", (paper("accounts", ended="2025-09-30", rows=tried("Donation").values["rows"]),), (tried("Donation"),), {}),
+    ("uk.ct-adjustment-large", (adjusted("501"),), (adjusted("500"),), {}),
+    ("uk.ct-allowances-could", (tried("Depreciation"),), (tried("Depreciation"), plant(main_before="9")), {}),
+    ("uk.ct-ceased-day", (books(9), about(ceased="2024-03-31")), (books(9), about(ceased="2025-03-31")), {}),
+    ("uk.ct-ceased-not-end", (books(9), about(ceased="2025-03-30")), (books(9), about(ceased="2025-03-31")), {}),
+    ("uk.ct-holding-not-close", (about(investment_holding="yes"),), (about(investment_holding="yes", close="yes"),), {}),
+    ("uk.ct-close-unsaid", (loan(9),), (loan(9), about(close="yes")), {}),
+    ("uk.ct-associates-many", (about(associates="21"),), (about(associates="20"),), {}),
+    ("uk.ct-instalments", (books(1_500_001),), (books(1_500_000),), {}),
+    ("uk.ct-tax-deducted", (books(9), about(tax_deducted="10")), (books(9), about(tax_deducted="9")), {}),
+    ("uk.ct-marginal", (books(50_001),), (books(50_000),), {}),
+    ("uk.ct-dormant", (books(0),), (books(1),), {}),
+    ("uk.ct-plant-day", (plant(bought(9, bought="2025-04-01")),), (plant(bought(9, bought="2025-03-31")),), {}),
+    ("uk.ct-plant-used", (plant(bought(9, used="yes", claim="first")),), (plant(bought(9, used="yes")),), {}),
+    ("uk.ct-plant-car", (plant(bought(9, "car", claim="first")),), (plant(bought(9, "car")),), {}),
+    ("uk.ct-plant-early", (plant(bought(9, bought="2021-03-31", claim="first")),), (plant(bought(9, bought="2021-04-01", claim="first")),), {}),
+    ("uk.ct-sold-unsaid", (plant(bought(9, sold="2024-09-01")),), (plant(bought(9, sold="2024-09-01", proceeds="0")),), {}),
+    ("uk.ct-new-allowance", (plant(bought(9, bought="2026-01-01", claim="none")),), (plant(bought(9, bought="2025-12-31", claim="none")),),
+     {"begins": "2025-04-01", "ends": "2026-03-31"}),
+    ("uk.ct-first-could", (plant(bought(9, claim="none")),), (plant(bought(9)),), {}),
+    ("uk.ct-investment-above", (plant(bought(9), investment_share="8"),), (plant(bought(9), investment_share="9"),), {}),
+    ("uk.ct-share-above", (plant(investment_share="1000001"),), (plant(investment_share="1000000"),), {}),
+    ("uk.ct-claim-above", (plant(main_before="10000", main_claim="1801"),), (plant(main_before="10000", main_claim="1800"),), {}),
+    ("uk.ct-claimed-less", (plant(main_before="10000", main_claim="1799"),), (plant(main_before="10000", main_claim="1800"),), {}),
+    ("uk.ct-building-day", (building(since="2025-04-01"),), (building(since="2025-03-31"),), {}),
+    ("uk.ct-building-sold", (building(until="2024-09-01"),), (building(),), {}),
+    ("uk.ct-loss-could", (books(-9),), (books(-9), losses(this_year="yes")), {}),
+    ("uk.ct-loss-no-period", (books(-9), losses(**BACK)), (books(-9), losses(ROW, **BACK)), {}),
+    ("uk.ct-loss-order", (books(-9), other(interest="50"), losses(ROW, **BACK)), (books(-9), other(interest="50"), losses(ROW, this_year="yes", **BACK)),
+     {}),
+    ("uk.ct-loss-ceased", (books(-9), about(ceased="2025-03-31")), (books(-9),), {}),
+    ("uk.ct-losses-above", (books(100), losses(trade_before="100", allowance="10")), (books(100), losses(trade_before="55", allowance="10")), {}),
+    ("uk.ct-allowance-above", (losses(allowance="5000001"),), (losses(allowance="5000000"),), {}),
+    ("uk.ct-loss-period", (losses(("2022-04-01", "2023-03-31", 9, 0, 0)),), (losses(ROW),), {}),
+    ("uk.ct-loss-tax-missing", (books(-9), losses((*BEFORE, 50), **BACK)), (books(-9), losses(ROW, **BACK)), {}),
+    ("uk.ct-loss-tax", (losses((*BEFORE, 50, 5, 6)),), (losses((*BEFORE, 50, 6, 6)),), {}),
+    ("uk.ct-surrender-above", (books(-9), reliefs(surrendered="10")), (books(-9), reliefs(surrendered="9")), {}),
+    ("uk.ct-group-from", (books(9), reliefs(group_relief="5")), (books(9), reliefs(group_relief="5", group_from="Oak Ltd")), {}),
+    ("uk.ct-group-both", (reliefs(group_relief="5", surrendered="1"),), (reliefs(group_relief="5"),), {}),
+    ("uk.ct-group-above", (books(9), reliefs(group_relief="10")), (books(9), reliefs(group_relief="9")), {}),
+    ("uk.ct-donations-above", (books(9), reliefs(donations="10")), (books(9), reliefs(donations="9")), {}),
+    ("uk.ct-loan-day", (loan(9, "2025-04-01"),), (loan(9, "2025-03-31"),), {}),
+    ("uk.ct-loan-repaid", (loan(9, repaid="10"),), (loan(9, repaid="9"),), {}),
+    ("uk.ct-loan-again", (loan(9_000, repaid="5000"),), (loan(9_000, repaid="4999"),), {}),
+    ("uk.ct-loan-benefit", (loan(10_001),), (loan(10_000),), {}),
+    ("uk.ct-gain-day", (gains(sold(9, 5, sold="2025-04-01")),), (gains(sold(9, 5, sold="2025-03-31")),), {}),
+    ("uk.ct-gain-factor", (gains(sold(9, 5)),), (gains(sold(9, 5, factor="0")),), {}),
+    ("uk.ct-gain-factor-late", (gains(sold(9, 5, bought="2018-01-01", factor="0.1")),), (gains(sold(9, 5, bought="2017-12-31", factor="0.1")),), {}),
+    ("uk.ct-dividends", (other(dividends="5"),), (other(interest="5"),), {}),
+    ("uk.ct-loss-kept", (gains(sold(5, 9)),), (gains(sold(9, 5)),), {}),
+)  # fmt: skip
+
+
+def codes(*papers, **options):
+    return {one.code for one in result(*papers, **options).findings}
+
+
+class DiagnosticTests(TestCase):
+    def test_speaks_and_is_silent_when_mended(self):
+        for code, failing, mended, options in CASES:
+            with self.subTest(code):
+                self.assertIn(code, codes(*failing, **options))
+                self.assertNotIn(code, codes(*mended, **options))
+
+    def test_every_one_has_a_case(self):
+        own = {code for code in PACK.diagnostics if code.startswith("uk.ct-")}
+        self.assertEqual(sorted(own - {case[0] for case in CASES}), [])
+        self.assertGreater(len(PACK.diagnostics), 80)
