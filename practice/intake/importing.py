@@ -253,8 +253,9 @@ def _see_what_is_there(row, records):
     kinds = {paper.kind for paper in row.of.papers.filter(removed_at=None)}
     for one in records:
         declared = pack_of(row.of).paper(one.kind)
-        # What exists once and is on the return is left as it was keyed
-        one.there = _mark(one) in there or bool(declared and declared.single and one.kind in kinds)
+        # What exists once and is on the return is left as it was keyed; rows join those of its table
+        once = declared is not None and declared.single and not (target is not None and target.rows)
+        one.there = _mark(one) in there or (once and one.kind in kinds)
 
 
 def _mark(one):

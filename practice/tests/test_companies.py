@@ -1,0 +1,139 @@
+"""A company's return in the application: its period, a trial balance from a file, signed by a director, filed, rolled forward."""
+
+from datetime import date
+
+from practice.clients import entities, roles
+from practice.clients.identity import record_identity
+from practice.delivery import packaging, tasks
+from practice.dispatch import filing
+from practice.dispatch.acknowledging import settle
+from practice.dispatch.authority_client import Answer
+from practice.dispatch.models import State
+from practice.intake import importing
+from practice.intake.models import Import
+from practice.returns import rolling
+from practice.returns.computing import result_of
+from practice.returns.entry import add_paper, save_field
+from practice.returns.frozen import document_of
+from practice.returns.models import Return, Stage
+from practice.signing import requesting
+from practice.tests.office import SIGNATURE
+from practice.tests.test_another_country import PAGES, nothing_american
+from practice.tests.test_british import BritishPractice
+
+TRIAL = b"""Nominal code,Account name,Heading,Dr,Cr
+4000,Sales,Turnover,,212000.00
+5000,Timber,Cost of sales,81400.00,
+7000,Wages,Expenses,52300.00,
+7400,Entertaining clients,Expenses,1150.00,
+8000,Depreciation,Expenses,6200.00,
+4900,Bank interest received,Other income,,310.00
+0030,Workshop plant,Fixed assets,41000.00,
+1200,Bank,Cash at bank,40260.00,
+2100,Creditors,Creditors within a year,,9900.00
+3000,Share capital,Share capital,,100.00
+"""
+
+
+class CompanyPractice(BritishPractice):
+    """Larch Joinery Ltd, of which Isla Weir is the director. Twelve months to 31 March 2025."""
+
+    def setUp(self):
+        super().setUp()
+        self.enterContext(self.settings(PACKS=["uk", "uk-home", "uk-ct"]))
+        self.household = entities.add(self.preparer, name="Larch Joinery Ltd", form="company", number="1234567895")
+        roles.give(self.preparer, self.household.pk, "Isla Weir", "director", signs=True)
+
+    def open(self, begins, ends):
+        self.client.force_login(self.signer)
+        given = {"pack": "uk-ct", "begins": begins, "ends": ends}
+        return self.client.post(f"/households/{self.household.pk}/returns", given)
+
+    def opened(self):
+        self.open("1/4/2024", "31/3/2025")
+        made = Return.objects.for_firm(self.firm).get(pack="uk-ct")
+        company = made.papers.get(kind="person")
+        save_field(self.preparer, made.pk, company.pk, "registration", "01234567", "")
+        about = made.papers.filter(kind="about").first() or add_paper(self.preparer, made.pk, "about", "", {})[1]
+        for name, value in (("associates", "0"), ("director", "Isla Weir"), ("close", "yes")):
+            save_field(self.preparer, made.pk, about.pk, name, value, "")
+        return self.now(made)
+
+    def now(self, made):
+        return Return.objects.for_firm(self.firm).get(pk=made.pk)
+
+    def with_books(self):
+        made = self.opened()
+        accounts = made.papers.get(kind="accounts")
+        row = importing.bring(self.preparer, made.pk, "trial.csv", TRIAL, "accounts.rows", accounts.pk)
+        row = importing.read(row)
+        columns = {int(at): name for at, name in row.columns["columns"].items()}
+        row = importing.read(importing.choose_columns(self.preparer, made.pk, row.pk, columns, row.columns["fixed"]))
+        self.assertEqual(row.errors, [])
+        row.state = Import.State.TAKING
+        row.save()
+        importing.take_in(row)
+        return self.now(made)
+
+
+class CompanyTests(CompanyPractice):
+    def test_a_period_of_more_than_twelve_months_is_refused_with_what_to_do(self):
+        answer = self.open("1/4/2024", "30/9/2025")
+        self.assertContains(answer, "A period has no more than twelve months.", status_code=422)
+        self.assertContains(answer, 'value="30/9/2025"', status_code=422)
+        self.assertContains(self.open("1/4/2025", "31/3/2024"), "The period ends before it begins.", status_code=422)
+
+    def test_due_twelve_months_after_its_end(self):
+        made = self.opened()
+        self.assertEqual((made.due, made.tax_year), (date(2026, 3, 31), "to 31 Mar 2025"))
+
+    def test_a_trial_balance_from_a_file_becomes_a_taxable_profit(self):
+        """71,260 before tax; 1,150 and 6,200 come back, 310 of interest stand apart: 78,300 and 310."""
+        made = self.with_books()
+        form = result_of(made).run.form("uk.ct600")
+        self.assertEqual((form.turnover, form.trading, form.interest, form.taxable), (212_000, 78_300, 310, 78_610))
+        says = {one.code for one in result_of(made).findings}
+        self.assertIn("uk.ct-suggested", says)
+        self.assertFalse({one.code for one in result_of(made).findings if one.weight == "stops"})
+
+    def test_no_page_says_what_is_american(self):
+        made = self.with_books()
+        pages = [one for one in PAGES if one not in ("flow", "issued")]
+        nothing_american(self, (*(f"returns/{made.pk}/{name}" for name in pages), f"households/{made.household_id}"))
+
+    def file(self, made):
+        requesting.ask_for_signature(self.signer, made.pk)
+        record_identity(self.administrator, self.person.pk, "known", "", "", "")
+        requesting.sign_in_office(self.administrator, made.pk, self.person.pk, "uk-ct", SIGNATURE, None, "41706")
+        filing.file_return(self.signer, made.pk)
+        sent = made.submissions.get()
+        sent.state, sent.receipt = State.SENT, "H-1"
+        sent.save()
+        settle(sent.pk, Answer("accepted"))
+        return self.now(made)
+
+    def test_the_director_signs_and_it_is_filed_and_delivered(self):
+        made = self.file(self.with_books())
+        self.assertEqual(made.stage, Stage.DELIVER)
+        self.assertIn(b'returnType="CT600"', document_of(made.snapshot, "uk-ct"))
+        package = packaging.make_package(self.signer, made.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        self.assertEqual(package.state, "ready")
+
+    def test_the_next_period_follows_on(self):
+        made = self.with_books()
+        add_paper(self.preparer, made.pk, "plant", "", {"main_before": "20000.00"})
+        after = rolling.roll(self.signer, made.pk).return_
+        self.assertEqual((after.begins, after.ends, after.year), (date(2025, 4, 1), date(2026, 3, 31), 2025))
+        self.assertEqual(after.papers.get(kind="plant").values["main_before"], "16400")
+        self.assertEqual(rolling.roll(self.signer, made.pk).says, "left: there is a return of to 31 Mar 2026 already")
+        self.client.force_login(self.signer)
+        self.assertContains(self.client.get(f"/returns/{after.pk}/review/last-year"), "Trading profits")
+
+    def test_several_periods_in_one_financial_year(self):
+        self.open("1/4/2024", "30/9/2024")
+        self.open("1/10/2024", "31/3/2025")
+        found = Return.objects.for_firm(self.firm).filter(pack="uk-ct").order_by("ends")
+        self.assertEqual([one.tax_year for one in found], ["to 30 Sep 2024", "to 31 Mar 2025"])
+        self.assertEqual({one.year for one in found}, {2024})
