@@ -22,7 +22,7 @@ def shrink(path: Path) -> None:
 
 
 def main() -> int:
-    for packs, work in (("", _american), ("uk", _british)):
+    for packs, work in (("", _american), ("uk uk-home uk-ct", _british)):
         practice = RunningPractice(packs=packs)
         try:
             practice.start()

@@ -15,7 +15,7 @@ class BritishTests(TestCase):
     @classmethod
     def setUpClass(cls):
         super().setUpClass()
-        cls.practice = RunningPractice(packs="uk uk-home")
+        cls.practice = RunningPractice(packs="uk uk-home uk-ct")
         cls.addClassCleanup(cls.practice.destroy)
         cls.practice.start()
 

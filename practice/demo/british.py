@@ -8,6 +8,7 @@ from django.db import transaction
 
 from practice.clients.identity import record_identity
 from practice.clients.models import Household
+from practice.demo import british_companies
 from practice.demo.building import build_firm, drawn_name
 from practice.dispatch.filing import file_return
 from practice.firm.packs import packs_for
@@ -134,7 +135,7 @@ def lay_out(password):
         _client(firm, *client)
     if "uk-home" in settings.PACKS:
         _home_sold(firm)
-    return len(CLIENTS)
+    return len(CLIENTS) + (british_companies.lay_out(firm) if "uk-ct" in settings.PACKS else 0)
 
 
 @transaction.atomic

@@ -14,7 +14,7 @@ _TALL, _WIDE = 30, 22  # of the bars, in units of the picture
 
 @dataclass(frozen=True)
 class AccountView:
-    """One account as it is drawn. `rows` are (year, its return's id); `bars` the closing amounts, ready to draw."""
+    """One account as it is drawn. `rows` are (year, its return); `bars` the closing amounts, ready to draw."""
 
     title: str
     holder: str
@@ -63,8 +63,9 @@ def _view(account, by_year):
     bars = []
     for number, one in enumerate(account.years):
         height = round(_TALL * abs(one.closing) / most)
-        bars.append({"x": 2 + number * _WIDE, "y": _TALL - height, "height": height, "year": one.year, "amount": one.closing})
+        bars.append({"x": 2 + number * _WIDE, "y": _TALL - height, "height": height, "amount": one.closing})
+        bars[-1]["named"] = by_year[one.year].tax_year
     return AccountView(
         account.balance.title, account.holder, place, account.balance.expires, account.balance.cites,
-        [(one, by_year[one.year].pk) for one in account.years], bars,
+        [(one, by_year[one.year]) for one in account.years], bars,
     )  # fmt: skip

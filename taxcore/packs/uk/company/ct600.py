@@ -159,9 +159,17 @@ class CompanyReturn(Page):
     def deficit(self):
         return excess(ZERO, over=self.loans_net)
 
+    @line("250", "Losses of lettings", rounding=up)
+    def property_losses(self):
+        return total(self.lettings_lost_used, self.property_before)
+
     @line("260", "Deficit of loans of the period", cites="CTA 2009 s. 461")
     def deficit_used(self):
         return least(self.deficit, excess(self.profits, over=self.lettings_lost_used))
+
+    @line("263", "Deficits of loans brought forward", cites="CTA 2009 s. 463G", rounding=up)
+    def deficit_before(self):
+        return least(self.losses.deficit_before, *self._left(self.trade_before, self.property_before))
 
     @fact("Trading loss that the company keeps")
     def loss_kept(self):
@@ -198,14 +206,6 @@ class CompanyReturn(Page):
     @fact("Losses of lettings brought forward", cites="CTA 2010 s. 62(5)", rounding=up)
     def property_before(self):
         return least(self.losses.property_before, *self._left(self.trade_before))
-
-    @line("250", "Losses of lettings", rounding=up)
-    def property_losses(self):
-        return total(self.lettings_lost_used, self.property_before)
-
-    @line("263", "Deficits of loans brought forward", cites="CTA 2009 s. 463G", rounding=up)
-    def deficit_before(self):
-        return least(self.losses.deficit_before, *self._left(self.trade_before, self.property_before))
 
     @line("295", "Deductions and reliefs")
     def deductions(self):
@@ -275,10 +275,6 @@ class CompanyReturn(Page):
         return total(excess(self.losses.deficit_before, over=self.deficit_before), fresh)
 
     # Tax, by financial years
-
-    @line("620", "Exempt distributions received")
-    def exempt(self):
-        return total(self.accounts.dividends, self.rounding(self.income.dividends))
 
     @line("326", "Associated companies")
     def associates(self):
@@ -373,6 +369,10 @@ class CompanyReturn(Page):
     @line("525", "Tax payable", weight="total", rounding=cents)
     def payable(self):
         return excess(self.charged, over=self.deducted)
+
+    @line("620", "Exempt distributions received")
+    def exempt(self):
+        return total(self.accounts.dividends, self.rounding(self.income.dividends))
 
     @fact("Owed", rounding=cents)
     def owed(self):

@@ -23,9 +23,8 @@ HEADINGS = {
 }  # fmt: skip
 PROFIT_AND_LOSS = ("turnover", "income", "cost", "expense")
 TREATMENTS = {
-    "trade": "Trading, as in the accounts", "disallowed": "Left out of the trading profit",
-    "interest": "Interest, not of the trade", "property": "Lettings", "dividend": "Dividends received, exempt",
-    "other": "Other income", "donation": "Qualifying donation",
+    "trade": "Trading", "disallowed": "Not trading", "interest": "Interest", "property": "Lettings",
+    "dividend": "Exempt dividend", "other": "Other income", "donation": "Donation",
 }  # fmt: skip
 # Words in an account's name, and what it usually becomes: a person confirms it
 USUAL = (
@@ -39,7 +38,7 @@ PLANT = {
     "main": "Plant, main rate", "special": "Plant, special rate", "zero": "New zero-emission car", "car": "Car up to 50 g/km",
     "high": "Car above 50 g/km",
 }  # fmt: skip
-CLAIMS = {"investment": "Annual Investment Allowance", "first": "First-year allowance", "none": "Writing down only"}
+CLAIMS = {"investment": "AIA", "first": "First-year", "none": "Pool only"}
 BY = {"add": "Added", "deduct": "Deducted"}
 
 
@@ -47,6 +46,7 @@ class Company(Person):
     """The company whose return it is. It stands where people stand on other returns."""
 
     jurisdiction, heading = "uk", "company"
+    role_names = {"taxpayer": "company"}
 
     company = Text(None, "Company", needed="The return carries its name.", longest=120, kept=True)
     number = Text(
@@ -87,8 +87,8 @@ class AccountRow(Row):
         "code": ("nominal code", "account code", "code"), "account": ("account", "account name", "nominal", "description"),
         "debit": ("debit", "dr"), "credit": ("credit", "cr"), "heading": ("heading", "type", "category"),
     }  # fmt: skip
-    code = Text(None, "Code", longest=20)
     account = Text(None, "Account", longest=60, needed="It tells one line from another.")
+    code = Text(None, "Code", longest=20)
     heading = Choice(None, "Heading", HEADINGS, needed="Profit and balance sheet are made by it.")
     debit = Amount(None, "Debit")
     credit = Amount(None, "Credit")
@@ -96,7 +96,9 @@ class AccountRow(Row):
 
     @treatment.when_empty
     def _usual(self):
-        """What an account of that name usually becomes."""
+        """What an account of that name usually becomes; nothing of the balance sheet."""
+        if self.heading not in PROFIT_AND_LOSS:
+            return ""
         named = str(self.account).lower()
         return next((usual for words, usual in USUAL if words in named), "trade")
 

@@ -67,7 +67,7 @@ def lines(run):
         named, in_profit = str(row.account).lower(), row.heading in PROFIT_AND_LOSS
         at = row.address("treatment")
         if in_profit and not row.is_keyed("treatment") and row.treatment != "trade":
-            says = f"By its name: {TREATMENTS[row.treatment].lower()}. Confirm it, or choose otherwise."
+            says = f"{row.account}: by its name {TREATMENTS[row.treatment].lower()}. Confirm it, or choose otherwise."
             yield found(at, says, code="uk.ct-suggested")
         if not in_profit and row.heading and row.is_keyed("treatment"):
             yield found(at, "Only lines of profit and loss have one.", code="uk.ct-treatment-balance")
