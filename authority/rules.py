@@ -13,6 +13,7 @@ from lxml import etree
 from authority.agreement import disagreements
 from authority.models import Claim, Employer, Filing, Mood, Person
 from authority.registers import register
+from authority.tagged import wrong_with
 
 ON_PAPER = "on paper"  # in place of a receipt, where what is corrected came by mail: nobody here has it
 
@@ -233,16 +234,16 @@ _LARGEST = 5_000_000  # bytes of one attachment
 
 
 def attachments_whole(document, authority, year):
-    """What goes along is a PDF, is what its hash says, has a name of its own and is not too large."""
+    """What goes along is a PDF or a tagged page, is what its hash says, has a name of its own and is not too large."""
     names = set()
     for one in document.all("Attachments/Attachment"):
         try:
             content = base64.b64decode(one.text or "", validate=False)
         except ValueError:
             content = b""
-        says = ""
-        if not content.startswith(b"%PDF-"):
-            says = "An attachment is no PDF."
+        says = wrong_with(content, one.get("what"), authority, document.root)
+        if says:
+            pass
         elif hashlib.sha256(content).hexdigest() != one.get("sha256"):
             says = "An attachment is not what its hash says."
         elif len(content) > _LARGEST:

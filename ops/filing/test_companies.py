@@ -9,8 +9,9 @@ from django.utils import timezone
 
 from authority.models import Claim, Filing
 from authority.receiving import answer, receive
-from taxcore.engine.filed import filed_document
+from taxcore.engine.filed import Enclosure, filed_document
 from taxcore.packs.uk.company import HMRC
+from taxcore.packs.uk.company.supporting import drawn
 from taxcore.packs.uk.company.tests import test_straight, test_worked
 
 
@@ -23,7 +24,8 @@ def answered(year, content):
 def document_of(result):
     """What goes out; None where something stops it."""
     stops = any(one.weight == "stops" for one in result.findings)
-    return None if stops else filed_document(result, HMRC, "1", "0" * 64)
+    along = [Enclosure(one.code, one.name, one.page) for one in drawn(result, "uk-ct")]
+    return None if stops else filed_document(result, HMRC, "1", "0" * 64, along)
 
 
 class CompanyTests(TestCase):
@@ -59,3 +61,15 @@ class CompanyTests(TestCase):
         found = answered(2024, document_of(result).replace(b'line="315">9000<', b'line="315">9001<'))
         self.assertEqual(found.state, "rejected")
         self.assertIn("CT600", str(found.faults))
+
+    def test_pages_that_no_program_can_read_or_that_say_otherwise_are_refused(self):
+        result = test_worked.result(test_worked.books(9_000))
+        (one,) = drawn(result, "uk-ct")
+        for content, says in (
+            (b"%PDF-1.7 computation", "is a PDF, which no program can read"),
+            (b"<html/>", "has no tags"), (b"<html>", "no tagged page"),
+            (one.page.replace(b">9,000</ix:nonFraction>", b">9,001</ix:nonFraction>"), "says 9,001"),
+        ):  # fmt: skip
+            sent = filed_document(result, HMRC, "1", "0" * 64, [Enclosure("computation", "Tax computation", content)])
+            with self.subTest(says):
+                self.assertIn(says, str(answered(2024, sent).faults))

@@ -23,7 +23,7 @@ from practice.gather.lettering import unsigned
 from practice.gather.models import LetterKind, Wording
 from practice.gather.wording import OUTCOME, words_for
 from practice.intake import attaching, enclosing
-from practice.intake.drawn import enclosed_in
+from practice.intake.drawn import as_pdf, enclosed_in
 from practice.pages import certifying
 from practice.pages.pdf import pdf_from
 from practice.portal.links import send_link
@@ -306,7 +306,7 @@ def _on_paper(printed):
         "signers": [person for person in frozen.people if person.role in frozen.signers],
     }))  # fmt: skip
     for _, content in made:
-        yield content
+        yield as_pdf(content)
     for row in along:
         yield attaching.as_pdf(row)
 

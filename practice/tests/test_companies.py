@@ -1,6 +1,9 @@
 """A company's return in the application: its period, a trial balance from a file, signed by a director, filed, rolled forward."""
 
+import io
 from datetime import date
+
+from pypdf import PdfReader
 
 from practice.clients import entities, roles
 from practice.clients.identity import record_identity
@@ -10,6 +13,7 @@ from practice.dispatch.acknowledging import settle
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.intake import importing
+from practice.intake.drawn import enclosed_in
 from practice.intake.models import Import
 from practice.returns import rolling
 from practice.returns.computing import result_of
@@ -120,6 +124,21 @@ class CompanyTests(CompanyPractice):
         tasks.build(package.pk)
         package.refresh_from_db()
         self.assertEqual(package.state, "ready")
+
+    def test_computation_and_accounts_go_along_as_tagged_pages(self):
+        made = self.with_books()
+        self.client.force_login(self.signer)
+        page = self.client.get(f"/returns/{made.pk}/sign/attachments")
+        self.assertContains(page, "Tax computation")
+        seen = self.client.get(f"/returns/{made.pk}/sign/attachments/drawn/computation")
+        words = "".join(one.extract_text() for one in PdfReader(io.BytesIO(seen.content)).pages)
+        for text in ("Larch Joinery Ltd", "Profits chargeable to Corporation Tax", "78,610"):
+            self.assertIn(text, words)
+        requesting.ask_for_signature(self.signer, made.pk)
+        along = dict(enclosed_in(document_of(self.now(made).snapshot, "uk-ct")))
+        self.assertEqual(sorted(along), ["Accounts", "Tax computation"])
+        self.assertIn(b"ct:ProfitsChargeable", along["Tax computation"])
+        self.assertIn(b"ct:NetAssets", along["Accounts"])
 
     def test_the_next_period_follows_on(self):
         made = self.with_books()

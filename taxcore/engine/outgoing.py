@@ -57,12 +57,14 @@ class DrawnTable:
 
 @dataclass(frozen=True, slots=True)
 class Drawn:
-    """A document that follows from a return's figures: `code` is that of its Attachable where it goes with the return."""
+    """A document that follows from a return's figures: `code` is that of its Attachable where it goes with the return. `page` is
+    all of it where it is made already: an XHTML page with its own tags, which goes as it is."""
 
     code: str
     name: str
     tables: tuple[DrawnTable, ...]
     remarks: tuple[str, ...] = ()
+    page: bytes = b""
 
 
 def _nothing_drawn(result: Any, authority: str) -> tuple[Drawn, ...]:

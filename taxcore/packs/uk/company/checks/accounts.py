@@ -19,6 +19,7 @@ _ASKS = (
 
 
 @stops("uk.ct-no-accounts", "There are no accounts", "missing", "FA 1998 Sch. 18 para. 11")
+@check("uk.ct-accounts-untagged", "No accounts go with the return", "missing", "FA 1998 Sch. 18 para. 11; SI 2009/3218")
 @stops("uk.ct-unbalanced", "The trial balance does not balance", "conflict", "CTA 2009 s. 46")
 @stops("uk.ct-both-sides", "An account with debit and credit", "conflict", "CTA 2009 s. 46")
 @check("uk.ct-no-amount", "An account without an amount", "missing", "CTA 2009 s. 46")
@@ -32,6 +33,9 @@ def trial_balance(run):
         yield found(
             paper.address("profit"), "Bring in the trial balance, or enter turnover and profit.", code="uk.ct-no-accounts"
         )
+    elif not rows:
+        says = "Tagged accounts are made from a trial balance. A PDF is not taken: no program can read it."
+        yield found(paper.address("rows"), says, code="uk.ct-accounts-untagged")
     if form.difference:
         says = f"Debits are {abs(form.difference):,.2f} {'above' if form.difference > 0 else 'below'} credits."
         yield found(paper.address("rows"), says, code="uk.ct-unbalanced")

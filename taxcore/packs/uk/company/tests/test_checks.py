@@ -44,6 +44,7 @@ CLOSE = {"close": "yes"}
 # Code; papers that make it speak; papers that do not; options of both
 CASES = (
     ("uk.ct-no-accounts", (), (books(9),), {}),
+    ("uk.ct-accounts-untagged", (books(9),), (tried("Wages"),), {}),
     ("uk.ct-unbalanced", (balance(SALES),), (tried("Wages"),), {}),
     ("uk.ct-both-sides", (tried("Wages", more={"credit": "5"}),), (tried("Wages"),), {}),
     ("uk.ct-no-amount", (tried("Wages", net=0),), (tried("Wages"),), {}),

@@ -1,0 +1,206 @@
+"""Computation and accounts as inline XBRL 1.1: one page for people whose figures a program can read.
+
+What is tagged how stands in tagging.toml. Whole pounds, tax in pence; pools are told apart by a dimension.
+"""
+
+from dataclasses import dataclass, field
+from datetime import date
+from decimal import Decimal
+from functools import cache
+from pathlib import Path
+from typing import Any
+from xml.sax.saxutils import escape, quoteattr
+
+from taxcore.engine.law import Law, read_law
+from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS
+
+_SPACES = {
+    "": "http://www.w3.org/1999/xhtml", "ix": "http://www.xbrl.org/2013/inlineXBRL", "xbrli": "http://www.xbrl.org/2003/instance",
+    "ixt": "http://www.xbrl.org/inlineXBRL/transformation/2020-02-12", "link": "http://www.xbrl.org/2003/linkbase",
+    "xlink": "http://www.w3.org/1999/xlink", "iso4217": "http://www.xbrl.org/2003/iso4217", "xbrldi": "http://xbrl.org/2006/xbrldi",
+}  # fmt: skip
+_STYLE = (
+    "body{font:11pt sans-serif;max-width:46em;margin:2em auto}table{width:100%;border-collapse:collapse}td{padding:2pt 0}"
+    "td.n{text-align:right;white-space:nowrap}tr.total td{border-top:1pt solid;font-weight:bold}"
+    "h2{margin-top:1.5em;font-size:12pt}"
+)
+_MICRO = (
+    "These accounts were prepared under the provisions for micro-entities of the Companies Act 2006 and FRS 105. The company was "
+    "entitled to exemption from audit under section 477; the members have not required one under section 476. The directors "
+    "acknowledge their responsibilities for records and accounts."
+)
+NET_ASSETS = ("fixed", "stock", "debtors", "cash", "creditors", "later", "provisions")
+
+
+@cache
+def tagging() -> Law:
+    return read_law(Path(__file__).parent / "tagging.toml")
+
+
+@dataclass
+class Page:
+    """A tagged page under way: its contexts, what it says, what is hidden. `entity` is (scheme, identifier)."""
+
+    title: str
+    entity: tuple[str, str]
+    begins: date
+    ends: date
+    contexts: dict[tuple[str, str], str] = field(default_factory=dict)
+    body: list[str] = field(default_factory=list)
+    hidden: list[str] = field(default_factory=list)
+
+    def context(self, when: str, member: str = "") -> str:
+        """The id of what a fact is about: the period or its last day, and a member of the dimension."""
+        key = (when, member)
+        return self.contexts.setdefault(key, f"{when}{member}")
+
+    def amount(self, value: Decimal, concept: str, when: str = "duration") -> str:
+        """A tagged number: in words what is below nothing has a minus, in the fact a sign."""
+        name, _, member = (part.strip() for part in concept.partition("|"))
+        places = 0 if value == value.to_integral_value() else 2
+        sign = ' sign="-"' if value < 0 else ""
+        shown = f"{abs(value):,.{places}f}"
+        fact = (
+            f'<ix:nonFraction name={quoteattr(_named(name))} contextRef="{self.context(when, member)}" unitRef="GBP" '
+            f'decimals="{places}" format="ixt:num-dot-decimal"{sign}>{shown}</ix:nonFraction>'
+        )
+        return f"({fact})" if value < 0 else fact
+
+    def words(self, text: str, what: str) -> str:
+        name = quoteattr(_named(tagging().words[what]))
+        return f'<ix:nonNumeric name={name} contextRef="{self.context("duration")}">{escape(text)}</ix:nonNumeric>'
+
+    def table(self, title: str, rows: list[tuple[str, Decimal, str]], when: str = "duration", total: bool = False) -> None:
+        """Rows of (label, amount, concept), the last one in the heavier face where it is the total."""
+        made = []
+        for place, (label, value, concept) in enumerate(rows):
+            heavy = ' class="total"' if total and place == len(rows) - 1 else ""
+            made.append(f'<tr{heavy}><td>{escape(label)}</td><td class="n">{self.amount(value, concept, when)}</td></tr>')
+        self.body.append(f"<h2>{escape(title)}</h2><table><tbody>{''.join(made)}</tbody></table>")
+
+    def made(self) -> bytes:
+        spaces = " ".join(f"xmlns{':' if name else ''}{name}={quoteattr(uri)}" for name, uri in _SPACES.items())
+        own = tagging().taxonomy
+        body = "".join(self.body)  # contexts are known once everything is drawn
+        hidden = f"<ix:hidden>{''.join(self.hidden)}</ix:hidden>" if self.hidden else ""
+        return (
+            f'<?xml version="1.0" encoding="UTF-8"?>\n<html {spaces} xmlns:{own.prefix}={quoteattr(own.namespace)} xml:lang="en">'
+            f'<head><title>{escape(self.title)}</title><style type="text/css">{_STYLE}</style></head>'
+            f'<body><div style="display:none"><ix:header>{hidden}<ix:references><link:schemaRef xlink:type="simple" '
+            f"xlink:href={quoteattr(own.schema)}/></ix:references><ix:resources>{self._contexts()}{_UNIT}</ix:resources>"
+            "</ix:header></div>"
+            f"<h1>{escape(self.title)}</h1>{body}</body></html>"
+        ).encode()
+
+    def _contexts(self) -> str:
+        scheme, identifier = self.entity
+        who = f"<xbrli:entity><xbrli:identifier scheme={quoteattr(scheme)}>{escape(identifier)}</xbrli:identifier>"
+        return "".join(self._context(name, when, member, who) for (when, member), name in self.contexts.items())
+
+    def _context(self, name: str, when: str, member: str, who: str) -> str:
+        dimension = tagging().dimension.name
+        explicit = f'<xbrldi:explicitMember dimension="{_named(dimension)}">{_named(member)}</xbrldi:explicitMember>'
+        segment = f"<xbrli:segment>{explicit}</xbrli:segment>" if member else ""
+        span = f"<xbrli:startDate>{self.begins}</xbrli:startDate><xbrli:endDate>{self.ends}</xbrli:endDate>"
+        period = span if when == "duration" else f"<xbrli:instant>{self.ends}</xbrli:instant>"
+        return f'<xbrli:context id="{name}">{who}{segment}</xbrli:entity><xbrli:period>{period}</xbrli:period></xbrli:context>'
+
+
+_UNIT = '<xbrli:unit id="GBP"><xbrli:measure>iso4217:GBP</xbrli:measure></xbrli:unit>'
+
+
+def _named(concept: str) -> str:
+    return f"{tagging().taxonomy.prefix}:{concept}"
+
+
+def _begun(run: Any, title: str, what: str) -> Page:
+    """A page with who it is about and for which period; the day it ends on is hidden as a date that a program reads."""
+    company = next(iter(run.people()))
+    identifier = str(company.number if what == "computation" else company.registration)
+    accounts = run.single("accounts")
+    begins = (what == "accounts" and accounts.begun) or run.period.start
+    ends = (what == "accounts" and accounts.ended) or run.period.end
+    page = Page(title, (tagging().scheme[what], identifier), begins, ends)
+    page.hidden += [page.words(begins.isoformat(), "begins"), page.words(ends.isoformat(), "ends")]
+    said = f"<p>{page.words(str(company.company), 'company')}, {page.words(str(company.registration), 'registration')}</p>"
+    page.body.append(f"{said}<p>Period from {begins:%-d %B %Y} to {ends:%-d %B %Y}. Amounts in pounds.</p>")
+    return page
+
+
+def computation(run: Any) -> bytes:
+    """The tax computation: every line of its forms, tagged as tagging.toml says."""
+    page = _begun(run, "Corporation tax computation", "computation")
+    for section in tagging().computation:
+        if run.is_idle(section["form"]):
+            continue
+        form = run.form(section["form"])
+        rows = [(form.specs[name].label, Decimal(getattr(form, name)), concept) for name, concept in _concepts(section)]
+        page.table(section["title"], rows)
+    return page.made()
+
+
+def _concepts(section: Any) -> list[tuple[str, str]]:
+    return [(name, concept) for name, concept in section.items() if name not in ("form", "title")]
+
+
+def accounts(run: Any) -> bytes:
+    """Micro-entity accounts from the trial balance, with the statements that a director approves."""
+    page = _begun(run, "Micro-entity accounts", "accounts")
+    sums = heading_sums(run)
+    for section in tagging().accounts:
+        rows = [(label, sums[name], concept) for name, label, concept in section["lines"] if sums[name] or name in _ALWAYS]
+        label, concept = section["total"]
+        rows.append((label, sum((sums[name] for name, _, _ in section["lines"]), Decimal(0)), concept))
+        page.table(section["title"], rows, section["when"], total=True)
+    page.body.append(f"<p>{page.words(_MICRO, 'micro')}</p>")
+    if director := str(run.single("about").director):
+        page.body.append(
+            f"<p>Approved by the board and signed on its behalf by {page.words(director, 'director')}, director.</p>"
+        )
+    return page.made()
+
+
+_ALWAYS = ("turnover", "fixed", "capital")
+
+
+def heading_sums(run: Any) -> dict[str, Decimal]:
+    """Each heading of the trial balance: what the company has and what came in above nothing, what it owes and costs below it.
+    `period` is the profit or loss."""
+    rows = list(run.single("accounts").rows)
+    sums = {name: Decimal(0) for name in type(run.single("accounts")).fields()["rows"].row.fields()["heading"].options}
+    for row in rows:
+        if row.heading:
+            sums[row.heading] += row.debit - row.credit if row.heading in NET_ASSETS else row.credit - row.debit
+    sums["period"] = sum((sums[name] for name in (*PROFIT_AND_LOSS, "tax")), Decimal(0))
+    return sums
+
+
+def taxonomy() -> str:
+    """The schema of the concepts that tagging.toml names, with a final newline."""
+    said, own, quoted = tagging(), tagging().taxonomy, {name: quoteattr(uri) for name, uri in _SPACES.items()}
+    instants = {line[2] for one in said.accounts if one["when"] == "instant" for line in one["lines"]}
+    instants |= {one["total"][1] for one in said.accounts if one["when"] == "instant"}
+    amounts = {concept.partition("|")[0].strip() for section in said.computation for _, concept in _concepts(section)}
+    amounts |= {line[2] for one in said.accounts for line in one["lines"]} | {one["total"][1] for one in said.accounts}
+    made = [_element(name, "xbrli:monetaryItemType", "instant" if name in instants else "duration") for name in sorted(amounts)]
+    made += [_element(name, "xbrli:stringItemType", "duration") for _, name in said.words.items()]
+    made.append(_element(said.dimension.name, "xbrli:stringItemType", "duration", "xbrldt:dimensionItem", abstract=True))
+    made += [_element(name, "xbrli:stringItemType", "duration", abstract=True) for name in said.dimension.members]
+    body = "\n".join(f"  {one}" for one in made)
+    return (
+        '<?xml version="1.0" encoding="UTF-8"?>\n<xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" '
+        f'xmlns:xbrli={quoted["xbrli"]} xmlns:xbrldt="http://xbrl.org/2005/xbrldt"\n'
+        f"  xmlns:{own.prefix}={quoteattr(own.namespace)}\n"
+        f'  targetNamespace={quoteattr(own.namespace)} elementFormDefault="qualified">\n'
+        f'  <xs:import namespace="{_SPACES["xbrli"]}" schemaLocation="http://www.xbrl.org/2003/xbrl-instance-2003-12-31.xsd"/>\n'
+        '  <xs:import namespace="http://xbrl.org/2005/xbrldt" schemaLocation="http://www.xbrl.org/2005/xbrldt-2005.xsd"/>\n'
+        f"{body}\n</xs:schema>\n"
+    )
+
+
+def _element(name: str, kind: str, when: str, group: str = "xbrli:item", *, abstract: bool = False) -> str:
+    own = tagging().taxonomy
+    return (
+        f'<xs:element id="{own.prefix}_{name}" name="{name}" type="{kind}" substitutionGroup="{group}" xbrli:periodType="{when}" '
+        f'nillable="true"{" abstract=" + chr(34) + "true" + chr(34) if abstract else ""}/>'
+    )

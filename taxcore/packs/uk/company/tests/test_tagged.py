@@ -1,0 +1,92 @@
+"""Computation and accounts as inline XBRL: valid to a processor of that standard, and read back to the figures of the page."""
+
+import tempfile
+from decimal import Decimal
+from pathlib import Path
+from unittest import TestCase
+
+from arelle import PluginManager
+from arelle.api.Session import Session
+from arelle.RuntimeOptions import RuntimeOptions
+
+from taxcore.packs.uk.company import tagged
+from taxcore.packs.uk.company.tests.test_worked import CASES, TRIAL, books, bought, loan, losses, other, plant, result
+
+_TAXONOMY = Path(__file__).resolve().parents[5] / "authority" / "taxonomy"
+FULL = (TRIAL, plant(bought(4_000, claim="first"), main_before="9000", special_before="2000"), other(interest="75", rents="900"),
+        losses(trade_before="1200"), loan(2_000))  # fmt: skip
+
+
+def read(*documents):
+    """[{(concept, member): value}] of documents, and what the processor found wrong with them."""
+    found, wrong = [], []
+    with tempfile.TemporaryDirectory() as folder:
+        schema = tagged.tagging().taxonomy.schema
+        (Path(folder) / schema).write_text((_TAXONOMY / schema).read_text())
+        for number, content in enumerate(documents):
+            path = Path(folder) / f"{number}.xhtml"
+            path.write_bytes(content)
+            options = RuntimeOptions(
+                entrypointFile=str(path), internetConnectivity="offline", validate=True, keepOpen=True, logFile="logToBuffer",
+                disablePersistentConfig=True,
+            )  # fmt: skip
+            with Session() as session:
+                session.run(options)
+                (model,) = session.get_models()
+                wrong += [one for one in model.errors if one]
+                found.append({(one.qname.localName, _member(one)): one.xValue for one in model.facts})
+            PluginManager.close()
+    return found, wrong
+
+
+def _member(fact):
+    return next((str(value.memberQname.localName) for value in fact.context.qnameDims.values()), "")
+
+
+class TaggedTests(TestCase):
+    def test_both_documents_are_valid_and_read_back_to_the_figures(self):
+        run = result(*FULL).run
+        (computed, accounts), wrong = read(tagged.computation(run), tagged.accounts(run))
+        self.assertEqual(wrong, [])
+        lines = 0
+        for section in tagged.tagging().computation:
+            form = run.form(section["form"])
+            for name, concept in tagged._concepts(section):
+                key, _, member = (part.strip() for part in concept.partition("|"))
+                with self.subTest(name):
+                    self.assertEqual(computed[key, member], Decimal(getattr(form, name)))
+                lines += 1
+        self.assertGreater(lines, 60)
+        self.assertEqual(accounts["NetAssets", ""], accounts["CapitalAndReserves", ""])
+        self.assertEqual(accounts["ProfitLossForPeriod", ""], run.form("uk.accounts").profit)
+        self.assertEqual((accounts["EntityName", ""], accounts["PeriodEnd", ""]), ("Larch Joinery Ltd", "2025-03-31"))
+
+    def test_a_loss_has_a_sign(self):
+        run = result(books(-9_000)).run
+        (found,), wrong = read(tagged.computation(run))
+        self.assertEqual((wrong, found["AdjustedProfitLossOfPeriod", ""], found["TradingLoss", ""]), ([], -9_000, 9_000))
+
+    def test_every_amount_of_the_forms_is_tagged(self):
+        run = result(*FULL).run
+        for section in tagged.tagging().computation:
+            form = run.form(section["form"])
+            amounts = {cell.spec.name for cell in form.lines() if cell.is_amount}
+            self.assertEqual(amounts - {name for name, _ in tagged._concepts(section)}, set())
+
+    def test_the_schema_that_ships_is_made_from_the_present_tags(self):
+        self.assertEqual((_TAXONOMY / tagged.tagging().taxonomy.schema).read_text(), tagged.taxonomy())
+
+    def test_names_with_signs_of_their_own(self):
+        company = result(books(9)).run.everything.papers[0]
+        odd = type(company)(company.id, company.kind, dict(company.values) | {"company": 'Fell & <Beck> "Ltd"'})
+        (found,), wrong = read(tagged.computation(result(odd, books(9)).run))
+        self.assertEqual((wrong, found["EntityName", ""]), ([], 'Fell & <Beck> "Ltd"'))
+
+    def test_every_worked_case_makes_a_page(self):
+        import xml.etree.ElementTree as ET
+
+        for catches, papers, options, _ in CASES:
+            with self.subTest(catches):
+                run = result(*papers, **options).run
+                ET.fromstring(tagged.computation(run))  # noqa: S314 - our own
+                ET.fromstring(tagged.accounts(run))  # noqa: S314
