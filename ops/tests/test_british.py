@@ -3,12 +3,25 @@
 import base64
 import io
 import re
+import tempfile
+from pathlib import Path
 from unittest import TestCase
 
 import lxml.etree as etree
 from pypdf import PdfReader
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
 
 from ops.tests.running import RunningPractice, Walk
+
+_TRIAL = """Code,Account,Heading,Debit,Credit
+4000,Sales,Turnover,,60000
+5000,Timber,Cost of sales,93400,
+7400,Entertaining clients,Expenses,1000,
+0030,Plant,Fixed assets,20900,
+2100,Creditors,Creditors within a year,,55200
+3000,Share capital,Share capital,,100
+"""
 
 
 class BritishTests(TestCase):
@@ -27,7 +40,7 @@ class BritishTests(TestCase):
 
     def return_of(self, name: str) -> int:
         of = "select r.id from returns_return r join clients_household h on h.id = r.household_id"
-        return int(self.practice.sql(f"{of} where h.name like '{name}%'"))
+        return int(self.practice.sql(f"{of} where h.name like '{name}%' and r.pack = 'uk'"))
 
     def paper(self, return_id: int, kind: str, having: str = "") -> str:
         of = f"select id from returns_paper where of_id = {return_id} and kind = '{kind}' and values::text like '%{having}%'"
@@ -94,6 +107,87 @@ class BritishTests(TestCase):
             self.assertIn(text, words)
         self.assertIsNone(re.search(r"Federal|Illinois|IRS", walk.text()))
         self.assertEqual(walk.complaints(), [])
+
+    def test_a_company_from_its_trial_balance_to_what_the_authority_received(self):
+        """A loss of 33,400 with allowances of 11,880: 30,000 are carried back, 15,280 go forward."""
+        walk = self.walk()
+        walk.go(f"/households/{self.practice.sql('select household_id from clients_entity limit 1')}")
+        walk.find("[name=begins]").send_keys("1/1/2024")
+        walk.find("[name=ends]").send_keys("31/12/2024")
+        walk.click(By.XPATH, "//form[.//input[@name='begins']]//button")
+        walk.sees("to 31 Dec 2024")
+        return_id = int(re.search(r"/returns/(\d+)/", walk.driver.current_url)[1])
+        self.bring_in_books(walk, return_id)
+        person = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'person'")
+        walk.go(f"/returns/{return_id}/papers/{person}")
+        walk.key("Company registration number", "10063718")
+        walk.go(f"/returns/{return_id}/papers")
+        walk.press("About the company")
+        for label, value in (("Associated companies", "0"), ("Director who signs", "Ewan MacAskill"), ("Close company", "yes")):
+            walk.key(label, value)
+        self.add(walk, "Capital allowances")
+        walk.key("Main pool when the period began", "11000")
+        walk.press("add a row")
+        for label, value in (("What it is", "Panel saw"), ("Kind", "Plant, main"), ("Bought", "4/3/2024"), ("Cost", "9900")):
+            walk.key(label, value)
+        self.add(walk, "Losses")
+        walk.key("And against profits of before", "yes")
+        walk.press("add a row")
+        for label, value in (("Period from", "1/1/2023"), ("To", "31/12/2023"), ("Profits of it, before donations", "30000"),
+                             ("Tax of it", "5700"), ("The same with the loss set against it", "0")):  # fmt: skip
+            walk.key(label, value)
+        walk.go(f"/returns/{return_id}/forms?at=uk.trading-profit.k")
+        walk.sees("Trading profit line k · 45,280")
+        walk.go(f"/returns/{return_id}/sign/attachments")
+        walk.sees("Tax computation", "Accounts")
+        walk.go(f"/returns/{return_id}/review")
+        walk.press("First review done")
+        walk.sees("First review by Sunniva Holt")
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("Lock the return")
+        walk.sees("Locked")
+        walk.sign_in_office(return_id, 1, lambda: self.verify(walk))
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("E-file")
+        walk.until(lambda: "accepted ·" in walk.text(), 60)
+        sent = self.practice.sql(
+            "select document from authority_filing where authority = 'uk-ct' order by id desc limit 1", "authority"
+        )
+        document = etree.fromstring(bytes.fromhex(sent.removeprefix("\\x")))
+        pages = {one.get("name"): base64.b64decode(one.text) for one in document.iter("{*}Attachment")}
+        computed = etree.fromstring(pages["Tax computation"])
+        facts = {one.get("name"): one.text for one in computed.iter("{*}nonFraction")}
+        self.assertEqual((facts["ct:TradingLoss"], facts["ct:ProfitsChargeable"]), ("45,280", "0"))
+        self.assertIn(b"ct:NetAssets", pages["Accounts"])
+        self.assertEqual(walk.complaints(), [])
+
+    def bring_in_books(self, walk: Walk, return_id: int) -> None:
+        """A file whose entertaining is corrected before its treatment is confirmed."""
+        accounts = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'accounts'")
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder, "trial.csv")
+            file.write_text(_TRIAL)
+            walk.go(f"/returns/{return_id}/import?into=accounts.rows&paper={accounts}")
+            walk.find("#file").send_keys(str(file))
+            walk.press("Preview")
+            walk.sees("Map each column")
+            walk.press("Preview")
+            walk.press("Import 6")
+            walk.press("Open the paper")
+        walk.sees("Entertaining clients")
+        row = walk.find("//tr[.//input[@value='Entertaining clients']]", By.XPATH)
+        row.find_element(By.CSS_SELECTOR, '[aria-label="For tax"]').send_keys("Not trading", Keys.ENTER)
+        walk.settle()
+
+    def add(self, walk: Walk, name: str) -> None:
+        walk.find("h1").click()
+        walk.driver.switch_to.active_element.send_keys("/")
+        walk.sees("Desk page")
+        walk.driver.switch_to.active_element.send_keys(name)
+        walk.sees(f"Add: {name}")
+        walk.settle()
+        walk.driver.switch_to.active_element.send_keys(Keys.ENTER)
+        walk.until(lambda: walk.find("#paper h1").text == name)
 
     def verify(self, walk: Walk) -> None:
         walk.find("[name=document]").send_keys("Driving")

@@ -18,7 +18,17 @@ from practice.intake.attaching import plain_name
 from practice.intake.models import Import, Layout
 from practice.returns.changing import changed, forget, open_for_change
 from practice.returns.computing import pack_of, result_of
-from practice.returns.entry import keyed_paper, last_row_id, new_keys, next_position, note_paper, put_rows
+from practice.returns.entry import (
+    keyed_paper,
+    last_row_id,
+    new_keys,
+    next_position,
+    note_change,
+    note_paper,
+    place_at,
+    put_rows,
+    put_value,
+)
 from practice.returns.models import FieldChange, Paper, Return
 from taxcore.engine import Amount, BadValue
 
@@ -175,8 +185,9 @@ def read(row):
         for one in sorted(records, key=lambda one: not one.errors)[:_SHOWN]
     ]
     row.outcome = {
-        "new": sum(not one.there and not one.errors for one in records), "there": sum(one.there for one in records),
+        "new": sum(not (one.there or one.errors or one.changes) for one in records), "there": sum(one.there for one in records),
         "bad": sum(bool(one.errors) for one in records), "errors": len(errors), "totals": _totals(row, records),
+        "changes": [says for one in records for says in one.changes][:_MOST_ERRORS],
     }  # fmt: skip
     row.state = Import.State.READ
     row.save()
@@ -256,6 +267,34 @@ def _see_what_is_there(row, records):
         # What exists once and is on the return is left as it was keyed; rows join those of its table
         once = declared is not None and declared.single and not (target is not None and target.rows)
         one.there = _mark(one) in there or (once and one.kind in kinds)
+    if target is not None and target.rows and target.node.same_by:
+        _see_what_changes(row, target, records)
+
+
+def _see_what_changes(row, target, records):
+    """Rows of a table that has one for each account: what the file says otherwise now, in words; where nothing, it is there."""
+    paper, fields, by = row.paper or _standing(row.of, target.kind), target.node.fields(), target.node.same_by
+    rows = {str(one.get(by, "")).lower(): one for one in (paper.values.get(target.rows, []) if paper else ())}
+    given = [name for name in row.columns["columns"].values() if name != by and name in fields]
+    for one in records:
+        known = rows.get(str(one.values.get(by, "")).lower())
+        if known is None or one.errors:
+            continue
+        moved = [(name, known.get(name, ""), one.values.get(name, "")) for name in given]
+        one.changes = [
+            f"{one.values[by]}, {fields[name].label}: {was or 'empty'}, now {now or 'empty'}"
+            for name, was, now in moved if not _same(fields[name], was, now)
+        ]  # fmt: skip
+        one.there = not one.changes
+
+
+def _same(declared, was, now):
+    return was == now or bool(was and now and declared.parse(was) == declared.parse(now))
+
+
+def _standing(return_, declared):
+    """The paper of a kind that exists once, where the return has it."""
+    return return_.papers.filter(kind=declared.kind, removed_at=None).first() if declared.single else None
 
 
 def _mark(one):
@@ -315,13 +354,16 @@ def take_in(row):
 def _take_rows(actor, return_, row, target, records):
     """New rows below those that are there; {mark: id of the row}."""
     if row.paper is None:
-        row.paper = _new_paper(actor, return_, target.kind, {})
+        row.paper = _standing(return_, target.kind) or _new_paper(actor, return_, target.kind, {})
     _see_what_is_there(row, records)
     rows = row.paper.values.setdefault(target.rows, [])
     last = last_row_id(row.paper, target.rows)
     marks = {}
+    batch = uuid.uuid4().hex
     for one in records:
-        if not one.there:
+        if one.changes:
+            _change_row(actor, return_, row, target, one, batch)
+        elif not one.there:
             last += 1
             rows.append({"id": str(last), **one.values})
             marks[_mark(one)] = str(last)
@@ -329,9 +371,21 @@ def _take_rows(actor, return_, row, target, records):
     row.paper.save()
     FieldChange.objects.create(
         firm=return_.firm, of=return_, paper=row.paper, path=target.rows, after=",".join(marks.values()), how="imported",
-        note=f"{len(marks)} rows of {row.name}"[:200], by=actor,
+        note=f"{len(marks)} rows of {row.name}"[:200], by=actor, batch=batch,
     )  # fmt: skip
     return marks
+
+
+def _change_row(actor, return_, row, target, one, batch):
+    """What the file says otherwise now, field by field with its history; what the file has no column for stays."""
+    by, paper = target.node.same_by, row.paper
+    rows = paper.values[target.rows]
+    known = next(there for there in rows if str(there.get(by, "")).lower() == str(one.values[by]).lower())
+    for name in row.columns["columns"].values():
+        if name in target.node.fields() and not _same(target.node.fields()[name], known.get(name, ""), one.values.get(name, "")):
+            place = place_at(pack_of(return_), paper, f"{target.rows}.{known['id']}.{name}")
+            note_change(actor, return_, paper, place, one.values.get(name, ""), row.name, batch)
+            put_value(paper, place, one.values.get(name, ""), actor, "", "imported")
 
 
 def _take_papers(actor, return_, row, records):

@@ -108,6 +108,7 @@ class Incoming:
     errors: list = field(default_factory=list)
     kind: str = ""
     there: bool = False
+    changes: list = field(default_factory=list)
 
 
 def read_rows(target, columns, fixed, rows, told=None):

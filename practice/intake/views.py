@@ -150,7 +150,7 @@ def _targets(return_):
         if not kind.single:
             found.append((kind.kind, f"{kind.name}, one a row"))
         for name, spec in kind.fields().items():
-            if hasattr(spec, "row") and len(spec.row.fields()) > 4 and not kind.single and spec.row.known_as:
+            if hasattr(spec, "row") and len(spec.row.fields()) > 4 and spec.row.known_as:
                 found.append((f"{kind.kind}.{name}", f"{kind.name}: {within(spec.label)}"))
     return found
 

@@ -156,9 +156,11 @@ def _law(return_, result):
 
 def _newer(return_):
     newer = counted(Return.objects.for_firm(return_.firm_id))
-    newer = newer.filter(household=return_.household_id, year__gt=return_.year).order_by("year")
-    if found := newer.first():
-        yield Notice("newer", str(found.pk), "check", f"There is already a {found.year} return for this household.",
+    newer = newer.filter(household=return_.household_id, pack=return_.pack)
+    newer = newer.filter(ends__gt=return_.ends) if return_.ends else newer.filter(year__gt=return_.year)
+    if found := newer.order_by("ends", "year").first():
+        later = "a return for a later period" if found.ends else f"a {found.year} return for this household"
+        yield Notice("newer", str(found.pk), "check", f"There is already {later}.",
                      reverse("papers", args=[found.pk]), "open it")  # fmt: skip
 
 

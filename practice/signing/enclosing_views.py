@@ -6,6 +6,7 @@ from django.shortcuts import redirect, render
 from practice.firm.permissions import may
 from practice.intake import attaching, enclosing
 from practice.intake.drawn import drawn_for, pdf_of_drawn
+from practice.pages.lists import export
 from practice.pages.refusing import said_on
 from practice.returns.computing import pack_of
 from practice.returns.page import open_page
@@ -37,10 +38,12 @@ def _beside(return_, row):
 
 
 def look(request, return_id, code):
-    """A document that follows from the figures, as it would go out now; or a statement for others."""
+    """A document that follows from the figures, as it would go out now; or a statement for others, also as a file of its rows."""
     return_, result, _ = open_page(request, return_id)
     drawn = [one for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)]
     for one in (*drawn, *pack_of(return_).outgoing.statements(result)):
+        if one.code == code and (kind := request.GET.get("as", "")) in ("csv", "xlsx"):
+            return export(kind, one.code, one.tables[0].heads, [row for table in one.tables for row in table.rows])
         if one.code == code:
             return HttpResponse(pdf_of_drawn(return_, one), content_type="application/pdf")
     raise Http404

@@ -3,6 +3,7 @@
 import io
 from datetime import date
 
+import openpyxl
 from pypdf import PdfReader
 
 from practice.clients import entities, roles
@@ -20,6 +21,7 @@ from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
 from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
+from practice.returns.undoing import undo_last
 from practice.signing import requesting
 from practice.tests.office import SIGNATURE
 from practice.tests.test_another_country import PAGES, nothing_american
@@ -87,6 +89,29 @@ class CompanyTests(CompanyPractice):
         self.assertContains(answer, 'value="30/9/2025"', status_code=422)
         self.assertContains(self.open("1/4/2025", "31/3/2024"), "The period ends before it begins.", status_code=422)
 
+    def test_brought_in_again_it_shows_what_changes_and_keeps_what_was_chosen(self):
+        made = self.with_books()
+        accounts = made.papers.get(kind="accounts")
+        chosen = next(one for one in accounts.values["rows"] if one["account"] == "Wages")["id"]
+        save_field(self.preparer, made.pk, accounts.pk, f"rows.{chosen}.treatment", "disallowed", "")
+        file = TRIAL.replace(b"52300.00", b"53300.00").replace(b"9900.00", b"10900.00")
+        row = importing.read(importing.bring(self.preparer, made.pk, "later.csv", file, "accounts.rows", accounts.pk))
+        row = importing.read(row)
+        self.assertEqual(
+            row.outcome["changes"], ["Wages, Debit: 52300.00, now 53300.00", "Creditors, Credit: 9900.00, now 10900.00"]
+        )
+        self.assertEqual((row.outcome["new"], row.outcome["there"]), (0, 8))
+        self.client.force_login(self.preparer)
+        self.assertContains(self.client.get(f"/returns/{made.pk}/import/{row.pk}"), "Wages, Debit: 52300.00, now 53300.00")
+        row.state = Import.State.TAKING
+        row.save()
+        importing.take_in(row)
+        wages = next(one for one in made.papers.get(kind="accounts").values["rows"] if one["account"] == "Wages")
+        self.assertEqual((wages["debit"], wages["treatment"]), ("53300.00", "disallowed"))
+        undo_last(self.preparer, made.pk)
+        wages = next(one for one in made.papers.get(kind="accounts").values["rows"] if one["account"] == "Wages")
+        self.assertEqual(wages["debit"], "52300.00")
+
     def test_due_twelve_months_after_its_end(self):
         made = self.opened()
         self.assertEqual((made.due, made.tax_year), (date(2026, 3, 31), "to 31 Mar 2025"))
@@ -139,6 +164,19 @@ class CompanyTests(CompanyPractice):
         self.assertEqual(sorted(along), ["Accounts", "Tax computation"])
         self.assertIn(b"ct:ProfitsChargeable", along["Tax computation"])
         self.assertIn(b"ct:NetAssets", along["Accounts"])
+
+    def test_the_tax_as_a_journal_for_the_books(self):
+        """78,610: 19,652.50 less 2,570.85 of relief."""
+        made = self.with_books()
+        self.client.force_login(self.signer)
+        file = self.client.get(f"/returns/{made.pk}/sign/attachments/drawn/tax-journal?as=csv")
+        text = b"".join(file.streaming_content).decode()
+        self.assertIn("Corporation tax of the period,Tax on profit,17081.65,", text)
+        self.assertIn("Corporation tax owed,Creditors within a year,,17081.65", text)
+        book = self.client.get(f"/returns/{made.pk}/sign/attachments/drawn/tax-journal?as=xlsx")
+        sheet = openpyxl.load_workbook(io.BytesIO(book.content)).active
+        self.assertEqual([cell.value for cell in sheet[2]][:2], ["Corporation tax of the period", "Tax on profit"])
+        self.assertContains(self.client.get(f"/returns/{made.pk}/sign"), "Tax journal for the books")
 
     def test_the_next_period_follows_on(self):
         made = self.with_books()

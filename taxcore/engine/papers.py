@@ -68,12 +68,14 @@ class Row(_Keyed):
     """One row of a table inside a paper.
 
     Files of others name and cut their columns in their own way: `known_as` are words that head a field's column there,
+    `same_by` names the field by which a row of a file is one that is there already, and changes it.
     `also_read` are columns that are no field but say something about one, which `take_in` turns into fields.
     """
 
     paper: Any = None
     known_as: ClassVar[Mapping[str, tuple[str, ...]]] = {}
     also_read: ClassVar[Mapping[str, Field]] = {}
+    same_by: ClassVar[str] = ""
 
     @classmethod
     def take_in(cls, values: dict[str, str]) -> dict[str, str]:

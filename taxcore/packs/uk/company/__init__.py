@@ -41,12 +41,12 @@ def _paying(run):
 
 
 def opens(filers, address):
-    """The company by what the practice knows of it, with its accounts to be entered."""
+    """The company by what the practice knows of it; what is asked of it and its accounts are to be entered."""
     made = []
     for one in filers:
         values = {"role": "taxpayer"} | {name: one[known] for known, name in _NAMES.items() if one.get(known)}
         made.append(PaperValues("taxpayer", "person", values, carried=tuple(name for name in values if name != "role")))
-    return (*made, PaperValues("accounts", "accounts", {}))
+    return (*made, PaperValues("about", "about", {}), PaperValues("accounts", "accounts", {}))
 
 
 HMRC = Authority(

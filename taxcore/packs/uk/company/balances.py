@@ -9,4 +9,5 @@ TRADE_LOSS = Balance("ct-trade-loss", "Trading losses carried forward", "CTA 201
 TRADE_LOSS_2017 = Balance("ct-trade-loss-2017", "Trading losses of before April 2017", "CTA 2010 s. 45")
 PROPERTY_LOSS = Balance("ct-property-loss", "Losses of lettings carried forward", "CTA 2010 s. 62(5)")
 DEFICIT = Balance("ct-deficit", "Non-trading deficits of loans carried forward", "CTA 2009 s. 463G")
+RESERVES = Balance("ct-reserves", "Reserves of the accounts", "Companies Act 2006 s. 393", kept_up=False)
 CAPITAL_LOSS = Balance("ct-capital-loss", "Capital losses carried forward", "TCGA 1992 s. 2A")

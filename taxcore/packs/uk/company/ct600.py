@@ -39,9 +39,8 @@ class LoansPage(Page):
         law = self.law.loans
         changed = date.fromisoformat(law.changed)
         rows = [row for row in self.paper.loans if row.made is not None]
-        return total(
-            share(law.rate if row.made >= changed else law.rate_before, of=excess(row.amount, over=row.repaid)) for row in rows
-        )
+        rates = [law.rate if row.made >= changed else law.rate_before for row in rows]
+        return total([share(rate, of=excess(row.amount, over=row.repaid)) for rate, row in zip(rates, rows, strict=True)])
 
     def required(self):
         return bool(self.paper.loans)

@@ -9,6 +9,7 @@ from taxcore.packs.uk.company.balances import (
     DEFICIT,
     MAIN_POOL,
     PROPERTY_LOSS,
+    RESERVES,
     SPECIAL_POOL,
     TRADE_LOSS,
     TRADE_LOSS_2017,
@@ -83,6 +84,7 @@ class About(CompanyPaper):
 
 
 class AccountRow(Row):
+    same_by = "account"
     known_as = {
         "code": ("nominal code", "account code", "code"), "account": ("account", "account name", "nominal", "description"),
         "debit": ("debit", "dr"), "credit": ("credit", "cr"), "heading": ("heading", "type", "category"),
@@ -126,6 +128,13 @@ class Accounts(CompanyPaper):
     turnover = Amount("145", "Turnover", begins="Without a trial balance")
     profit = Amount(None, "Profit before tax", negative=True)
     rows = Rows(None, "Trial balance", AccountRow)
+    posted = Flag(
+        None,
+        "Post the tax of this return into them",
+        begins="Balance sheet",
+        help="If the books have no charge of the period yet.",
+    )
+    reserves_before = Amount(None, "Reserves when the period began", negative=True, opens=RESERVES)
     adjustments = Rows(None, "Adjustments besides", AdjustmentRow, cites="CTA 2009 ss. 53 to 59")
 
     @turnover.when_empty

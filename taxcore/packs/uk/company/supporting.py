@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from taxcore.engine.outgoing import Attachable, Drawn
 from taxcore.packs.uk.company import tagged
+from taxcore.packs.uk.company.journal import statements
 from taxcore.packs.uk.individual.supporting import OUTGOING as INDIVIDUAL
 
 
@@ -33,5 +34,5 @@ OUTGOING = replace(
     authorizes=f"{_DECLARED} {{practice}} may send the return {{year}} to {{authority}} for the company.",
     signs_on_paper=_DECLARED,
     drawn=drawn,
-    statements=lambda result: (),
+    statements=statements,
 )

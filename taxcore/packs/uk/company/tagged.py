@@ -12,6 +12,7 @@ from typing import Any
 from xml.sax.saxutils import escape, quoteattr
 
 from taxcore.engine.law import Law, read_law
+from taxcore.packs.uk.company.journal import lines as journal
 from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS
 
 _SPACES = {
@@ -164,13 +165,16 @@ _ALWAYS = ("turnover", "fixed", "capital")
 
 
 def heading_sums(run: Any) -> dict[str, Decimal]:
-    """Each heading of the trial balance: what the company has and what came in above nothing, what it owes and costs below it.
-    `period` is the profit or loss."""
+    """Each heading of the trial balance, with the tax that is posted: what the company has and what came in above nothing,
+    what it owes and costs below it. `period` is the profit or loss."""
     rows = list(run.single("accounts").rows)
     sums = {name: Decimal(0) for name in type(run.single("accounts")).fields()["rows"].row.fields()["heading"].options}
     for row in rows:
         if row.heading:
             sums[row.heading] += row.debit - row.credit if row.heading in NET_ASSETS else row.credit - row.debit
+    if run.single("accounts").posted:
+        for _, heading, debit, credit in journal(run):
+            sums[heading] += (debit or 0) - (credit or 0) if heading in NET_ASSETS else (credit or 0) - (debit or 0)
     sums["period"] = sum((sums[name] for name in (*PROFIT_AND_LOSS, "tax")), Decimal(0))
     return sums
 

@@ -4,6 +4,7 @@ from decimal import Decimal
 
 from taxcore.engine import excess, fact, line, pro_rata, total
 from taxcore.packs.uk.base import Page
+from taxcore.packs.uk.company.balances import RESERVES
 from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS
 
 
@@ -82,6 +83,13 @@ class AccountsForm(Page):
         """With what the period adds to reserves: profit less tax and dividends."""
         rows = [row for row in self.paper.rows if row.heading not in ("fixed", "stock", "debtors", "cash")]
         return total([row.credit for row in rows], less=[row.debit for row in rows])
+
+    @fact("Reserves at the end", closes=RESERVES)
+    def reserves(self):
+        """Those at the beginning, the profit after tax, less dividends; with the tax that is posted from here."""
+        rows = [row for row in self.paper.rows if row.heading in (*PROFIT_AND_LOSS, "tax", "dividend", "reserves")]
+        posted = self.run.form("uk.ct600").chargeable if self.paper.posted else Decimal(0)
+        return total([row.credit for row in rows], less=[*(row.debit for row in rows), posted])
 
     @fact("Debits less credits")
     def difference(self):

@@ -469,6 +469,10 @@ class Rates(BritishPaper):
 
 
 class GainRow(Row):
+    known_as = {
+        "asset": ("description", "security", "asset"), "day": ("date of disposal", "disposed", "date sold"),
+        "proceeds": ("proceeds", "disposal proceeds"), "costs": ("cost", "allowable costs"),
+    }  # fmt: skip
     asset = Text(None, "Asset", longest=60, needed="The computation names it.")
     kind = Choice(None, "Kind of asset", KINDS_OF_ASSET, needed="Boxes and rates go by it.")
     day = Day(None, "Date of disposal", needed="The rates of 2024-25 depend on it.")

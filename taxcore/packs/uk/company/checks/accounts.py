@@ -24,6 +24,8 @@ _ASKS = (
 @stops("uk.ct-both-sides", "An account with debit and credit", "conflict", "CTA 2009 s. 46")
 @check("uk.ct-no-amount", "An account without an amount", "missing", "CTA 2009 s. 46")
 @check("uk.ct-account-twice", "An account that stands there twice", "conflict", "CTA 2009 s. 46")
+@check("uk.ct-opening", "Reserves differ from those that the last period closed", "carried", "Companies Act 2006 s. 393")
+@stops("uk.ct-posted-twice", "The tax is posted, and the books have a charge already", "conflict", "CTA 2009 s. 46")
 @check("uk.ct-profit-differs", "The profit is entered, and the trial balance gives another", "conflict", "CTA 2009 s. 46")
 @check("uk.ct-turnover-none", "A profit without turnover", "unlikely", "CT600, box 145")
 def trial_balance(run):
@@ -53,6 +55,12 @@ def trial_balance(run):
         yield found(
             paper.address("profit"), f"The lines give {of_rows:,.2f}. Empty the field to take them.", code="uk.ct-profit-differs"
         )
+    reserves = sum(row.credit - row.debit for row in rows if row.heading == "reserves")
+    if rows and paper.is_keyed("reserves_before") and paper.reserves_before != reserves:
+        says = f"The trial balance begins with {reserves:,.2f}. Is an entry of the last period missing in the books?"
+        yield found(paper.address("reserves_before"), says, code="uk.ct-opening")
+    if paper.posted and any(row.heading == "tax" for row in rows):
+        yield found(paper.address("posted"), "Remove one of both.", code="uk.ct-posted-twice")
     if paper.profit > 0 and not paper.turnover:
         yield found(paper.address("turnover"), "Box 145 asks for it.", code="uk.ct-turnover-none")
 

@@ -30,6 +30,10 @@ def adjusted(amount):
     return books(1_000, adjustments=[{"id": "1", "what": "Late", "by": "add", "amount": amount}])
 
 
+def kept(amount):
+    return paper("accounts", reserves_before=amount, rows=tried("Wages").values["rows"])
+
+
 def building(**values):
     return paper("plant", buildings=[{"id": "1", "what": "Shop", "since": "2020-05-01", "cost": "9"} | values])
 
@@ -50,6 +54,8 @@ CASES = (
     ("uk.ct-no-amount", (tried("Wages", net=0),), (tried("Wages"),), {}),
     ("uk.ct-account-twice", (tried("sales "),), (tried("Wages"),), {}),
     ("uk.ct-profit-differs", (paper("accounts", profit="5", rows=tried("Wages").values["rows"]),), (tried("Wages"),), {}),
+    ("uk.ct-opening", (kept("5"),), (kept("0"),), {}),
+    ("uk.ct-posted-twice", (paper("accounts", posted="yes", rows=tried("Tax charge", "tax").values["rows"]),), (tried("Tax charge", "tax"),), {}),
     ("uk.ct-turnover-none", (paper("accounts", profit="5"),), (books(5),), {}),
     ("uk.ct-suggested", (tried("Entertaining"),), (tried("Entertaining", more={"treatment": "disallowed"}),), {}),
     ("uk.ct-treatment-balance", (tried("Bank", "cash", {"treatment": "trade"}),), (tried("Bank", "cash"),), {}),

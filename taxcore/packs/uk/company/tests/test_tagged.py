@@ -9,8 +9,10 @@ from arelle import PluginManager
 from arelle.api.Session import Session
 from arelle.RuntimeOptions import RuntimeOptions
 
+from taxcore.engine import roll_forward
 from taxcore.packs.uk.company import tagged
-from taxcore.packs.uk.company.tests.test_worked import CASES, TRIAL, books, bought, loan, losses, other, plant, result
+from taxcore.packs.uk.company.journal import lines
+from taxcore.packs.uk.company.tests.test_worked import CASES, TRIAL, books, bought, loan, losses, other, paper, plant, result
 
 _TAXONOMY = Path(__file__).resolve().parents[5] / "authority" / "taxonomy"
 FULL = (TRIAL, plant(bought(4_000, claim="first"), main_before="9000", special_before="2000"), other(interest="75", rents="900"),
@@ -60,6 +62,22 @@ class TaggedTests(TestCase):
         self.assertEqual(accounts["NetAssets", ""], accounts["CapitalAndReserves", ""])
         self.assertEqual(accounts["ProfitLossForPeriod", ""], run.form("uk.accounts").profit)
         self.assertEqual((accounts["EntityName", ""], accounts["PeriodEnd", ""]), ("Larch Joinery Ltd", "2025-03-31"))
+
+    def test_the_tax_goes_back_into_the_books(self):
+        """80,500 bear 20,125 less 2,542.50 of relief: 17,582.50 are charged and owed, and next year begins with the rest of 74,500."""
+        rows = TRIAL.values["rows"]
+        found = result(paper("accounts", posted="yes", rows=rows))
+        self.assertEqual(found.run.form("uk.ct600").chargeable, Decimal("17582.50"))
+        self.assertEqual(
+            [(one[1], one[2], one[3]) for one in lines(found.run)],
+            [("tax", Decimal("17582.50"), None), ("creditors", None, Decimal("17582.50"))],
+        )
+        (accounts,), wrong = read(tagged.accounts(found.run))
+        self.assertEqual(
+            (wrong, accounts["NetAssets", ""], accounts["CapitalAndReserves", ""]), ([], Decimal("56917.50"), Decimal("56917.50"))
+        )
+        rolled = next(one for one in roll_forward(found).data.papers if one.kind == "accounts")
+        self.assertEqual(Decimal(rolled.values["reserves_before"]), Decimal("56917.50"))
 
     def test_a_loss_has_a_sign(self):
         run = result(books(-9_000)).run

@@ -4,7 +4,7 @@ import random
 from unittest import TestCase
 
 from taxcore.packs.uk.individual import PACK
-from taxcore.packs.uk.individual.tests import test_allowance, test_gains, test_trades
+from taxcore.packs.uk.individual.tests import test_allowance, test_gains, test_losses, test_trades
 from taxcore.packs.uk.individual.tests.test_foreign import abroad
 from taxcore.packs.uk.individual.tests.test_gains import LIVED, home
 from taxcore.packs.uk.individual.tests.test_straight import drawn, entered
@@ -26,7 +26,7 @@ class ExplainedTests(TestCase):
                     assert_explained(self, cell)
 
     def test_those_of_worked_cases(self):
-        cases = [(papers, options) for _, papers, options, _ in (*test_trades.CASES, *test_gains.CASES)]
+        cases = [(papers, options) for _, papers, options, _ in (*test_trades.CASES, *test_gains.CASES, *test_losses.CASES)]
         cases += [(papers, {}) for _, papers, _ in test_allowance.CASES]
         for papers, options in cases:
             for form in result(*papers, **options).forms:
