@@ -39,16 +39,17 @@ def _american(practice: RunningPractice) -> None:
 
 
 def _british(practice: RunningPractice) -> None:
-    """Four views of British returns on one sheet: papers, the calculation with its lineage, flow, review in the dark theme."""
+    """Six views of British returns on one sheet: papers, the calculation with its lineage, flow, review in the dark theme, a
+    company's accounts and its return."""
     walk, size = Walk(practice), (960, 600)
-    sheet = Image.new("RGB", (size[0] * 2, size[1] * 2))
+    sheet = Image.new("RGB", (size[0] * 2, size[1] * 3))
     try:
         walk.sign_in("sunniva")
         for place, page in enumerate(
-            ("/returns/5/papers", "/returns/1/forms?at=uk.foreign-credit.a", "/returns/1/flow", "/returns/8/review")
-        ):
-            if place == 3:
-                walk.driver.add_cookie({"name": "theme", "value": "dark"})
+            ("/returns/5/papers", "/returns/1/forms?at=uk.foreign-credit.a", "/returns/1/flow", "/returns/8/review",
+             _of_company(practice, "papers/{accounts}"), _of_company(practice, "forms?at=uk.ct600.435"))
+        ):  # fmt: skip
+            walk.driver.add_cookie({"name": "theme", "value": "dark" if place == 3 else "light"})
             walk.go(page)
             walk.settle()
             time.sleep(0.3)
@@ -62,6 +63,12 @@ def _british(practice: RunningPractice) -> None:
     sheet.save(path)
     shrink(path)
     print("docs/screenshots/british.png", flush=True)
+
+
+def _of_company(practice: RunningPractice, page: str) -> str:
+    return_id = practice.sql("select id from returns_return where pack = 'uk-ct' order by id limit 1")
+    accounts = practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'accounts'")
+    return f"/returns/{return_id}/{page.format(accounts=accounts)}"
 
 
 def _wait_for_answers(practice: RunningPractice) -> None:

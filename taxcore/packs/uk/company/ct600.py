@@ -6,7 +6,7 @@ CTA 2009 s. 2; CTA 2010 ss. 3, 18A to 18N, 37 to 45F, 62, 99, 189, 269ZB to 269Z
 from datetime import date
 from decimal import Decimal
 
-from taxcore.engine import excess, fact, least, line, linked, pro_rata, share, total, when
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, share, total, when
 from taxcore.engine.figures import cents
 from taxcore.packs.uk.base import Page, up
 from taxcore.packs.uk.company.balances import CAPITAL_LOSS, DEFICIT, PROPERTY_LOSS, TRADE_LOSS, TRADE_LOSS_2017
@@ -310,7 +310,9 @@ class CompanyReturn(Page):
     @line("395", "Tax of the second financial year", rounding=cents)
     def second_tax(self):
         part = self._part(1)
-        return share(self._rate(part), of=self.second_profits) if part else total()
+        return (
+            share(self._rate(part), of=self.second_profits) if part else nothing_because("the period lies in one financial year")
+        )
 
     def augmented(self, part):
         """Profits with exempt distributions, of the days of one financial year: CTA 2010 s. 18L."""
@@ -334,10 +336,10 @@ class CompanyReturn(Page):
     def _relief(self, part, profits):
         """CTA 2010 s. 18B: the fraction of what augmented profits are below the upper limit, as profits are of them."""
         if part is None or not self._has_relief(part):
-            return total()
+            return nothing_because("no small profits have a rate of their own in that year")
         augmented, upper = self.augmented(part), self.limit_of(part, "upper_limit")
         if augmented <= self.limit_of(part, "lower_limit") or augmented > upper:
-            return total()
+            return nothing_because("profits are within the lower limit, or above the upper one")
         whole = share(self.run.law_in("uk", part.year).rates.fraction, of=excess(upper, over=augmented))
         return pro_rata(whole, profits, augmented)
 
