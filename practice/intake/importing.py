@@ -34,7 +34,8 @@ from taxcore.engine import Amount, BadValue
 
 LARGEST = 20_000_000  # bytes of a file
 _SHOWN, _MOST_ERRORS = 200, 500
-FORMS = {"csv": "CSV", "txt": "CSV", "tsv": "CSV", "xlsx": "XLSX", "ofx": "OFX", "qfx": "OFX", "json": "open return format"}
+FORMS = {"csv": "CSV", "txt": "CSV", "tsv": "CSV", "xlsx": "XLSX", "ofx": "OFX", "qfx": "OFX", "json": "open return format",
+         "xhtml": "iXBRL", "html": "iXBRL", "htm": "iXBRL"}  # fmt: skip
 
 
 @transaction.atomic
@@ -51,7 +52,7 @@ def bring(actor, return_id, name, content, target="", paper_id=None, in_backgrou
         raise BadValue("The file is empty.", name)
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; {LARGEST / 1e6:.0f} can be read at once.", name)
-    form = {"txt": "csv", "tsv": "csv", "qfx": "ofx"}.get(suffix, suffix)
+    form = {"txt": "csv", "tsv": "csv", "qfx": "ofx", "html": "xhtml", "htm": "xhtml"}.get(suffix, suffix)
     paper = keyed_paper(return_, paper_id) if paper_id else None
     kept = default_storage.save(f"imports/{uuid.uuid4().hex}.sealed", ContentFile(seal_bytes(content)))
     row = Import.objects.create(
@@ -67,7 +68,8 @@ def bring(actor, return_id, name, content, target="", paper_id=None, in_backgrou
 def _open(row):
     """Open a file of columns: the rows as text beside it, so that it is opened once; headings and the first rows on the row
     itself. Then somebody says what the columns are."""
-    sheet = reading.read_sheet(row.form, _content(row))
+    ends = row.of.ends.isoformat() if row.of.ends else ""
+    sheet = reading.read_sheet(row.form, _content(row), row.of.pack, ends)
     plain = json.dumps({"heads": sheet.heads, "rows": sheet.rows}).encode()
     default_storage.save(f"{row.file}.sheet", ContentFile(seal_bytes(plain)))
     row.rows = len(sheet.rows)
@@ -167,7 +169,7 @@ def read(row):
     """Read the whole file without changing anything of the return; leaves preview, errors and counts on the row. A file of
     columns is only opened the first time, and waits then for what its columns are."""
     try:
-        if row.form in ("csv", "xlsx") and not row.sample:
+        if row.form in ("csv", "xlsx", "xhtml") and not row.sample:
             _open(row)
             return row
         records = _records(row, told=lambda place: _progress(row, place))

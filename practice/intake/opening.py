@@ -53,6 +53,46 @@ def sheet(content, form):
     return {"heads": heads, "rows": even[1:]}
 
 
+_INLINE = "{http://www.xbrl.org/2013/inlineXBRL}"
+_INSTANCE = "{http://www.xbrl.org/2003/instance}"
+
+
+def tagged(content, pack, ends):
+    """{"heads", "rows"} of a page with inline XBRL tags, as the pack reads its facts for the period that ends on a day."""
+    from lxml import etree
+
+    from taxcore.packs import pack_named
+
+    try:
+        page = etree.fromstring(content, etree.XMLParser(resolve_entities=False, no_network=True, huge_tree=False))
+    except etree.XMLSyntaxError:
+        raise Refused("The file is no XHTML page with tags (inline XBRL).") from None
+    contexts = {one.get("id"): _context(one) for one in page.iter(f"{_INSTANCE}context")}
+    facts = [_fact(one, contexts) for one in page.iter(f"{_INLINE}nonFraction")]
+    read = pack_named(pack).reads_tagged
+    rows = read([one for one in facts if one], ends) if read else []
+    if not rows:
+        raise Refused("The file has no tagged amounts that this return can take.")
+    return {"heads": ["Account", "Heading", "Debit", "Credit"], "rows": [list(row) for row in rows]}
+
+
+def _context(element):
+    """(last day, a member of a dimension or nothing)."""
+    day = next((one.text for one in element.iter(f"{_INSTANCE}endDate", f"{_INSTANCE}instant")), "")
+    member = next((one.text for one in element.iter("{http://xbrl.org/2006/xbrldi}explicitMember")), "")
+    return (day or "").strip()[:10], (member or "").strip()
+
+
+def _fact(element, contexts):
+    """(concept without its prefix, amount, last day, member); nothing where it is no number."""
+    text = re.sub(r"[\s,]", "", "".join(element.itertext()))
+    amount = "0" if text in ("", "-", "–", "—") else text
+    if not re.fullmatch(r"\d+(\.\d+)?", amount):
+        return None
+    value = Decimal(amount).scaleb(int(element.get("scale") or 0)) * (-1 if element.get("sign") == "-" else 1)
+    return (element.get("name", "").rpartition(":")[2], f"{value:f}", *contexts.get(element.get("contextRef"), ("", "")))
+
+
 def _of_text(content):
     try:
         text = content.decode("utf-8-sig")
@@ -292,6 +332,7 @@ DOES = {
     "text_of": text_of,
     "words_in": words_in,
     "ofx": ofx,
+    "tagged": tagged,
     "documents": documents,
 }
 

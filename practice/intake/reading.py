@@ -29,9 +29,12 @@ class Sheet:
     rows: list
 
 
-def read_sheet(form, content):
-    """Rows of a CSV or XLSX file, the first row being headings; opened in a process of its own. NotReadable with a reason."""
+def read_sheet(form, content, pack="", ends=""):
+    """Rows of a CSV or XLSX file, the first row being headings, or of the facts of a tagged page; opened in a process of its own.
+    NotReadable with a reason."""
     try:
+        if form == "xhtml":
+            return Sheet(**opened("tagged", content, seconds=20, pack=pack, ends=ends))
         return Sheet(**opened("sheet", content, seconds=20, form=form))
     except NotOpened as error:
         raise NotReadable(error.says) from None

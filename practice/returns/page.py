@@ -66,7 +66,7 @@ def shared(request, return_, result, before=None):
         "adds": additions_of(return_),
         "pack": result.run.pack,
         "issued_to": result.run.pack.issued_to,
-        "has": {name: getattr(result.run.pack, name) is not None for name in ("flow", "issues", "ofx")},
+        "has": {name: getattr(result.run.pack, name) is not None for name in ("flow", "issues", "ofx", "reads_tagged")},
         "household": return_.household,
         "bottom": bottom,
         "may_key": may(request.user, "key") and not closed,

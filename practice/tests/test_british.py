@@ -71,6 +71,25 @@ class BritishPractice(TestCase):
         self.client.force_login(staff)
         return self.client
 
+    def sent_and_accepted(self, return_, authority):
+        """Signed in the office, filed and accepted: the return as it is then."""
+        requesting.ask_for_signature(self.signer, return_.pk)
+        record_identity(self.administrator, self.person.pk, "known", "", "", "")
+        requesting.sign_in_office(self.administrator, return_.pk, self.person.pk, authority, SIGNATURE, None, "41706")
+        filing.file_return(self.signer, return_.pk)
+        sent = return_.submissions.get()
+        sent.state, sent.receipt = State.SENT, "H-1"
+        sent.save()
+        settle(sent.pk, Answer("accepted"))
+        return Return.objects.for_firm(self.firm).get(pk=return_.pk)
+
+    def packed(self, return_):
+        """The state of the package that is made for the client."""
+        package = packaging.make_package(self.signer, return_.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        return package.state
+
 
 class BritishTests(BritishPractice):
     def test_it_is_due_on_the_31st_of_january_and_computed_in_pounds_and_pence(self):
@@ -100,21 +119,10 @@ class BritishTests(BritishPractice):
         )  # fmt: skip
 
     def test_the_whole_way(self):
-        requesting.ask_for_signature(self.signer, self.return_.pk)
-        record_identity(self.administrator, self.person.pk, "known", "", "", "")
-        requesting.sign_in_office(self.administrator, self.return_.pk, self.person.pk, "uk", SIGNATURE, None, "41706")
-        filing.file_return(self.signer, self.return_.pk)
-        sent = self.return_.submissions.get()
-        sent.state, sent.receipt = State.SENT, "H-1"
-        sent.save()
-        settle(sent.pk, Answer("accepted"))
-        done = self.fresh()
+        done = self.sent_and_accepted(self.return_, "uk")
         self.assertEqual(done.stage, Stage.DELIVER)
         self.assertIn(b'returnType="SA100"', document_of(done.snapshot, "uk"))
-        package = packaging.make_package(self.signer, done.pk)
-        tasks.build(package.pk)
-        package.refresh_from_db()
-        self.assertEqual(package.state, "ready")
+        self.assertEqual(self.packed(done), "ready")
 
     def test_the_computation_of_gains_goes_along_by_itself(self):
         """Two holdings: 600 of 1,000 shares that cost 4,000, sold for 9,100; a gain of 6,700 above the exempt amount."""

@@ -7,25 +7,19 @@ import openpyxl
 from pypdf import PdfReader
 
 from practice.clients import entities, roles
-from practice.clients.identity import record_identity
-from practice.delivery import packaging, tasks
-from practice.dispatch import filing
-from practice.dispatch.acknowledging import settle
-from practice.dispatch.authority_client import Answer
-from practice.dispatch.models import State
 from practice.intake import importing
 from practice.intake.drawn import enclosed_in
 from practice.intake.models import Import
-from practice.returns import rolling
+from practice.returns import amending, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
 from practice.returns.frozen import document_of
 from practice.returns.models import Return, Stage
 from practice.returns.undoing import undo_last
 from practice.signing import requesting
-from practice.tests.office import SIGNATURE
 from practice.tests.test_another_country import PAGES, nothing_american
 from practice.tests.test_british import BritishPractice
+from taxcore.packs.uk.company import tagged
 
 TRIAL = b"""Nominal code,Account name,Heading,Dr,Cr
 4000,Sales,Turnover,,212000.00
@@ -112,6 +106,29 @@ class CompanyTests(CompanyPractice):
         wages = next(one for one in made.papers.get(kind="accounts").values["rows"] if one["account"] == "Wages")
         self.assertEqual(wages["debit"], "52300.00")
 
+    def test_accounts_that_are_tagged_are_read_by_a_program(self):
+        """Those that it makes itself give the same balance sheet and profit again; a page without tags is refused with its reason."""
+        made = self.with_books()
+        page = tagged.accounts(result_of(made).run)
+        self.open("1/4/2023", "31/3/2024")
+        other = Return.objects.for_firm(self.firm).get(pack="uk-ct", ends="2024-03-31")
+        accounts = other.papers.get(kind="accounts")
+        row = importing.read(importing.bring(self.preparer, other.pk, "last.xhtml", page, "accounts.rows", accounts.pk))
+        columns = {int(at): name for at, name in row.columns["columns"].items()}
+        row = importing.read(importing.choose_columns(self.preparer, other.pk, row.pk, columns, row.columns["fixed"]))
+        self.assertEqual((row.errors, row.outcome["new"]), ([], 8))
+        row.state = Import.State.TAKING
+        row.save()
+        importing.take_in(row)
+        form = result_of(self.now(other)).run.form("uk.accounts")
+        self.assertEqual((form.turnover, form.profit, form.difference), (212_000, 71_260, 0))
+        bad = importing.read(
+            importing.bring(self.preparer, other.pk, "x.xhtml", b"<html><p>Accounts</p></html>", "accounts.rows", accounts.pk)
+        )
+        self.assertEqual(
+            (bad.state, bad.errors[0]["says"]), ("failed", "The file has no tagged amounts that this return can take.")
+        )
+
     def test_due_twelve_months_after_its_end(self):
         made = self.opened()
         self.assertEqual((made.due, made.tax_year), (date(2026, 3, 31), "to 31 Mar 2025"))
@@ -127,28 +144,29 @@ class CompanyTests(CompanyPractice):
 
     def test_no_page_says_what_is_american(self):
         made = self.with_books()
-        pages = [one for one in PAGES if one not in ("flow", "issued")]
+        pages = [one for one in PAGES if one != "issued"]
         nothing_american(self, (*(f"returns/{made.pk}/{name}" for name in pages), f"households/{made.household_id}"))
 
-    def file(self, made):
-        requesting.ask_for_signature(self.signer, made.pk)
-        record_identity(self.administrator, self.person.pk, "known", "", "", "")
-        requesting.sign_in_office(self.administrator, made.pk, self.person.pk, "uk-ct", SIGNATURE, None, "41706")
-        filing.file_return(self.signer, made.pk)
-        sent = made.submissions.get()
-        sent.state, sent.receipt = State.SENT, "H-1"
-        sent.save()
-        settle(sent.pk, Answer("accepted"))
-        return self.now(made)
-
     def test_the_director_signs_and_it_is_filed_and_delivered(self):
-        made = self.file(self.with_books())
+        made = self.sent_and_accepted(self.with_books(), "uk-ct")
         self.assertEqual(made.stage, Stage.DELIVER)
         self.assertIn(b'returnType="CT600"', document_of(made.snapshot, "uk-ct"))
-        package = packaging.make_package(self.signer, made.pk)
-        tasks.build(package.pk)
-        package.refresh_from_db()
-        self.assertEqual(package.state, "ready")
+        self.assertEqual(self.packed(made), "ready")
+
+    def test_amended_after_it_was_accepted(self):
+        """1,000 of sales were forgotten: 26.5% of them are owed besides."""
+        first = self.sent_and_accepted(self.with_books(), "uk-ct")
+        again = amending.amend(self.signer, first.pk)
+        self.assertEqual((again.begins, again.ends), (first.begins, first.ends))
+        accounts = again.papers.get(kind="accounts")
+        for name, field, was, now in (("Sales", "credit", "212000.00", "213000"), ("Bank", "debit", "40260.00", "41260")):
+            row = next(one for one in accounts.values["rows"] if one["account"] == name)["id"]
+            save_field(self.preparer, again.pk, accounts.pk, f"rows.{row}.{field}", now, was)
+        save_field(self.preparer, again.pk, again.papers.get(kind="amendment").pk, "explanation", "Sales were forgotten.", "")
+        found = result_of(self.now(again))
+        self.assertEqual(found.run.form("uk.ct600").owed, 265)
+        self.assertFalse([one.says for one in found.findings if one.weight == "stops"])
+        self.assertEqual(self.sent_and_accepted(self.now(again), "uk-ct").stage, Stage.DELIVER)
 
     def test_computation_and_accounts_go_along_as_tagged_pages(self):
         made = self.with_books()

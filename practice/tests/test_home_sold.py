@@ -2,18 +2,10 @@
 
 from datetime import date
 
-from practice.clients.identity import record_identity
-from practice.delivery import packaging, tasks
-from practice.dispatch import filing
-from practice.dispatch.acknowledging import settle
-from practice.dispatch.authority_client import Answer
-from practice.dispatch.models import State
 from practice.returns import issuing, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Return, Stage
-from practice.signing import requesting
-from practice.tests.office import SIGNATURE
 from practice.tests.test_another_country import PAGES, nothing_american
 from practice.tests.test_british import BritishPractice
 
@@ -67,20 +59,9 @@ class HomeSoldTests(BritishPractice):
         made = self.opened()
         self.assertEqual([one.says for one in result_of(made).findings if one.weight == "stops"], [])
         owed = result_of(made).run.form("uk.ppd").owed
-        requesting.ask_for_signature(self.signer, made.pk)
-        record_identity(self.administrator, self.person.pk, "known", "", "", "")
-        requesting.sign_in_office(self.administrator, made.pk, self.person.pk, "uk-ppd", SIGNATURE, None, "41706")
-        filing.file_return(self.signer, made.pk)
-        sent = made.submissions.get()
-        sent.state, sent.receipt = State.SENT, "H-1"
-        sent.save()
-        settle(sent.pk, Answer("accepted"))
-        made = Return.objects.for_firm(self.firm).get(pk=made.pk)
+        made = self.sent_and_accepted(made, "uk-ppd")
         self.assertEqual(made.stage, Stage.DELIVER)
-        package = packaging.make_package(self.signer, made.pk)
-        tasks.build(package.pk)
-        package.refresh_from_db()
-        self.assertEqual(package.state, "ready")
+        self.assertEqual(self.packed(made), "ready")
         self.assertEqual(issuing.hand_out(self.preparer, made.pk), 1)
         year = result_of(self.fresh()).run
         self.assertEqual(year.form("uk.gains-tax").paid_already, owed)

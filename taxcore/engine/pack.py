@@ -313,6 +313,7 @@ class Pack:
     `elections` are the choices that the law leaves open on a return (taxcore/whatif/choosing.py).
     `to_come` gives what is to be paid for next year (PaymentToCome).
     `outgoing` says what may go with a return, who may sign for somebody, and why it may go on paper (engine/outgoing.py).
+    `reads_tagged` makes rows (account, heading, debit, credit) of the facts of a tagged page and the last day that is wanted.
     `ofx` reads one tax statement of the OFX format into (kind of paper, open-format values), None where it has no paper.
     """
 
@@ -334,6 +335,7 @@ class Pack:
     to_come: Callable[[Run], tuple[PaymentToCome, ...]] = lambda run: ()
     flow: Callable[[Any], Any] | None = None
     ofx: Callable[[Any], tuple[str, dict[str, Any]] | None] | None = None
+    reads_tagged: Callable[[list[tuple[str, str, str, str]], str], list[tuple[str, str, str, str]]] | None = None
     earlier: Callable[[ReturnData], ReturnData] = lambda data: data
     advice: Callable[[Any], list[Advice]] = lambda result: []
     described: Callable[[Any], str] = lambda result: ""

@@ -15,10 +15,14 @@ from taxcore.packs.uk.company.base import (
     usual_period,
 )
 from taxcore.packs.uk.company.checks import CHECKS
+from taxcore.packs.uk.company.correcting import CORRECTING
 from taxcore.packs.uk.company.ct600 import CompanyReturn, LoansPage
+from taxcore.packs.uk.company.flow import flow
 from taxcore.packs.uk.company.papers import GROUPS, PAPERS, Company
 from taxcore.packs.uk.company.plant import PlantForm
+from taxcore.packs.uk.company.questions import QUESTIONS
 from taxcore.packs.uk.company.supporting import OUTGOING
+from taxcore.packs.uk.company.tagged import read_back
 from taxcore.packs.uk.company.trading import AccountsForm, TradingProfit
 from taxcore.packs.uk.individual import PACK as INDIVIDUAL
 
@@ -61,5 +65,6 @@ PACK = Pack(
     identifier=Identifier("Unique Taxpayer Reference", "reference", "0000000000"), currency="£", currency_code="GBP",
     words=INDIVIDUAL.words, day_first=True, shown_year=shown, writes="HMRC", outgoing=OUTGOING, asks="period",
     shown_period=shown_period, year_in=lambda period: financial_year(period.end), period_after=period_after,
-    refuses_period=refuses_period,
+    refuses_period=refuses_period, questions=QUESTIONS, correcting=CORRECTING,
+    reads_tagged=read_back, flow=flow,
 )  # fmt: skip

@@ -375,13 +375,17 @@ class CompanyReturn(Page):
     def exempt(self):
         return total(self.accounts.dividends, self.rounding(self.income.dividends))
 
+    def settled(self):
+        """What is set against what is charged: tax taken off and paid, or of an amended return what the first one came to."""
+        return total(self.deducted, self.about.paid if self.run.amends is None else self.as_filed("payable"))
+
     @fact("Owed", rounding=cents)
     def owed(self):
-        return excess(self.charged, over=[self.deducted, self.about.paid])
+        return excess(self.charged, over=self.settled())
 
     @fact("Repaid", rounding=cents)
     def repaid(self):
-        return excess(total(self.deducted, self.about.paid), over=self.charged)
+        return excess(self.settled(), over=self.charged)
 
     @fact("All profits")
     def total_income(self):

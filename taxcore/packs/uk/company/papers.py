@@ -15,6 +15,7 @@ from taxcore.packs.uk.company.balances import (
     TRADE_LOSS_2017,
 )
 from taxcore.packs.uk.company.base import CompanyPaper
+from taxcore.packs.uk.individual.papers import Amendment
 
 HEADINGS = {
     "turnover": "Turnover", "income": "Other income", "cost": "Cost of sales", "expense": "Expenses", "tax": "Tax on profit",
@@ -292,8 +293,8 @@ class Reliefs(CompanyPaper):
     surrendered = Amount(None, "Loss of the period that is given up to others", cites="CTA 2010 s. 99")
 
 
-PAPERS: tuple[type[CompanyPaper], ...] = (About, Accounts, Plant, OtherIncome, Gains, Losses, Loans, Reliefs)
+PAPERS = (About, Accounts, Plant, OtherIncome, Gains, Losses, Loans, Reliefs, Amendment)
 GROUPS: dict[str, str] = {
     "people": "Company", "company": "About it", "accounts": "Accounts", "income": "Other income", "losses": "Losses",
-    "reliefs": "Reliefs and loans",
+    "reliefs": "Reliefs and loans", "correction": "Amendment",
 }  # fmt: skip

@@ -208,3 +208,24 @@ def _element(name: str, kind: str, when: str, group: str = "xbrli:item", *, abst
         f'<xs:element id="{own.prefix}_{name}" name="{name}" type="{kind}" substitutionGroup="{group}" xbrli:periodType="{when}" '
         f'nillable="true"{" abstract=" + chr(34) + "true" + chr(34) if abstract else ""}/>'
     )
+
+
+HEADS = ("Account", "Heading", "Debit", "Credit")
+
+
+def read_back(facts: list[tuple[str, str, str, str]], ends: str) -> list[tuple[str, str, str, str]]:
+    """Rows of a trial balance from the facts of tagged accounts, as (concept, amount, last day, member): those of the period that
+    ends on that day, or of the latest one. What a concept means stands in tagging.toml; any other is left out."""
+    known = dict(tagging().read.items())
+    mine = [one for one in facts if one[0] in known and not one[3]]
+    days = {one[2] for one in mine}
+    day = ends if ends in days else max(days, default="")
+    rows, seen = [], set()
+    for concept, amount, last, _ in mine:
+        account, heading, is_debit = known[concept]
+        if last != day or account in seen or not Decimal(amount):
+            continue
+        seen.add(account)
+        debit = Decimal(amount) if is_debit else -Decimal(amount)
+        rows.append((account, heading, f"{debit:.2f}" if debit > 0 else "", f"{-debit:.2f}" if debit < 0 else ""))
+    return rows

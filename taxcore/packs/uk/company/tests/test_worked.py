@@ -205,6 +205,27 @@ CASES = (
     ("a loan to a participator: 33.75%", (books(0), loan(20_000)), {}, {"ct600a.tax": "6750.00", "ct600.payable": "6750.00"}),
     ("repaid within nine months", (books(0), loan(20_000, repaid="5000")), {}, {"ct600a.tax": "5062.50"}),
     ("lent before 6 April 2022: 32.5%", (books(0), loan(10_000, "2022-03-01")), {"begins": "2022-01-01", "ends": "2022-12-31"}, {"ct600a.tax": "3250.00"}),
+    ("an associated company in a period of two years' law: 4,684.83 and 18,835.75 less 0.015 of 18,835.08", (books(100_000),),
+     CALENDAR | {"associates": "1"}, {"ct600.relief": "282.53", "ct600.chargeable": "23238.05"}),
+    ("a leap year: two parts of 91 and 275 days come to what one would", (books(100_000),), {"begins": "2024-01-01", "ends": "2024-12-31"}, {
+        "ct600.first_profits": "24863", "ct600.relief": "2250.00", "ct600.chargeable": "22750.00"}),
+    ("three months: 249,315 of the annual allowance, rounded up, and the rest at 18% of 91 days", (books(400_000), plant(bought(300_000))),
+     {"ends": "2024-06-30"}, {"plant.investment": "249316", "plant.main_written": "2275"}),
+    ("a loss smaller than other profits", (books(-5_000), other(interest="10000"), losses(this_year="yes")), {}, {
+        "ct600.loss_against": "5000", "ct600.taxable": "5000"}),
+    ("losses of before in their order: of the trade, of lettings, of loans", (
+        books(4_000), losses(trade_before="3000", property_before="2000", deficit_before="1000")), {}, {
+        "ct600.trade_before": "3000", "ct600.property_losses": "1000", "ct600.deficit_before": "0", "ct600.property_left": "1000",
+        "ct600.deficit_left": "1000", "ct600.taxable": "0"}),
+    ("donations before group relief", (books(1_000), paper("reliefs", donations="300", group_relief="2000")), {}, {
+        "ct600.donations": "300", "ct600.group_relief": "700", "ct600.taxable": "0"}),
+    ("lettings of long accounts by days too", (paper("accounts", **LONG, rows=balance(
+        ("Sales", "turnover", -54_800), ("Rent received", "income", -5_480)).values["rows"]),), {}, {"ct600.trading": "36500", "ct600.property": "3650"}),
+    ("old losses against the trade first, newer ones against what is left", (books(10_000), losses(trade_before_2017="4000", trade_before="20000")), {}, {
+        "ct600.net_trading": "6000", "ct600.trade_before": "6000", "ct600.trade_left": "14000", "ct600.taxable": "0"}),
+    ("dividends lift it above the upper limit", (books(240_000), other(dividends="20000")), {}, {"ct600.relief": "0", "ct600.chargeable": "60000.00"}),
+    ("and above the lower one: 0.015 of 195,000, 45 of 55 parts", (books(45_000), other(dividends="10000")), {}, {
+        "ct600.relief": "2393.18", "ct600.chargeable": "8856.82"}),
     ("what was paid is taken off", (books(40_000),), {"paid": "5000"}, {"ct600.owed": "2600.00"}),
     ("and repaid where it was too much", (books(40_000),), {"paid": "9000"}, {"ct600.repaid": "1400.00", "ct600.owed": "0"}),
     ("income tax taken off", (books(40_000),), {"tax_deducted": "600"}, {"ct600.owed": "7000.00"}),
