@@ -42,6 +42,7 @@ PARTS = {
     "changed": "What a correction changed",
     "summary": "Summary with a chart",
     "forms": "Every form and worksheet",
+    "made": "Computations and accounts that went along",
     "receipts": "Acknowledgments",
     "authorizations": "Signed authorizations",
     "advice": "Advice, where some was chosen",
@@ -51,7 +52,7 @@ PARTS = {
 }
 _DRAWN = ("cover", "letter", "changed", "summary", "forms", "receipts", "by hand")
 USUAL = (
-    ("Client’s copy", ("letter", "changed", "summary", "forms", "receipts", "authorizations", "advice"), True, "", False),
+    ("Client’s copy", ("letter", "changed", "summary", "forms", "made", "receipts", "authorizations", "advice"), True, "", False),
     ("Practice’s copy", ("cover", "summary", "forms", "receipts", "authorizations", "invoices", "pages"), False, "", False),
     ("Lender’s copy", ("cover", "summary", "forms", "receipts"), True, "COPY", True),
 )
@@ -265,6 +266,22 @@ def _masked(html, frozen):
     return html
 
 
+def made_for(return_, snapshot, authority):
+    """(name, bytes) of what followed from the figures and stands in the locked document for an authority."""
+    theirs = {row.along_name or row.name for row in enclosing.going_along(return_)}
+    return [(name, content) for name, content in enclosed_in(document_of(snapshot, authority)) if name not in theirs]
+
+
+def made_from_figures(return_, snapshot):
+    """All of it as PDFs, authority by authority."""
+    for line in snapshot.bottom_lines:
+        yield from (as_pdf(content) for _, content in made_for(return_, snapshot, line["code"]))
+
+
+def _made(printed):
+    yield from made_from_figures(printed.of, printed.snapshot)
+
+
 def _authorizations(printed):
     for signature in printed.of.signatures.filter(voided_at=None):
         yield draw(signature)
@@ -296,9 +313,7 @@ def _on_paper(printed):
     along = [
         row for row in enclosing.going_along(return_) if row.along_to == authority.code or not (row.along_to or authority.after)
     ]
-    theirs = {row.along_name or row.name for row in along}
-    locked = enclosed_in(document_of(printed.snapshot, printed.authority))
-    made = [(name, content) for name, content in locked if name not in theirs]  # what followed from the figures
+    made = made_for(return_, printed.snapshot, printed.authority)
     yield pdf_from(render_to_string("delivery/paper_return.html", {
         "of": return_, "firm": return_.firm, "authority": authority, "route": route, "reason": outgoing.reason(route.reason),
         "paper_form": outgoing.paper_form if not authority.after else "", "line": line, "forms": forms, "along": along,
@@ -311,7 +326,14 @@ def _on_paper(printed):
         yield attaching.as_pdf(row)
 
 
-_BROUGHT = {"paper": _on_paper, "authorizations": _authorizations, "advice": _advice, "invoices": _invoices, "pages": _pages}
+_BROUGHT = {
+    "paper": _on_paper,
+    "made": _made,
+    "authorizations": _authorizations,
+    "advice": _advice,
+    "invoices": _invoices,
+    "pages": _pages,
+}
 
 
 def store(printed):

@@ -67,6 +67,7 @@ def _parts(package):
             "cover": printing.cover_of(package.of),
         },
     )  # fmt: skip
+    yield from printing.made_from_figures(package.of, package.snapshot)
     advised = advising.page_of(package.of, result_of(package.of)) if package.of.advice_choices.exists() else {}
     if advised.get("items"):  # only what somebody chose for this client goes out
         yield pdf_of("delivery/advice.html", advised)

@@ -7,6 +7,7 @@ from functools import lru_cache
 from practice.returns.locked import content_of
 from practice.returns.models import Purpose, Snapshot
 from taxcore.engine import Amends, AsFiled, document
+from taxcore.packs import pack_named
 
 
 def amends_of(return_):
@@ -14,8 +15,13 @@ def amends_of(return_):
     if return_.purpose != Purpose.AMENDING:
         return None
     kept = return_.origin.amends
+    pack = pack_named(return_.pack)
+
+    def lines(code, snapshot):
+        return _lines(return_.firm_id, snapshot, pack.authority(code).form.jurisdiction)
+
     filed = {
-        code: AsFiled(date.fromisoformat(one["day"]), one["receipt"], _lines(return_.firm_id, one["snapshot"], code))
+        code: AsFiled(date.fromisoformat(one["day"]), one["receipt"], lines(code, one["snapshot"]))
         for code, one in kept["accepted"].items()
     }
     newest = max(one["snapshot"] for one in kept["accepted"].values())

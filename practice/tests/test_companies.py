@@ -7,6 +7,7 @@ import openpyxl
 from pypdf import PdfReader
 
 from practice.clients import entities, roles
+from practice.delivery import tasks
 from practice.intake import importing
 from practice.intake.drawn import enclosed_in
 from practice.intake.models import Import
@@ -131,7 +132,7 @@ class CompanyTests(CompanyPractice):
 
     def test_due_twelve_months_after_its_end(self):
         made = self.opened()
-        self.assertEqual((made.due, made.tax_year), (date(2026, 3, 31), "to 31 Mar 2025"))
+        self.assertEqual((made.due, made.tax_year), (date(2026, 3, 31), "period to 31 Mar 2025"))
 
     def test_a_trial_balance_from_a_file_becomes_a_taxable_profit(self):
         """71,260 before tax; 1,150 and 6,200 come back, 310 of interest stand apart: 78,300 and 310."""
@@ -152,6 +153,10 @@ class CompanyTests(CompanyPractice):
         self.assertEqual(made.stage, Stage.DELIVER)
         self.assertIn(b'returnType="CT600"', document_of(made.snapshot, "uk-ct"))
         self.assertEqual(self.packed(made), "ready")
+        pages = PdfReader(io.BytesIO(tasks.read_package(made.packages.get()))).pages
+        words = "".join(page.extract_text() for page in pages)
+        for text in ("Corporation tax computation", "Micro-entity accounts", "Net assets"):
+            self.assertIn(text, words)
 
     def test_amended_after_it_was_accepted(self):
         """1,000 of sales were forgotten: 26.5% of them are owed besides."""
@@ -202,7 +207,7 @@ class CompanyTests(CompanyPractice):
         after = rolling.roll(self.signer, made.pk).return_
         self.assertEqual((after.begins, after.ends, after.year), (date(2025, 4, 1), date(2026, 3, 31), 2025))
         self.assertEqual(after.papers.get(kind="plant").values["main_before"], "16400")
-        self.assertEqual(rolling.roll(self.signer, made.pk).says, "left: there is a return of to 31 Mar 2026 already")
+        self.assertEqual(rolling.roll(self.signer, made.pk).says, "left: there is a return of period to 31 Mar 2026 already")
         self.client.force_login(self.signer)
         self.assertContains(self.client.get(f"/returns/{after.pk}/review/last-year"), "Trading profits")
 
@@ -210,5 +215,5 @@ class CompanyTests(CompanyPractice):
         self.open("1/4/2024", "30/9/2024")
         self.open("1/10/2024", "31/3/2025")
         found = Return.objects.for_firm(self.firm).filter(pack="uk-ct").order_by("ends")
-        self.assertEqual([one.tax_year for one in found], ["to 30 Sep 2024", "to 31 Mar 2025"])
+        self.assertEqual([one.tax_year for one in found], ["period to 30 Sep 2024", "period to 31 Mar 2025"])
         self.assertEqual({one.year for one in found}, {2024})

@@ -30,7 +30,7 @@ def shown(year: int) -> str:
 
 
 def shown_period(period: Period) -> str:
-    return f"to {period.end:%-d %b %Y}"
+    return f"period to {period.end:%-d %b %Y}"
 
 
 def months_after(day: date, months: int) -> date:

@@ -122,7 +122,7 @@ class Accounts(CompanyPaper):
     """The company's accounts: a trial balance, or turnover and profit alone. CTA 2009 s. 46."""
 
     kind, name, official, group = "accounts", "Accounts", "Trial balance", "accounts"
-    single, always = True, True
+    single, always, repeats = True, True, ("rows",)
 
     begun = Day(None, "Accounts begin on", help="If empty, with the period of the return.")
     ended = Day(None, "Accounts end on", help="Of more than twelve months: two returns, by days.")

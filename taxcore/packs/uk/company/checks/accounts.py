@@ -44,7 +44,7 @@ def trial_balance(run):
     for row in rows:
         if row.debit and row.credit:
             yield found(row.address("credit"), "Enter the balance on one side.", code="uk.ct-both-sides")
-        if not row.debit and not row.credit:
+        if not row.debit and not row.credit and any(one.debit or one.credit for one in rows):
             yield found(row.address("debit"), "It has no balance. Enter one, or remove the line.", code="uk.ct-no-amount")
     names = Counter(str(row.account).strip().lower() for row in rows)
     for row in rows:

@@ -256,3 +256,10 @@ class WorkedTests(TestCase):
         self.assertEqual(D(papers["losses"]["trade_before"]), 12_600)
         self.assertEqual([one["cost"] for one in papers["plant"]["assets"]], ["500"])
         self.assertEqual(papers["person"]["registration"], "01234567")
+
+    def test_what_became_of_an_account_is_known_the_next_time(self):
+        """Accounts come along with heading and treatment, without their amounts."""
+        here = result(balance(("Sales", "turnover", -900), ("Wages", "expense", 900, {"treatment": "disallowed"})))
+        rows = next(one.values["rows"] for one in roll_forward(here).data.papers if one.kind == "accounts")
+        self.assertEqual([(one["account"], one.get("treatment"), one.get("debit")) for one in rows],
+                         [("Sales", None, None), ("Wages", "disallowed", None)])  # fmt: skip
