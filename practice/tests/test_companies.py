@@ -14,7 +14,7 @@ from practice.intake.models import Import
 from practice.returns import amending, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
-from practice.returns.frozen import document_of
+from practice.returns.frozen import document_of, drawn_of
 from practice.returns.models import Return, Stage
 from practice.returns.undoing import undo_last
 from practice.signing import requesting
@@ -151,6 +151,7 @@ class CompanyTests(CompanyPractice):
     def test_the_director_signs_and_it_is_filed_and_delivered(self):
         made = self.sent_and_accepted(self.with_books(), "uk-ct")
         self.assertEqual(made.stage, Stage.DELIVER)
+        self.assertEqual(drawn_of(made.snapshot).bottom_line("uk-ct").due, date(2026, 1, 1))  # nine months and a day
         self.assertIn(b'returnType="CT600"', document_of(made.snapshot, "uk-ct"))
         self.assertEqual(self.packed(made), "ready")
         pages = PdfReader(io.BytesIO(tasks.read_package(made.packages.get()))).pages

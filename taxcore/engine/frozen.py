@@ -98,7 +98,7 @@ def _bottom_lines(result: Result) -> Iterator[dict[str, Any]]:
             "declaration": authority.declaration,
             "how_to_pay": authority.paying(run) or authority.how_to_pay,
             "corrects": corrects(run, authority),
-            "due": authority.due_on(result.year, run.pack.home(run), run.period).isoformat(),
+            "due": authority.to_pay_on(result.year, run.pack.home(run), run.period).isoformat(),
             "form": authority.settled_on(run).title,
             "amount": _plain(line.amount),
             "address": line.address,

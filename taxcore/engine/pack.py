@@ -73,7 +73,7 @@ def _never_closed(year: int, home: str = "") -> Collection[date]:
 class Authority:
     """Someone a return is filed with. `refund`, `owed`, `tax` and `income` are attribute names on `form`; `due` is month, day,
     of the year that comes `years_after` that of the return; `is_fixed`, whatever day of the week that is. `due_after` gives the
-    day where it follows from the return's own period.
+    day where it follows from the return's own period, `paid_after` that of payment where that is another one.
 
     `applies`: there is such a return and other forms may read it; `files`: it goes out from this return, and not another one.
     `credited_tax` and `credited_income` name what another authority's credit reads; empty where that is `tax` and `income`;
@@ -115,6 +115,7 @@ class Authority:
     years_after: int = 1
     is_fixed: bool = False
     due_after: Callable[[Period], date] | None = None
+    paid_after: Callable[[Period], date] | None = None
 
     def settled_on(self, run: Run) -> Form:
         """The form that says what is refunded or owed."""
@@ -144,6 +145,10 @@ class Authority:
             return self.due_after(period)
         day = date(year + self.years_after, *self.due)
         return day if self.is_fixed else self.working_day(day, home)
+
+    def to_pay_on(self, year: int, home: str, period: Period) -> date:
+        """The day by which what a return owes is to be paid."""
+        return self.paid_after(period) if self.paid_after is not None else self.due_on(year, home, period)
 
     def working_day(self, day: date, home: str = "") -> date:
         """The day, or the next on which this authority takes anything."""
