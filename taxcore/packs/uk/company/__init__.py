@@ -55,8 +55,8 @@ def opens(filers, address):
 
 HMRC = Authority(
     code="uk-ct", name="HMRC, Corporation Tax", form=CompanyReturn, refund="repaid", owed="owed", return_type="CT600",
-    due=(3, 31), years_after=2, is_fixed=True, due_after=due_on, paid_after=to_be_paid_on, applies=lambda run: True, agency="HMRC", paying=_paying,
-    income="profits", tax="charged",
+    due=(3, 31), years_after=2, is_fixed=True, due_after=due_on, paid_after=to_be_paid_on, applies=lambda run: True,
+    agency="HMRC", paying=_paying, income="profits", tax="charged",
 )  # fmt: skip
 PACK = Pack(
     code="uk-ct", name="United Kingdom, companies", called="Company tax return", years=FILED, people=Company, papers=PAPERS,

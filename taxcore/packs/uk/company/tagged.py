@@ -4,7 +4,7 @@ What is tagged how stands in tagging.toml. Whole pounds, tax in pence; pools are
 """
 
 from dataclasses import dataclass, field
-from datetime import date
+from datetime import date, timedelta
 from decimal import Decimal
 from functools import cache
 from pathlib import Path
@@ -12,8 +12,9 @@ from typing import Any
 from xml.sax.saxutils import escape, quoteattr
 
 from taxcore.engine.law import Law, read_law
+from taxcore.packs.uk.company.base import months_after
 from taxcore.packs.uk.company.journal import lines as journal
-from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS
+from taxcore.packs.uk.company.papers import HEADINGS, PROFIT_AND_LOSS
 
 _SPACES = {
     "": "http://www.w3.org/1999/xhtml", "ix": "http://www.xbrl.org/2013/inlineXBRL", "xbrli": "http://www.xbrl.org/2003/instance",
@@ -51,7 +52,7 @@ class Page:
     hidden: list[str] = field(default_factory=list)
 
     def context(self, when: str, member: str = "") -> str:
-        """The id of what a fact is about: the period or its last day, and a member of the dimension."""
+        """The id of what a fact is about: the period or its last day, those before ("before-"), and a member of the dimension."""
         key = (when, member)
         return self.contexts.setdefault(key, f"{when}{member}")
 
@@ -71,12 +72,14 @@ class Page:
         name = quoteattr(_named(tagging().words[what]))
         return f'<ix:nonNumeric name={name} contextRef="{self.context("duration")}">{escape(text)}</ix:nonNumeric>'
 
-    def table(self, title: str, rows: list[tuple[str, Decimal, str]], when: str = "duration", total: bool = False) -> None:
-        """Rows of (label, amount, concept), the last one in the heavier face where it is the total."""
+    def table(self, title: str, rows: list[tuple[Any, ...]], when: str = "duration", total: bool = False) -> None:
+        """Rows of (label, amount, concept), the last one in the heavier face where it is the total; a fourth value is the amount
+        of the period before."""
         made = []
-        for place, (label, value, concept) in enumerate(rows):
+        for place, (label, value, concept, *before) in enumerate(rows):
             heavy = ' class="total"' if total and place == len(rows) - 1 else ""
-            made.append(f'<tr{heavy}><td>{escape(label)}</td><td class="n">{self.amount(value, concept, when)}</td></tr>')
+            amounts = [self.amount(value, concept, when), *(self.amount(one, concept, f"before-{when}") for one in before)]
+            made.append(f"<tr{heavy}><td>{escape(label)}</td>{''.join(_CELL.format(one) for one in amounts)}</tr>")
         self.body.append(f"<h2>{escape(title)}</h2><table><tbody>{''.join(made)}</tbody></table>")
 
     def made(self) -> bytes:
@@ -102,11 +105,16 @@ class Page:
         dimension = tagging().dimension.name
         explicit = f'<xbrldi:explicitMember dimension="{_named(dimension)}">{_named(member)}</xbrldi:explicitMember>'
         segment = f"<xbrli:segment>{explicit}</xbrli:segment>" if member else ""
-        span = f"<xbrli:startDate>{self.begins}</xbrli:startDate><xbrli:endDate>{self.ends}</xbrli:endDate>"
-        period = span if when == "duration" else f"<xbrli:instant>{self.ends}</xbrli:instant>"
+        kind, begins, ends = when.removeprefix("before-"), self.begins, self.ends
+        if kind != when:
+            begins, ends = months_after(self.begins - _ONE, -12) + _ONE, self.begins - _ONE
+        span = f"<xbrli:startDate>{begins}</xbrli:startDate><xbrli:endDate>{ends}</xbrli:endDate>"
+        period = span if kind == "duration" else f"<xbrli:instant>{ends}</xbrli:instant>"
         return f'<xbrli:context id="{name}">{who}{segment}</xbrli:entity><xbrli:period>{period}</xbrli:period></xbrli:context>'
 
 
+_CELL = '<td class="n">{}</td>'
+_ONE = timedelta(days=1)
 _UNIT = '<xbrli:unit id="GBP"><xbrli:measure>iso4217:GBP</xbrli:measure></xbrli:unit>'
 
 
@@ -147,11 +155,15 @@ def _concepts(section: Any) -> list[tuple[str, str]]:
 def accounts(run: Any) -> bytes:
     """Micro-entity accounts from the trial balance, with the statements that a director approves."""
     page = _begun(run, "Micro-entity accounts", "accounts")
-    sums = heading_sums(run)
+    years = [heading_sums(run), *sums_before(run)]
+    if len(years) > 1:
+        page.body.append("<p>Beside each amount that of the period before.</p>")
     for section in tagging().accounts:
-        rows = [(label, sums[name], concept) for name, label, concept in section["lines"] if sums[name] or name in _ALWAYS]
+        lines = [line for line in section["lines"] if any(sums[line[0]] for sums in years) or line[0] in _ALWAYS]
+        rows = [(label, years[0][name], concept, *(sums[name] for sums in years[1:])) for name, label, concept in lines]
         label, concept = section["total"]
-        rows.append((label, sum((sums[name] for name, _, _ in section["lines"]), Decimal(0)), concept))
+        totals = [sum((sums[name] for name, _, _ in section["lines"]), Decimal(0)) for sums in years]
+        rows.append((label, totals[0], concept, *totals[1:]))
         page.table(section["title"], rows, section["when"], total=True)
     page.body.append(f"<p>{page.words(_MICRO, 'micro')}</p>")
     if director := str(run.single("about").director):
@@ -167,14 +179,32 @@ _ALWAYS = ("turnover", "fixed", "capital")
 def heading_sums(run: Any) -> dict[str, Decimal]:
     """Each heading of the trial balance, with the tax that is posted: what the company has and what came in above nothing,
     what it owes and costs below it. `period` is the profit or loss."""
-    rows = list(run.single("accounts").rows)
-    sums = {name: Decimal(0) for name in type(run.single("accounts")).fields()["rows"].row.fields()["heading"].options}
-    for row in rows:
-        if row.heading:
-            sums[row.heading] += row.debit - row.credit if row.heading in NET_ASSETS else row.credit - row.debit
+    rows = [(str(row.heading), row.debit, row.credit) for row in run.single("accounts").rows]
     if run.single("accounts").posted:
-        for _, heading, debit, credit in journal(run):
-            sums[heading] += (debit or 0) - (credit or 0) if heading in NET_ASSETS else (credit or 0) - (debit or 0)
+        rows += [(heading, debit or Decimal(0), credit or Decimal(0)) for _, heading, debit, credit in journal(run)]
+    return _summed(rows)
+
+
+def sums_before(run: Any) -> list[dict[str, Decimal]]:
+    """The same of the period before, where the practice has its trial balance; with the tax that was posted then."""
+    before = run.last_year
+    for paper in before.of_kind("accounts") if before is not None else ():
+        rows = [
+            (one.get("heading", ""), Decimal(one.get("debit") or 0), Decimal(one.get("credit") or 0))
+            for one in paper.values.get("rows", [])
+        ]
+        if paper.values.get("posted") == "yes" and (tax := before.lines.get("uk.ct600:chargeable")):
+            rows += [("tax", tax, Decimal(0)), ("creditors", Decimal(0), tax)]
+        if any(debit or credit for _, debit, credit in rows):
+            return [_summed(rows)]
+    return []
+
+
+def _summed(rows: list[tuple[str, Decimal, Decimal]]) -> dict[str, Decimal]:
+    sums = {name: Decimal(0) for name in HEADINGS}
+    for heading, debit, credit in rows:
+        if heading in sums:
+            sums[heading] += debit - credit if heading in NET_ASSETS else credit - debit
     sums["period"] = sum((sums[name] for name in (*PROFIT_AND_LOSS, "tax")), Decimal(0))
     return sums
 

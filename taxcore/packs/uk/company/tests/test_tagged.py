@@ -9,10 +9,22 @@ from arelle import PluginManager
 from arelle.api.Session import Session
 from arelle.RuntimeOptions import RuntimeOptions
 
-from taxcore.engine import roll_forward
-from taxcore.packs.uk.company import tagged
+from taxcore.engine import LastYear, compute, roll_forward
+from taxcore.packs.uk.company import PACK, tagged
 from taxcore.packs.uk.company.journal import lines
-from taxcore.packs.uk.company.tests.test_worked import CASES, TRIAL, books, bought, loan, losses, other, paper, plant, result
+from taxcore.packs.uk.company.tests.test_worked import (
+    CASES,
+    TRIAL,
+    balance,
+    books,
+    bought,
+    loan,
+    losses,
+    other,
+    paper,
+    plant,
+    result,
+)
 
 _TAXONOMY = Path(__file__).resolve().parents[5] / "authority" / "taxonomy"
 FULL = (TRIAL, plant(bought(4_000, claim="first"), main_before="9000", special_before="2000"), other(interest="75", rents="900"),
@@ -36,7 +48,13 @@ def read(*documents):
                 session.run(options)
                 (model,) = session.get_models()
                 wrong += [one for one in model.errors if one]
-                found.append({(one.qname.localName, _member(one)): one.xValue for one in model.facts})
+                found.append(
+                    {
+                        (one.qname.localName, _member(one)): one.xValue
+                        for one in model.facts
+                        if not one.contextID.startswith("before")
+                    }
+                )
             PluginManager.close()
     return found, wrong
 
@@ -78,6 +96,17 @@ class TaggedTests(TestCase):
         )
         rolled = next(one for one in roll_forward(found).data.papers if one.kind == "accounts")
         self.assertEqual(Decimal(rolled.values["reserves_before"]), Decimal("56917.50"))
+
+    def test_the_period_before_stands_beside_it(self):
+        """A year with nothing but sales of 900 in the bank, less the 171 that were posted."""
+        rows = balance(("Sales", "turnover", -900), ("Bank", "cash", 900)).values["rows"]
+        before = LastYear(2023, (paper("accounts", rows=rows, posted="yes"),), {"uk.ct600:chargeable": Decimal(171)})
+        data = result(TRIAL).run.everything.but(last_year=before)
+        content = tagged.accounts(compute(PACK, data).run)
+        (found,), wrong = read(content)
+        self.assertEqual((wrong, found["NetAssets", ""]), ([], 74_500))
+        self.assertIn(b'contextRef="before-instant" unitRef="GBP" decimals="0" format="ixt:num-dot-decimal">729<', content)
+        self.assertIn(b"<xbrli:instant>2024-03-31</xbrli:instant>", content)
 
     def test_a_loss_has_a_sign(self):
         run = result(books(-9_000)).run
