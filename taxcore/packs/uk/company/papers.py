@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Row, Rows, Text, total
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, total
 from taxcore.packs.uk.company.balances import (
     ASSETS,
     CAPITAL_LOSS,
@@ -116,6 +116,7 @@ class AdjustmentRow(Row):
     by = Choice(None, "Added or deducted", BY, needed="Choose which.")
     amount = Amount(None, "Amount")
     rule = Text(None, "Rule", longest=60)
+    note = Text(None, "Note", longest=120)
 
 
 class Accounts(CompanyPaper):
@@ -129,6 +130,7 @@ class Accounts(CompanyPaper):
     turnover = Amount("145", "Turnover", begins="Without a trial balance")
     profit = Amount(None, "Profit before tax", negative=True)
     rows = Rows(None, "Trial balance", AccountRow)
+    notes = Prose(None, "Note to the computation", wide=True, longest=2000, help="It is printed and tagged with it.")
     posted = Flag(
         None,
         "Post the tax of this return into them",

@@ -113,6 +113,7 @@ class Page:
         return f'<xbrli:context id="{name}">{who}{segment}</xbrli:entity><xbrli:period>{period}</xbrli:period></xbrli:context>'
 
 
+_LEFT_OUT = ("disallowed", "donation", "interest", "property", "dividend", "other")
 _CELL = '<td class="n">{}</td>'
 _ONE = timedelta(days=1)
 _UNIT = '<xbrli:unit id="GBP"><xbrli:measure>iso4217:GBP</xbrli:measure></xbrli:unit>'
@@ -145,7 +146,26 @@ def computation(run: Any) -> bytes:
         form = run.form(section["form"])
         rows = [(form.specs[name].label, Decimal(getattr(form, name)), concept) for name, concept in _concepts(section)]
         page.table(section["title"], rows)
+        if section["form"] == "uk.trading-profit":
+            _items(page, run)
+    if notes := str(run.single("accounts").notes):
+        page.body.append(f"<h2>Notes</h2><p>{page.words(notes, 'notes')}</p>")
     return page.made()
+
+
+def _items(page: Page, run: Any) -> None:
+    """What the sums of the trading profit are made of: accounts that are left out or belong elsewhere, adjustments with their
+    rule and note. The sums are tagged, these are for people."""
+    form, paper = run.form("uk.accounts"), run.single("accounts")
+    rows = [(str(row.account), HEADINGS[row.heading], row.net) for kind in _LEFT_OUT for row in form.lines_of(kind)]
+    for row in paper.adjustments:
+        about = " · ".join(part for part in (str(row.rule), str(row.note)) if part)
+        rows.append((str(row.what), about, row.amount if row.by == "add" else -row.amount))
+    if rows:
+        made = [
+            f"<tr><td>{escape(what)}</td><td>{escape(about)}</td>{_CELL.format(f'{net:,.2f}')}</tr>" for what, about, net in rows
+        ]
+        page.body.append(f"<h2>Added and deducted, item by item</h2><table><tbody>{''.join(made)}</tbody></table>")
 
 
 def _concepts(section: Any) -> list[tuple[str, str]]:

@@ -3,7 +3,7 @@
 from collections import Counter
 
 from taxcore.engine import check, found, idea, stops
-from taxcore.packs.uk.company.base import months_after
+from taxcore.packs.uk.company.base import months_after, twelve_months_of
 from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS, TREATMENTS
 
 _LONGEST = 18  # months of one set of accounts: Companies Act 2006 s. 392
@@ -144,7 +144,8 @@ def company(run):
     if (about.associates or 0) > 20:
         yield found(about.address("associates"), "Those that never traded do not count.", code="uk.ct-associates-many")
     law = run.laws["uk"].instalments
-    if form.taxable + form.exempt > law.large / (1 + (about.associates or 0)) and form.charged > law.small_tax:
+    large = law.large / (1 + (about.associates or 0)) * run.period.days / twelve_months_of(run.period)
+    if form.taxable + form.exempt > large and form.charged > law.small_tax:
         says = "Tax is due in four instalments where it was so the year before too, or profits are above ten million."
         yield found(form.address("payable"), says, code="uk.ct-instalments")
     if about.tax_deducted > form.profits:

@@ -108,6 +108,24 @@ class TaggedTests(TestCase):
         self.assertIn(b'contextRef="before-instant" unitRef="GBP" decimals="0" format="ixt:num-dot-decimal">729<', content)
         self.assertIn(b"<xbrli:instant>2024-03-31</xbrli:instant>", content)
 
+    def test_items_and_notes_stand_on_the_computation(self):
+        """Each account that is left out and each adjustment by name; the note is a fact of its own."""
+        rows = [
+            {"id": "1", "what": "Late invoice", "by": "add", "amount": "700", "rule": "CTA 2009 s. 46", "note": "Dated 30 March"}
+        ]
+        values = dict(TRIAL.values) | {"adjustments": rows, "notes": "Drawn up on <30 May> & agreed."}
+        content = tagged.computation(result(paper("accounts", **values)).run)
+        for text in (
+            b"Entertaining clients",
+            b"1,000.00",
+            b"Late invoice",
+            b"CTA 2009 s. 46 \xc2\xb7 Dated 30 March",
+            b"-500.00",
+        ):
+            self.assertIn(text, content)
+        (found,), wrong = read(content)
+        self.assertEqual((wrong, found["NotesToComputation", ""]), ([], "Drawn up on <30 May> & agreed."))
+
     def test_a_loss_has_a_sign(self):
         run = result(books(-9_000)).run
         (found,), wrong = read(tagged.computation(run))
