@@ -168,7 +168,7 @@ class BritishTests(TestCase):
             walk.press("Open the paper")
         walk.sees("Entertaining clients")
         row = walk.find("//tr[.//input[@value='Entertaining clients']]", By.XPATH)
-        row.find_element(By.CSS_SELECTOR, '[aria-label="For tax"]').send_keys("Not trading", Keys.ENTER)
+        row.find_element(By.CSS_SELECTOR, '[aria-label="For tax"]').send_keys("Disallowable", Keys.ENTER)
         walk.settle()
 
     def add(self, walk: Walk, name: str) -> None:

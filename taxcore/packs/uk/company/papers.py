@@ -25,7 +25,7 @@ HEADINGS = {
 }  # fmt: skip
 PROFIT_AND_LOSS = ("turnover", "income", "cost", "expense")
 TREATMENTS = {
-    "trade": "Trading", "disallowed": "Not trading", "interest": "Interest", "property": "Lettings",
+    "trade": "Trading", "disallowed": "Disallowable", "interest": "Interest", "property": "Lettings",
     "dividend": "Exempt dividend", "other": "Other income", "donation": "Donation",
 }  # fmt: skip
 # Words in an account's name, and what it usually becomes: a person confirms it

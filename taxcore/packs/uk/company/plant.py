@@ -3,7 +3,7 @@
 from datetime import date
 from decimal import Decimal
 
-from taxcore.engine import excess, fact, least, line, pro_rata, share, total, when
+from taxcore.engine import excess, fact, least, line, pro_rata, share, total
 from taxcore.packs.uk.base import Page, up
 from taxcore.packs.uk.company.balances import ASSETS, MAIN_POOL, SPECIAL_POOL
 from taxcore.packs.uk.company.base import twelve_months_of
@@ -11,7 +11,6 @@ from taxcore.packs.uk.company.base import twelve_months_of
 _SUPER_ENDED = date(2023, 4, 1)
 _SUPER_BEGAN = date(2021, 4, 1)
 _POOLS = {"main": "main", "car": "main", "special": "special", "high": "special", "zero": "main"}
-ZERO = Decimal(0)
 
 
 def had_first_year(row):
@@ -174,9 +173,10 @@ class PlantForm(Page):
         return total(excess(self.special_in, over=[self.special_out, self.special_written]), half)
 
     def _written(self, pool, rate, less):
-        if self.ceased or pool <= self.of_the_year(self.law.plant.small_pool):
+        if self.ceased:
             return total(pool)
-        whole = self.of_the_year(share(rate, of=pool))
+        small = pool <= self.of_the_year(self.law.plant.small_pool)
+        whole = total(pool) if small else self.of_the_year(share(rate, of=pool))
         return least(whole, getattr(self.paper, less)) if self.paper.is_keyed(less) else total(whole)
 
     # Buildings
@@ -206,7 +206,7 @@ class PlantForm(Page):
 
     @fact("Plant and cars kept", closes=ASSETS, by_origin="assets_kept")
     def kept(self):
-        return when(True, Decimal(len(self.assets_kept())), "")
+        return total(len(self.assets_kept()))
 
     def assets_kept(self):
         """Rows of the next period's table: what was not sold."""

@@ -260,9 +260,6 @@ def _element(name: str, kind: str, when: str, group: str = "xbrli:item", *, abst
     )
 
 
-HEADS = ("Account", "Heading", "Debit", "Credit")
-
-
 def read_back(facts: list[tuple[str, str, str, str]], ends: str) -> list[tuple[str, str, str, str]]:
     """Rows of a trial balance from the facts of tagged accounts, as (concept, amount, last day, member): those of the period that
     ends on that day, or of the latest one. What a concept means stands in tagging.toml; any other is left out."""

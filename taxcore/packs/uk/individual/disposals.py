@@ -15,7 +15,7 @@ _SET_ASIDE = ("held_over", "rolled_over", "deferred")
 
 @dataclass(frozen=True, slots=True)
 class Sale:
-    """One disposal of the year. `kind` is that of the asset (papers.KINDS_OF_ASSET), `at` the rate that it is claimed at: "",
+    """One disposal of the year. `kind` is that of the asset (choices.KINDS_OF_ASSET), `at` the rate that it is claimed at: "",
     business or investors. `kept` is the part of the gain that is not relieved, `relieved` an amount of it that is held over,
     rolled over or deferred, `letting` what the relief for letting takes; `matches` say of shares what they were matched with.
     `to_income`: its loss is claimed against income. A sum of several disposals has their `number` and what was `lost` among

@@ -6,9 +6,9 @@ A row for each disposal, however many there are: SA108 asks for the computations
 from decimal import Decimal
 
 from taxcore.engine.outgoing import Attachable, Drawn, DrawnTable, Outgoing, PaperReason
+from taxcore.packs.uk.individual.choices import KINDS_OF_ASSET
 from taxcore.packs.uk.individual.gains import in_order
 from taxcore.packs.uk.individual.lender import statements
-from taxcore.packs.uk.individual.papers import KINDS_OF_ASSET
 
 _HOW = {"same day": "same day", "thirty days": "within thirty days", "pool": "pool"}
 _AT = {"": "", "business": "business asset disposal relief", "investors": "investors' relief"}

@@ -16,7 +16,7 @@ from taxcore.packs.uk.balances import (
 )
 from taxcore.packs.uk.base import up
 from taxcore.packs.uk.individual.assets import Asset, Year, worked_out
-from taxcore.packs.uk.individual.papers import COSTS
+from taxcore.packs.uk.individual.choices import COSTS
 from taxcore.packs.uk.individual.trading import Source
 
 _FLAT_RATES = {"travel": "mileage", "premises": "use_of_home"}  # among which expenses they stand

@@ -169,7 +169,9 @@ class Source(OfOnePaper):
         return excess(total(self.taxable, self.transition), over=self.class_4_used)
 
     def left_for_class_4(self):
-        fresh = total(self.loss_against_income, self.loss_carried_back)
+        """What was set against the trade's own profits of an earlier year has lowered class 4 in that year's tax."""
+        beyond = [excess(amount, over=row.profit) for row, amount in self.claims()]
+        fresh = total(self.loss_against_income, beyond)
         kept = when(self.loss_use in _ALWAYS_AGAINST_INCOME, fresh, "no loss is set against other income")
         return total(excess(self.paper.class_4_before, over=self.class_4_used), kept)
 

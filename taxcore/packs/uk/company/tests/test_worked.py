@@ -165,6 +165,7 @@ CASES = (
     ("the trade ceased: all that is left, and nothing at once", (books(100_000), plant(bought(3_000), main_before="5000")), {"ceased": "2025-03-31"}, {
         "plant.investment": "0", "plant.main_written": "8000", "plant.main_after": "0"}),
     ("less may be claimed", (books(100_000), plant(main_before="20000", main_claim="1000")), {}, {"plant.main_written": "1000", "plant.main_after": "19000"}),
+    ("of a small pool too", (books(100_000), plant(main_before="900", main_claim="100")), {}, {"plant.main_written": "100", "plant.main_after": "800"}),
     ("a building at 3%", (books(100_000), paper("plant", buildings=[{"id": "1", "what": "Shop", "since": "2020-05-01", "cost": "100000"}])), {}, {
         "plant.buildings": "3000"}),
     ("for 182 days", (books(100_000), paper("plant", buildings=[{"id": "1", "what": "Shop", "since": "2024-10-01", "cost": "100000"}])), {}, {

@@ -1,5 +1,7 @@
 """Losses of shares against income, sums instead of disposals, subscriptions for shares, exchange rates."""
 
+from decimal import Decimal
+
 from taxcore.engine import check, found, stops
 
 _RATES_CHANGED = 2024
@@ -91,7 +93,7 @@ def rates(run):
     for row in (row for paper in run.papers("rates") for row in paper.rates):
         if row.what == "day" and row.day is None:
             yield found(row.address("day"), "Enter the day.", code="uk.rate-day")
-        if row.rate and not float(row.rate):
+        if row.rate and not Decimal(row.rate):
             yield found(row.address("rate"), "Nothing can be divided by it.", code="uk.rate-nothing")
         if row.what == "average" and row.currency in averages:
             yield found(row.address("currency"), "The first one is taken. Remove the other.", code="uk.rate-twice")

@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import check, found, stops
-from taxcore.packs.uk.individual.papers import COSTS
+from taxcore.packs.uk.individual.choices import COSTS
 from taxcore.packs.uk.individual.trades import is_full
 from taxcore.packs.uk.individual.trading import trades_of
 

@@ -76,6 +76,8 @@ CASES = (
     ("set against income it still lowers class 4 of a later year: 6% of 19,430", (trade(40_000, class_4_before="8000"),), {}, {
         "uk.income.trades": "40000", "uk.national-insurance.class_4": "1165.80", "t1.class_4_left": "0"}),
     ("and is kept for it", (pay(60_000), lost(8_000, loss_use="income")), {}, {"t1.class_4_left": "8000"}),
+    ("of 12,000 carried back 7,000 met profits of the trade: only 5,000 are kept", (
+        lost(12_000, "t1", (2024, 30_000, 7_000, 3_486, 1_086), loss_use="back"),), {}, {"t1.class_4_left": "5000"}),
     ("carried forward it is not kept twice", (pay(60_000), lost(8_000, loss_use="forward")), {}, {"t1.class_4_left": "0"}),
     ("a share of 15,000 of the transition part less 5,000: a fifth", (partner(40_000, transition_part="15000", overlap="5000"),), {"year": 2023}, {
         "p1.transition": "2000", "p1.transition_left": "8000", "uk.national-insurance.class_4": "2648.70"}),
