@@ -12,7 +12,7 @@ from authority.receiving import answer, receive
 from taxcore.engine.filed import Enclosure, filed_document
 from taxcore.packs.uk.company import HMRC
 from taxcore.packs.uk.company.supporting import drawn
-from taxcore.packs.uk.company.tests import test_straight, test_worked
+from taxcore.packs.uk.company.tests import test_reliefs, test_straight, test_worked
 
 
 def answered(year, content):
@@ -30,7 +30,8 @@ def document_of(result):
 
 class CompanyTests(TestCase):
     def test_worked_cases_and_random_companies_are_accepted(self):
-        returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in test_worked.CASES]
+        cases = (*test_worked.CASES, *test_reliefs.CASES)
+        returns = [(name, test_worked.result(*papers, **options)) for name, papers, options, _ in cases]
         for number in range(15):
             facts = test_straight.drawn(random.Random(f"filed {number}"))  # noqa: S311 - examples, not secrets
             span = {"begins": facts["begins"].isoformat(), "ends": facts["ends"].isoformat()}
@@ -45,7 +46,7 @@ class CompanyTests(TestCase):
                     self.assertEqual((found.state, found.faults), ("accepted", []))
                 Claim.objects.all().delete()
                 filed += 1
-        self.assertGreater(filed, 70)
+        self.assertGreater(filed, 100)
 
     def test_two_periods_that_end_in_one_financial_year_and_none_twice(self):
         for span, wanted in (

@@ -66,7 +66,7 @@ def _put(packed, return_):
         files.append(f"plans-{sheet.pk}.pdf")
         packed.writestr(f"{folder}/{files[-1]}", read_plans(sheet))
     for page in return_.attachments.filter(removed_at=None, state="ready").order_by("pk"):
-        files.append(f"pages/{page.pk}-{_plain(page.name.rsplit('.', 1)[0])}.{page.kind}")
+        files.append(f"pages/{page.pk}-{_plain(page.name.rsplit('.', 1)[0])}.{'xhtml' if page.kind == 'xbrl' else page.kind}")
         packed.writestr(f"{folder}/{files[-1]}", attaching.content_of(page))
     return {
         "folder": folder, "year": return_.year, "purpose": return_.purpose, "stage": return_.stage, "files": files,

@@ -267,8 +267,9 @@ def _masked(html, frozen):
 
 
 def made_for(return_, snapshot, authority):
-    """(name, bytes) of what followed from the figures and stands in the locked document for an authority."""
-    theirs = {row.along_name or row.name for row in enclosing.going_along(return_)}
+    """(name, bytes) of what followed from the figures and stands in the locked document for an authority, and of tagged pages
+    that went in its place."""
+    theirs = {row.along_name or row.name for row in enclosing.going_along(return_) if row.kind != "xbrl"}
     return [(name, content) for name, content in enclosed_in(document_of(snapshot, authority)) if name not in theirs]
 
 
@@ -299,7 +300,8 @@ def _invoices(printed):
 
 
 def _pages(printed):
-    for page in printed.of.attachments.filter(removed_at=None, state="ready").order_by("pk"):
+    rows = printed.of.attachments.filter(removed_at=None, state="ready")
+    for page in rows.exclude(kind="xbrl", along__gt="").order_by("pk"):
         yield attaching.as_pdf(page)
 
 
@@ -311,7 +313,9 @@ def _on_paper(printed):
     line = frozen.bottom_line(printed.authority)
     forms = [one for one in frozen.forms if one.jurisdiction == authority.form.jurisdiction and one.filed and not one.worksheet]
     along = [
-        row for row in enclosing.going_along(return_) if row.along_to == authority.code or not (row.along_to or authority.after)
+        row
+        for row in enclosing.going_along(return_)
+        if row.kind != "xbrl" and (row.along_to == authority.code or not (row.along_to or authority.after))
     ]
     made = made_for(return_, printed.snapshot, printed.authority)
     yield pdf_from(render_to_string("delivery/paper_return.html", {

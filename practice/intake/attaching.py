@@ -14,7 +14,7 @@ from practice.firm.crypto import seal_bytes
 from practice.firm.events import record
 from practice.firm.permissions import NotOfThisFirm, fetch, require
 from practice.firm.refusals import Cannot
-from practice.intake import drawing, scanning
+from practice.intake import drawing, opening, scanning
 from practice.intake.models import Attachment
 from practice.intake.proposing import proposals
 from practice.returns.changing import forget, refreshed
@@ -29,14 +29,18 @@ LARGEST = 12_000_000  # bytes of a file; a scanned page is about one million
 _BEGINNINGS = {"pdf": b"%PDF-", "png": b"\x89PNG\r\n\x1a\n", "jpeg": b"\xff\xd8\xff"}
 
 
-def kind_of(content):
-    """pdf, png or jpeg by the first bytes. BadValue for anything else, and for a file that is too large."""
+def kind_of(content, tagged=False):
+    """pdf, png or jpeg by the first bytes, or xbrl for a page with inline XBRL tags, where those are taken (`tagged`). BadValue
+    for anything else, and for a file that is too large."""
     if len(content) > LARGEST:
         raise BadValue(f"The file has {len(content) / 1e6:.0f} MB; a page can have {LARGEST / 1e6:.0f}.", "")
     for kind, beginning in _BEGINNINGS.items():
         if content.startswith(beginning):
             return kind
-    raise BadValue("Attach a PDF, PNG or JPEG; this file is none of them, or is damaged.", "")
+    if tagged and opening.is_tagged(content):
+        return "xbrl"
+    kinds = "PDF, PNG, JPEG or tagged page (iXBRL)" if tagged else "PDF, PNG or JPEG"
+    raise BadValue(f"Attach a {kinds}; this file is none of them, or is damaged.", "")
 
 
 def given(file):
@@ -79,7 +83,8 @@ def receive(return_id, paper_id, name, content, client):
 def _kept(return_, paper, name, content, by):
     from practice.intake.tasks import draw_pages
 
-    kind, digest = kind_of(content), hashlib.sha256(content).hexdigest()
+    takes_tagged = pack_of(return_).reads_tagged is not None
+    kind, digest = kind_of(content, takes_tagged), hashlib.sha256(content).hexdigest()
     there = return_.attachments.filter(digest=digest, paper=paper, removed_at=None).first()
     if there is not None:
         return there, False
@@ -206,9 +211,11 @@ def content_of(row):
 
 
 def as_pdf(row):
-    """The file as a PDF: itself, or its picture on a page."""
+    """The file as a PDF: itself, the pages of a tagged page, or its picture on a page."""
     if row.kind == "pdf":
         return content_of(row)
+    if row.kind == "xbrl":
+        return drawing.kept(drawing.paged_name(row))
     made = io.BytesIO()
     with Image.open(io.BytesIO(picture_of(row, 1))) as picture:
         picture.convert("RGB").save(made, "PDF", resolution=150)

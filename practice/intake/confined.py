@@ -33,7 +33,7 @@ def opened(do, content, *, seconds=10, **arguments):
         raise NotOpened(json.loads(done.stdout))
     if done.returncode:
         raise NotOpened("The file takes more time or memory to open than any of its kind should; it was stopped.")
-    return done.stdout if do in ("picture", "put_together") else json.loads(done.stdout)
+    return done.stdout if do in ("picture", "put_together", "paged") else json.loads(done.stdout)
 
 
 def _run(do, content, seconds, arguments):

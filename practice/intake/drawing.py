@@ -16,6 +16,7 @@ from practice.intake.models import Attachment
 
 _READ = 4  # pages of a scan whose words are looked for
 _ENOUGH = 3  # pages that could not be drawn, after which the others of the file are not tried
+_WITH_WORDS = ("pdf", "xbrl")
 _State = Attachment.State
 
 
@@ -65,7 +66,15 @@ def _look_into(row):
     except NotOpened as error:
         refuse(row, error.says)
         return
-    if kind == "pdf":
+    if kind == "xbrl":
+        try:
+            content = opened("paged", content, seconds=20)
+            pages = opened("look_into", content)[1]
+        except NotOpened as error:
+            refuse(row, error.says)
+            return
+        _keep(paged_name(row), content)
+    if kind in _WITH_WORDS:
         _keep(words_name(row), _words(content).encode())
     _note(row, kind=kind, pages=pages)
 
@@ -83,10 +92,16 @@ def _draw(row, page):
     try:
         if len(undrawn) >= _ENOUGH:
             raise NotOpened("Earlier pages of this file could not be drawn, so this one was not tried.")
-        _keep(picture_name(row, page), opened("picture", kept(row.file), kind=row.kind, page=page, turn=row.turn))
+        content, kind = _drawn_from(row)
+        _keep(picture_name(row, page), opened("picture", content, kind=kind, page=page, turn=row.turn))
     except NotOpened as error:
         undrawn[str(page)] = error.says
     _note(row, drawn=page, undrawn=undrawn)
+
+
+def _drawn_from(row):
+    """(bytes, kind) that pictures of its pages are drawn from."""
+    return (kept(paged_name(row)), "pdf") if row.kind == "xbrl" else (kept(row.file), row.kind)
 
 
 @transaction.atomic
@@ -121,6 +136,11 @@ def _read_pictures(row):
     _keep(seen_words_name(row), "\n".join(found).encode())
 
 
+def paged_name(row):
+    """Of a tagged page as a PDF: what people see of it."""
+    return f"{row.file}.paged"
+
+
 def words_name(row):
     return f"{row.file}.words"
 
@@ -140,7 +160,7 @@ def words_of(row):
 
 
 def _own_words(row):
-    if row.kind != "pdf" or not default_storage.exists(words_name(row)):
+    if row.kind not in _WITH_WORDS or not default_storage.exists(words_name(row)):
         return ""
     return kept(words_name(row)).decode()
 

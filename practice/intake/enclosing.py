@@ -1,4 +1,5 @@
-"""What goes with a filing besides its lines: PDFs with a kind and a name, for one authority, in the document that is locked."""
+"""What goes with a filing besides its lines: PDFs and tagged pages with a kind and a name, for one authority, in the document
+that is locked."""
 
 from django.db import transaction
 
@@ -12,6 +13,7 @@ from practice.returns.computing import pack_of
 from taxcore.engine import BadValue
 from taxcore.engine.filed import Enclosure
 
+_TAGGED = "It must be a page with tags (iXBRL), which a program reads. A PDF is refused by the authority."
 STATEMENT = "statement"  # the kind of what stands behind a paper's totals
 LARGEST = 5_000_000  # bytes of one
 LARGEST_OF_ALL = 20_000_000  # of what goes to one authority together
@@ -27,11 +29,13 @@ def enclosures(return_, authority, result):
     """What goes to one authority, as it stands in the filed document; first what follows from the figures. `along_to` is empty
     for the one that comes first. Cannot where all of it is larger than can be sent."""
     rows = [row for row in going_along(return_) if row.along_to == authority.code or (not row.along_to and not authority.after)]
-    made = drawn.enclosed(return_, result, authority)
+    instead = {row.along for row in rows if row.kind == "xbrl"}
+    made = [one for one in drawn.enclosed(return_, result, authority) if one.what not in instead]
     names = {one.name for one in made}
     for row in rows:
         behind = row.paper.key if row.along == STATEMENT and row.paper else ""
-        made.append(Enclosure(row.along, _own(row.along_name or row.name, names), attaching.as_pdf(row), behind))
+        content = attaching.content_of(row) if row.kind == "xbrl" else attaching.as_pdf(row)
+        made.append(Enclosure(row.along, _own(row.along_name or row.name, names), content, behind))
     size = sum(len(one.content) for one in made)
     if size > LARGEST_OF_ALL:
         raise Cannot(
@@ -68,8 +72,11 @@ def choose(actor, return_id, token, what, name, to=""):
     pack = pack_of(row.of)
     if not what:
         return _choose(actor, return_id, row.pk, "", "", "", "")
-    if pack.outgoing.kind(what) is None:
+    kind = pack.outgoing.kind(what)
+    if kind is None:
         raise BadValue("Choose what kind of attachment it is.", what)
+    if kind.tagged != (row.kind == "xbrl"):
+        raise BadValue(_TAGGED if kind.tagged else "A tagged page goes as accounts or computation.", what)
     if to and pack.authority(to) is None:
         raise BadValue("Choose where it goes.", to)
     stands = row.paper is not None and bool(pack.paper(row.paper.kind).stands_for)

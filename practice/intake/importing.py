@@ -177,28 +177,43 @@ def read(row):
         row.state, row.errors = Import.State.FAILED, [{"row": 0, "field": "", "given": "", "says": error.says}]
         row.save()
         return row
+    look_over(row, records)
+    return row
+
+
+def look_over(row, records):
+    """Preview, errors and counts of what was read, left on the row; the records are kept beside the file."""
+    from practice.intake.altering import changes_in_words
+
     _see_what_is_there(row, records)
     _keep_records(row, records)
     errors = [error for one in records for error in one.errors]
     row.rows = row.progress = len(records)
     row.errors = errors[:_MOST_ERRORS]
     row.preview = [
-        {"place": one.place, "kind": one.kind, "values": _shown(row, one), "there": one.there, "bad": bool(one.errors)}
+        {
+            "place": one.place,
+            "kind": one.kind,
+            "values": _shown(row, one),
+            "there": one.there,
+            "bad": bool(one.errors),
+            "altered": bool(one.was),
+        }
         for one in sorted(records, key=lambda one: not one.errors)[:_SHOWN]
     ]
     row.outcome = {
         "new": sum(not (one.there or one.errors or one.changes) for one in records), "there": sum(one.there for one in records),
         "bad": sum(bool(one.errors) for one in records), "errors": len(errors), "totals": _totals(row, records),
         "changes": [says for one in records for says in one.changes][:_MOST_ERRORS],
+        "altered": changes_in_words(row, records)[:_MOST_ERRORS],
     }  # fmt: skip
     row.state = Import.State.READ
     row.save()
-    return row
 
 
 def _totals(row, records):
     """[column, total] of every amount in the rows, to be tied to the statement's own totals."""
-    fields = _target(row).columns() if row.target else {}
+    fields = target_of(row).columns() if row.target else {}
     found = {}
     for one in records:
         declared = pack_of(row.of).paper(one.kind)
@@ -225,13 +240,13 @@ def _records(row, told=None):
 
 def _keep_records(row, records):
     """What was read stays beside the file, so that taking in needs no second reading."""
-    plain = json.dumps([[one.place, one.values, one.mark, one.errors, one.kind] for one in records])
+    plain = json.dumps([[one.place, one.values, one.mark, one.errors, one.kind, one.was, one.why] for one in records])
     name = f"{row.file}.read"
     default_storage.delete(name)
     default_storage.save(name, ContentFile(seal_bytes(plain.encode())))
 
 
-def _kept_records(row):
+def kept_records(row):
     with default_storage.open(f"{row.file}.read") as stored:
         return [reading.Incoming(*parts) for parts in json.loads(unseal_bytes(stored.read()))]
 
@@ -240,25 +255,31 @@ def _progress(row, place):
     Import.objects.for_firm(row.firm_id).filter(pk=row.pk).update(progress=place)
 
 
+def fields_of(row, one):
+    """{name: field} of what a record of the file may hold."""
+    declared = pack_of(row.of).paper(one.kind)
+    return target_of(row).columns() if row.target else declared.fields() if declared else {}
+
+
 def _shown(row, one):
     """Values in the order of their fields; secrets masked, tables counted."""
     from practice.firm.crypto import masked
 
-    declared = pack_of(row.of).paper(one.kind)
-    fields = _target(row).columns() if row.target else declared.fields() if declared else {}
+    fields = fields_of(row, one)
     return [
         [fields[name].label, f"{len(value)} rows" if isinstance(value, list) else masked(value) if fields[name].secret else value]
-        for name, value in one.values.items()
-    ]
+        for name, value in one.values.items() if name in fields
+    ]  # fmt: skip
 
 
-def _target(row):
+def target_of(row):
+    """What the rows of a file become; None where it says so itself."""
     return reading.target_named(pack_of(row.of), row.target)
 
 
 def _see_what_is_there(row, records):
     """Mark the records that an earlier import brought and that are still on the return, edited since or not."""
-    target = _target(row) if row.target else None
+    target = target_of(row) if row.target else None
     if target is not None and target.rows:
         there = _marks_of_rows(row, target)
     else:
@@ -335,11 +356,11 @@ def take_in(row):
         return row
     row.of = return_
     row.paper = keyed_paper(return_, row.paper_id) if row.paper_id else None
-    records = _kept_records(row)
+    records = kept_records(row)
     if any(one.errors for one in records):
         raise BadValue("Some rows have errors; nothing was imported.", row.name)
     before = result_of(return_)
-    target = _target(row) if row.target else None
+    target = target_of(row) if row.target else None
     if target is not None and target.rows:
         marks = _take_rows(actor, return_, row, target, records)
     else:
@@ -347,14 +368,19 @@ def take_in(row):
     forget(return_, "papers")
     changed(actor, return_, before)
     row.state = Import.State.DONE
-    row.outcome = {"new": len(marks), "there": len(records) - len(marks), "marks": marks, "paper": row.paper_id}
+    row.outcome = {
+        "new": len(marks), "there": len(records) - len(marks), "marks": marks, "paper": row.paper_id,
+        "altered": row.outcome.get("altered", []),
+    }  # fmt: skip
     row.save()
     record(actor, "file imported", return_, says=f"{row.name}: {len(marks)} new")
     return row
 
 
 def _take_rows(actor, return_, row, target, records):
-    """New rows below those that are there; {mark: id of the row}."""
+    """New rows below those that are there; {mark: id of the row}. What was changed of them before is a change of its own."""
+    from practice.intake.altering import file_values, put_altered
+
     if row.paper is None:
         row.paper = _standing(return_, target.kind) or _new_paper(actor, return_, target.kind, {})
     _see_what_is_there(row, records)
@@ -367,7 +393,7 @@ def _take_rows(actor, return_, row, target, records):
             _change_row(actor, return_, row, target, one, batch)
         elif not one.there:
             last += 1
-            rows.append({"id": str(last), **one.values})
+            rows.append({"id": str(last), **file_values(one)})
             marks[_mark(one)] = str(last)
     row.paper.provenance[target.rows] = {"how": "imported", "by": actor.initials, "from": row.name}
     row.paper.save()
@@ -375,6 +401,9 @@ def _take_rows(actor, return_, row, target, records):
         firm=return_.firm, of=return_, paper=row.paper, path=target.rows, after=",".join(marks.values()), how="imported",
         note=f"{len(marks)} rows of {row.name}"[:200], by=actor, batch=batch,
     )  # fmt: skip
+    for one in (one for one in records if one.was and _mark(one) in marks):
+        put_altered(actor, return_, row, row.paper, one, f"{target.rows}.{marks[_mark(one)]}.", batch)
+    row.paper.save()
     return marks
 
 
@@ -386,19 +415,25 @@ def _change_row(actor, return_, row, target, one, batch):
     for name in row.columns["columns"].values():
         if name in target.node.fields() and not _same(target.node.fields()[name], known.get(name, ""), one.values.get(name, "")):
             place = place_at(pack_of(return_), paper, f"{target.rows}.{known['id']}.{name}")
-            note_change(actor, return_, paper, place, one.values.get(name, ""), row.name, batch)
+            said = f"{row.name} says {one.was[name] or 'nothing'}: {one.why}" if name in one.was else row.name
+            note_change(actor, return_, paper, place, one.values.get(name, ""), said, batch)
             put_value(paper, place, one.values.get(name, ""), actor, "", "imported")
 
 
 def _take_papers(actor, return_, row, records):
     """A paper for each new record."""
+    from practice.intake.altering import file_values, put_altered
+
     _see_what_is_there(row, records)
     batch = uuid.uuid4().hex
     marks = {}
     for one in records:
         if one.there:
             continue
-        made = _new_paper(actor, return_, pack_of(return_).paper(one.kind), one.values, batch, _mark(one))
+        made = _new_paper(actor, return_, pack_of(return_).paper(one.kind), file_values(one), batch, _mark(one))
+        put_altered(actor, return_, row, made, one, "", batch)
+        if one.was:
+            made.save()
         marks[_mark(one)] = made.key
     return marks
 

@@ -53,20 +53,22 @@ def sheet(content, form):
     return {"heads": heads, "rows": even[1:]}
 
 
+def is_tagged(content):
+    """Whether a file looks like a page with inline XBRL tags."""
+    return (
+        content[:1000].lstrip(b"\xef\xbb\xbf \t\r\n")[:1] == b"<" and b"http://www.xbrl.org/2013/inlineXBRL" in content[:100_000]
+    )
+
+
 _INLINE = "{http://www.xbrl.org/2013/inlineXBRL}"
 _INSTANCE = "{http://www.xbrl.org/2003/instance}"
 
 
 def tagged(content, pack, ends):
     """{"heads", "rows"} of a page with inline XBRL tags, as the pack reads its facts for the period that ends on a day."""
-    from lxml import etree
-
     from taxcore.packs import pack_named
 
-    try:
-        page = etree.fromstring(content, etree.XMLParser(resolve_entities=False, no_network=True, huge_tree=False))
-    except etree.XMLSyntaxError:
-        raise Refused("The file is no XHTML page with tags (inline XBRL).") from None
+    page = _tagged_page(content)
     contexts = {one.get("id"): _context(one) for one in page.iter(f"{_INSTANCE}context")}
     facts = [_fact(one, contexts) for one in page.iter(f"{_INLINE}nonFraction")]
     read = pack_named(pack).reads_tagged
@@ -74,6 +76,36 @@ def tagged(content, pack, ends):
     if not rows:
         raise Refused("The file has no tagged amounts that this return can take.")
     return {"heads": ["Account", "Heading", "Debit", "Credit"], "rows": [list(row) for row in rows]}
+
+
+def _tagged_page(content):
+    from lxml import etree
+
+    try:
+        return etree.fromstring(content, etree.XMLParser(resolve_entities=False, no_network=True, huge_tree=False))
+    except etree.XMLSyntaxError:
+        raise Refused("The file is no XHTML page with tags (inline XBRL).") from None
+
+
+def paged(content):
+    """The PDF of a tagged page. Nothing that it names is fetched but what is inside it."""
+    from weasyprint import HTML
+    from weasyprint.urls import URLFetcher
+
+    page = _tagged_page(content)
+    for hidden in list(page.iter(f"{_INLINE}header")):
+        hidden.getparent().remove(hidden)  # for programs
+
+    class _Nothing(URLFetcher):
+        def fetch(self, url, headers=None):
+            if url.startswith("data:"):
+                return super().fetch(url, headers)
+            raise ValueError("not inside the page")
+
+    from lxml import etree
+
+    made = etree.tostring(page, method="html", encoding="unicode")
+    return HTML(string=made, base_url=None, url_fetcher=_Nothing(allowed_protocols=("data",))).write_pdf()
 
 
 def _context(element):
@@ -165,6 +197,10 @@ def look_into(content):
     """[kind, pages] of a page file by what it contains."""
     if content[:5] == b"%PDF-":
         return ["pdf", _pages_of(content)]
+    if is_tagged(content):
+        if next(_tagged_page(content).iter(f"{_INLINE}nonFraction"), None) is None:
+            raise Refused("The page has no tagged amounts.")
+        return ["xbrl", 1]
     from PIL import Image, UnidentifiedImageError
 
     try:
@@ -327,6 +363,7 @@ DOES = {
     "sheet": sheet,
     "look_into": look_into,
     "picture": picture,
+    "paged": paged,
     "put_together": put_together,
     "mail": mail,
     "text_of": text_of,

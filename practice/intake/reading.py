@@ -103,13 +103,16 @@ def heads_mark(heads):
 
 @dataclass
 class Incoming:
-    """One record of a file: values in the open format, its mark for recognizing it again, what is wrong with it."""
+    """One record of a file: values in the open format, its mark for recognizing it again (made of what the file says), what is
+    wrong with it."""
 
     place: int
     values: dict
     mark: str = ""
     errors: list = field(default_factory=list)
     kind: str = ""
+    was: dict = field(default_factory=dict)  # what the file says of fields that somebody changed before it is taken in
+    why: str = ""
     there: bool = False
     changes: list = field(default_factory=list)
 
@@ -126,7 +129,7 @@ def read_rows(target, columns, fixed, rows, told=None):
                 _read_one(one, specs[name], name, text)
         if target.rows and not one.errors:
             one.values = target.node.take_in(one.values)
-        _see_missing(target, one)
+        see_missing(target, one)
         one.mark = marked(one.values, seen)
         found.append(one)
         if told is not None and place % 500 == 0:
@@ -154,7 +157,7 @@ def veiled(text):
     return storable(_NUMBER.sub(r"•••-••-\1", text))
 
 
-def _see_missing(target, one):
+def see_missing(target, one):
     """A record without a single value, or a row without what tells where it belongs, cannot be imported."""
     if not one.values and not one.errors:
         one.errors.append({"row": one.place, "field": "", "given": "", "says": "Nothing in this row could be read."})

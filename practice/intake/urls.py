@@ -16,5 +16,6 @@ urlpatterns = [
     path("<int:return_id>/import/<int:import_id>/target", views.choose_target, name="import-target"),
     path("<int:return_id>/import/<int:import_id>/columns", views.choose_columns, name="import-columns"),
     path("<int:return_id>/import/<int:import_id>/again", views.columns_again, name="import-again"),
+    path("<int:return_id>/import/<int:import_id>/rows/<int:place>", views.alter, name="import-alter"),
     path("<int:return_id>/import/<int:import_id>/take-in", views.take_in, name="import-take-in"),
 ]

@@ -10,7 +10,7 @@ from practice.firm.events import record
 from practice.firm.numbers import whole_number
 from practice.firm.permissions import require
 from practice.firm.refusals import Cannot
-from practice.intake import attaching, enclosing, importing, proposing, reading
+from practice.intake import altering, attaching, enclosing, importing, proposing, reading
 from practice.intake.models import Import
 from practice.returns.computing import pack_of
 from practice.returns.drawing import node_of, paper_view
@@ -107,9 +107,15 @@ def original(request, return_id, token):
     row = attaching.find(request.user, return_id, token)
     require(request.user, "reveal", row)  # it shows the numbers that are masked elsewhere
     record(request.user, "document downloaded", row.of, says=row.name)
-    types = {"pdf": "application/pdf", "png": "image/png", "jpeg": "image/jpeg"}
+    types = {
+        "pdf": "application/pdf",
+        "png": "image/png",
+        "jpeg": "image/jpeg",
+        "xbrl": "application/octet-stream",
+    }  # never a page of ours
     response = HttpResponse(attaching.content_of(row), content_type=types[row.kind])
-    response["Content-Disposition"] = f'attachment; filename="{row.token}.{row.kind}"'
+    ending = "xhtml" if row.kind == "xbrl" else row.kind
+    response["Content-Disposition"] = f'attachment; filename="{row.token}.{ending}"'
     return response
 
 
@@ -166,7 +172,39 @@ def one_import(request, return_id, import_id):
         return HttpResponse(headers={"HX-Redirect": reverse("import", args=[return_id, import_id])})
     if row.state == Import.State.MAPPING:
         return _mapping(request, return_, row, context)
-    return render(request, "intake/read.html", context | _next(return_, result))
+    return _read(request, return_, result, row, context, whole_number(request.GET.get("change")))
+
+
+def _read(request, return_, result, row, context, place, typed=None, error="", status=200):
+    """What a file holds; one row of it with fields where somebody changes it."""
+    records = importing.kept_records(row) if place and row.state == Import.State.READ else []
+    one = next((one for one in records if one.place == place), None)
+    if one is not None:
+        fields = altering.alterable(row, one)
+        shown = typed if typed is not None else one.values
+        context |= {
+            "changing": place, "why": typed.get("why", "") if typed is not None else one.why.rpartition(" (")[0], "error": error,
+            "fields": [
+                (name, spec, shown.get(name, ""), [(code, spec.shown(code)) for code in getattr(spec, "options", {})])
+                for name, spec in fields.items()
+            ],
+        }  # fmt: skip
+    return render(request, "intake/read.html", context | _next(return_, result), status=status)
+
+
+@require_POST
+def alter(request, return_id, import_id, place):
+    """Other values for one row of a file, before it is taken in."""
+    given = {name[6:]: value for name, value in request.POST.items() if name.startswith("value-")}
+    why = request.POST.get("why", "")
+    try:
+        altering.alter(request.user, return_id, import_id, place, given, why)
+    except BadValue as bad:
+        row = importing.find(request.user, return_id, import_id)
+        return_, result, context = open_page(request, return_id, "key")
+        context |= {"tab": "papers", "row": row}
+        return _read(request, return_, result, row, context, place, given | {"why": why}, bad.says, 422)
+    return redirect("import", return_id, import_id)
 
 
 def _mapping(request, return_, row, context, error="", status=200):
@@ -231,7 +269,7 @@ def choose_columns(request, return_id, import_id):
 @require_POST
 def columns_again(request, return_id, import_id):
     row = importing.find(request.user, return_id, import_id)
-    if row.state in (Import.State.READ, Import.State.FAILED) and row.form in ("csv", "xlsx"):
+    if row.state in (Import.State.READ, Import.State.FAILED) and row.form in ("csv", "xlsx", "xhtml"):
         row.state = Import.State.MAPPING
         row.save()
     return redirect("import", return_id, import_id)

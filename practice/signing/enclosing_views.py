@@ -18,13 +18,18 @@ def attachments(request, return_id, status=200, **more):
     return_, result, context = open_page(request, return_id)
     rows = list(return_.attachments.filter(removed_at=None).select_related("paper", "by"))
     outgoing = pack_of(return_).outgoing
+    instead = {row.along: row.name for row in rows if row.along and row.kind == "xbrl"}
     context |= {
         "tab": "sign", "rows": [(row, outgoing.kind(row.along), _beside(return_, row)) for row in rows],
         "kinds": outgoing.attachable, "going": [row for row in rows if row.along],
         "authorities": [b.authority for b in result.bottom_lines],
         "may_key": may(request.user, "key") and not context["closed"], "largest": enclosing.LARGEST // 1_000_000,
         "reading": any(row.state == "reading" for row in rows),
-        "drawn": [(line.authority, one) for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)],
+        "drawn": [
+            (line.authority, one, instead.get(one.code, ""))
+            for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)
+        ],
+        "takes_tagged": any(one.tagged for one in outgoing.attachable),
     }  # fmt: skip
     return render(request, "signing/attachments.html", context | more, status=status)
 

@@ -8,9 +8,12 @@ from pypdf import PdfReader
 
 from practice.clients import entities, roles
 from practice.delivery import tasks
-from practice.intake import importing
+from practice.intake import attaching, enclosing, importing
+from practice.intake.confined import opened
 from practice.intake.drawn import enclosed_in
 from practice.intake.models import Import
+from practice.intake.tasks import draw_pages
+from practice.intake.tests.pages import text_pdf
 from practice.returns import amending, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
@@ -20,6 +23,7 @@ from practice.returns.undoing import undo_last
 from practice.signing import requesting
 from practice.tests.test_another_country import PAGES, nothing_american
 from practice.tests.test_british import BritishPractice
+from taxcore.engine import BadValue
 from taxcore.packs.uk.company import tagged
 
 TRIAL = b"""Nominal code,Account name,Heading,Dr,Cr
@@ -188,6 +192,57 @@ class CompanyTests(CompanyPractice):
         self.assertEqual(sorted(along), ["Accounts", "Tax computation"])
         self.assertIn(b"ct:ProfitsChargeable", along["Tax computation"])
         self.assertIn(b"ct:NetAssets", along["Accounts"])
+
+    def test_accounts_made_elsewhere_go_along_as_they_are(self):
+        """In the place of those that would be made here, to the byte; a PDF cannot be accounts, and a tagged page nothing else."""
+        made = self.with_books()
+        content = tagged.accounts(result_of(made).run).replace(b"Micro-entity accounts", b"Accounts by Fell &amp; Beck")
+        accounts = made.papers.get(kind="accounts")
+        row = attaching.attach(self.preparer, made.pk, accounts.pk, "accounts.xhtml", content)
+        draw_pages(attachment_id=row.pk)
+        row.refresh_from_db()
+        self.assertEqual((row.state, row.kind, row.pages), ("ready", "xbrl", 1))
+        self.assertIn("Fell & Beck", PdfReader(io.BytesIO(attaching.as_pdf(row))).pages[0].extract_text())
+        with self.assertRaisesMessage(BadValue, "A tagged page goes as accounts or computation."):
+            enclosing.choose(self.preparer, made.pk, row.token, "other", "Accounts")
+        scan = attaching.attach(self.preparer, made.pk, accounts.pk, "accounts.pdf", text_pdf("Accounts"))
+        draw_pages(attachment_id=scan.pk)
+        with self.assertRaisesMessage(BadValue, "It must be a page with tags"):
+            enclosing.choose(self.preparer, made.pk, scan.token, "accounts", "Accounts")
+        enclosing.choose(self.preparer, made.pk, row.token, "accounts", "Accounts")
+        self.client.force_login(self.signer)
+        self.assertContains(self.client.get(f"/returns/{made.pk}/sign/attachments"), "accounts.xhtml goes in its place")
+        made = self.sent_and_accepted(self.now(made), "uk-ct")
+        along = dict(enclosed_in(document_of(made.snapshot, "uk-ct")))
+        self.assertEqual((sorted(along), along["Accounts"]), (["Accounts", "Tax computation"], content))
+        self.assertEqual(self.packed(made), "ready")
+        words = "".join(page.extract_text() for page in PdfReader(io.BytesIO(tasks.read_package(made.packages.get()))).pages)
+        self.assertIn("Accounts by Fell & Beck", words)
+        self.assertEqual(
+            self.client.get(f"/returns/{made.pk}/attachments/{row.token}/original")["Content-Type"], "application/octet-stream"
+        )
+
+    def test_pages_that_are_no_accounts_are_refused(self):
+        made = self.opened()
+        accounts = made.papers.get(kind="accounts")
+        with self.assertRaisesMessage(BadValue, "tagged page (iXBRL); this file is none of them"):
+            attaching.attach(self.preparer, made.pk, accounts.pk, "a.xhtml", b"<html><p>Accounts</p></html>")
+        space = b'xmlns:ix="http://www.xbrl.org/2013/inlineXBRL"'
+        for content, says in (
+            (b"<html " + space + b"><p>", "The file is no XHTML page with tags (inline XBRL)."),
+            (b"<html " + space + b"><p>Accounts</p></html>", "The page has no tagged amounts."),
+        ):
+            row = attaching.attach(self.preparer, made.pk, accounts.pk, "a.xhtml", content)
+            draw_pages(attachment_id=row.pk)
+            row.refresh_from_db()
+            self.assertEqual((row.state, row.says), ("refused", says))
+
+    def test_nothing_outside_a_tagged_page_is_fetched(self):
+        page = tagged.accounts(result_of(self.with_books()).run)
+        asks = b'<img src="file:///etc/passwd" alt="x"/><img src="http://127.0.0.1:1/x.png" alt="y"/><link rel="stylesheet" href="file:///etc/passwd"/></body>'
+        drawn = opened("paged", page.replace(b"</body>", asks), seconds=20)
+        self.assertTrue(drawn.startswith(b"%PDF-"))
+        self.assertNotIn("root:", "".join(one.extract_text() for one in PdfReader(io.BytesIO(drawn)).pages))
 
     def test_the_tax_as_a_journal_for_the_books(self):
         """78,610: 19,652.50 less 2,570.85 of relief."""

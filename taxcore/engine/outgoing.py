@@ -9,11 +9,13 @@ from typing import Any
 
 @dataclass(frozen=True, slots=True)
 class Attachable:
-    """A kind of PDF that goes with a return that is e-filed. `code` stands in the filed document."""
+    """A kind of PDF that goes with a return that is e-filed. `code` stands in the filed document. `tagged`: a program reads it,
+    so it must be a page with inline XBRL tags; one that is attached goes in the place of what follows from the figures."""
 
     code: str
     name: str
     cites: str = ""
+    tagged: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
 from practice.firm.permissions import Refused
-from practice.intake import importing
+from practice.intake import altering, importing
 from practice.intake.models import Import
 from practice.intake.tasks import read_file, take_file_in
 from practice.intake.tests.test_reading import OFX
@@ -249,3 +249,75 @@ class ImportPageTests(PageTestCase):
         self.post("import-file", file=SimpleUploadedFile("sales.csv", SALES.encode()), into="1099-b.sales")
         with default_storage.open(self.return_.imports.get().file) as stored:
             self.assertNotIn(b"Alder", stored.read())
+
+
+class AlteringTests(ImportTestCase):
+    """Birch was sold for 60, not for 50: 180 of proceeds short term, less 180."""
+
+    def alter(self, row, place=2, why="Broker's letter", **given):
+        values = {"security": "Birch", "sold": "2025-03-05", "proceeds": "50", "cost": "80", "term": "short"} | given
+        return altering.alter(self.preparer, self.return_.pk, row.pk, place, values, why)
+
+    def taking(self, row):
+        row.state, row.by = Import.State.TAKING, self.preparer
+        row.save()
+        return importing.take_in(row)
+
+    def test_a_value_changed_before_is_taken_in_with_what_the_file_says_and_why(self):
+        row = self.alter(self.read(), proceeds="60")
+        says = ["Birch, Proceeds: 50.00 in the file, 60.00 here. Broker's letter (BT)"]
+        self.assertEqual(row.outcome["altered"], says)
+        done = self.taking(row)
+        self.assertEqual(self.amount("us.sch-d.7"), 1)  # 121 and 60, less 180
+        self.assertEqual(done.outcome["altered"], row.outcome["altered"])
+        change = self.return_.changes.filter(path="sales.2.proceeds").get()
+        self.assertEqual((change.after, change.note), ("60.00", "sales.csv says 50.00: Broker's letter (BT)"))
+        undoing.undo_last(self.preparer, self.return_.pk)
+        self.assertEqual(self.return_.papers.get(kind="1099-b").values["sales"], [])
+
+    def test_as_the_file_says_again_is_no_change(self):
+        row = self.alter(self.read(), proceeds="60")
+        row = self.alter(row, proceeds="50", why="")
+        self.assertEqual(row.outcome["altered"], [])
+
+    def test_nobody_changes_without_saying_why_and_what_does_not_fit_stays_typed(self):
+        row = self.read()
+        with self.assertRaisesMessage(BadValue, "Say why it differs from the file."):
+            self.alter(row, proceeds="60", why=" ")
+        self.client.force_login(self.preparer)
+        address = reverse("import-alter", args=[self.return_.pk, row.pk, 2])
+        page = self.client.post(address, {"value-proceeds": "sixty", "why": "Letter"})
+        self.assertContains(page, "Proceeds: ", status_code=422)
+        self.assertContains(page, 'value="sixty"', status_code=422)
+        self.assertContains(page, 'value="Letter"', status_code=422)
+
+    def test_a_row_with_an_error_can_be_mended_here(self):
+        row = self.read(SALES + "Dogwood,soon,1,1,Short\n")
+        page = reverse("import", args=[self.return_.pk, row.pk])
+        self.client.force_login(self.preparer)
+        self.assertContains(self.client.get(f"{page}?change=4"), 'name="value-sold"')
+        given = {"security": "Dogwood", "sold": "3/8/2025", "proceeds": "1", "cost": "1", "term": "short"}
+        self.client.post(reverse("import-alter", args=[self.return_.pk, row.pk, 4]),
+                         {f"value-{name}": text for name, text in given.items()} | {"why": "Confirmed"})  # fmt: skip
+        row.refresh_from_db()
+        self.assertEqual((row.errors, row.outcome["new"]), ([], 4))
+        self.taking(row)
+        self.assertEqual(self.return_.papers.get(kind="1099-b").values["sales"][3]["sold"], "2025-03-08")
+
+    def test_a_second_file_knows_the_row_that_was_changed(self):
+        done = self.taking(self.alter(self.read(), proceeds="60"))
+        self.assertEqual(self.read(paper=done.paper).outcome["there"], 3)
+
+    def test_of_papers_too(self):
+        row = self.read("Payer,Interest\nElm Bank,100\n", "interest.csv", "1099-int")
+        row = altering.alter(self.preparer, self.return_.pk, row.pk, 1, {"interest": "120"}, "Statement")
+        self.taking(row)
+        self.assertEqual(self.return_.papers.get(kind="1099-int").values["interest"], "120.00")
+
+    def test_nobody_else_can_and_not_once_it_is_in(self):
+        row = self.read()
+        with self.assertRaises(Refused):
+            altering.alter(self.reviewer, self.return_.pk, row.pk, 2, {"proceeds": "60"}, "x")
+        self.taking(row)
+        with self.assertRaisesMessage(BadValue, "on its way into the return"):
+            self.alter(row, proceeds="60")

@@ -16,8 +16,10 @@ from taxcore.packs.uk.company.base import (
 )
 from taxcore.packs.uk.company.checks import CHECKS
 from taxcore.packs.uk.company.correcting import CORRECTING
-from taxcore.packs.uk.company.ct600 import CompanyReturn, LoansPage
+from taxcore.packs.uk.company.ct600 import CompanyReturn
 from taxcore.packs.uk.company.flow import flow
+from taxcore.packs.uk.company.notes import Notes
+from taxcore.packs.uk.company.pages import GroupPage, Instalments, LoansPage
 from taxcore.packs.uk.company.papers import GROUPS, PAPERS, Company
 from taxcore.packs.uk.company.plant import PlantForm
 from taxcore.packs.uk.company.questions import QUESTIONS
@@ -40,6 +42,9 @@ def to_be_paid_on(period):
 
 
 def _paying(run):
+    if paid := run.form("uk.instalments").payments():
+        each = ", ".join(f"£{amount:,.2f} by {day:%-d %B %Y}" for day, amount in paid)
+        return f"Pay {each} to HMRC's account with the company's 17-character payment reference for this period."
     day = to_be_paid_on(run.period)
     return f"Pay by {day:%-d %B %Y} to HMRC's account with the company's 17-character payment reference for this period."
 
@@ -59,8 +64,10 @@ HMRC = Authority(
     agency="HMRC", paying=_paying, income="profits", tax="charged",
 )  # fmt: skip
 PACK = Pack(
-    code="uk-ct", name="United Kingdom, companies", called="Company tax return", years=FILED, people=Company, papers=PAPERS,
-    forms=(CompanyReturn, LoansPage, TradingProfit, AccountsForm, PlantForm), authorities=(HMRC,), checks=CHECKS,
+    code="uk-ct", name="United Kingdom, companies", called="Company tax return", years=FILED, people=Company,
+    papers=(*PAPERS, Notes),
+    forms=(CompanyReturn, LoansPage, GroupPage, Instalments, TradingProfit, AccountsForm, PlantForm), authorities=(HMRC,),
+    checks=CHECKS,
     law={"uk": YEARS}, groups=GROUPS, period=usual_period, law_year=financial_year, filer="entity", opens=opens,
     identifier=Identifier("Unique Taxpayer Reference", "reference", "0000000000"), currency="£", currency_code="GBP",
     words=INDIVIDUAL.words, day_first=True, shown_year=shown, writes="HMRC", outgoing=OUTGOING, asks="period",

@@ -1,6 +1,7 @@
 """What papers and pages of a company's return share: its law by financial years, whole pounds, periods of its own."""
 
 from datetime import date, timedelta
+from decimal import Decimal
 from pathlib import Path
 
 from taxcore.engine import Paper
@@ -58,3 +59,17 @@ def refuses_period(period: Period) -> str:
             "A period has no more than twelve months. Accounts of more give two returns: the first twelve months, then the rest."
         )
     return ""
+
+
+def months_of(period: Period) -> Decimal:
+    """Whole months and thirtieths of another, to two places: SI 1998/3175 reg. 5(5)."""
+    whole = 0
+    while months_after(period.start - _ONE, whole + 1) <= period.end:
+        whole += 1
+    rest = (period.end - months_after(period.start - _ONE, whole)).days
+    return (whole + Decimal(rest) / 30).quantize(Decimal("0.01"))
+
+
+def days_shared(period: Period, other: tuple[date, date]) -> int:
+    """How many days two periods have in common."""
+    return max((min(period.end, other[1]) - max(period.start, other[0])).days + 1, 0)

@@ -1,9 +1,8 @@
-"""CT600: all profits, reliefs in their order, tax by financial years with marginal relief, loans to participators, what is due.
+"""CT600: all profits, reliefs in their order, tax by financial years with marginal relief, what is due.
 
 CTA 2009 s. 2; CTA 2010 ss. 3, 18A to 18N, 37 to 45F, 62, 99, 189, 269ZB to 269ZD, 455.
 """
 
-from datetime import date
 from decimal import Decimal
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, share, total, when
@@ -14,36 +13,6 @@ from taxcore.packs.uk.company.base import months_after, twelve_months_of
 
 ZERO = Decimal(0)
 _BACK, _AT_THE_END = 12, 36  # months
-
-
-class LoansPage(Page):
-    """CT600A: loans that were not repaid within nine months of the period's end."""
-
-    number, name = "CT600A", "Loans to participators"
-    needs = ("loans",)
-
-    @property
-    def paper(self):
-        return self.run.single("loans")
-
-    @line("A15", "Loans outstanding at the end of the period")
-    def outstanding(self):
-        return total([row.amount for row in self.paper.loans])
-
-    @line("A30", "Of them, repaid within nine months", cites="CTA 2010 s. 458")
-    def repaid(self):
-        return total([row.repaid for row in self.paper.loans])
-
-    @line("A80", "Tax on loans", weight="total", cites="CTA 2010 s. 455(2)", rounding=cents)
-    def tax(self):
-        law = self.law.loans
-        changed = date.fromisoformat(law.changed)
-        rows = [row for row in self.paper.loans if row.made is not None]
-        rates = [law.rate if row.made >= changed else law.rate_before for row in rows]
-        return total([share(rate, of=excess(row.amount, over=row.repaid)) for rate, row in zip(rates, rows, strict=True)])
-
-    def required(self):
-        return bool(self.paper.loans)
 
 
 class CompanyReturn(Page):
@@ -162,9 +131,20 @@ class CompanyReturn(Page):
     def property_losses(self):
         return total(self.lettings_lost_used, self.property_before)
 
-    @line("260", "Deficit of loans of the period", cites="CTA 2009 s. 461")
+    def _given(self, sort):
+        """What is given up to other companies of the group, of one kind of loss: CTA 2010 s. 99."""
+        return total([row.amount for row in self.run.single("group").given if row.sort == sort])
+
+    @fact("Deficit that the company keeps")
+    def deficit_kept(self):
+        return excess(self.deficit, over=self._given("deficit"))
+
+    @line("260", "Deficit of loans of the period", cites="CTA 2009 s. 463B(1)(a)")
     def deficit_used(self):
-        return least(self.deficit, excess(self.profits, over=self.lettings_lost_used))
+        claimed = self.deficit_kept
+        if self.losses.is_keyed("deficit_claim"):
+            claimed = least(claimed, self.losses.deficit_claim)
+        return least(claimed, excess(self.profits, over=self.lettings_lost_used))
 
     @line("263", "Deficits of loans brought forward", cites="CTA 2009 s. 463G", rounding=up)
     def deficit_before(self):
@@ -172,7 +152,7 @@ class CompanyReturn(Page):
 
     @fact("Trading loss that the company keeps")
     def loss_kept(self):
-        return excess(self.trade.loss, over=self.reliefs.surrendered)
+        return excess(self.trade.loss, over=self._given("trade"))
 
     @line("275", "Trading losses of the period", cites="CTA 2010 s. 37(3)(a)")
     def loss_against(self):
@@ -218,9 +198,9 @@ class CompanyReturn(Page):
     def donations(self):
         return least(total(self.accounts.donations, up(self.reliefs.donations)), self.before_donations)
 
-    @line("310", "Group relief", cites="CTA 2010 s. 137", rounding=up)
+    @line("310", "Group relief", cites="CTA 2010 s. 137")
     def group_relief(self):
-        return least(up(self.reliefs.group_relief), excess(self.before_donations, over=self.donations))
+        return self.brought("uk.ct600c", "claimed")
 
     @line("315", "Profits chargeable to Corporation Tax", weight="total")
     def taxable(self):
@@ -228,31 +208,42 @@ class CompanyReturn(Page):
 
     # Losses carried back and forward
 
+    def _within(self, row, amount, months):
+        """Of an amount of an earlier period what falls on the months before this one, by days."""
+        window = months_after(self.run.period.start, -months)
+        days, inside = (row.ended - row.begun).days + 1, (row.ended - max(row.begun, window)).days + 1
+        if inside <= 0 or days <= 0:
+            return total(ZERO)
+        return total(amount) if inside >= days else pro_rata(amount, Decimal(inside), Decimal(days))
+
     def claims(self):
-        """(row, amount) of earlier periods, the latest first: twelve months, three years where the trade ceased."""
-        if not self.losses.back:
-            return []
-        start, months = self.run.period.start, _AT_THE_END if self.about.ceased is not None else _BACK
-        window = months_after(start, -months)
-        rest, found = excess(self.loss_kept, over=self.loss_against), []
-        rows = [row for row in self.losses.earlier if row.begun is not None and row.ended is not None and row.ended < start]
+        """(row, deficit, trading loss) of earlier periods, the latest first: twelve months, for a trading loss three years where
+        the trade ceased. A deficit goes against profits of loans alone, and before the trading loss of the same period."""
+        months = _AT_THE_END if self.about.ceased is not None else _BACK
+        deficit = excess(self.deficit_kept, over=self.deficit_used) if self.losses.deficit_back else total(ZERO)
+        trade = excess(self.loss_kept, over=self.loss_against) if self.losses.back else total(ZERO)
+        found = []
+        rows = [row for row in self.losses.earlier if row.begun is not None and row.ended is not None]
+        rows = [row for row in rows if row.begun <= row.ended < self.run.period.start]
         for row in sorted(rows, key=lambda row: row.ended, reverse=True):
-            days, inside = (row.ended - row.begun).days + 1, (row.ended - max(row.begun, window)).days + 1
-            if inside <= 0 or days <= 0:
-                continue
-            room = total(row.profits) if inside >= days else pro_rata(row.profits, Decimal(inside), Decimal(days))
-            taken = least(rest, room)
-            rest = excess(rest, over=taken)
-            found.append((row, taken))
+            first = least(deficit, self._within(row, least(row.interest, row.profits), _BACK))
+            then = least(trade, self._within(row, excess(row.profits, over=first), months))
+            deficit, trade = excess(deficit, over=first), excess(trade, over=then)
+            if first > 0 or then > 0:
+                found.append((row, first, then))
         return found
 
     @fact("Trading loss carried back", cites="CTA 2010 ss. 37(3)(b), 38, 39", rounding=up)
     def carried_back(self):
-        return total([amount for _, amount in self.claims()])
+        return total([trade for _, _, trade in self.claims()])
+
+    @fact("Deficit of loans carried back", cites="CTA 2009 ss. 463B(1)(b), 463E", rounding=up)
+    def deficit_back(self):
+        return total([deficit for _, deficit, _ in self.claims()])
 
     @fact("Tax of earlier periods that is repaid", rounding=cents)
     def saved_before(self):
-        return total([excess(row.tax_before, over=row.tax_after) for row, amount in self.claims() if amount > 0])
+        return total([excess(row.tax_before, over=row.tax_after) for row, _, _ in self.claims()])
 
     @fact("Trading losses to carry forward", closes=TRADE_LOSS, used="trade_before", cites="CTA 2010 s. 45A")
     def trade_left(self):
@@ -265,12 +256,12 @@ class CompanyReturn(Page):
 
     @fact("Losses of lettings to carry forward", closes=PROPERTY_LOSS, used="property_before", cites="CTA 2010 s. 62(5)")
     def property_left(self):
-        fresh = excess(self.lettings_lost, over=self.lettings_lost_used)
+        fresh = excess(self.lettings_lost, over=[self.lettings_lost_used, self._given("property")])
         return total(excess(self.losses.property_before, over=self.property_before), fresh)
 
     @fact("Deficits of loans to carry forward", closes=DEFICIT, used="deficit_before", cites="CTA 2009 s. 463G")
     def deficit_left(self):
-        fresh = excess(self.deficit, over=self.deficit_used)
+        fresh = excess(self.deficit_kept, over=[self.deficit_used, self.deficit_back])
         return total(excess(self.losses.deficit_before, over=self.deficit_before), fresh)
 
     # Tax, by financial years

@@ -3,18 +3,9 @@
 from decimal import Decimal
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, total
-from taxcore.packs.uk.company.balances import (
-    ASSETS,
-    CAPITAL_LOSS,
-    DEFICIT,
-    MAIN_POOL,
-    PROPERTY_LOSS,
-    RESERVES,
-    SPECIAL_POOL,
-    TRADE_LOSS,
-    TRADE_LOSS_2017,
-)
+from taxcore.packs.uk.company.balances import ASSETS, CAPITAL_LOSS, MAIN_POOL, RESERVES, SPECIAL_POOL
 from taxcore.packs.uk.company.base import CompanyPaper
+from taxcore.packs.uk.company.claims import Group, Loans, Losses, Reliefs, Supplementary
 from taxcore.packs.uk.individual.papers import Amendment
 
 HEADINGS = {
@@ -41,6 +32,7 @@ PLANT = {
     "high": "Car above 50 g/km",
 }  # fmt: skip
 CLAIMS = {"investment": "AIA", "first": "First-year", "none": "Pool only"}
+SIZES = {"micro": "A micro-entity (FRS 105)", "small": "A small company (FRS 102, section 1A)"}
 BY = {"add": "Added", "deduct": "Deducted"}
 
 
@@ -78,6 +70,7 @@ class About(CompanyPaper):
     )
     close = Flag(None, "Close company", cites="CTA 2010 s. 439", kept=True)
     investment_holding = Flag(None, "Close investment-holding company", cites="CTA 2010 s. 18N", kept=True)
+    large_before = Flag(None, "It was large in the twelve months before too", cites="SI 1998/3175 reg. 3(2)", kept=True)
     ceased = Day(None, "Trade ceased on", cites="CTA 2009 s. 41")
     paid = Amount(None, "Corporation tax paid already", begins="Payments")
     tax_deducted = Amount("515", "Income tax taken off what was received", cites="CTA 2010 s. 967")
@@ -119,6 +112,26 @@ class AdjustmentRow(Row):
     note = Text(None, "Note", longest=120)
 
 
+class FixedAssetRow(Row):
+    """What becomes of fixed assets of one kind: cost and what is written off, from the first day to the last."""
+
+    what = Text(None, "Kind", longest=60, needed="The note names it.")
+    cost_before = Amount(None, "Cost when it began")
+    bought = Amount(None, "Bought")
+    sold = Amount(None, "Sold, at cost")
+    written_before = Amount(None, "Written off before")
+    charged = Amount(None, "Depreciation")
+    released = Amount(None, "Of what was sold")
+
+    @property
+    def cost_after(self):
+        return self.cost_before + self.bought - self.sold
+
+    @property
+    def written_after(self):
+        return self.written_before + self.charged - self.released
+
+
 class Accounts(CompanyPaper):
     """The company's accounts: a trial balance, or turnover and profit alone. CTA 2009 s. 46."""
 
@@ -137,12 +150,22 @@ class Accounts(CompanyPaper):
         begins="Balance sheet",
         help="If the books have no charge of the period yet.",
     )
+    size = Choice(
+        None, "Accounts for", SIZES, kept=True, begins="Accounts that are made here", help="If empty, of a micro-entity."
+    )
+    employees = Count(None, "Employees on average", most=99_999, cites="Companies Act 2006 s. 411")
+    policies = Prose(None, "Accounting policies", wide=True, longest=2000, kept=True, only=lambda paper: paper.size == "small")
+    fixed = Rows(None, "Fixed assets", FixedAssetRow, cites="SI 2008/409 Sch. 1 para. 51")
     reserves_before = Amount(None, "Reserves when the period began", negative=True, opens=RESERVES)
     adjustments = Rows(None, "Adjustments besides", AdjustmentRow, cites="CTA 2009 ss. 53 to 59")
 
     @turnover.when_empty
     def _turnover(self):
         return total([row.credit - row.debit for row in self.rows if row.heading == "turnover"])
+
+    @size.when_empty
+    def _size(self):
+        return "micro"
 
     @profit.when_empty
     def _profit(self):
@@ -158,6 +181,8 @@ class PlantRow(Row):
     cost = Amount(None, "Cost")
     used = Flag(None, "Second-hand", help="Then there is no first-year allowance.")
     claim = Choice(None, "Claimed", CLAIMS, help="If empty, the first-year allowance of new plant, else the annual one.")
+    short = Flag(None, "Pool of its own", cites="CAA 2001 s. 83", help="A short-life asset. Not for cars and special rate plant.")
+    left = Amount(None, "Left of it when the period began", help="Of a pool of its own.")
     sold = Day(None, "Sold or scrapped")
     proceeds = Amount(None, "For how much")
 
@@ -235,67 +260,7 @@ class Gains(CompanyPaper):
     losses_before = Amount("215", "Losses brought forward", opens=CAPITAL_LOSS)
 
 
-class EarlierRow(Row):
-    begun = Day(None, "Period from", needed="Twelve months are counted.")
-    ended = Day(None, "To", needed="Twelve months are counted.")
-    profits = Amount(None, "Profits of it, before donations", help="After reliefs that come before.")
-    tax_before = Amount(None, "Tax of it")
-    tax_after = Amount(None, "The same with the loss set against it")
-
-
-class Losses(CompanyPaper):
-    """Losses of before, and what becomes of those of the period. CTA 2010 Part 4."""
-
-    kind, name, official, group = "losses", "Losses", "CT600, boxes 160, 250 to 285", "losses"
-    single = True
-
-    this_year = Flag(
-        "275", "Trading loss against all profits of the period", cites="CTA 2010 s. 37(3)(a)", begins="Loss of the period"
-    )
-    back = Flag(None, "And against profits of before", cites="CTA 2010 ss. 37(3)(b), 39",
-                help="Twelve months; three years where the trade ceased.")  # fmt: skip
-    earlier = Rows(None, "Earlier periods", EarlierRow)
-    trade_before = Amount(
-        "285", "Trading losses brought forward", opens=TRADE_LOSS, begins="Brought forward", cites="CTA 2010 s. 45A"
-    )
-    trade_claim = Amount(None, "No more of them than", cites="CTA 2010 s. 45A(4)")
-    trade_before_2017 = Amount("160", "Trading losses of before April 2017", opens=TRADE_LOSS_2017, cites="CTA 2010 s. 45")
-    property_before = Amount("250", "Losses of lettings", opens=PROPERTY_LOSS, cites="CTA 2010 s. 62(5)")
-    deficit_before = Amount("263", "Non-trading deficits of loans", opens=DEFICIT, cites="CTA 2009 s. 463G")
-    allowance = Amount(
-        None, "The company's part of the deductions allowance", cites="CTA 2010 s. 269ZW", help="If empty, all of it."
-    )
-
-
-class LoanRow(Row):
-    who = Text(None, "Participator", longest=60, needed="The page names who owes.")
-    made = Day(None, "Lent on", needed="The rate depends on it.")
-    amount = Amount(None, "Owed at the end of the period")
-    repaid = Amount(None, "Of it, repaid within nine months", cites="CTA 2010 s. 458")
-
-
-class Loans(CompanyPaper):
-    """Loans to participators and their associates: CT600A. CTA 2010 s. 455."""
-
-    kind, name, official, group = "loans", "Loans to participators", "CT600A", "reliefs"
-    single = True
-
-    loans = Rows(None, "Loans", LoanRow)
-
-
-class Reliefs(CompanyPaper):
-    """Donations and what other companies of the group gave up. CTA 2010 Parts 5 and 6."""
-
-    kind, name, official, group = "reliefs", "Donations and group relief", "CT600, boxes 305, 310", "reliefs"
-    single = True
-
-    donations = Amount("305", "Qualifying donations", cites="CTA 2010 s. 189")
-    group_relief = Amount("310", "Losses given up by other companies of the group", cites="CTA 2010 s. 130")
-    group_from = Text(None, "By which companies, for which periods", longest=200, wide=True)
-    surrendered = Amount(None, "Loss of the period that is given up to others", cites="CTA 2010 s. 99")
-
-
-PAPERS = (About, Accounts, Plant, OtherIncome, Gains, Losses, Loans, Reliefs, Amendment)
+PAPERS = (About, Accounts, Plant, OtherIncome, Gains, Losses, Loans, Group, Reliefs, Supplementary, Amendment)
 GROUPS: dict[str, str] = {
     "people": "Company", "company": "About it", "accounts": "Accounts", "income": "Other income", "losses": "Losses",
     "reliefs": "Reliefs and loans", "correction": "Amendment",

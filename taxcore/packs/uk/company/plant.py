@@ -6,9 +6,11 @@ from decimal import Decimal
 from taxcore.engine import excess, fact, least, line, pro_rata, share, total
 from taxcore.packs.uk.base import Page, up
 from taxcore.packs.uk.company.balances import ASSETS, MAIN_POOL, SPECIAL_POOL
-from taxcore.packs.uk.company.base import twelve_months_of
+from taxcore.packs.uk.company.base import months_after, twelve_months_of
 
 _SUPER_ENDED = date(2023, 4, 1)
+_SHORT_LIFE = 8  # years after the period in which it was bought
+ZERO = Decimal(0)
 _SUPER_BEGAN = date(2021, 4, 1)
 _POOLS = {"main": "main", "car": "main", "special": "special", "high": "special", "zero": "main"}
 
@@ -37,6 +39,8 @@ class PlantForm(Page):
         """Costs of what was bought in the period; at the end of a trade nothing is allowed at once."""
         period, claims = self.run.period, ("none",) if self.ceased else (claim,)
         rows = [row for row in self.paper.assets if row.bought is not None and row.bought in period and row.sort in sorts]
+        if claim == "none":
+            rows = [row for row in rows if not self._alone(row)]
         if claim == "none" and self.ceased:
             return [row.cost for row in rows]
         return [row.cost for row in rows if row.claim in claims]
@@ -105,11 +109,43 @@ class PlantForm(Page):
 
     # Disposals
 
+    def _alone(self, row):
+        """Whether an asset has a pool of its own: by election, until eight years after the end of the period in which it was
+        bought; what is left then joins the main pool in the next period. CAA 2001 ss. 83 to 86. Periods are taken to have ended
+        on the same day of the year."""
+        return row.sort == "main" and bool(row.short) and not had_first_year(row) and not self.has_joined(row)
+
+    def has_joined(self, row):
+        """Whether the pool of one asset has ended before this period, so that the main pool takes what was left of it."""
+        if row.bought is None:
+            return False
+        years = 0
+        while months_after(self.run.period.end, -12 * (years + 1)) >= row.bought:
+            years += 1
+        return row.sort == "main" and bool(row.short) and years > _SHORT_LIFE
+
+    def singles(self):
+        """(row, what its pool has, what is allowed, what is charged, what is left) of each asset with a pool of its own."""
+        found = []
+        for row in self.paper.assets:
+            if not self._alone(row) or row.bought is None or row.bought > self.run.period.end:
+                continue
+            fresh = row.bought in self.run.period
+            there = total(row.cost if row.claim == "none" or self.ceased else ZERO) if fresh else total(row.left)
+            if row.sold is not None and row.sold in self.run.period:
+                value = least(row.proceeds, row.cost)
+                found.append((row, there, up(excess(there, over=value)), excess(value, over=there), total(ZERO)))
+            else:
+                whole = there if self.ceased else self.of_the_year(share(self.law.plant.main, of=there))
+                written = least(up(whole), there)
+                found.append((row, there, written, total(ZERO), excess(there, over=written)))
+        return found
+
     def _sold(self, pool):
         """What is brought into a pool, no more than each thing cost; half of what was half allowed in its first year."""
         found = []
         for row in self.paper.assets:
-            if row.sold is None or row.sold not in self.run.period or _POOLS.get(row.sort) != pool:
+            if row.sold is None or row.sold not in self.run.period or _POOLS.get(row.sort) != pool or self._alone(row):
                 continue
             value = least(row.proceeds, row.cost)
             if not had_first_year(row):
@@ -137,7 +173,8 @@ class PlantForm(Page):
     def main_in(self):
         """What the annual allowance did not reach, and whatever nothing else is claimed for."""
         over = excess(self.investment_main, over=excess(self.investment, over=self.to_special))
-        return total(self.paper.main_before, self.added("main", "car", "zero", claim="none"), over)
+        joined = [row.left for row in self.paper.assets if self.has_joined(row)]
+        return total(self.paper.main_before, self.added("main", "car", "zero", claim="none"), over, joined)
 
     @line("c", "Main pool: disposals")
     def main_out(self):
@@ -179,6 +216,29 @@ class PlantForm(Page):
         whole = total(pool) if small else self.of_the_year(share(rate, of=pool))
         return least(whole, getattr(self.paper, less)) if self.paper.is_keyed(less) else total(whole)
 
+    # Pools of one asset each
+
+    @line("j", "Pools of one asset: before and bought", cites="CAA 2001 s. 86")
+    def single_in(self):
+        return total([there for _, there, _, _, _ in self.singles()])
+
+    @line("k", "Pools of one asset: disposals")
+    def single_out(self):
+        rows = [row for row, *_ in self.singles() if row.sold is not None and row.sold in self.run.period]
+        return total([least(row.proceeds, row.cost) for row in rows])
+
+    @line("l", "Pools of one asset: written down", rounding=None)
+    def single_written(self):
+        return total([written for _, _, written, _, _ in self.singles()])
+
+    @fact("Pools of one asset: charged")
+    def single_charged(self):
+        return total([charged for _, _, _, charged, _ in self.singles()])
+
+    @line("m", "Pools of one asset: carried forward", rounding=None)
+    def single_after(self):
+        return total([left for *_, left in self.singles()])
+
     # Buildings
 
     @line("711", "Structures and buildings allowance", cites="CAA 2001 s. 270AA", rounding=up)
@@ -194,15 +254,15 @@ class PlantForm(Page):
 
     # Together
 
-    @line("j", "Allowances", weight="total")
+    @line("n", "Allowances", weight="total")
     def allowances(self):
         firsts = (self.first_main, self.first_special, self.first_cars)
-        return total(self.investment, firsts, self.main_written, self.special_written, self.buildings)
+        return total(self.investment, firsts, self.main_written, self.special_written, self.single_written, self.buildings)
 
-    @line("k", "Balancing charges", weight="total", cites="CAA 2001 s. 55(3)")
+    @line("o", "Balancing charges", weight="total", cites="CAA 2001 s. 55(3)")
     def charges(self):
         main = excess(self.main_out, over=self.main_in)
-        return total(self.first_charged, main, excess(self.special_out, over=self.special_in))
+        return total(self.first_charged, main, excess(self.special_out, over=self.special_in), self.single_charged)
 
     @fact("Plant and cars kept", closes=ASSETS, by_origin="assets_kept")
     def kept(self):
@@ -210,6 +270,13 @@ class PlantForm(Page):
 
     def assets_kept(self):
         """Rows of the next period's table: what was not sold."""
-        names = ("what", "sort", "bought", "cost", "used", "claim")
+        names = ("what", "sort", "bought", "cost", "used", "claim", "short")
         rows = [row for row in self.paper.assets if row.sold is None and not self.ceased]
-        return [{name: str(row.entered[name]) for name in names if row.is_keyed(name)} for row in rows]
+        alone = {row.key: left for row, *_, left in self.singles()}
+        made = [{name: str(row.entered[name]) for name in names if row.is_keyed(name)} for row in rows]
+        for one, row in zip(made, rows, strict=True):
+            if row.key in alone:
+                one["left"] = str(alone[row.key])
+            elif self.has_joined(row):
+                del one["short"]  # what was left of it is in the main pool
+        return made

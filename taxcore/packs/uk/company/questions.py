@@ -16,6 +16,12 @@ QUESTIONS = (
     Question("loans", "Owners", "Did an owner or director owe the company money at the period's end?", ("loans",),
              "What was repaid within nine months bears no tax.",
              client="Did you or your family owe the company money at its year end?"),
-    Question("reliefs", "Reliefs", "Were donations made to charities, or losses given up within a group?", ("reliefs",),
+    Question("reliefs", "Reliefs", "Were donations made to charities?", ("reliefs",),
              client="Did the company give to charities?"),
+    Question("group", "Reliefs", "Are losses claimed from, or given up to, other companies of a group?", ("group",),
+             "Each with its period, and its consent."),
+    Question("supplementary", "Reliefs", "Does anything call for other pages: abroad, research, creative work?",
+             ("supplementary",),
+             "Those that are not made here stop filing by their name.",
+             client="Did the company do research and development, or trade through branches abroad?"),
 )  # fmt: skip

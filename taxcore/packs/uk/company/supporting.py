@@ -26,8 +26,9 @@ _DECLARED = (
 OUTGOING = replace(
     INDIVIDUAL,
     attachable=(
-        Attachable("accounts", "Accounts", "FA 1998 Sch. 18 para. 11"),
-        Attachable("computation", "Tax computation", "FA 1998 Sch. 18 para. 11"),
+        Attachable("accounts", "Accounts", "FA 1998 Sch. 18 para. 11", tagged=True),
+        Attachable("computation", "Tax computation", "FA 1998 Sch. 18 para. 11", tagged=True),
+        Attachable("consent", "Consent to group relief", "FA 1998 Sch. 18 para. 70"),
         Attachable("other", "Other supporting document", "CT600 notes"),
     ),
     signs=f"{_DECLARED} {{practice}} may send it to {{authority}} for the company.",

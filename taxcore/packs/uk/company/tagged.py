@@ -1,126 +1,25 @@
-"""Computation and accounts as inline XBRL 1.1: one page for people whose figures a program can read.
+"""Computation and accounts of a company as tagged pages, and tagged accounts of others read back into a trial balance."""
 
-What is tagged how stands in tagging.toml. Whole pounds, tax in pence; pools are told apart by a dimension.
-"""
-
-from dataclasses import dataclass, field
-from datetime import date, timedelta
 from decimal import Decimal
-from functools import cache
-from pathlib import Path
 from typing import Any
-from xml.sax.saxutils import escape, quoteattr
+from xml.sax.saxutils import escape
 
-from taxcore.engine.law import Law, read_law
-from taxcore.packs.uk.company.base import months_after
+from taxcore.packs.uk.company.inline import CELL, Page, concepts_of, tagging
 from taxcore.packs.uk.company.journal import lines as journal
 from taxcore.packs.uk.company.papers import HEADINGS, PROFIT_AND_LOSS
 
-_SPACES = {
-    "": "http://www.w3.org/1999/xhtml", "ix": "http://www.xbrl.org/2013/inlineXBRL", "xbrli": "http://www.xbrl.org/2003/instance",
-    "ixt": "http://www.xbrl.org/inlineXBRL/transformation/2020-02-12", "link": "http://www.xbrl.org/2003/linkbase",
-    "xlink": "http://www.w3.org/1999/xlink", "iso4217": "http://www.xbrl.org/2003/iso4217", "xbrldi": "http://xbrl.org/2006/xbrldi",
-}  # fmt: skip
-_STYLE = (
-    "body{font:11pt sans-serif;max-width:46em;margin:2em auto}table{width:100%;border-collapse:collapse}td{padding:2pt 0}"
-    "td.n{text-align:right;white-space:nowrap}tr.total td{border-top:1pt solid;font-weight:bold}"
-    "h2{margin-top:1.5em;font-size:12pt}"
+_UNAUDITED = (
+    " The company was entitled to exemption from audit under section 477; the members have not required one under section 476. "
+    "The directors acknowledge their responsibilities for records and accounts."
 )
-_MICRO = (
-    "These accounts were prepared under the provisions for micro-entities of the Companies Act 2006 and FRS 105. The company was "
-    "entitled to exemption from audit under section 477; the members have not required one under section 476. The directors "
-    "acknowledge their responsibilities for records and accounts."
-)
+_STATED = {
+    "micro": "These accounts were prepared under the provisions for micro-entities of the Companies Act 2006 and FRS 105.",
+    "small": "These accounts were prepared under the provisions for small companies of the Companies Act 2006 and FRS 102, "
+    "section 1A.",
+}
+_TITLES = {"micro": "Micro-entity accounts", "small": "Accounts of a small company"}
 NET_ASSETS = ("fixed", "stock", "debtors", "cash", "creditors", "later", "provisions")
-
-
-@cache
-def tagging() -> Law:
-    return read_law(Path(__file__).parent / "tagging.toml")
-
-
-@dataclass
-class Page:
-    """A tagged page under way: its contexts, what it says, what is hidden. `entity` is (scheme, identifier)."""
-
-    title: str
-    entity: tuple[str, str]
-    begins: date
-    ends: date
-    contexts: dict[tuple[str, str], str] = field(default_factory=dict)
-    body: list[str] = field(default_factory=list)
-    hidden: list[str] = field(default_factory=list)
-
-    def context(self, when: str, member: str = "") -> str:
-        """The id of what a fact is about: the period or its last day, those before ("before-"), and a member of the dimension."""
-        key = (when, member)
-        return self.contexts.setdefault(key, f"{when}{member}")
-
-    def amount(self, value: Decimal, concept: str, when: str = "duration") -> str:
-        """A tagged number: in words what is below nothing has a minus, in the fact a sign."""
-        name, _, member = (part.strip() for part in concept.partition("|"))
-        places = 0 if value == value.to_integral_value() else 2
-        sign = ' sign="-"' if value < 0 else ""
-        shown = f"{abs(value):,.{places}f}"
-        fact = (
-            f'<ix:nonFraction name={quoteattr(_named(name))} contextRef="{self.context(when, member)}" unitRef="GBP" '
-            f'decimals="{places}" format="ixt:num-dot-decimal"{sign}>{shown}</ix:nonFraction>'
-        )
-        return f"({fact})" if value < 0 else fact
-
-    def words(self, text: str, what: str) -> str:
-        name = quoteattr(_named(tagging().words[what]))
-        return f'<ix:nonNumeric name={name} contextRef="{self.context("duration")}">{escape(text)}</ix:nonNumeric>'
-
-    def table(self, title: str, rows: list[tuple[Any, ...]], when: str = "duration", total: bool = False) -> None:
-        """Rows of (label, amount, concept), the last one in the heavier face where it is the total; a fourth value is the amount
-        of the period before."""
-        made = []
-        for place, (label, value, concept, *before) in enumerate(rows):
-            heavy = ' class="total"' if total and place == len(rows) - 1 else ""
-            amounts = [self.amount(value, concept, when), *(self.amount(one, concept, f"before-{when}") for one in before)]
-            made.append(f"<tr{heavy}><td>{escape(label)}</td>{''.join(_CELL.format(one) for one in amounts)}</tr>")
-        self.body.append(f"<h2>{escape(title)}</h2><table><tbody>{''.join(made)}</tbody></table>")
-
-    def made(self) -> bytes:
-        spaces = " ".join(f"xmlns{':' if name else ''}{name}={quoteattr(uri)}" for name, uri in _SPACES.items())
-        own = tagging().taxonomy
-        body = "".join(self.body)  # contexts are known once everything is drawn
-        hidden = f"<ix:hidden>{''.join(self.hidden)}</ix:hidden>" if self.hidden else ""
-        return (
-            f'<?xml version="1.0" encoding="UTF-8"?>\n<html {spaces} xmlns:{own.prefix}={quoteattr(own.namespace)} xml:lang="en">'
-            f'<head><title>{escape(self.title)}</title><style type="text/css">{_STYLE}</style></head>'
-            f'<body><div style="display:none"><ix:header>{hidden}<ix:references><link:schemaRef xlink:type="simple" '
-            f"xlink:href={quoteattr(own.schema)}/></ix:references><ix:resources>{self._contexts()}{_UNIT}</ix:resources>"
-            "</ix:header></div>"
-            f"<h1>{escape(self.title)}</h1>{body}</body></html>"
-        ).encode()
-
-    def _contexts(self) -> str:
-        scheme, identifier = self.entity
-        who = f"<xbrli:entity><xbrli:identifier scheme={quoteattr(scheme)}>{escape(identifier)}</xbrli:identifier>"
-        return "".join(self._context(name, when, member, who) for (when, member), name in self.contexts.items())
-
-    def _context(self, name: str, when: str, member: str, who: str) -> str:
-        dimension = tagging().dimension.name
-        explicit = f'<xbrldi:explicitMember dimension="{_named(dimension)}">{_named(member)}</xbrldi:explicitMember>'
-        segment = f"<xbrli:segment>{explicit}</xbrli:segment>" if member else ""
-        kind, begins, ends = when.removeprefix("before-"), self.begins, self.ends
-        if kind != when:
-            begins, ends = months_after(self.begins - _ONE, -12) + _ONE, self.begins - _ONE
-        span = f"<xbrli:startDate>{begins}</xbrli:startDate><xbrli:endDate>{ends}</xbrli:endDate>"
-        period = span if kind == "duration" else f"<xbrli:instant>{ends}</xbrli:instant>"
-        return f'<xbrli:context id="{name}">{who}{segment}</xbrli:entity><xbrli:period>{period}</xbrli:period></xbrli:context>'
-
-
 _LEFT_OUT = ("disallowed", "donation", "interest", "property", "dividend", "other")
-_CELL = '<td class="n">{}</td>'
-_ONE = timedelta(days=1)
-_UNIT = '<xbrli:unit id="GBP"><xbrli:measure>iso4217:GBP</xbrli:measure></xbrli:unit>'
-
-
-def _named(concept: str) -> str:
-    return f"{tagging().taxonomy.prefix}:{concept}"
 
 
 def _begun(run: Any, title: str, what: str) -> Page:
@@ -140,17 +39,32 @@ def _begun(run: Any, title: str, what: str) -> Page:
 def computation(run: Any) -> bytes:
     """The tax computation: every line of its forms, tagged as tagging.toml says."""
     page = _begun(run, "Corporation tax computation", "computation")
+    said = _notes(run)
     for section in tagging().computation:
         if run.is_idle(section["form"]):
             continue
         form = run.form(section["form"])
-        rows = [(form.specs[name].label, Decimal(getattr(form, name)), concept) for name, concept in _concepts(section)]
-        page.table(section["title"], rows)
+        rows = [(form.specs[name].label, Decimal(getattr(form, name)), concept) for name, concept in concepts_of(section)]
+        noted = {
+            concept: said[f"{section['form']}:{name}"]
+            for name, concept in concepts_of(section)
+            if f"{section['form']}:{name}" in said
+        }
+        page.table(section["title"], rows, notes=noted)
         if section["form"] == "uk.trading-profit":
             _items(page, run)
     if notes := str(run.single("accounts").notes):
         page.body.append(f"<h2>Notes</h2><p>{page.words(notes, 'notes')}</p>")
     return page.made()
+
+
+def _notes(run: Any) -> dict[str, str]:
+    """{form:line: note}; several of one line as one."""
+    found: dict[str, str] = {}
+    for row in run.single("notes").lines:
+        if row.at and row.says:
+            found[str(row.at)] = " ".join(filter(None, (found.get(str(row.at), ""), str(row.says))))
+    return found
 
 
 def _items(page: Page, run: Any) -> None:
@@ -163,18 +77,16 @@ def _items(page: Page, run: Any) -> None:
         rows.append((str(row.what), about, row.amount if row.by == "add" else -row.amount))
     if rows:
         made = [
-            f"<tr><td>{escape(what)}</td><td>{escape(about)}</td>{_CELL.format(f'{net:,.2f}')}</tr>" for what, about, net in rows
+            f"<tr><td>{escape(what)}</td><td>{escape(about)}</td>{CELL.format(f'{net:,.2f}')}</tr>" for what, about, net in rows
         ]
         page.body.append(f"<h2>Added and deducted, item by item</h2><table><tbody>{''.join(made)}</tbody></table>")
 
 
-def _concepts(section: Any) -> list[tuple[str, str]]:
-    return [(name, concept) for name, concept in section.items() if name not in ("form", "title")]
-
-
 def accounts(run: Any) -> bytes:
-    """Micro-entity accounts from the trial balance, with the statements that a director approves."""
-    page = _begun(run, "Micro-entity accounts", "accounts")
+    """Accounts of a micro-entity or a small company from the trial balance, with the statements that a director approves."""
+    paper = run.single("accounts")
+    size = str(paper.size)
+    page = _begun(run, _TITLES[size], "accounts")
     years = [heading_sums(run), *sums_before(run)]
     if len(years) > 1:
         page.body.append("<p>Beside each amount that of the period before.</p>")
@@ -185,12 +97,32 @@ def accounts(run: Any) -> bytes:
         totals = [sum((sums[name] for name, _, _ in section["lines"]), Decimal(0)) for sums in years]
         rows.append((label, totals[0], concept, *totals[1:]))
         page.table(section["title"], rows, section["when"], total=True)
-    page.body.append(f"<p>{page.words(_MICRO, 'micro')}</p>")
+    _notes_of_accounts(page, paper)
+    page.body.append(f"<p>{page.words(_STATED[size] + _UNAUDITED, size)}</p>")
     if director := str(run.single("about").director):
         page.body.append(
             f"<p>Approved by the board and signed on its behalf by {page.words(director, 'director')}, director.</p>"
         )
     return page.made()
+
+
+def _notes_of_accounts(page: Page, paper: Any) -> None:
+    """Policies and fixed assets of a small company; of any company how many worked there."""
+    if paper.is_keyed("employees"):
+        page.body.append(f"<h2>Employees</h2><p>On average {page.words(str(paper.employees), 'employees')}.</p>")
+    if paper.size != "small":
+        return
+    if policies := str(paper.policies):
+        page.body.append(f"<h2>Accounting policies</h2><p>{page.words(policies, 'policies')}</p>")
+    rows, said = list(paper.fixed), tagging().fixed_assets
+    if rows:
+        sums = [(label, sum((getattr(row, name) for row in rows), Decimal(0)), concept) for name, label, concept in said["lines"]]
+        label, concept = said["total"]
+        page.table(
+            "Fixed assets",
+            [*sums, (label, sum((row.cost_after - row.written_after for row in rows), Decimal(0)), concept)],
+            total=True,
+        )
 
 
 _ALWAYS = ("turnover", "fixed", "capital")
@@ -227,37 +159,6 @@ def _summed(rows: list[tuple[str, Decimal, Decimal]]) -> dict[str, Decimal]:
             sums[heading] += debit - credit if heading in NET_ASSETS else credit - debit
     sums["period"] = sum((sums[name] for name in (*PROFIT_AND_LOSS, "tax")), Decimal(0))
     return sums
-
-
-def taxonomy() -> str:
-    """The schema of the concepts that tagging.toml names, with a final newline."""
-    said, own, quoted = tagging(), tagging().taxonomy, {name: quoteattr(uri) for name, uri in _SPACES.items()}
-    instants = {line[2] for one in said.accounts if one["when"] == "instant" for line in one["lines"]}
-    instants |= {one["total"][1] for one in said.accounts if one["when"] == "instant"}
-    amounts = {concept.partition("|")[0].strip() for section in said.computation for _, concept in _concepts(section)}
-    amounts |= {line[2] for one in said.accounts for line in one["lines"]} | {one["total"][1] for one in said.accounts}
-    made = [_element(name, "xbrli:monetaryItemType", "instant" if name in instants else "duration") for name in sorted(amounts)]
-    made += [_element(name, "xbrli:stringItemType", "duration") for _, name in said.words.items()]
-    made.append(_element(said.dimension.name, "xbrli:stringItemType", "duration", "xbrldt:dimensionItem", abstract=True))
-    made += [_element(name, "xbrli:stringItemType", "duration", abstract=True) for name in said.dimension.members]
-    body = "\n".join(f"  {one}" for one in made)
-    return (
-        '<?xml version="1.0" encoding="UTF-8"?>\n<xs:schema xmlns:xs="http://www.w3.org/2001/XMLSchema" '
-        f'xmlns:xbrli={quoted["xbrli"]} xmlns:xbrldt="http://xbrl.org/2005/xbrldt"\n'
-        f"  xmlns:{own.prefix}={quoteattr(own.namespace)}\n"
-        f'  targetNamespace={quoteattr(own.namespace)} elementFormDefault="qualified">\n'
-        f'  <xs:import namespace="{_SPACES["xbrli"]}" schemaLocation="http://www.xbrl.org/2003/xbrl-instance-2003-12-31.xsd"/>\n'
-        '  <xs:import namespace="http://xbrl.org/2005/xbrldt" schemaLocation="http://www.xbrl.org/2005/xbrldt-2005.xsd"/>\n'
-        f"{body}\n</xs:schema>\n"
-    )
-
-
-def _element(name: str, kind: str, when: str, group: str = "xbrli:item", *, abstract: bool = False) -> str:
-    own = tagging().taxonomy
-    return (
-        f'<xs:element id="{own.prefix}_{name}" name="{name}" type="{kind}" substitutionGroup="{group}" xbrli:periodType="{when}" '
-        f'nillable="true"{" abstract=" + chr(34) + "true" + chr(34) if abstract else ""}/>'
-    )
 
 
 def read_back(facts: list[tuple[str, str, str, str]], ends: str) -> list[tuple[str, str, str, str]]:

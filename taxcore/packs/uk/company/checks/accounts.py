@@ -3,7 +3,7 @@
 from collections import Counter
 
 from taxcore.engine import check, found, idea, stops
-from taxcore.packs.uk.company.base import months_after, twelve_months_of
+from taxcore.packs.uk.company.base import months_after
 from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS, TREATMENTS
 
 _LONGEST = 18  # months of one set of accounts: Companies Act 2006 s. 392
@@ -122,7 +122,7 @@ def of_the_period(run):
 @stops("uk.ct-holding-not-close", "An investment-holding company that is not close", "conflict", "CTA 2010 s. 18N")
 @check("uk.ct-close-unsaid", "Loans to participators of a company that is not close", "conflict", "CTA 2010 s. 455")
 @check("uk.ct-associates-many", "Many associated companies", "unlikely", "CTA 2010 s. 18E")
-@check("uk.ct-instalments", "Large enough to pay by instalments", "rule", "SI 1998/3175")
+@check("uk.ct-instalments", "Large for the first time?", "missed", "SI 1998/3175 reg. 3(2)")
 @stops("uk.ct-tax-deducted", "More income tax taken off than income", "unlikely", "CTA 2010 s. 967")
 @idea("uk.ct-marginal", "Each pound above the lower limit bears 26.5%", "election", "CTA 2010 s. 18B")
 @check("uk.ct-dormant", "No turnover and no income", "unlikely", "FA 1998 Sch. 18 para. 3")
@@ -143,11 +143,10 @@ def company(run):
         )
     if (about.associates or 0) > 20:
         yield found(about.address("associates"), "Those that never traded do not count.", code="uk.ct-associates-many")
-    law = run.laws["uk"].instalments
-    large = law.large / (1 + (about.associates or 0)) * run.period.days / twelve_months_of(run.period)
-    if form.taxable + form.exempt > large and form.charged > law.small_tax:
-        says = "Tax is due in four instalments where it was so the year before too, or profits are above ten million."
-        yield found(form.address("payable"), says, code="uk.ct-instalments")
+    quarters = run.form("uk.instalments")
+    if quarters.profits > quarters.large_above and quarters.is_spared() and not quarters.very_large:
+        says = "Tax is due in four instalments where profits were as large in the twelve months before. Answer it."
+        yield found(about.address("large_before"), says, code="uk.ct-instalments")
     if about.tax_deducted > form.profits:
         yield found(about.address("tax_deducted"), "Check both.", code="uk.ct-tax-deducted")
     if form.relief > 0:

@@ -1,4 +1,4 @@
-"""Plant, losses, gains, loans, donations and group relief: days that do not fit, claims that cannot be, what could be claimed."""
+"""Plant, losses, gains: days that do not fit, claims that cannot be, what could be claimed."""
 
 from datetime import date, timedelta
 
@@ -9,7 +9,6 @@ _FIRST_YEAR_SINCE = date(2021, 4, 1)
 _FROZEN = date(2018, 1, 1)
 _NEW_ALLOWANCE = date(2026, 1, 1)
 _CARS = ("car", "high", "zero")
-_BED = 5_000
 _ONE = timedelta(days=1)
 
 
@@ -86,6 +85,27 @@ def _most(form, pool):
     return form.of_the_year(there * form.law.plant[pool])
 
 
+@stops("uk.ct-short-kind", "A pool of its own for what cannot have one", "rule", "CAA 2001 s. 84")
+@stops("uk.ct-short-left", "What is left of a pool is missing", "missing", "CAA 2001 s. 86")
+@check("uk.ct-short-over", "A pool of one asset joins the main pool", "rule", "CAA 2001 s. 86(2)")
+@check("uk.ct-left-alone", "What is left of an asset that has no pool of its own", "conflict", "CAA 2001 s. 54")
+def alone(run):
+    form = run.form("uk.plant")
+    for row in (row for paper in run.papers("plant") for row in paper.assets):
+        old = row.bought is not None and row.bought < run.period.start
+        if row.short and row.sort != "main" and row.sort:
+            yield found(row.address("short"), "Cars and special rate plant have none.", code="uk.ct-short-kind")
+        if form.has_joined(row):
+            says = "Eight years have ended since its first period. Enter what is left, and remove the mark in the next one."
+            yield found(row.address("short"), says, code="uk.ct-short-over")
+        elif old and row.short and row.claim == "none" and not row.is_keyed("left"):
+            yield found(row.address("left"), "Enter it as the last period closed it.", code="uk.ct-short-left")
+        if row.left and not row.short:
+            yield found(
+                row.address("left"), "It stands in a pool with others. Mark it, or remove the amount.", code="uk.ct-left-alone"
+            )
+
+
 @idea("uk.ct-loss-could", "A loss could be set against profits of the period or of before", "election", "CTA 2010 s. 37")
 @stops("uk.ct-loss-no-period", "A loss is carried back, and no earlier period is entered", "missing", "CTA 2010 s. 37(3)(b)")
 @stops("uk.ct-loss-order", "A loss is carried back over profits of the period", "rule", "CTA 2010 s. 37(4)")
@@ -97,7 +117,7 @@ def losses(run):
     if form.loss_kept > 0 and not paper.this_year and not paper.back:
         says = f"{form.loss_kept:,.0f} go forward unless it is claimed."
         yield found(form.address("trade_left"), says, code="uk.ct-loss-could")
-    if form.loss_kept > 0 and paper.back and not form.claims():
+    if form.loss_kept > 0 and paper.back and not form.carried_back:
         yield found(paper.address("earlier"), "Enter the period with its profits and its tax.", code="uk.ct-loss-no-period")
     if form.loss_kept > 0 and paper.back and not paper.this_year and form.before_donations > 0:
         yield found(paper.address("this_year"), "Profits of the period come first. Claim both.", code="uk.ct-loss-order")
@@ -114,6 +134,9 @@ def losses(run):
         )
 
 
+@idea("uk.ct-deficit-could", "A deficit of loans could be carried back", "election", "CTA 2009 s. 463B")
+@check("uk.ct-deficit-none", "A deficit is carried back, and no profits of loans are entered", "missing", "CTA 2009 s. 463E")
+@stops("uk.ct-deficit-interest", "More profits of loans than profits", "conflict", "CTA 2009 s. 463E")
 @stops("uk.ct-loss-period", "An earlier period that the loss does not reach", "conflict", "CTA 2010 ss. 37(3)(b), 39")
 @stops(
     "uk.ct-loss-tax-missing", "A loss is set against a period, and its tax is not entered", "missing", "FA 1998 Sch. 18 para. 57"
@@ -121,63 +144,29 @@ def losses(run):
 @stops("uk.ct-loss-tax", "More tax with a loss than without it", "conflict", "FA 1998 Sch. 18 para. 57")
 def earlier(run):
     form, paper = run.form("uk.ct600"), run.single("losses")
-    taken = {row.key: amount for row, amount in form.claims()}
+    taken = {row.key for row, _, _ in form.claims()}
+    kept = form.deficit_kept - form.deficit_used
+    if kept > 0 and not paper.deficit_back:
+        says = f"{kept:,.0f} go forward. Profits of loans of the twelve months before could take them."
+        yield found(form.address("deficit_left"), says, code="uk.ct-deficit-could")
+    if kept > 0 and paper.deficit_back and not form.deficit_back:
+        says = "Enter them with their period, or take the claim back."
+        yield found(paper.address("earlier"), says, code="uk.ct-deficit-none")
     months = 36 if run.single("about").ceased is not None else 12
     for row in paper.earlier:
+        if row.interest > row.profits:
+            yield found(row.address("interest"), "They are part of the profits.", code="uk.ct-deficit-interest")
         if row.begun is not None and row.ended is not None:
             outside = row.ended >= run.period.start or row.ended < months_after(run.period.start, -months)
             if outside or row.ended < row.begun or row.ended > months_after(row.begun - _ONE, 12):
                 says = "It is not before this period, not within reach, or no period of up to twelve months."
                 yield found(row.address("ended"), says, code="uk.ct-loss-period")
-        if taken.get(row.key, 0) > 0 and not row.is_keyed("tax_before"):
+        if row.key in taken and not row.is_keyed("tax_before"):
             yield found(
                 row.address("tax_before"), "Enter that period's tax, and the same with the loss.", code="uk.ct-loss-tax-missing"
             )
         if row.tax_after > row.tax_before:
             yield found(row.address("tax_after"), "It cannot be more than without the loss.", code="uk.ct-loss-tax")
-
-
-@stops("uk.ct-surrender-above", "More given up than was lost", "conflict", "CTA 2010 s. 99")
-@stops("uk.ct-group-from", "Group relief, and who gave it up is not said", "missing", "CTA 2010 s. 130")
-@stops("uk.ct-group-both", "Group relief given up and claimed in one period", "conflict", "CTA 2010 ss. 99, 130")
-@check("uk.ct-group-above", "Group relief above the profits", "rule", "CTA 2010 s. 137")
-@check("uk.ct-donations-above", "Donations above the profits are lost", "rule", "CTA 2010 s. 189(2)")
-def group(run):
-    form = run.form("uk.ct600")
-    for paper in run.papers("reliefs"):
-        if paper.surrendered > form.trade.loss:
-            yield found(paper.address("surrendered"), f"The loss is {form.trade.loss:,.0f}.", code="uk.ct-surrender-above")
-        if paper.group_relief and not paper.group_from:
-            yield found(paper.address("group_from"), "Name the companies, their references and periods.", code="uk.ct-group-from")
-        if paper.group_relief and paper.surrendered:
-            yield found(
-                paper.address("surrendered"), "A company with a loss has no use for that of another.", code="uk.ct-group-both"
-            )
-        if paper.group_relief > form.before_donations - form.donations:
-            yield found(paper.address("group_relief"), "Claim no more than the profits.", code="uk.ct-group-above")
-        if paper.donations > form.donations:
-            yield found(paper.address("donations"), "They cannot be carried forward.", code="uk.ct-donations-above")
-
-
-@stops("uk.ct-loan-day", "A loan made after the period", "conflict", "CTA 2010 s. 455")
-@stops("uk.ct-loan-repaid", "More repaid than was owed", "conflict", "CTA 2010 s. 458")
-@check("uk.ct-loan-again", "A loan that was repaid: was it lent again?", "rule", "CTA 2010 s. 464C")
-@check("uk.ct-loan-benefit", "A loan above 10,000 is a benefit of the director", "missed", "ITEPA 2003 s. 175")
-def loans(run):
-    for row in (row for paper in run.papers("loans") for row in paper.loans):
-        if row.made is not None and row.made > run.period.end:
-            yield found(row.address("made"), "It belongs to a later period.", code="uk.ct-loan-day")
-        if row.repaid > row.amount:
-            yield found(row.address("repaid"), "Check both amounts.", code="uk.ct-loan-repaid")
-        if row.repaid >= _BED:
-            says = "What is lent again within thirty days, or was meant to be, counts as not repaid."
-            yield found(row.address("repaid"), says, code="uk.ct-loan-again")
-        if row.amount > 10_000:
-            yield found(
-                row.address("amount"),
-                "It stands on the director's own return, unless interest is paid.",
-                code="uk.ct-loan-benefit",
-            )
 
 
 @stops("uk.ct-gain-day", "A disposal in another period, or before the thing was bought", "conflict", "TCGA 1992 s. 28")
@@ -202,4 +191,4 @@ def gains(run):
         yield found(form.address("capital_left"), f"{form.capital_left:,.0f} are kept.", code="uk.ct-loss-kept")
 
 
-CHECKS = (plant, pools, losses, earlier, group, loans, gains)
+CHECKS = (plant, pools, alone, losses, earlier, gains)

@@ -8,8 +8,12 @@ from taxcore.packs.uk.company.papers import PROFIT_AND_LOSS
 from taxcore.packs.uk.company.tagged import heading_sums
 
 _REGISTERS_FROM = 90_000  # of VAT: VATA 1994 Sch. 1
-_MICRO_RAISED = date(2025, 4, 6)
-_MICRO = {False: (632_000, 316_000), True: (1_000_000, 500_000)}  # turnover and assets; later, since they were raised
+_RAISED = date(2025, 4, 6)
+# Turnover, assets, employees of which two may not be exceeded; later, since the first two were raised
+_LIMITS = {
+    "micro": {False: (632_000, 316_000, 10), True: (1_000_000, 500_000, 10)},
+    "small": {False: (10_200_000, 5_100_000, 50), True: (15_000_000, 7_500_000, 50)},
+}
 _OWES = ("creditors", "later", "provisions", "capital")
 _HAS = ("fixed", "stock", "debtors", "cash")
 # Words in a trading account's name; code; what to look at
@@ -30,7 +34,6 @@ _ASKS = (
 @check("uk.ct-capital-missing", "No share capital in the trial balance", "missing", "Companies Act 2006 s. 542")
 @check("uk.ct-no-depreciation", "Fixed assets, and no depreciation", "missed", "FRS 105 s. 12")
 @check("uk.ct-net-liabilities", "The company owes more than it has", "unlikely", "Companies Act 2006 s. 393")
-@stops("uk.ct-not-micro", "Too large for micro-entity accounts", "unsupported", "Companies Act 2006 s. 384A")
 def balances(run):
     rows = list(run.single("accounts").rows)
     if not rows:
@@ -56,10 +59,60 @@ def balances(run):
     owned = sum(sums[name] for name in _HAS)
     if owned + sums["creditors"] + sums["later"] + sums["provisions"] < 0:
         yield found(at, "Can it go on trading? The accounts may have to say more.", code="uk.ct-net-liabilities")
-    turnover, assets = _MICRO[run.period.start >= _MICRO_RAISED]
-    if sums["turnover"] > turnover and owned > assets:
-        says = f"Turnover is above {turnover:,} and assets above {assets:,}. Other accounts are not made here."
-        yield found(at, says, code="uk.ct-not-micro")
+
+
+@stops("uk.ct-not-micro", "Too large for micro-entity accounts", "rule", "Companies Act 2006 s. 384A")
+@stops("uk.ct-not-small", "Too large for accounts of a small company", "unsupported", "Companies Act 2006 s. 382")
+@check("uk.ct-employees", "How many worked there is not said", "missing", "Companies Act 2006 s. 411")
+@stops("uk.ct-fixed-missing", "The note of fixed assets is missing", "missing", "SI 2008/409 Sch. 1 para. 51")
+@stops(
+    "uk.ct-fixed-differs", "The note of fixed assets differs from the balance sheet", "conflict", "SI 2008/409 Sch. 1 para. 51"
+)
+@check("uk.ct-fixed-bought", "The note has other additions than the capital allowances", "conflict", "CAA 2001 s. 5")
+@stops("uk.ct-policies", "Accounting policies are missing", "missing", "SI 2008/409 Sch. 1 para. 44")
+def made_here(run):
+    """Accounts of the size that was chosen, with what belongs to it. A company is too large that is above two of three limits."""
+    paper, sums = run.single("accounts"), heading_sums(run)
+    if not paper.rows:
+        return
+    if not paper.is_keyed("employees"):
+        yield found(paper.address("employees"), "Any accounts say it, of micro-entities too. Enter it.", code="uk.ct-employees")
+    owned = sum(sums[name] for name in _HAS)
+    for size, code, says in (
+        ("micro", "uk.ct-not-micro", "It is above two of the limits. Choose accounts of a small company."),
+        ("small", "uk.ct-not-small", "It is above two of the limits. Attach tagged accounts that were made elsewhere."),
+    ):
+        turnover, assets, staff = _LIMITS[size][run.period.start >= _RAISED]
+        above = (sums["turnover"] > turnover) + (owned > assets) + ((paper.employees or 0) > staff)
+        if paper.size == size and above > 1:
+            yield found(paper.address("size"), says, code=code)
+    if paper.size == "small":
+        yield from _small(run, paper, sums["fixed"])
+
+
+def _small(run, paper, fixed):
+    if not paper.policies:
+        yield found(paper.address("policies"), "Say by which the figures were drawn up.", code="uk.ct-policies")
+    left = sum(row.cost_after - row.written_after for row in paper.fixed)
+    if fixed and not paper.fixed:
+        yield found(paper.address("fixed"), "Enter what became of them, kind by kind.", code="uk.ct-fixed-missing")
+    elif left != fixed:
+        says = f"It comes to {left:,.0f}, the trial balance to {fixed:,.0f}."
+        yield found(paper.address("fixed"), says, code="uk.ct-fixed-differs")
+    bought = sum(row.bought for row in paper.fixed)
+    fresh = [
+        row.cost for plant in run.papers("plant") for row in plant.assets if row.bought is not None and row.bought in run.period
+    ]
+    if bought != sum(fresh):
+        says = f"{bought:,.0f} were bought, {sum(fresh):,.0f} stand among the capital allowances. Is something left out?"
+        yield found(paper.address("fixed"), says, code="uk.ct-fixed-bought")
+
+
+@check("uk.ct-note-idle", "A note to a line that is not printed", "conflict", "FA 1998 Sch. 18 para. 11")
+def notes(run):
+    for row in (row for paper in run.papers("notes") for row in paper.lines):
+        if row.at and run.is_idle(str(row.at).partition(":")[0]):
+            yield found(row.address("at"), "Nothing on the return calls for its page.", code="uk.ct-note-idle")
 
 
 @check("uk.ct-gifts", "Gifts are deducted", "missed", "CTA 2009 s. 1298")
@@ -140,4 +193,4 @@ def others(run):
         yield found(about.address("ceased"), "Limits go by its days. Did the accounting date change?", code="uk.ct-period-short")
 
 
-CHECKS = (balances, of_names, plant, others)
+CHECKS = (balances, made_here, notes, of_names, plant, others)

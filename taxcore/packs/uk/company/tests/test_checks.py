@@ -5,11 +5,13 @@ from unittest import TestCase
 from taxcore.packs.uk.company import PACK
 from taxcore.packs.uk.company.tests.test_worked import (
     BEFORE,
+    SAME,
     about,
     balance,
     books,
     bought,
     gains,
+    group,
     loan,
     losses,
     other,
@@ -34,6 +36,17 @@ def large(turnover, assets):
     return balance(("Sales", "turnover", -turnover), ("Building", "fixed", assets), ("Reserves", "reserves", turnover - assets))
 
 
+def sized(size, accounts, **values):
+    return paper("accounts", **dict(accounts.values) | {"size": size} | values)
+
+
+def noted(at):
+    return paper("notes", lines=[{"id": "1", "at": at, "says": "Agreed."}])
+
+
+NOTE = [{"id": "1", "what": "Vans", "cost_before": "800", "bought": "300", "charged": "100"}]  # 1,000 are left
+
+
 def kept(amount):
     return paper("accounts", reserves_before=amount, rows=tried("Wages").values["rows"])
 
@@ -46,7 +59,23 @@ def reliefs(**values):
     return paper("reliefs", **values)
 
 
+def interest_before(amount, **values):
+    row = {
+        "id": "1",
+        "begun": BEFORE[0],
+        "ended": BEFORE[1],
+        "profits": "50",
+        "interest": amount,
+        "tax_before": "9",
+        "tax_after": "3",
+    }
+    return paper("losses", earlier=[row], **values)
+
+
 ROW = (*BEFORE, 50, 9, 3)
+YEAR = (*SAME, 9, 9)
+PAGES = {"abroad": "CT600B", "insurance": "CT600D", "charity": "CT600E", "ships": "CT600F", "royalties": "CT600H", "oil": "CT600I",
+         "schemes": "CT600J", "research": "CT600L", "freeports": "CT600M", "homes": "CT600N", "creative": "CT600P"}  # fmt: skip
 BACK = {"back": "yes"}
 CLOSE = {"close": "yes"}
 # Code; papers that make it speak; papers that do not; options of both
@@ -80,7 +109,7 @@ CASES = (
     ("uk.ct-holding-not-close", (about(investment_holding="yes"),), (about(investment_holding="yes", close="yes"),), {}),
     ("uk.ct-close-unsaid", (loan(9),), (loan(9), about(close="yes")), {}),
     ("uk.ct-associates-many", (about(associates="21"),), (about(associates="20"),), {}),
-    ("uk.ct-instalments", (books(1_500_001),), (books(1_500_000),), {}),
+    ("uk.ct-instalments", (books(1_500_001),), (books(1_500_001), about(large_before="yes")), {}),
     ("uk.ct-tax-deducted", (books(9), about(tax_deducted="10")), (books(9), about(tax_deducted="9")), {}),
     ("uk.ct-marginal", (books(50_001),), (books(50_000),), {}),
     ("uk.ct-dormant", (books(0),), (books(1),), {}),
@@ -108,10 +137,34 @@ CASES = (
     ("uk.ct-loss-period", (losses(("2022-04-01", "2023-03-31", 9, 0, 0)),), (losses(ROW),), {}),
     ("uk.ct-loss-tax-missing", (books(-9), losses((*BEFORE, 50), **BACK)), (books(-9), losses(ROW, **BACK)), {}),
     ("uk.ct-loss-tax", (losses((*BEFORE, 50, 5, 6)),), (losses((*BEFORE, 50, 6, 6)),), {}),
-    ("uk.ct-surrender-above", (books(-9), reliefs(surrendered="10")), (books(-9), reliefs(surrendered="9")), {}),
-    ("uk.ct-group-from", (books(9), reliefs(group_relief="5")), (books(9), reliefs(group_relief="5", group_from="Oak Ltd")), {}),
-    ("uk.ct-group-both", (reliefs(group_relief="5", surrendered="1"),), (reliefs(group_relief="5"),), {}),
-    ("uk.ct-group-above", (books(9), reliefs(group_relief="10")), (books(9), reliefs(group_relief="9")), {}),
+    ("uk.ct-surrender-above", (books(-9), group(given=[("trade", 10)])), (books(-9), group(given=[("trade", 9)])), {}),
+    ("uk.ct-surrender-above", (books(9), other(interest_paid="5"), group(given=[("deficit", 6)])),
+     (books(9), other(interest_paid="5"), group(given=[("deficit", 5)])), {}),
+    ("uk.ct-surrender-above", (books(9), other(property_costs="15"), group(given=[("property", 7)])),
+     (books(9), other(property_costs="15"), group(given=[("property", 6)])), {}),
+    ("uk.ct-surrender-above", (books(9), reliefs(donations="15"), group(given=[("donations", 7)])),
+     (books(9), reliefs(donations="15"), group(given=[("donations", 6)])), {}),
+    ("uk.ct-group-both", (group([YEAR], [("deficit", 1)]),), (group([YEAR]),), {}),
+    ("uk.ct-group-above", (books(9), group([(*SAME, 20, 10)])), (books(9), group([(*SAME, 20, 9)])), {}),
+    ("uk.ct-group-lost", (books(99), group([(*SAME, 9, 10)])), (books(99), group([(*SAME, 10, 10)])), {}),
+    ("uk.ct-group-days", (books(9), group([("2025-04-01", "2026-03-31", 9, 9)])), (books(9), group([YEAR])), {}),
+    ("uk.ct-group-consent", (books(9), group([YEAR], consented="")), (books(9), group([YEAR])), {}),
+    ("uk.ct-group-copy", (books(9), group([YEAR])), (books(9), group([YEAR], files=1)), {}),
+    ("uk.ct-given-copy", (books(-9), group(given=[("trade", 9)], consented="")), (books(-9), group(given=[("trade", 9)])), {}),
+    ("uk.ct-loan-later", (loan(9, later="5"),), (loan(9, later="5", later_on="2026-01-01"),), {}),
+    ("uk.ct-loan-later", (loan(9, later="5", later_on="2025-12-31"),), (loan(9, repaid="5"),), {}),
+    ("uk.ct-loan-later-due", (loan(9, later="5", later_on="2026-01-01"),), (loan(9, repaid="5"),), {}),
+    ("uk.ct-deficit-could", (other(interest_paid="9"),), (other(interest_paid="9"), losses(deficit_back="yes")), {}),
+    ("uk.ct-deficit-none", (other(interest_paid="9"), losses(ROW, deficit_back="yes")),
+     (other(interest_paid="9"), interest_before("9", deficit_back="yes")), {}),
+    ("uk.ct-deficit-interest", (interest_before("51"),), (interest_before("50"),), {}),
+    ("uk.ct-short-kind", (plant(bought(9, "car", short="yes")),), (plant(bought(9, short="yes")),), {}),
+    ("uk.ct-short-left", (plant(bought(9, bought="2020-06-01", short="yes", claim="none")),),
+     (plant(bought(9, bought="2020-06-01", short="yes", claim="none", left="0")),), {}),
+    ("uk.ct-short-over", (plant(bought(9, bought="2015-06-01", short="yes", left="5")),), (plant(bought(9, bought="2017-06-01", short="yes", left="5")),),
+     {}),
+    ("uk.ct-left-alone", (plant(bought(9, bought="2020-06-01", left="5")),), (plant(bought(9, bought="2020-06-01", left="5", short="yes")),), {}),
+    *((f"uk.ct-{page.lower()}", (paper("supplementary", **{name: "yes"}),), (paper("supplementary", **{name: "no"}),), {}) for name, page in PAGES.items()),
     ("uk.ct-donations-above", (books(9), reliefs(donations="10")), (books(9), reliefs(donations="9")), {}),
     ("uk.ct-loan-day", (loan(9, "2025-04-01"),), (loan(9, "2025-03-31"),), {}),
     ("uk.ct-loan-repaid", (loan(9, repaid="10"),), (loan(9, repaid="9"),), {}),
@@ -130,6 +183,16 @@ CASES = (
     ("uk.ct-net-liabilities", (tried("Supplier", "creditors", net=-5),), (tried("Van", "fixed"),), {}),
     ("uk.ct-not-micro", (large(632_001, 316_001),), (large(632_001, 316_000),), {}),
     ("uk.ct-not-micro", (large(1_000_001, 500_001),), (large(632_001, 316_001),), {"begins": "2025-04-06", "ends": "2026-03-31"}),
+    ("uk.ct-not-micro", (sized("micro", large(632_001, 9), employees="11"),), (sized("micro", large(632_001, 9), employees="10"),), {}),
+    ("uk.ct-not-micro", (large(632_001, 316_001),), (sized("small", large(632_001, 316_001)),), {}),
+    ("uk.ct-not-small", (sized("small", large(10_200_001, 5_100_001)),), (sized("small", large(10_200_001, 5_100_000)),), {}),
+    ("uk.ct-employees", (tried("Wages"),), (sized("micro", tried("Wages"), employees="0"),), {}),
+    ("uk.ct-policies", (sized("small", tried("Wages")),), (sized("small", tried("Wages"), policies="Cost."),), {}),
+    ("uk.ct-fixed-missing", (sized("small", tried("Van", "fixed")),), (sized("small", tried("Van", "fixed"), fixed=NOTE),), {}),
+    ("uk.ct-fixed-differs", (sized("small", tried("Van", "fixed", net=999), fixed=NOTE),), (sized("small", tried("Van", "fixed"), fixed=NOTE),), {}),
+    ("uk.ct-fixed-bought", (sized("small", tried("Van", "fixed"), fixed=NOTE),), (sized("small", tried("Van", "fixed"), fixed=NOTE), plant(bought(300))),
+     {}),
+    ("uk.ct-note-idle", (noted("uk.plant:main_written"),), (noted("uk.plant:main_written"), plant(main_before="9")), {}),
     ("uk.ct-gifts", (tried("Gifts"),), (tried("Gifts", more={"treatment": "disallowed"}),), {}),
     ("uk.ct-goodwill", (tried("Goodwill written off"),), (tried("Wages"),), {}),
     ("uk.ct-pension-paid", (tried("Pension contributions"),), (tried("Wages"),), {}),

@@ -1,5 +1,6 @@
 """Computation and accounts as inline XBRL: valid to a processor of that standard, and read back to the figures of the page."""
 
+import html
 import tempfile
 from decimal import Decimal
 from pathlib import Path
@@ -10,14 +11,16 @@ from arelle.api.Session import Session
 from arelle.RuntimeOptions import RuntimeOptions
 
 from taxcore.engine import LastYear, compute, roll_forward
-from taxcore.packs.uk.company import PACK, tagged
+from taxcore.packs.uk.company import PACK, inline, tagged
 from taxcore.packs.uk.company.journal import lines
 from taxcore.packs.uk.company.tests.test_worked import (
     CASES,
+    SAME,
     TRIAL,
     balance,
     books,
     bought,
+    group,
     loan,
     losses,
     other,
@@ -28,14 +31,14 @@ from taxcore.packs.uk.company.tests.test_worked import (
 
 _TAXONOMY = Path(__file__).resolve().parents[5] / "authority" / "taxonomy"
 FULL = (TRIAL, plant(bought(4_000, claim="first"), main_before="9000", special_before="2000"), other(interest="75", rents="900"),
-        losses(trade_before="1200"), loan(2_000))  # fmt: skip
+        losses(trade_before="1200"), loan(2_000), group([(*SAME, 700, 600)]))  # fmt: skip
 
 
-def read(*documents):
-    """[{(concept, member): value}] of documents, and what the processor found wrong with them."""
-    found, wrong = [], []
+def read(*documents, footnotes=False):
+    """[{(concept, member): value}] of documents, what the processor found wrong with them, and {(concept, member): note}."""
+    found, wrong, notes = [], [], {}
     with tempfile.TemporaryDirectory() as folder:
-        schema = tagged.tagging().taxonomy.schema
+        schema = inline.tagging().taxonomy.schema
         (Path(folder) / schema).write_text((_TAXONOMY / schema).read_text())
         for number, content in enumerate(documents):
             path = Path(folder) / f"{number}.xhtml"
@@ -55,8 +58,14 @@ def read(*documents):
                         if not one.contextID.startswith("before")
                     }
                 )
+                linked = model.relationshipSet("XBRL-footnotes")
+                for one in model.facts:
+                    for relation in linked.fromModelObject(one):
+                        notes[one.qname.localName, _member(one)] = html.unescape(
+                            relation.toModelObject.textValue
+                        )  # its content is a page
             PluginManager.close()
-    return found, wrong
+    return (found, wrong, notes) if footnotes else (found, wrong)
 
 
 def _member(fact):
@@ -69,9 +78,9 @@ class TaggedTests(TestCase):
         (computed, accounts), wrong = read(tagged.computation(run), tagged.accounts(run))
         self.assertEqual(wrong, [])
         lines = 0
-        for section in tagged.tagging().computation:
+        for section in inline.tagging().computation:
             form = run.form(section["form"])
-            for name, concept in tagged._concepts(section):
+            for name, concept in inline.concepts_of(section):
                 key, _, member = (part.strip() for part in concept.partition("|"))
                 with self.subTest(name):
                     self.assertEqual(computed[key, member], Decimal(getattr(form, name)))
@@ -126,6 +135,37 @@ class TaggedTests(TestCase):
         (found,), wrong = read(content)
         self.assertEqual((wrong, found["NotesToComputation", ""]), ([], "Drawn up on <30 May> & agreed."))
 
+    def test_a_note_to_a_line_is_linked_with_its_figure(self):
+        """As a footnote of the fact: a program finds the note by the figure, and a person below the line."""
+        rows = [{"id": "1", "at": "uk.plant:main_written", "says": "Less is claimed than <could> be."}]
+        run = result(*FULL, paper("notes", lines=rows)).run
+        content = tagged.computation(run)
+        self.assertIn(b"Less is claimed than &lt;could&gt; be.", content)
+        (_,), wrong, notes = read(content, footnotes=True)
+        self.assertEqual((wrong, notes), ([], {("WritingDownAllowance", "MainPool"): "Less is claimed than <could> be."}))
+
+    def test_small_companies_have_a_note_of_their_fixed_assets(self):
+        """50,000 and 15,000 bought less 3,000 sold; 4,000, 5,000 and 1,000 of depreciation: 54,000 are left."""
+        note = [{"id": "1", "what": "Plant", "cost_before": "50000", "bought": "15000", "sold": "3000", "written_before": "4000",
+                 "charged": "5000", "released": "1000"}]  # fmt: skip
+        values = dict(TRIAL.values) | {
+            "size": "small",
+            "employees": "4",
+            "policies": "Plant is written off over ten years.",
+            "fixed": note,
+        }
+        run = result(paper("accounts", **values)).run
+        content = tagged.accounts(run)
+        (found,), wrong = read(content)
+        self.assertEqual((wrong, found["NetBookValue", ""], found["FixedAssetsCostAtEnd", ""]), ([], 54_000, 62_000))
+        self.assertEqual(
+            (found["AverageNumberOfEmployees", ""], found["AccountingPolicies", ""]),
+            ("4", "Plant is written off over ten years."),
+        )
+        self.assertIn(b"section 1A", content)
+        self.assertNotIn(b"FRS 105", content)
+        self.assertIn(b"54,000", content)
+
     def test_a_loss_has_a_sign(self):
         run = result(books(-9_000)).run
         (found,), wrong = read(tagged.computation(run))
@@ -133,13 +173,13 @@ class TaggedTests(TestCase):
 
     def test_every_amount_of_the_forms_is_tagged(self):
         run = result(*FULL).run
-        for section in tagged.tagging().computation:
+        for section in inline.tagging().computation:
             form = run.form(section["form"])
             amounts = {cell.spec.name for cell in form.lines() if cell.is_amount}
-            self.assertEqual(amounts - {name for name, _ in tagged._concepts(section)}, set())
+            self.assertEqual(amounts - {name for name, _ in inline.concepts_of(section)}, set())
 
     def test_the_schema_that_ships_is_made_from_the_present_tags(self):
-        self.assertEqual((_TAXONOMY / tagged.tagging().taxonomy.schema).read_text(), tagged.taxonomy())
+        self.assertEqual((_TAXONOMY / inline.tagging().taxonomy.schema).read_text(), inline.taxonomy())
 
     def test_names_with_signs_of_their_own(self):
         company = result(books(9)).run.everything.papers[0]
