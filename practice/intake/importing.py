@@ -30,7 +30,7 @@ from practice.returns.entry import (
     put_value,
 )
 from practice.returns.models import FieldChange, Paper, Return
-from taxcore.engine import Amount, BadValue
+from taxcore.engine import Amount, BadValue, Choice
 
 LARGEST = 20_000_000  # bytes of a file
 _SHOWN, _MOST_ERRORS = 200, 500
@@ -263,13 +263,18 @@ def fields_of(row, one):
 
 def _shown(row, one):
     """Values in the order of their fields; secrets masked, tables counted."""
-    from practice.firm.crypto import masked
-
     fields = fields_of(row, one)
     return [
-        [fields[name].label, f"{len(value)} rows" if isinstance(value, list) else masked(value) if fields[name].secret else value]
-        for name, value in one.values.items() if name in fields
+        [fields[name].label, _in_words(fields[name], value)] for name, value in one.values.items() if name in fields
     ]  # fmt: skip
+
+
+def _in_words(field, value):
+    from practice.firm.crypto import masked
+
+    if isinstance(value, list):
+        return f"{len(value)} rows"
+    return field.shown(value) if isinstance(field, Choice) else masked(value) if field.secret else value
 
 
 def target_of(row):

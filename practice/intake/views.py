@@ -1,5 +1,7 @@
 """Attachments beside papers; files read into a return."""
 
+from decimal import Decimal
+
 from django.contrib import messages
 from django.http import HttpResponse
 from django.shortcuts import redirect, render
@@ -17,7 +19,7 @@ from practice.returns.drawing import node_of, paper_view
 from practice.returns.index import coming_next, index_view
 from practice.returns.kinds import kinds_of
 from practice.returns.page import live_papers, open_page
-from taxcore.engine import BadValue, Choice, Flag
+from taxcore.engine import Amount, BadValue, Choice, Flag
 from taxcore.engine.characters import within
 
 
@@ -189,7 +191,26 @@ def _read(request, return_, result, row, context, place, typed=None, error="", s
                 for name, spec in fields.items()
             ],
         }  # fmt: skip
+    context["heads"], context["lines"] = _as_table(row)
     return render(request, "intake/read.html", context | _next(return_, result), status=status)
+
+
+def _as_table(row):
+    """(label, whether it is an amount) of each column of a preview, and (row, its values by columns); of a file whose records are
+    of several kinds no columns, and each value with its label."""
+    if not row.target:
+        return [], [(one, one["values"]) for one in row.preview]
+    fields = {spec.label: isinstance(spec, Amount) for spec in importing.target_of(row).columns().values()}
+    there = {label for one in row.preview for label, _ in one["values"]}
+    heads = [(label, is_amount) for label, is_amount in fields.items() if label in there]
+    return heads, [(one, _cells(dict(one["values"]), heads)) for one in row.preview]
+
+
+def _cells(values, heads):
+    return [
+        (Decimal(values[label]) if is_amount and label in values else values.get(label, ""), is_amount)
+        for label, is_amount in heads
+    ]
 
 
 @require_POST

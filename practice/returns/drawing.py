@@ -57,6 +57,7 @@ class FieldView:
     conflict: object = None
     filed: str = ""  # what it had on the return that this one corrects, where that is something else
     issued: tuple = ()  # the return that issued it, and the line there
+    celled: bool = False  # whether it stands in a table
 
 
 @dataclass
@@ -105,12 +106,13 @@ class PaperView:
     single: bool = False
     always: bool = False
     stands_for: str = ""  # the table of totals that a statement may stand behind
+    grid: object = None
 
     @property
     def parts(self):
         """(heading, fields) in the order of the paper; the first part has none unless its first field begins one."""
         parts = [("", [])]
-        for shown in self.fields:
+        for shown in (one for one in self.fields if not one.celled):
             if shown.begins:
                 parts.append((shown.begins, []))
             parts[-1][1].append(shown)
@@ -156,8 +158,55 @@ def paper_view(return_, paper, result, with_fields=True):
     return PaperView(
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
         lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single, node.always,
-        node.stands_for,
+        node.stands_for, grid_view(return_, paper, result, fields) if with_fields and node.grid else None,
     )  # fmt: skip
+
+
+@dataclass
+class GridView:
+    """A worksheet's lines among fields of a paper. `rows` are a label and, column by column, a FieldView, a LineView or None."""
+
+    title: str
+    columns: tuple
+    rows: list
+
+
+@dataclass
+class LineView:
+    """A line or fact of a worksheet where it stands on a paper."""
+
+    id: str
+    address: str
+    label: str
+    amount: Decimal
+
+    kind = "line"
+
+
+def grid_view(return_, paper, result, fields):
+    declared = node_of(paper, result).grid
+    known = {field.path: field for field in fields}
+    lines = _grid_lines(paper, result)
+    rows = [(label, [known.get(name) or lines.get(name) for name in names]) for label, names in declared.rows]
+    return GridView(declared.title, declared.columns, rows)
+
+
+def grid_moved(paper, before, after):
+    """Lines of a paper's grid whose amount is another one now."""
+    if node_of(paper, after).grid is None:
+        return []
+    old = _grid_lines(paper, before) if before is not after else {}
+    return [one for name, one in _grid_lines(paper, after).items() if name not in old or old[name].amount != one.amount]
+
+
+def _grid_lines(paper, result):
+    """{name: LineView} of the grid's lines; none where the result does not have the paper yet."""
+    node = next((one for one in result.run.papers(paper.kind) if one.key == paper.key), None)
+    if node is None:
+        return {}
+    form, entered = result.run.form(node.grid.form), {name for name, spec in node.fields().items() if _is_field(name, spec)}
+    cells = {name: form.cell(name) for name in node.grid.names() if name not in entered}
+    return {name: LineView(f"g-{paper.pk}-{name}", cell.address, cell.spec.label, cell.value) for name, cell in cells.items()}
 
 
 def table_totals(return_, paper, result, path):
@@ -263,6 +312,7 @@ def field_view(return_, paper, node, name, path, by_address):
         findings=by_address.get(cell.address, []),
         filed=_as_filed(paper, node, name, spec, plain),
         issued=(mark["return"], mark.get("at", "")) if mark.get("how") == "issued" and "return" in mark else (),
+        celled="." in path or (bool(getattr(node, "grid", None)) and name in node.grid.names()),
     )
 
 

@@ -1,6 +1,7 @@
 """A company's return in the application: its period, a trial balance from a file, signed by a director, filed, rolled forward."""
 
 import io
+import re
 from datetime import date
 
 import openpyxl
@@ -256,6 +257,24 @@ class CompanyTests(CompanyPractice):
         sheet = openpyxl.load_workbook(io.BytesIO(book.content)).active
         self.assertEqual([cell.value for cell in sheet[2]][:2], ["Corporation tax of the period", "Tax on profit"])
         self.assertContains(self.client.get(f"/returns/{made.pk}/sign"), "Tax journal for the books")
+
+    def test_pools_stand_as_a_grid_in_which_less_can_be_claimed(self):
+        """18% of 20,000 are 3,600; 1,000 are claimed instead, and 19,000 are left: the save answers with what moved in the grid."""
+        made = self.with_books()
+        paper = add_paper(self.preparer, made.pk, "plant", "", {"main_before": "20000.00"})[1]
+        self.client.force_login(self.preparer)
+        page = self.client.get(f"/returns/{made.pk}/papers/{paper.pk}").content.decode()
+        for text in ("Claim less", f'id="g-{paper.pk}-main_after"', "16,400.00", f'id="f-{paper.pk}-main_claim-in"'):
+            self.assertIn(text, page)
+        self.assertEqual(page.count(f'id="f-{paper.pk}-main_before"'), 1)  # in the grid alone
+        was = re.search(rf'id="f-{paper.pk}-main_claim-form".*?name="was" value="([^"]*)"', page, re.S)[1]
+        save = f"/returns/{made.pk}/papers/{paper.pk}/field"
+        answer = self.client.post(save, {"path": "main_claim", "value": "1000", "was": was}).content.decode()
+        self.assertRegex(answer, rf'<td id="f-{paper.pk}-main_claim" data-field')
+        self.assertRegex(answer, rf'(?s)id="g-{paper.pk}-main_after" hx-swap-oob="outerHTML">.*?19,000.00')
+        self.assertNotIn(f'id="g-{paper.pk}-main_added"', answer)
+        answer = self.client.post(save, {"path": "main_claim", "value": "much", "was": was})
+        self.assertContains(answer, f'<td id="f-{paper.pk}-main_claim" data-field', status_code=422)
 
     def test_the_next_period_follows_on(self):
         made = self.with_books()

@@ -25,6 +25,7 @@ from taxcore.engine.fields import Amount, BadValue, Choice, Count, Day, Field, F
 from taxcore.engine.figures import ZERO, Operand, cents, whole
 from taxcore.engine.flow import Flow, Picture, Stream, Well
 from taxcore.engine.forms import ALL, Form, Line, Loop, fact, line, linked
+from taxcore.engine.grids import Grid
 from taxcore.engine.issuing import Issued
 from taxcore.engine.pack import Advice, Authority, CannotRoll, Identifier, Pack, Question, Succession
 from taxcore.engine.papers import Paper, Person, Row
@@ -58,6 +59,7 @@ __all__ = [
     "Flag",
     "Flow",
     "Form",
+    "Grid",
     "Identifier",
     "Issued",
     "LastYear",

@@ -9,6 +9,7 @@ from taxcore.engine.cells import Node, Raw
 from taxcore.engine.fields import Choice, Field, schemas_of
 
 if TYPE_CHECKING:
+    from taxcore.engine.grids import Grid
     from taxcore.engine.run import Run
 
 
@@ -107,6 +108,7 @@ class Paper(_Keyed):
     of a paper that is `once_each` a person has no more than one. `party` names the fields that say who sent it, by number,
     name, street, city, state, zip: what a practice remembers from one client's paper to the next; `repeats` are tables whose
     rows a second paper of the same sender has too, but for their amounts.
+    `grid` sets fields among lines of a worksheet, as a table.
     `again`: next year brings another one, so it is expected even before anything is known of it; `whose` names the field that
     says whose balances it opens. `goes_on`: what it says happens each year, so a plan of the year after has it as it was,
     although a return of that year is asked anew.
@@ -131,6 +133,7 @@ class Paper(_Keyed):
     party: ClassVar[Mapping[str, str]] = {}
     stands_for: ClassVar[str] = ""
     repeats: ClassVar[tuple[str, ...]] = ()
+    grid: ClassVar[Grid | None] = None
     again: ClassVar[bool] = False
     goes_on: ClassVar[bool] = False
     whose: ClassVar[str] = "owner"

@@ -34,12 +34,12 @@ class TableTests(PageTestCase):
     def test_rows_without_headings_go_by_the_tables_order(self):
         page = self.paste("Tern Ferry\t00-6127745\t1,000.00\t100\nMussel Row\t00-9927650\t2,000.00\t200")
         self.assertContains(page, "Import 2")
-        self.assertContains(page, "1000.00")
+        self.assertContains(page, "1,000.00")
 
     def test_rows_with_headings_go_by_their_words(self):
         page = self.paste("Federal income tax withheld\tEmployer\tBox 1\n10\tTern Ferry\t1,500")
         self.assertContains(page, "Import 1")
-        self.assertContains(page, "1500.00")
+        self.assertContains(page, "1,500.00")
 
     def test_a_bad_row_is_told_and_nothing_is_added(self):
         page = self.paste("Tern Ferry\t00-6127745\tlots\t100")

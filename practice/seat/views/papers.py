@@ -94,7 +94,7 @@ def _field_again(request, return_id, paper_id, path, typed, status, error="", co
     field = _find(return_, paper, result, path, typed)
     field.error, field.typed, field.conflict = error, typed, conflict
     in_table = request.POST.get("table") == "1"
-    template = "returns/_cell.html" if in_table or "." in path else "returns/_field.html"
+    template = "returns/_cell.html" if in_table or field.celled else "returns/_field.html"
     return render(request, template, context | {"field": field, "in_table": in_table}, status=status)
 
 

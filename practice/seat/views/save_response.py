@@ -6,7 +6,7 @@ from django.shortcuts import redirect, render
 from practice.firm.permissions import may
 from practice.gather.requesting import said_of
 from practice.intake.attaching import attached_to
-from practice.returns.drawing import differing_fields, paper_view, table_totals
+from practice.returns.drawing import differing_fields, grid_moved, paper_view, table_totals
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.page import live_papers, shared
 from practice.returns.ripple_bases import BASES, moved_since
@@ -38,6 +38,7 @@ def moved(request, saved, whole=False):
         "whole": whole,
         "in_table": in_table,
         "sum_of": None if whole or in_table else table_totals(return_, paper, saved.after, saved.path),
+        "grid_lines": [] if whole or in_table else grid_moved(paper, saved.before, saved.after),
         "paper_id": paper.pk,
         "path": saved.path,
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),

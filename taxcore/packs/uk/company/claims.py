@@ -116,16 +116,14 @@ class Supplementary(CompanyPaper):
     kind, name, official, group = "supplementary", "Supplementary pages", "CT600, boxes 95 to 144", "company"
     single = True
 
-    abroad = Flag(
-        "CT600B", "Controlled foreign companies, or branches abroad that are exempt", cites="TIOPA 2010 Part 9A", kept=True
-    )
-    insurance = Flag("CT600D", "Insurance", cites="FA 2012 Part 2", kept=True)
-    charity = Flag("CT600E", "A charity or a community amateur sports club", cites="CTA 2010 Part 11", kept=True)
-    ships = Flag("CT600F", "Tonnage tax", cites="FA 2000 Sch. 22", kept=True)
-    royalties = Flag("CT600H", "Royalties paid abroad without income tax taken off", cites="ITA 2007 s. 911", kept=True)
-    oil = Flag("CT600I", "Ring fence trades", cites="CTA 2010 Part 8", kept=True)
-    schemes = Flag("CT600J", "Disclosed tax avoidance schemes", cites="FA 2004 Part 7", kept=True)
-    research = Flag("CT600L", "Relief or a credit for research and development", cites="CTA 2009 Part 13", kept=True)
-    freeports = Flag("CT600M", "Allowances of freeports and investment zones", cites="CAA 2001 s. 45O", kept=True)
-    homes = Flag("CT600N", "Residential property developer tax", cites="FA 2022 Part 2", kept=True)
-    creative = Flag("CT600P", "Films, television, games, theatres, orchestras, museums", cites="CTA 2009 Part 14A", kept=True)
+    abroad = Flag("CT600B", "CT600B: controlled foreign companies, exempt branches abroad", cites="TIOPA 2010 Part 9A", kept=True)
+    insurance = Flag("CT600D", "CT600D: insurance", cites="FA 2012 Part 2", kept=True)
+    charity = Flag("CT600E", "CT600E: a charity or amateur sports club", cites="CTA 2010 Part 11", kept=True)
+    ships = Flag("CT600F", "CT600F: tonnage tax", cites="FA 2000 Sch. 22", kept=True)
+    royalties = Flag("CT600H", "CT600H: royalties paid abroad without tax taken off", cites="ITA 2007 s. 911", kept=True)
+    oil = Flag("CT600I", "CT600I: ring fence trades", cites="CTA 2010 Part 8", kept=True)
+    schemes = Flag("CT600J", "CT600J: disclosed tax avoidance schemes", cites="FA 2004 Part 7", kept=True)
+    research = Flag("CT600L", "CT600L: research and development", cites="CTA 2009 Part 13", kept=True)
+    freeports = Flag("CT600M", "CT600M: freeports and investment zones", cites="CAA 2001 s. 45O", kept=True)
+    homes = Flag("CT600N", "CT600N: residential property developer tax", cites="FA 2022 Part 2", kept=True)
+    creative = Flag("CT600P", "CT600P: creative industries", cites="CTA 2009 Part 14A", kept=True)

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Amount, Choice, Count, Day, Flag, Person, Prose, Row, Rows, Text, total
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Grid, Person, Prose, Row, Rows, Text, total
 from taxcore.packs.uk.company.balances import ASSETS, CAPITAL_LOSS, MAIN_POOL, RESERVES, SPECIAL_POOL
 from taxcore.packs.uk.company.base import CompanyPaper
 from taxcore.packs.uk.company.claims import Group, Loans, Losses, Reliefs, Supplementary
@@ -32,7 +32,7 @@ PLANT = {
     "high": "Car above 50 g/km",
 }  # fmt: skip
 CLAIMS = {"investment": "AIA", "first": "First-year", "none": "Pool only"}
-SIZES = {"micro": "A micro-entity (FRS 105)", "small": "A small company (FRS 102, section 1A)"}
+SIZES = {"micro": "Micro-entity", "small": "Small company"}
 BY = {"add": "Added", "deduct": "Deducted"}
 
 
@@ -151,7 +151,7 @@ class Accounts(CompanyPaper):
         help="If the books have no charge of the period yet.",
     )
     size = Choice(
-        None, "Accounts for", SIZES, kept=True, begins="Accounts that are made here", help="If empty, of a micro-entity."
+        None, "Accounts of a", SIZES, kept=True, begins="Accounts that are made here", help="FRS 105, or FRS 102 section 1A."
     )
     employees = Count(None, "Employees on average", most=99_999, cites="Companies Act 2006 s. 411")
     policies = Prose(None, "Accounting policies", wide=True, longest=2000, kept=True, only=lambda paper: paper.size == "small")
@@ -179,12 +179,12 @@ class PlantRow(Row):
     sort = Choice(None, "Kind", PLANT, needed="The rate depends on it.")
     bought = Day(None, "Bought", needed="Allowances begin with it.")
     cost = Amount(None, "Cost")
-    used = Flag(None, "Second-hand", help="Then there is no first-year allowance.")
     claim = Choice(None, "Claimed", CLAIMS, help="If empty, the first-year allowance of new plant, else the annual one.")
-    short = Flag(None, "Pool of its own", cites="CAA 2001 s. 83", help="A short-life asset. Not for cars and special rate plant.")
-    left = Amount(None, "Left of it when the period began", help="Of a pool of its own.")
     sold = Day(None, "Sold or scrapped")
     proceeds = Amount(None, "For how much")
+    used = Flag(None, "Second-hand", help="Then there is no first-year allowance.")
+    short = Flag(None, "Own pool", cites="CAA 2001 s. 83", help="A short-life asset. Not for cars and special rate plant.")
+    left = Amount(None, "Left in it", help="Of a pool of its own, when the period began.")
 
     @claim.when_empty
     def _claim(self):
@@ -207,13 +207,25 @@ class Plant(CompanyPaper):
 
     kind, name, official, group = "plant", "Capital allowances", "CT600, boxes 690 to 765", "accounts"
     single = True
+    grid = Grid("uk.plant", "Pools", ("Opening", "Additions", "Disposals", "Charged", "Allowed", "Claim less", "Closing"), (
+        ("AIA", ("", "investment_added", "", "", "investment", "investment_claim", "")),
+        ("First-year", ("", "first_added", "", "first_charged", "first_allowed", "", "")),
+        ("Main pool", ("main_before", "main_added", "main_out", "main_charged", "main_written", "main_claim", "main_after")),
+        ("Special rate pool", ("special_before", "special_joined", "special_out", "special_charged", "special_written",
+                               "special_claim", "special_after")),
+        ("Single-asset pools", ("single_before", "single_added", "single_out", "single_charged", "single_written", "",
+                                "single_after")),
+        ("Buildings", ("", "", "", "", "buildings", "", "")),
+        ("Together", ("", "", "", "charges", "allowances", "", "")),
+    ))  # fmt: skip
 
     assets = Rows(None, "Plant and cars", PlantRow, kept=True, opens=ASSETS)
     buildings = Rows(None, "Structures and buildings", BuildingRow, kept=True, cites="CAA 2001 s. 270AA")
-    main_before = Amount(None, "Main pool when the period began", opens=MAIN_POOL, begins="Pools")
+    main_before = Amount(None, "Main pool when the period began", opens=MAIN_POOL)
     special_before = Amount(None, "Special rate pool when the period began", opens=SPECIAL_POOL)
-    main_claim = Amount(None, "Written down of the main pool, if less", begins="Claims of less", cites="CAA 2001 s. 56(5)")
+    main_claim = Amount(None, "Written down of the main pool, if less", cites="CAA 2001 s. 56(5)")
     special_claim = Amount(None, "Written down of the special rate pool, if less")
+    investment_claim = Amount(None, "Annual Investment Allowance, if less", cites="CAA 2001 s. 51A(7)")
     investment_share = Amount(
         None, "The company's part of the Annual Investment Allowance", cites="CAA 2001 s. 51C",
         help="Where other companies of the group, or under the same control, use some of it.",

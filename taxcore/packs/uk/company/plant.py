@@ -64,9 +64,14 @@ class PlantForm(Page):
         whole = self.of_the_year(self.law.plant.investment)
         return least(whole, self.paper.investment_share) if self.paper.is_keyed("investment_share") else total(whole)
 
+    @fact("Plant claimed for it")
+    def investment_added(self):
+        return total(self.investment_special, self.investment_main)
+
     @line("690", "Annual Investment Allowance", cites="CAA 2001 s. 51A", rounding=up)
     def investment(self):
-        return least(total(self.investment_special, self.investment_main), self.limit)
+        most = least(self.investment_added, self.limit)
+        return least(most, self.paper.investment_claim) if self.paper.is_keyed("investment_claim") else most
 
     @fact("Of it for special rate plant")
     def to_special(self):
@@ -107,6 +112,14 @@ class PlantForm(Page):
     def first_cars(self):
         return total([row.cost for row in self._claimed_first("zero")])
 
+    @fact("Cost of what has a first-year allowance")
+    def first_added(self):
+        return total([row.cost for sort in ("main", "special", "zero") for row in self._claimed_first(sort)])
+
+    @fact("First-year allowances")
+    def first_allowed(self):
+        return total(self.first_main, self.first_special, self.first_cars)
+
     # Disposals
 
     def _alone(self, row):
@@ -116,7 +129,7 @@ class PlantForm(Page):
         return row.sort == "main" and bool(row.short) and not had_first_year(row) and not self.has_joined(row)
 
     def has_joined(self, row):
-        """Whether the pool of one asset has ended before this period, so that the main pool takes what was left of it."""
+        """Whether its own pool has ended before this period, so that the main pool takes what was left of it."""
         if row.bought is None:
             return False
         years = 0
@@ -169,12 +182,16 @@ class PlantForm(Page):
 
     # Main pool
 
-    @line("b", "Main pool: before and bought")
-    def main_in(self):
+    @fact("Main pool: bought")
+    def main_added(self):
         """What the annual allowance did not reach, and whatever nothing else is claimed for."""
         over = excess(self.investment_main, over=excess(self.investment, over=self.to_special))
         joined = [row.left for row in self.paper.assets if self.has_joined(row)]
-        return total(self.paper.main_before, self.added("main", "car", "zero", claim="none"), over, joined)
+        return total(self.added("main", "car", "zero", claim="none"), over, joined)
+
+    @line("b", "Main pool: before and bought")
+    def main_in(self):
+        return total(self.paper.main_before, self.main_added)
 
     @line("c", "Main pool: disposals")
     def main_out(self):
@@ -184,16 +201,25 @@ class PlantForm(Page):
     def main_written(self):
         return self._written(excess(self.main_in, over=self.main_out), self.law.plant.main, "main_claim")
 
+    @fact("Main pool: charged", cites="CAA 2001 s. 55(3)")
+    def main_charged(self):
+        return excess(self.main_out, over=self.main_in)
+
     @line("e", "Main pool: carried forward", closes=MAIN_POOL)
     def main_after(self):
         return excess(self.main_in, over=[self.main_out, self.main_written])
 
     # Special rate pool
 
+    @fact("Special rate pool: bought")
+    def special_added(self):
+        """The half of special rate plant that its first year did not allow joins it when that has ended."""
+        over = excess(self.investment_special, over=self.to_special)
+        return total(self.added("special", "high", claim="none"), over)
+
     @line("f", "Special rate pool: before and bought")
     def special_in(self):
-        over = excess(self.investment_special, over=self.to_special)
-        return total(self.paper.special_before, self.added("special", "high", claim="none"), over)
+        return total(self.paper.special_before, self.special_added)
 
     @line("g", "Special rate pool: disposals")
     def special_out(self):
@@ -203,11 +229,22 @@ class PlantForm(Page):
     def special_written(self):
         return self._written(excess(self.special_in, over=self.special_out), self.law.plant.special, "special_claim")
 
+    @fact("Special rate pool: charged", cites="CAA 2001 s. 55(3)")
+    def special_charged(self):
+        return excess(self.special_out, over=self.special_in)
+
     @line("i", "Special rate pool: carried forward", closes=SPECIAL_POOL)
     def special_after(self):
         """With the half of special rate plant that its first year did not allow: CAA 2001 s. 58(5)."""
-        half = excess([row.cost for row in self._claimed_first("special")], over=self.first_special)
-        return total(excess(self.special_in, over=[self.special_out, self.special_written]), half)
+        return total(excess(self.special_in, over=[self.special_out, self.special_written]), self.special_half)
+
+    @fact("Half of special rate plant, for the next period")
+    def special_half(self):
+        return excess([row.cost for row in self._claimed_first("special")], over=self.first_special)
+
+    @fact("Special rate pool: bought, with that half")
+    def special_joined(self):
+        return total(self.special_added, self.special_half)
 
     def _written(self, pool, rate, less):
         if self.ceased:
@@ -216,26 +253,34 @@ class PlantForm(Page):
         whole = total(pool) if small else self.of_the_year(share(rate, of=pool))
         return least(whole, getattr(self.paper, less)) if self.paper.is_keyed(less) else total(whole)
 
-    # Pools of one asset each
+    # Single-asset pools each
 
-    @line("j", "Pools of one asset: before and bought", cites="CAA 2001 s. 86")
+    @fact("Single-asset pools: before")
+    def single_before(self):
+        return total([there for row, there, _, _, _ in self.singles() if row.bought not in self.run.period])
+
+    @fact("Single-asset pools: bought")
+    def single_added(self):
+        return total([there for row, there, _, _, _ in self.singles() if row.bought in self.run.period])
+
+    @line("j", "Single-asset pools: before and bought", cites="CAA 2001 s. 86")
     def single_in(self):
-        return total([there for _, there, _, _, _ in self.singles()])
+        return total(self.single_before, self.single_added)
 
-    @line("k", "Pools of one asset: disposals")
+    @line("k", "Single-asset pools: disposals")
     def single_out(self):
         rows = [row for row, *_ in self.singles() if row.sold is not None and row.sold in self.run.period]
         return total([least(row.proceeds, row.cost) for row in rows])
 
-    @line("l", "Pools of one asset: written down", rounding=None)
+    @line("l", "Single-asset pools: written down", rounding=None)
     def single_written(self):
         return total([written for _, _, written, _, _ in self.singles()])
 
-    @fact("Pools of one asset: charged")
+    @fact("Single-asset pools: charged")
     def single_charged(self):
         return total([charged for _, _, _, charged, _ in self.singles()])
 
-    @line("m", "Pools of one asset: carried forward", rounding=None)
+    @line("m", "Single-asset pools: carried forward", rounding=None)
     def single_after(self):
         return total([left for *_, left in self.singles()])
 
@@ -261,8 +306,7 @@ class PlantForm(Page):
 
     @line("o", "Balancing charges", weight="total", cites="CAA 2001 s. 55(3)")
     def charges(self):
-        main = excess(self.main_out, over=self.main_in)
-        return total(self.first_charged, main, excess(self.special_out, over=self.special_in), self.single_charged)
+        return total(self.first_charged, self.main_charged, self.special_charged, self.single_charged)
 
     @fact("Plant and cars kept", closes=ASSETS, by_origin="assets_kept")
     def kept(self):

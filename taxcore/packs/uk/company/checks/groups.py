@@ -104,7 +104,7 @@ def _not_made(name, field):
     """The diagnostic of a page that is called for and not made here."""
     page = field.numbers
 
-    @stops(f"uk.ct-{page.lower()}", f"{page}: {field.label}", "unsupported", field.cites)
+    @stops(f"uk.ct-{page.lower()}", field.label, "unsupported", field.cites)
     def called_for(run):
         for paper in run.papers("supplementary"):
             if getattr(paper, name):

@@ -87,7 +87,7 @@ def _most(form, pool):
 
 @stops("uk.ct-short-kind", "A pool of its own for what cannot have one", "rule", "CAA 2001 s. 84")
 @stops("uk.ct-short-left", "What is left of a pool is missing", "missing", "CAA 2001 s. 86")
-@check("uk.ct-short-over", "A pool of one asset joins the main pool", "rule", "CAA 2001 s. 86(2)")
+@check("uk.ct-short-over", "A single-asset pool joins the main pool", "rule", "CAA 2001 s. 86(2)")
 @check("uk.ct-left-alone", "What is left of an asset that has no pool of its own", "conflict", "CAA 2001 s. 54")
 def alone(run):
     form = run.form("uk.plant")

@@ -76,7 +76,9 @@ def made_here(run):
     if not paper.rows:
         return
     if not paper.is_keyed("employees"):
-        yield found(paper.address("employees"), "Any accounts say it, of micro-entities too. Enter it.", code="uk.ct-employees")
+        yield found(
+            paper.address("employees"), "Accounts state it, those of micro-entities too. Enter it.", code="uk.ct-employees"
+        )
     owned = sum(sums[name] for name in _HAS)
     for size, code, says in (
         ("micro", "uk.ct-not-micro", "It is above two of the limits. Choose accounts of a small company."),

@@ -1,4 +1,4 @@
-"""Deficits, group relief, loans repaid later, pools of one asset, instalments: worked by hand from the law."""
+"""Deficits, group relief, loans repaid later, single-asset pools, instalments: worked by hand from the law."""
 
 from datetime import date
 from decimal import Decimal
@@ -78,6 +78,9 @@ CASES = (
         "ct600a.early_relief": "1687.50", "ct600a.later_relief": "2700.00", "ct600a.tax": "2362.50"}),
     ("at the rate at which it was charged", (books(0), loan(10_000, "2022-03-01", later="10000", later_on="2023-12-01")),
      {"begins": "2022-01-01", "ends": "2022-12-31"}, {"ct600a.charged": "3250.00", "ct600a.tax": "0"}),
+    # CAA 2001 s. 51A(7): less of the annual allowance
+    ("no more of it than claimed, the rest at 18%", (books(100_000), plant(bought(30_000), investment_claim="10000")), {}, {
+        "plant.investment": "10000", "plant.main_written": "3600"}),
     # CAA 2001 ss. 83 to 89: a pool for one asset
     ("its first year", (books(100_000), plant(short(10_000))), {}, {"plant.single_written": "1800", "plant.single_after": "8200", "plant.main_written": "0"}),
     ("its next one", (books(100_000), plant(short(10_000, bought="2023-06-01", left="8200"))), {}, {"plant.single_written": "1476", "plant.single_after": "6724"}),
@@ -125,6 +128,21 @@ class WorkedTests(TestCase):
                 form, _, attribute = name.rpartition(".")
                 with self.subTest(catches, name=name):
                     self.assertEqual(getattr(run.form(f"uk.{form}"), attribute), D(amount))
+
+    def test_each_row_of_the_grid_comes_to_what_it_closes_with(self):
+        """Opening and additions, less disposals and what is allowed, with what is charged, are what is left."""
+        form = result(books(100_000), plant(
+            bought(8_000, bought="2020-01-01", sold="2024-09-01", proceeds="3000", claim="none"), bought(9_000, "special", claim="none"),
+            short(10_000, bought="2023-06-01", left="8200", sold="2024-09-01", proceeds="9000"), short(4_000),
+            bought(5_000), bought(6_000, "special", claim="first"), main_before="2000", special_before="1000")).run.form("uk.plant")  # fmt: skip
+        for pool in ("main", "special", "single"):
+            with self.subTest(pool):
+                names = ("joined" if pool == "special" else "added", "out", "written", "charged", "after")
+                parts = [getattr(form, f"{pool}_{name}") for name in names]
+                opening = form.single_before if pool == "single" else getattr(form.paper, f"{pool}_before")
+                added, out, written, charged, after = parts
+                self.assertEqual(opening + added - out - written + charged, after)
+        self.assertEqual((form.main_charged, form.single_charged, form.charges), (1_000, 800, 1_800))
 
     def test_days_of_instalments(self):
         """Six months and thirteen days after the first day, every three months, three months and fourteen days after the last."""
