@@ -11,7 +11,7 @@ class Additions:
 
     Its own pages, each as (words, name of its address): `tabs`, with a key as (words, name, key), beside those of all returns,
     `plans` beside What-if,
-    `reviews` among the pages of Review, `found` by the command line. `extends` is the page of more time, `extends_many` that of
+    `reviews` among the pages of Review, `forms` below the list of Forms, `found` by the command line. `extends` is the page of more time, `extends_many` that of
     a whole practice.
     """
 
@@ -21,6 +21,7 @@ class Additions:
     tabs: tuple = ()
     plans: tuple = ()
     reviews: tuple = ()
+    forms: tuple = ()
     extends: str = ""
     extends_many: str = ""
     found: tuple = ()

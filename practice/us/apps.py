@@ -27,11 +27,13 @@ class UsConfig(AppConfig):
                 not_locked,
                 tabs=(("Places", "places", "j"),),
                 plans=(("Jointly or separately", "both-ways"), ("Kind of entity", "entity-choice")),
+                forms=(("Register of assets", "asset-register"),),
                 reviews=(("Due diligence", "review-diligence"), ("Compared with peers", "review-peers")),
                 extends="extensions",
                 extends_many="more-time",
                 found=(
                     ("Extension", "extensions"),
+                    ("Register of assets", "asset-register"),
                     ("Jointly or separately", "both-ways"),
                     ("Kind of entity", "entity-choice"),
                     ("Due diligence", "review-diligence"),

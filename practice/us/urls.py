@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from practice.us.views import both_ways, diligence, entities, extensions, places
+from practice.us.views import both_ways, diligence, entities, extensions, places, register
 
 urlpatterns = [
     path("returns/<int:return_id>/places", places.show, name="places"),
@@ -15,6 +15,7 @@ urlpatterns = [
     path("returns/<int:return_id>/what-if/divide", both_ways.divide, name="divide-couple"),
     path("returns/<int:return_id>/what-if/split", both_ways.split, name="split-return"),
     path("returns/<int:return_id>/what-if/join", both_ways.join, name="join-returns"),
+    path("returns/<int:return_id>/assets", register.show, name="asset-register"),
     path("more-time", extensions.many, name="more-time"),
     path("returns/<int:return_id>/more-time", extensions.show, name="extensions"),
     path("returns/<int:return_id>/more-time/ask", extensions.ask, name="ask-extension"),

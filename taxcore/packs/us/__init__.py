@@ -104,6 +104,7 @@ PACK = Pack(
         "correction": "Correction",
         "people": "People",
         "income": "Income",
+        "property": "Property",
         "adjustments": "Adjustments",
         "deductions": "Deductions",
         "credits": "Credits",

@@ -26,9 +26,11 @@ from taxcore.packs.us.checks import (
     unsupported,
     wages,
 )
+from taxcore.packs.us.property import checks as property_
 
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
+    property_,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -27,8 +27,6 @@ _FIELDS = (
     ("1099-div", "small_business", "1202", "Section 1202, small business stock,"),
     ("1099-b", "contracts", "6781", "Form 6781, contracts and straddles,"),
     ("1099-r", "capital_gain", "4972", "Form 4972, lump-sum distributions,"),
-    ("1099-misc", "rents", "schedule-e-rents", "Schedule E, part I, rents,"),
-    ("1099-misc", "royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
     ("1099-misc", "crop_insurance", "schedule-f", "Schedule F, farming,"),
     ("1099-g", "agriculture", "schedule-f", "Schedule F, agriculture payments,"),
     ("1099-g", "market_gain", "schedule-f", "Schedule F, market gain,"),

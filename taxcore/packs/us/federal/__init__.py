@@ -41,18 +41,21 @@ from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 from taxcore.packs.us.federal.state_refund import StateRefund
 from taxcore.packs.us.federal.student_loans import StudentLoans
 from taxcore.packs.us.federal.underpayment import Underpayment
+from taxcore.packs.us.property.assets import Depreciation, Form4562, Section179
+from taxcore.packs.us.property.rents import PassiveLosses, RentalIncome
 
 FORMS = (
     AmendedReturn,
     IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized, Interest, Business,
-    CapitalGains, Sales, Partnerships, ScheduleEIC, SelfEmploymentTax, ChildCredit,
+    CapitalGains, Sales, RentalIncome, Partnerships, ScheduleEIC, SelfEmploymentTax, ChildCredit,
     ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax, EnergyCredits, MinimumTax,
     SelfEmployedHealth, NonCashGifts, Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings,
-    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
+    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, Form4562, PassiveLosses,
+    PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear,
     StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant, QualifiedDividends, ScheduleDTax, LossCarryover,
     Benefits, IraDeduction, StudentLoans, StateRefund, Distribution, SimplifiedMethod, Plans, MortgageInterest, Gifts,
-    QualifiedIncome, LimitedBusiness, Student, SaversShare,
+    QualifiedIncome, LimitedBusiness, Student, SaversShare, Section179, Depreciation,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

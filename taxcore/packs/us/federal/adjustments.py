@@ -5,7 +5,8 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
-    "1099-g", "business", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q", "1099-sa", "adjustments",
+    "1099-g", "business", "rental", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q", "1099-sa",
+    "adjustments",
     "ira", "hsa", "1098-e", "1098-t",
 )  # fmt: skip
 
@@ -42,7 +43,7 @@ class Adjustments(FederalForm):
     def business(self):
         return total([one.profit for one in self.every("us.sch-c")])
 
-    @line("5", "Partnerships, S corporations, estates, trusts")
+    @line("5", "Rents, royalties, partnerships, S corporations, trusts")
     def entities(self):
         return self.brought("us.sch-e", "together")
 

@@ -79,7 +79,11 @@ class Business(FederalForm):
     commissions = _from_books("10", "commissions", "Commissions and fees")
     contract_labour = _from_books("11", "contract_labour", "Contract labor")
     depletion = _from_books("12", "depletion", "Depletion")
-    depreciation = _from_books("13", "depreciation", "Depreciation and section 179")
+
+    @line("13", "Depreciation and section 179", cites="IRC 167, 168, 179")
+    def depreciation(self):
+        return total(self.books.depreciation, self.run.form("us.4562", self.key).together)
+
     employee_benefits = _from_books("14", "employee_benefits", "Employee benefit programs")
     insurance = _from_books("15", "insurance", "Insurance (other than health)")
     mortgage_interest = _from_books("16a", "mortgage_interest", "Mortgage interest")
@@ -106,7 +110,7 @@ class Business(FederalForm):
 
     @line({2022: "27a", 2024: "27b"}, "Other expenses")
     def others(self):
-        return total([row.amount for row in self.books.others])
+        return total([row.amount for row in self.books.others], self.run.form("us.4562", self.key).amortized)
 
     @line("28", "Total expenses", weight="total")
     def expenses(self):
@@ -115,6 +119,13 @@ class Business(FederalForm):
     @line("29", "Tentative profit or (loss)")
     def before_home(self):
         return total(self.gross_income, less=self.expenses)
+
+    @fact("Tentative profit before section 179", cites="IRC 179(b)(3)(C)")
+    def before_section_179(self):
+        """Worked out without line 13, which depends on it: all other costs, and depreciation without section 179."""
+        depreciation = self.run.form("us.4562", self.key)
+        others = [getattr(self, name) for name in _EXPENSES if name != "depreciation"]
+        return total(self.gross_income, less=[*others, self.books.depreciation, depreciation.without_179])
 
     @line("30", "Expenses for business use of home", cites="IRC 280A(c)")
     def home(self):

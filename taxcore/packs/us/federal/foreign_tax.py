@@ -54,8 +54,10 @@ class ForeignTax(FederalForm):
     def gross_everywhere(self):
         """Total income before the costs of businesses and before losses, which gross income does not know. IRC 61(a)."""
         costs = [one.gross_income - one.profit for one in self.every("us.sch-c")]
-        lost = [excess(0, over=self.brought("us.sch-d", "counted")), excess(0, over=self.brought("us.sch-e", "together"))]
-        return total(self.income.total_income, costs, lost)
+        shares = total(self.brought("us.sch-e", "entities"), self.brought("us.sch-e", "trusts"))
+        lost = [excess(0, over=self.brought("us.sch-d", "counted")), excess(0, over=shares)]
+        let = [total(one.rents, one.royalties) for one in self.every("us.sch-e-part-i")]
+        return total(self.income.total_income, costs, lost, let, less=self.brought("us.sch-e", "rents"))
 
     @line("3f", "Foreign source fraction", rounding=None)
     def gross_share(self):

@@ -57,7 +57,8 @@ class MinimumTax(FederalForm):
     @line("2l", "Depreciation")
     def depreciation(self):
         shares = [paper.minimum_tax for kind in SHARES for paper in self.papers(kind)]
-        return total(self.keyed.depreciation, shares)
+        assets = [one.minimum_difference for one in self.every("us.4562")]
+        return total(self.keyed.depreciation, shares, assets)
 
     @line("3", "Other adjustments")
     def others(self):

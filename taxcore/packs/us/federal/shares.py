@@ -1,6 +1,6 @@
-"""Schedule E, parts II and III: shares of entities. IRC 702, 1366, 652, 662."""
+"""Schedule E: rents and royalties together, parts II and III with shares of entities. IRC 61(a)(5), 702, 1366, 652, 662."""
 
-from taxcore.engine import line, total
+from taxcore.engine import ZERO, excess, fact, line, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -13,13 +13,32 @@ def trade_income(paper):
 
 
 class Partnerships(FederalForm):
-    """Schedule E, parts II and III: shares of entities. IRC 702, 1366, 652, 662. Rentals stop filing."""
+    """Schedule E: rents and royalties of every property together, and shares of entities. IRC 61(a)(5), 702, 1366, 652, 662."""
 
     number, name = "Schedule E", "Supplemental income and loss"
-    needs = SHARES
+    needs = (*SHARES, "rental")
 
     def required(self):
-        return any(self.papers(kind) for kind in SHARES)
+        return any(self.papers(kind) for kind in self.needs)
+
+    def _properties(self):
+        return self.every("us.sch-e-part-i")
+
+    @line("24", "Income of rents and royalties")
+    def rents_income(self):
+        return total([excess(one.net, over=ZERO) for one in self._properties()])
+
+    @line("25", "Losses of rents and royalties")
+    def rents_losses(self):
+        return total(less=[one.deductible for one in self._properties()])
+
+    @line("26", "Total rental real estate and royalty income or (loss)")
+    def rents(self):
+        return total(self.rents_income, self.rents_losses)
+
+    @fact("Of it, not passive")
+    def not_passive(self):
+        return total([one.net for one in self._properties() if not one.is_passive])
 
     @line("32", "Total partnership and S corporation income or (loss)")
     def entities(self):
@@ -31,4 +50,4 @@ class Partnerships(FederalForm):
 
     @line("41", "Total income or (loss)", weight="total")
     def together(self):
-        return total(self.entities, self.trusts)
+        return total(self.rents, self.entities, self.trusts)

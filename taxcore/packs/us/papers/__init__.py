@@ -34,13 +34,14 @@ from taxcore.packs.us.papers.places import Residency, StateExtensions, StateRetu
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
 from taxcore.packs.us.papers.shares import SHARES, QualifiedLoss
 from taxcore.packs.us.papers.wages import WageStatement
+from taxcore.packs.us.property.papers import PAPERS as PROPERTY
 
 PAPERS = (
     Amendment, Filing, ParentsFigures,
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
     CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, NonemployeeStatement,
-    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, GamblingStatement, EducationAccount, OtherIncome,
-    PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
+    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, GamblingStatement, EducationAccount,
+    OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
     CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,

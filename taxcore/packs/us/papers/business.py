@@ -1,7 +1,7 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import HOME_OFFICE, INVENTORY
+from taxcore.packs.us.balances import HOME_OFFICE, INVENTORY, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
@@ -16,7 +16,7 @@ class OtherExpense(Row):
 
 
 class BusinessBooks(FederalPaper):
-    """One sole proprietor's year. Depreciation comes later: an amount of it stops filing."""
+    """One sole proprietor's year. Depreciation follows from its assets; an amount that is kept elsewhere stops filing."""
 
     placed = Placed("receipts", rows="income")
     kind, name, official, group = "business", "Schedule C business", "Schedule C", "income"
@@ -62,7 +62,13 @@ class BusinessBooks(FederalPaper):
     commissions = Amount("10", "Commissions and fees")
     contract_labour = Amount("11", "Contract labor")
     depletion = Amount("12", "Depletion")
-    depreciation = Amount("13", "Depreciation and section 179", cites="IRC 167, 168, 179")
+    depreciation = Amount(
+        "13",
+        "Depreciation kept elsewhere",
+        cites="IRC 167, 168, 179",
+        help="Enter each asset: its depreciation is added by itself.",
+    )
+    section_179_before = Amount(None, "Section 179 carryover", cites="IRC 179(b)(3)(B)", opens=SECTION_179)
     employee_benefits = Amount("14", "Employee benefit programs")
     insurance = Amount("15", "Insurance (other than health)")
     mortgage_interest = Amount("16a", "Mortgage interest")
@@ -180,6 +186,7 @@ class MiscellaneousStatement(_ForBusiness):
     attorney = Amount("10", "Gross proceeds to an attorney")
     deferred = Amount({2022: "14", 2024: "15"}, "Nonqualified deferred compensation", cites="IRC 409A")
     business = Refer(None, "Reported on", ("business",), kept=True)
+    rental = Refer(None, "Boxes 1 and 2 reported on", ("rental",), kept=True)
     is_business = Flag(None, "Boxes 3, 5, 6 and 10 are business income", kept=True)
     is_prize = Flag(None, "Box 3 is a prize or award")
     states = state_rows("16 to 18")

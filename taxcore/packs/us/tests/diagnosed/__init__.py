@@ -1,5 +1,15 @@
 """The table of every diagnostic: (code, a return that has it, the same return fixed)."""
 
-from taxcore.packs.us.tests.diagnosed import between, claimed, corrected, first, paid, papers, people, states
+from taxcore.packs.us.tests.diagnosed import between, claimed, corrected, first, paid, papers, people, property, states
 
-CASES = (*first.CASES, *people.CASES, *papers.CASES, *paid.CASES, *claimed.CASES, *between.CASES, *states.CASES, *corrected.CASES)
+CASES = (
+    *first.CASES,
+    *people.CASES,
+    *papers.CASES,
+    *paid.CASES,
+    *claimed.CASES,
+    *between.CASES,
+    *states.CASES,
+    *corrected.CASES,
+    *property.CASES,
+)

@@ -26,7 +26,7 @@ def foreign(facts, income, taken, tax):
         (one.trade.receipts - own.profit for one, own in zip(facts.people, income.businesses, strict=True) if one.trade), D(0)
     )
     # Gross income knows no losses
-    everywhere = income.total + costs - min(income.gains.counted, D(0)) - min(facts.share, 0)
+    everywhere = income.total + costs - min(income.gains.counted, D(0)) - min(facts.share, 0) + facts.rents - income.let
     part = min((facts.abroad_income / everywhere).quantize(D("0.0001"), ROUND_HALF_UP), D(1)) if everywhere > 0 else D(0)
     general = taken.listed.medical + taken.listed.taxes if taken.itemizes else taken.taken
     home = facts.mortgage if taken.itemizes else 0
@@ -110,7 +110,7 @@ def child_paid_out(facts, income, left, small, earned_credit, excess):
 def earned(facts, income):
     """The earned income credit, by the official table's rows of 50."""
     children = min(len(facts.children), 3)
-    invested = income.interest + income.exempt + facts.dividends + max(income.gains.counted, D(0))
+    invested = income.interest + income.exempt + facts.dividends + max(income.gains.counted, D(0)) + max(income.let, D(0))
     of_age = any(date(facts.year - 64, 1, 2) <= one.born <= date(facts.year - 24, 1, 1) for one in facts.people)
     pay = income.earned + income.care_taxed
     if facts.status == "separate" or invested > law.EARNED_INVESTED[facts.year] or pay <= 0 or not (children or of_age):

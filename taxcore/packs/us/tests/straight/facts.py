@@ -30,6 +30,7 @@ class Trade:
     area: int = 0
     insurance: int = 0
     plan: int = 0  # paid into a SEP
+    machine: tuple = ()  # (cost, years ago) of one of seven years, without the special allowance, bought in spring
     office: dict = field(default_factory=dict)  # actual costs of the home, by their field; else by the square foot
 
 
@@ -108,6 +109,7 @@ _SOMETIMES = {
     "share": (0.15, (-5_000, 120_000)), "margin": (0.08, (1, 9_000)), "margin_before": (0.05, (1, 4_000)), "sales_tax": (0.1, (1, 9_000)),
     "given_before": (0.1, (1, 9_000)), "abroad": (0.1, (301, 6_000)), "abroad_before": (0.05, (1, 900)), "doors": (0.05, (1, 3_000)),
     "furnace": (0.05, (1, 4_000)), "panels": (0.04, (1, 3_000)), "audit": (0.05, (1, 900)), "battery": (0.04, (1, 9_000)),
+    "rents": (0.25, (0, 60_000)), "rent_costs": (0.25, (1, 60_000)), "rents_waiting": (0.08, (1, 20_000)),
 }  # fmt: skip
 _PAY = ((0, 14_000), (8_000, 60_000), (30_000, 130_000), (90_000, 300_000), (300_000, 900_000))
 
@@ -244,6 +246,8 @@ class Drawing:
             trade.office = {name: chance.randint(1, 9_000) for name in _OFFICE if self.often(0.5)}
         trade.insurance = chance.choice((0, 0, chance.randint(1, 9_000)))
         trade.plan = chance.choice((0, 0, chance.randint(1, 9_000)))
+        if self.often(0.3):
+            trade.machine = (chance.randint(1, 40_000), chance.randint(0, 2))
         return trade
 
     def cover(self):

@@ -13,8 +13,30 @@ D = Decimal
 def net_profit(year, trade):
     """Schedule C: meals by half, the car by the mile, the home by the square foot or its costs and never into a loss."""
     car = dollars(trade.miles * D(law.MILE.get(year, 0)))
-    before = trade.receipts - trade.supplies - dollars(D(trade.meals) / 2) - car
+    before = trade.receipts - trade.supplies - dollars(D(trade.meals) / 2) - car - written_off(trade)[0]
     return before - min(_home(trade), max(before, D(0)))
+
+
+def written_off(trade):
+    """(by the published table of seven years, for the minimum tax by 150% declining balance). IRC 168(b), 56(a)(1)."""
+    if not trade or not trade.machine:
+        return D(0), D(0)
+    cost, age = trade.machine
+    slower = [D(150) / 7 / 2, (100 - D(150) / 14) * D("1.5") / 7]
+    slower.append((100 - sum(slower)) * D("1.5") / 7)
+    return dollars(cost * D(("14.29", "24.49", "17.49")[age]) / 100), dollars(cost * slower[age] / 100)
+
+
+def letting(facts, without):
+    """What one let house adds to income, and what of its loss waits. IRC 469(i): 25,000, half of what income is below 150,000."""
+    net = D(facts.rents - facts.rent_costs)
+    loss = max(facts.rents_waiting - net, D(0))
+    if not loss:
+        return net - facts.rents_waiting, D(0)
+    most, ends = D(25_000), D(150_000)
+    room = D(0) if facts.status == "separate" else min(max(ends - without, D(0)) / 2, most)
+    allowed = min(loss, dollars(room))
+    return -allowed, loss - allowed
 
 
 def _home(trade):
@@ -181,6 +203,8 @@ def of(facts):
         sum(min(one.educator, law.EDUCATOR[year]) for one in facts.people) + sum(h[0] for h in health) + sum(own.half + own.plan + own.health for own in businesses)
         + facts.early_withdrawal + facts.alimony
     )  # fmt: skip
+    let, waits = letting(facts, max(before - adjusted + sum(own.half for own in businesses), D(0)))
+    before += let
     benefits = D(sum(one.benefits for one in facts.people))
     exempt = D(facts.exempt + facts.private)
     for_ira = before + taxable_benefits(facts.status, benefits, before + exempt - adjusted) - adjusted
@@ -190,7 +214,7 @@ def of(facts):
     total = before + taxed_benefits
     loan = student_loan(facts, total - adjusted)
     return SimpleNamespace(
-        businesses=businesses, care_excluded=excluded, care_taxed=care_taxed, gains=gains, wages=wages, interest=interest, exempt=exempt,
+        let=let, let_waits=waits, businesses=businesses, care_excluded=excluded, care_taxed=care_taxed, gains=gains, wages=wages, interest=interest, exempt=exempt,
         benefits=benefits, taxed_benefits=taxed_benefits, total=total, adjustments=adjusted + loan, agi=total - adjusted - loan, iras=iras,
         health_excess=[h[1] for h in health], ira_excess=ira_excess(facts, businesses, total - adjusted + sum(iras)), earned=sum(earned_by_person(facts, businesses)),
     )  # fmt: skip

@@ -44,6 +44,10 @@ def _of_person(facts, one):
             **({"miles": str(trade.miles), "car_method": "miles", "car_placed": "2021-01-01", "car_evidence": "yes"} if trade.miles else {}),
             **_office(trade),
         )  # fmt: skip
+        if trade.machine:
+            cost, age = trade.machine
+            yield paper("asset", f"machine-{one.role}", description="Net loom", used_in=f"business-{one.role}", sort="machinery",
+                        in_service=f"{facts.year - age}-04-01", cost=str(cost), no_special="yes", quarter="0")  # fmt: skip
     if one.pension:
         yield paper(
             "1099-r",
@@ -157,6 +161,9 @@ def _money(facts):
         yield paper("k1-1065", "share", entity="Quay Partners", entity_number="00-4455668", participates="yes", all_at_risk="yes",
                     ordinary=str(facts.share), qualified_income=str(facts.share), service_trade="no", publicly_traded="no",
                     qualified_wages=str(abs(facts.share)), **mine)  # fmt: skip
+    if facts.rents or facts.rent_costs or facts.rents_waiting:
+        yield paper("rental", "house", address_line="9 Weir Lane", property_kind="1", state="TX", active="yes", rented_days="365",
+                    **_given(rents=facts.rents, taxes=facts.rent_costs, loss_before=facts.rents_waiting), **mine)  # fmt: skip
     if facts.options:
         yield paper("minimum-tax", "minimum-tax", stock_options=str(facts.options))
     tax, income = facts.before

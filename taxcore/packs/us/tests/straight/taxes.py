@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.packs.us.tests.straight import amounts as law
-from taxcore.packs.us.tests.straight.income import ira_income
+from taxcore.packs.us.tests.straight.income import ira_income, written_off
 from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import BASE, dollars, schedule, tax_on
 
@@ -57,6 +57,7 @@ def minimum_tax(facts, income, taken, regular_tax):
     year, separate = facts.year, facts.status == "separate"
     base = taken.taxable if taken.taxable > 0 else taken.unbounded
     base += (taken.listed.taxes if taken.itemizes else taken.taken) + taken.seniors + facts.private + facts.options
+    base += sum(fast - slow for fast, slow in (written_off(one.trade) for one in facts.people))
     base -= taken.cut  # IRC 56(b)(1)(F)
     married = facts.status in ("joint", "separate", "surviving_spouse")
     exemption, start = (D(table[year][married]) / (2 if separate else 1) for table in (law.MINIMUM_EXEMPTION, law.MINIMUM_FROM))
@@ -98,7 +99,9 @@ def others(facts, income, taken):
     base = sum(own.base for own in income.businesses)
     medicare = dollars(max(insured - wage_limit, D(0)) * 9 / 1_000)
     medicare += dollars(max(base - max(wage_limit - insured, D(0)), D(0)) * 9 / 1_000)
-    invested = income.interest + facts.dividends + income.gains.counted - (taken.listed.margin if taken.itemizes else 0)
+    invested = (
+        income.interest + facts.dividends + income.gains.counted + income.let - (taken.listed.margin if taken.itemizes else 0)
+    )
     surtax = dollars(min(max(invested, D(0)), max(income.agi - invested_limit, D(0))) * 38 / 1_000)
     early = sum(dollars(ira_income(one)[0] / 10) for one in facts.people)
     return {

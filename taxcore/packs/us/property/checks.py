@@ -1,0 +1,293 @@
+"""What would be wrong with assets and rents, what stops them by name, and what is easily missed."""
+
+from collections import Counter
+from decimal import Decimal
+
+from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us import places
+from taxcore.packs.us.base import UNTAXED
+from taxcore.packs.us.property.assets import before_this_year, is_depreciated, is_mostly_business
+from taxcore.packs.us.property.papers import AMORTIZED, BUILT, LISTED
+
+_SPECIAL_KNOWN_SINCE = 2018
+_SMALL, _LARGE_REPAIR = 2_500, Decimal("0.5")
+# States that take the special allowance as it is; those whose own limit of section 179 is 25,000
+_FOLLOW, _OWN_LIMIT, _OWN_MOST = {"MO"}, {"CA", "IN", "PA"}, 25_000
+
+
+@stops("us.asset.day", "Placed in service after the year", "conflict", "IRC 168(d)(4)")
+@stops("us.asset.acquired", "Acquired after it was placed in service", "conflict", "IRC 168(k)")
+@stops("us.asset.sold-before", "Sold before it was placed in service", "conflict", "IRC 1001")
+@stops("us.asset.period", "The recovery period is missing", "missing", "IRC 168(c)")
+@stops("us.asset.cost", "An asset without its cost", "missing", "IRC 1012")
+@stops("us.asset.land-above", "More land than cost", "conflict", "IRC 167(c)(2)")
+@check("us.asset.land-missing", "A building without its land", "missed", "IRC 167(c)(2)")
+@check("us.asset.no-business-use", "No use in business", "conflict", "IRC 167(a)")
+@check("us.asset.twice", "Two assets that say the same", "conflict", "IRC 167(a)")
+def things(run):
+    same = Counter((str(one.description).lower(), one.in_service, one.cost) for one in run.papers("asset"))
+    for one in run.papers("asset"):
+        if one.in_service is not None and one.in_service.year > run.year:
+            yield found(one.address("in_service"), f"It is not in service in {run.year}. Check the day.", code="us.asset.day")
+        if one.acquired is not None and one.in_service is not None and one.acquired > one.in_service:
+            yield found(
+                one.address("acquired"), "Nothing is in service before it is acquired. Check both.", code="us.asset.acquired"
+            )
+        if one.sold is not None and one.in_service is not None and one.sold < one.in_service:
+            yield found(one.address("sold"), "It was sold before it was in service. Check both.", code="us.asset.sold-before")
+        if is_depreciated(one) and not one.period and one.sort not in AMORTIZED:
+            yield found(one.address("period"), "Nobody can tell it from this kind. Choose it.", code="us.asset.period")
+        if not one.cost:
+            yield found(one.address("cost"), "Nothing is written off without it. Enter it.", code="us.asset.cost")
+        if one.land > one.cost:
+            yield found(one.address("land"), "The land is part of the cost. Check both.", code="us.asset.land-above")
+        if one.sort in BUILT and one.cost and not one.land:
+            yield found(one.address("land"), "Land is not depreciated. Enter its part of the cost.", code="us.asset.land-missing")
+        if one.business_share == 0:
+            says = "Nothing is deducted then. Is the percentage right?"
+            yield found(one.address("business_share"), says, code="us.asset.no-business-use")
+        if same[(str(one.description).lower(), one.in_service, one.cost)] > 1:
+            yield found(
+                one.address("description"), "Another asset has the same description, day and cost.", code="us.asset.twice"
+            )
+
+
+@check("us.asset.old-special", "Placed in service before 2018: was there a special allowance?", "missed", "IRC 168(k)")
+@check("us.asset.prior-differs", "Earlier depreciation differs from what the law gave", "unlikely", "IRC 1016(a)(2)")
+@stops("us.asset.prior-above", "More was written off than there is", "conflict", "IRC 1016(a)(2)")
+@check("us.asset.class-election", "Some of one class and year have the special allowance, some have not", "rule", "IRC 168(k)(7)")
+@check("us.asset.ads-years", "The alternative system by the general system's years", "rule", "IRC 168(g)(2)(C)")
+@check("us.asset.mid-quarter", "The mid-quarter convention holds this year", "rule", "IRC 168(d)(3)")
+@idea("us.asset.small", "It could be deducted as a supply", "election", "26 CFR 1.263(a)-1(f)")
+def written_off(run):
+    classes = {}
+    for one in run.papers("asset"):
+        if not is_depreciated(one):
+            continue
+        form, old = run.form("us.depreciation", one.key), one.in_service.year < run.year
+        if (
+            old
+            and one.in_service.year < _SPECIAL_KNOWN_SINCE
+            and not one.is_keyed("prior")
+            and one.sort not in (*BUILT, *AMORTIZED)
+        ):
+            says = "It is taken to have had none. Enter the depreciation of earlier years if it had one."
+            yield found(one.address("prior"), says, code="us.asset.old-special")
+        if one.is_keyed("prior") and "prior" not in one.carried:
+            law = before_this_year(one)
+            if one.prior > form.basis - form.section_179:
+                yield found(one.address("prior"), f"The basis is {form.basis:,.0f}. Check both.", code="us.asset.prior-above")
+            elif old and abs(one.prior - law) > max(law / 50, 2) and one.in_service.year >= _SPECIAL_KNOWN_SINCE:
+                says = f"By what is entered here it was {law:,.0f}. What was allowable counts, deducted or not."
+                yield found(one.address("prior"), says, code="us.asset.prior-differs")
+        if one.period and one.sort not in (*BUILT, *AMORTIZED) and is_mostly_business(one) and one.method != "ads":
+            classes.setdefault((one.in_service.year, str(one.period)), []).append(one)
+        if one.method == "ads" and not one.ads_years and one.sort in ("machinery", "furniture", "other"):
+            says = f"{one.period} years are used. Its class life may be longer: enter it."
+            yield found(one.address("ads_years"), says, code="us.asset.ads-years")
+        if not old and one.quarter and not one.is_keyed("quarter"):
+            says = "More than 40% of what was placed in service came in the last three months. What is expensed does not count."
+            yield found(one.address("quarter"), says, code="us.asset.mid-quarter")
+        if not old and 0 < one.cost <= _SMALL and one.sort not in (*BUILT, *AMORTIZED, *LISTED, "land"):
+            says = (
+                "Things of up to 2,500 can be deducted at once by the yearly safe harbor election. Enter it among the supplies."
+            )
+            yield found(one.address("cost"), says, code="us.asset.small")
+    for (year, period), each in classes.items():
+        if year == run.year and len({bool(one.no_special) for one in each}) > 1:
+            says = f"Whoever elects out does so for all {period}-year property of the year."
+            yield found(each[0].address("no_special"), says, code="us.asset.class-election")
+
+
+@stops("us.asset.179-kind", "Section 179 for what cannot have it", "rule", "IRC 179(d)(1)")
+@stops("us.asset.179-rental", "Section 179 for a rental", "unsupported", "IRC 179(b)(3)")
+@stops("us.asset.179-above", "More expensed than it cost", "conflict", "IRC 179(a)")
+@stops("us.asset.179-vehicle", "A heavy vehicle expensed above its limit", "rule", "IRC 179(b)(5)")
+@check("us.asset.179-limited", "Section 179 is limited", "rule", "IRC 179(b)")
+@idea("us.asset.could-expense", "It could be expensed", "election", "IRC 179")
+def expensed(run):
+    limit = run.laws["us"].section_179.large_vehicle
+    for one in run.papers("asset"):
+        at, kind = one.address("section_179"), run.by_key(("business", "rental"), str(one.used_in))
+        if one.section_179 and one.sort in (*BUILT, "land", "intangible", "start-up"):
+            yield found(at, "Buildings, land and intangibles have none. Remove it.", code="us.asset.179-kind")
+        elif one.section_179 and kind is not None and kind.kind == "rental":
+            yield found(at, "Only an active trade can expense. It is not supported for rentals here.", code="us.asset.179-rental")
+        if one.section_179 > one.cost:
+            yield found(at, "Check the amount: it is above the cost.", code="us.asset.179-above")
+        if one.sort == "truck" and one.section_179 > limit and one.in_service is not None and one.in_service.year == run.year:
+            yield found(at, f"Of a sport utility vehicle no more than {limit:,} can be expensed.", code="us.asset.179-vehicle")
+        fresh = is_depreciated(one) and one.in_service.year == run.year and one.sort not in (*BUILT, *AMORTIZED, *LISTED)
+        trade = kind is not None and kind.kind == "business" and run.form("us.sch-c", kind.key).before_section_179 > one.cost
+        if fresh and trade and not one.section_179 and one.no_special:
+            yield found(at, f"Up to {one.cost:,.0f} could be deducted this year.", code="us.asset.could-expense")
+    form = run.form("us.section-179")
+    if form.elected + form.carried > form.allowed:
+        says = f"{form.allowed:,.0f} are allowed: {form.left:,.0f} wait for next year's income."
+        yield found(form.address("allowed"), says, code="us.asset.179-limited")
+
+
+@check("us.asset.business-use", "How much a vehicle is used in business is not said", "missing", "IRC 274(d), 280F")
+@stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "unsupported", "IRC 280F(b)(2)")
+@check("us.asset.mileage", "The mileage rate and depreciation of a vehicle", "conflict", "Rev. Proc. 2019-46")
+@check("us.asset.car-heavy", "An automobile that may be too heavy for the limits", "rule", "IRC 280F(d)(5)")
+@stops("us.asset.sold", "Form 4797, sale of business property", "unsupported", "IRC 1231, 1245, 1250")
+@check("us.asset.residential-business", "A residence used in a business", "unlikely", "IRC 168(e)(2)")
+@check("us.asset.start-up-going", "Start-up costs of a business that had begun before", "conflict", "IRC 195(c)")
+@idea("us.asset.qbi-basis", "Assets count for the limit of the QBI deduction", "missed", "IRC 199A(b)(6)")
+def used(run):
+    for one in run.papers("asset"):
+        activity = run.by_key(("business", "rental"), str(one.used_in))
+        trade = activity if activity is not None and activity.kind == "business" else None
+        if one.sort in LISTED and not one.is_keyed("business_share"):
+            says = "All of it is taken to be business. Enter the percentage by miles, and keep the log."
+            yield found(one.address("business_share"), says, code="us.asset.business-use")
+        older = one.in_service is not None and one.in_service.year < run.year
+        if older and not is_mostly_business(one) and one.method != "ads":
+            says = "What was deducted above the straight line before may have to be added back. That is not supported yet."
+            yield found(one.address("business_share"), says, code="us.asset.recapture")
+        if one.sort in LISTED and trade is not None and trade.car_method == "miles" and trade.miles:
+            says = "The rate contains depreciation. Choose actual expenses, or remove the vehicle."
+            yield found(one.address("sort"), says, code="us.asset.mileage")
+        if one.sort == "car" and any(word in str(one.description).lower() for word in ("suv", "truck", "6,")):
+            says = "Above 6,000 pounds it has no limits of automobiles. Check its weight, and choose the kind."
+            yield found(one.address("sort"), says, code="us.asset.car-heavy")
+        if one.sold is not None and one.sold.year <= run.year:
+            says = "Its depreciation ends as the law says; the gain (Form 4797) is not supported yet. It cannot be e-filed."
+            yield found(one.address("sold"), says, code="us.asset.sold")
+        if one.sort == "residential" and trade is not None:
+            says = "Offices and shops are nonresidential: 39 years. Check the kind."
+            yield found(one.address("sort"), says, code="us.asset.residential-business")
+        fresh = one.in_service is not None and one.in_service.year == run.year
+        if one.sort == "start-up" and fresh and trade is not None and not trade.started:
+            says = "They come before the business begins. Answer whether it started this year."
+            yield found(one.address("sort"), says, code="us.asset.start-up-going")
+    for trade in run.papers("business"):
+        owned = [one for one in run.papers("asset") if one.used_in == trade.key and one.sort not in ("intangible", "start-up")]
+        if owned and not trade.is_keyed("property_basis"):
+            says = (
+                f"Up to {sum((one.cost for one in owned), ZERO):,.0f}, for ten years or the recovery period. Enter their basis."
+            )
+            yield found(trade.address("property_basis"), says, code="us.asset.qbi-basis")
+
+
+@stops("us.asset.state", "A state that writes assets off otherwise", "unsupported", "state law")
+def states(run):
+    """Returns of states that add back what the federal return deducts at once are not made with such assets yet."""
+    made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    fast = [one for one in run.every("us.depreciation") if one.is_there and one.special > 0]
+    expensed_now = sum((one.section_179 for one in run.every("us.depreciation") if one.is_there), ZERO)
+    for one in made:
+        if one.state not in _FOLLOW and fast:
+            says = f"{one.name} does not take the special allowance. Its own depreciation is not supported yet: its return waits."
+            yield found(fast[0].asset.address("no_special"), says, code="us.asset.state")
+        elif one.state in _OWN_LIMIT and expensed_now > _OWN_MOST:
+            says = f"{one.name} expenses no more than {_OWN_MOST:,}. The difference is not supported yet: its return waits."
+            yield found(run.form("us.section-179").address("elected"), says, code="us.asset.state")
+
+
+@stops("us.rental.personal", "A home that is also let: its own limit", "unsupported", "IRC 280A(c)(5)")
+@check("us.rental.few-days", "Let for fewer than fifteen days", "rule", "IRC 280A(g)")
+@check("us.rental.days", "For how many days it was let is not said", "missing", "Schedule E, line 2")
+@stops("us.rental.days-above", "More days than the year has", "conflict", "Schedule E, line 2")
+@check("us.rental.short-stays", "Short stays", "rule", "26 CFR 1.469-1T(e)(3)(ii)")
+@stops("us.rental.self", "A rental to one's own business", "unsupported", "26 CFR 1.469-2(f)(6)")
+@check("us.rental.kind-royalties", "Royalties that are rents", "conflict", "IRC 61(a)")
+@check("us.rental.twice", "Two properties at one address", "conflict", "Schedule E, line 1a")
+@check("us.rental.venture", "A qualified joint venture", "rule", "IRC 761(f)")
+def lettings(run):
+    same = Counter(str(one.address_line).strip().lower() for one in run.papers("rental"))
+    for one in run.papers("rental"):
+        let, own, royalties = one.rented_days or 0, one.personal_days or 0, one.property_kind == "6"
+        if own > max(14, let / 10):
+            says = "It counts as a home: costs are limited to the rents. That limit is not supported yet."
+            yield found(one.address("personal_days"), says, code="us.rental.personal")
+        if one.is_keyed("rented_days") and 0 < let < 15:
+            says = "A home that is let for so few days brings no income and no costs. Was it one?"
+            yield found(one.address("rented_days"), says, code="us.rental.few-days")
+        if not one.is_keyed("rented_days") and one.property_kind in ("1", "2", "3"):
+            yield found(one.address("rented_days"), "Line 2 asks for it. Enter the days.", code="us.rental.days")
+        if let + own > (366 if run.year % 4 == 0 else 365):
+            yield found(
+                one.address("personal_days"), "Together they are more than the year. Check both.", code="us.rental.days-above"
+            )
+        if one.property_kind == "3":
+            says = "Where guests stay seven days or less on average it is no rental activity. Check the stays."
+            yield found(one.address("property_kind"), says, code="us.rental.short-stays")
+        if one.property_kind == "7":
+            says = "Its income is not passive, its loss is. That is not supported yet."
+            yield found(one.address("property_kind"), says, code="us.rental.self")
+        if royalties and one.rents:
+            yield found(
+                one.address("rents"),
+                "Enter royalties in their own field, or choose a kind of property.",
+                code="us.rental.kind-royalties",
+            )
+        if same[str(one.address_line).strip().lower()] > 1:
+            yield found(one.address("address_line"), "Another property has the same address.", code="us.rental.twice")
+        if one.qualified_venture:
+            says = "Each spouse reports a part of it. Enter a property for each, with their own parts."
+            yield found(one.address("qualified_venture"), says, code="us.rental.venture")
+
+
+@idea("us.rental.no-building", "Rents, and no building that is written off", "missed", "IRC 167, 168")
+@check("us.rental.qbi", "Rents may be a trade or business", "unsupported", "IRC 199A; Rev. Proc. 2019-38")
+@check("us.rental.loss-not-passive", "A loss of earlier years that does not wait", "conflict", "IRC 469(b)")
+@check("us.rental.hours", "A real estate professional", "rule", "IRC 469(c)(7)(B)")
+@check("us.rental.no-income", "A property without rents", "missing", "IRC 61(a)(5)")
+@idea("us.rental.waits", "Losses wait for passive income, or until the property is sold", "missed", "IRC 469(g)")
+@check("us.rental.interest", "Mortgage interest, and no property taxes", "missed", "IRC 164")
+@check("us.rental.insurance", "A building that is let, and no insurance", "missed", "IRC 162")
+@check("us.rental.repairs-large", "Repairs of half the rents or more", "unlikely", "26 CFR 1.263(a)-3")
+def amounts(run):
+    for one in run.papers("rental"):
+        form = run.form("us.sch-e-part-i", one.key)
+        owned = [thing for thing in run.papers("asset") if thing.used_in == one.key]
+        let = one.property_kind in ("1", "2", "3", "4")
+        if let and form.rents and not any(thing.sort in BUILT for thing in owned):
+            yield found(one.address("rents"), "Enter the building as an asset: it is depreciated.", code="us.rental.no-building")
+        if form.net > 0 and one.property_kind != "6":
+            says = "If it is one, 20% of it may be deducted. That is not supported yet: enter the deduction as an override."
+            yield found(form.address("net"), says, code="us.rental.qbi")
+        if one.loss_before and not form.is_passive:
+            yield found(
+                one.address("loss_before"), "It is no passive activity now. Check the amount.", code="us.rental.loss-not-passive"
+            )
+        if one.professional:
+            says = "More than half of all work and 750 hours are asked for, and taking part in each property. Keep the record."
+            yield found(one.address("professional"), says, code="us.rental.hours")
+        if not form.rents and not form.royalties:
+            yield found(
+                one.address("rents"), "Was it let at all, or held for rent? Enter what came in.", code="us.rental.no-income"
+            )
+        if form.is_passive and form.waits > 0:
+            yield found(form.address("waits"), f"{form.waits:,.0f} wait, and come along next year.", code="us.rental.waits")
+        if one.mortgage_interest and not one.taxes and let:
+            yield found(one.address("taxes"), "Were none paid, or through the mortgage's escrow?", code="us.rental.interest")
+        if any(thing.sort in BUILT for thing in owned) and not one.insurance:
+            yield found(one.address("insurance"), "Was it not insured, or paid through escrow?", code="us.rental.insurance")
+        if form.rents and one.repairs > form.rents * _LARGE_REPAIR:
+            says = "What makes it better or new is an asset, not a repair. Check what was done."
+            yield found(one.address("repairs"), says, code="us.rental.repairs-large")
+
+
+@stops("us.rental.elsewhere", "A property in another state", "unsupported", "state law")
+@stops("us.rental.pennsylvania", "Rents on a Pennsylvania return", "unsupported", "72 P.S. 7303(a)(4)")
+@stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
+def where(run):
+    homes = {one.state for one in places.wanted(run) if one.kind == places.WHOLE}
+    made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    for one in run.papers("rental"):
+        if one.state and one.state not in homes | UNTAXED:
+            says = "The state where it lies taxes its rents first. Such returns are not supported yet."
+            yield found(one.address("state"), says, code="us.rental.elsewhere")
+        if any(state.state == "PA" for state in made):
+            says = "That state has rents as a class of income of its own, with its own depreciation. It is not supported yet."
+            yield found(one.address("rents"), says, code="us.rental.pennsylvania")
+    for paper in run.papers("1099-misc"):
+        if (paper.rents or paper.royalties) and not paper.rental:
+            says = "Choose the property on which they are reported, or add one."
+            yield found(paper.address("rental"), says, code="us.rental.statement")
+
+
+CHECKS = (things, written_off, expensed, used, states, lettings, amounts, where)

@@ -1,0 +1,133 @@
+"""Papers of what is owned: an asset over the years, a rental property in one. IRC 167, 168, 179, 469."""
+
+from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
+from taxcore.packs.us.balances import DEPRECIATION, PASSIVE_LOSS, QUARTER
+from taxcore.packs.us.base import STATES, FederalPaper
+
+# Kinds of assets, with what the general system makes of them: years of the recovery period, or a word
+SORTS = {
+    "machinery": "Machinery and equipment", "furniture": "Office furniture and fixtures", "computer": "Computers and peripherals",
+    "car": "Passenger automobile", "truck": "Truck, van or SUV above 6,000 pounds",
+    "appliance": "Appliances and furniture of a rental",
+    "tools": "Special tools", "improvement": "Land improvements", "interior": "Qualified improvement property",
+    "residential": "Residential rental building", "nonresidential": "Nonresidential building", "land": "Land",
+    "software": "Software, off the shelf", "intangible": "Section 197 intangible", "start-up": "Start-up costs", "other": "Other",
+}  # fmt: skip
+PERIODS = {"machinery": "7", "furniture": "7", "computer": "5", "car": "5", "truck": "5", "appliance": "5", "tools": "3",
+           "improvement": "15", "interior": "15", "residential": "27.5", "nonresidential": "39"}  # fmt: skip
+YEARS = {one: f"{one} years" for one in ("3", "5", "7", "10", "15", "20", "27.5", "39")}
+METHODS = {"general": "General (GDS)", "150": "150% declining balance", "straight": "Straight line", "ads": "Alternative (ADS)"}
+LISTED, AMORTIZED, BUILT = ("car", "truck"), ("software", "intangible", "start-up"), ("residential", "nonresidential")
+ACTIVITIES = ("business", "rental")
+
+
+class Asset(FederalPaper):
+    """One thing that is written off over years. It comes along from year to year until it is sold."""
+
+    kind, name, official, group = "asset", "Asset", "Form 4562", "property"
+    again, owned = True, False
+    short, heading, main = "Asset", "description", "cost"
+
+    description = Text(None, "Description", longest=60, wide=True, needed="The register names it.", kept=True)
+    used_in = Refer(None, "Used in", ACTIVITIES, needed="Its depreciation belongs to one activity.", kept=True)
+    sort = Choice(None, "Kind", SORTS, needed="The recovery period follows from it.", kept=True)
+    in_service = Day(None, "Placed in service", needed="Depreciation begins with it.", kept=True)
+    acquired = Day(None, "Acquired, or binding contract", cites="IRC 168(k)", help="If it was on another day.", kept=True)
+    cost = Amount(None, "Cost or other basis", cites="IRC 1011, 1012", kept=True)
+    land = Amount(None, "Of it, land", help="Land is not depreciated.", kept=True)
+    business_share = Count(None, "Business use, percent", most=100, help="If empty, 100.", kept=True)
+
+    period = Choice(None, "Recovery period", YEARS, cites="IRC 168(c), (e)", begins="How it is written off", kept=True)
+    method = Choice(None, "Method", METHODS, cites="IRC 168(b), (g)", help="If empty, general.", kept=True)
+    ads_years = Count(None, "Recovery period of ADS, years", most=50, cites="IRC 168(g)(2)(C)", kept=True)
+    no_special = Flag(
+        None, "No special allowance", cites="IRC 168(k)(7)", help="Elected out for its class, or not eligible.", kept=True
+    )
+    section_179 = Amount(None, "Section 179 elected", cites="IRC 179", kept=True)
+    quarter = Count(
+        None, "Mid-quarter convention: quarter", most=4, opens=QUARTER, help="0 is the half-year convention.", kept=True
+    )
+    prior = Amount(
+        None, "Depreciation of earlier years", opens=DEPRECIATION, help="With the special allowance, without section 179."
+    )
+
+    sold = Day(None, "Sold or retired on", begins="When it leaves")
+    sold_for = Amount(None, "Sales price")
+    costs = Amount(None, "Expenses of sale")
+
+    @period.when_empty
+    def _period(self):
+        return PERIODS.get(str(self.sort), "")
+
+    @business_share.when_empty
+    def _business_share(self):
+        return 100
+
+    @prior.when_empty
+    def _prior(self):
+        """What the law would have given in the years before this one."""
+        from taxcore.packs.us.property.assets import before_this_year
+
+        return before_this_year(self)
+
+    @quarter.when_empty
+    def _quarter(self):
+        """The quarter where too much was placed in service in the last three months of that year, else 0."""
+        from taxcore.packs.us.property.assets import quarter_of_asset
+
+        return quarter_of_asset(self)
+
+    def comes_again(self):
+        return self.sold is None
+
+
+class RentalExpense(Row):
+    description = Text(None, "Description", longest=60, needed="Line 19 asks for a description of each.")
+    amount = Amount(None, "Amount")
+
+
+KINDS = {"1": "Single family residence", "2": "Multi-family residence", "3": "Vacation or short-term rental", "4": "Commercial",
+         "5": "Land", "6": "Royalties", "7": "Self-rental", "8": "Other"}  # fmt: skip
+
+
+class Rental(FederalPaper):
+    """One property that is let, or royalties of one source. Schedule E, part I. IRC 61(a)(5), 280A, 469(i)."""
+
+    kind, name, official, group = "rental", "Rental property or royalties", "Schedule E, part I", "property"
+    again = True
+    joint_owner = True
+    short, heading, main = "Rental", "address_line", "rents"
+
+    address_line = Text("1a", "Street address", longest=60, wide=True, needed="Line 1a asks for it.", kept=True)
+    property_kind = Choice("1b", "Type of property", KINDS, needed="Line 1b asks for it.", kept=True)
+    state = Choice(None, "State", STATES, needed="The state where it lies taxes its rents.", kept=True)
+    rented_days = Count("2", "Fair rental days", most=366)
+    personal_days = Count(None, "Personal use days", most=366)
+    qualified_venture = Flag(None, "Qualified joint venture", cites="IRC 761(f)", kept=True)
+    professional = Flag(None, "Real estate professional, materially participates", cites="IRC 469(c)(7)", kept=True)
+    active = Flag(
+        None, "Active participation", cites="IRC 469(i)(6)", needed="The allowance for losses depends on it.", kept=True
+    )
+
+    rents = Amount("3", "Rents received", begins="Income")
+    royalties = Amount("4", "Royalties received")
+    advertising = Amount("5", "Advertising", begins="Expenses")
+    auto = Amount("6", "Auto and travel")
+    cleaning = Amount("7", "Cleaning and maintenance")
+    commissions = Amount("8", "Commissions")
+    insurance = Amount("9", "Insurance")
+    legal = Amount("10", "Legal and other professional fees")
+    management = Amount("11", "Management fees")
+    mortgage_interest = Amount("12", "Mortgage interest paid to banks")
+    other_interest = Amount("13", "Other interest")
+    repairs = Amount("14", "Repairs")
+    supplies = Amount("15", "Supplies")
+    taxes = Amount("16", "Taxes")
+    utilities = Amount("17", "Utilities")
+    others = Rows("19", "Other expenses", RentalExpense)
+    loss_before = Amount(
+        None, "Passive loss not allowed in earlier years", opens=PASSIVE_LOSS, begins="Losses", cites="IRC 469(b)"
+    )
+
+
+PAPERS = (Asset, Rental)

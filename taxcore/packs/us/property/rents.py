@@ -1,0 +1,233 @@
+"""Schedule E, part I, property by property, and Form 8582: losses that wait for income or for the end. IRC 61(a)(5), 469."""
+
+from decimal import Decimal
+
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total, whole
+from taxcore.packs.us.balances import PASSIVE_LOSS
+from taxcore.packs.us.base import FederalForm
+
+ZERO, _HALF = Decimal(0), Decimal("0.5")
+ROYALTIES = "6"
+_EXPENSES = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "management", "mortgage_interest",
+             "other_interest", "repairs", "supplies", "taxes", "utilities", "depreciation", "others")  # fmt: skip
+
+
+def _from_paper(number, name, label):
+    """A line that is one amount of the property's paper."""
+
+    @line(number, label)
+    def read(form):
+        return total(getattr(form.paper, name))
+
+    return read
+
+
+class RentalIncome(FederalForm):
+    """One property's column of Schedule E. IRC 61(a)(5), (6), 212."""
+
+    number, name, per = "Schedule E part I", "Income or loss from rents and royalties", "rental"
+
+    @property
+    def paper(self):
+        return self.run.by_key(("rental",), self.key)
+
+    def _statements(self):
+        return [paper for paper in self.papers("1099-misc") if paper.rental == self.key]
+
+    @line("3", "Rents received")
+    def rents(self):
+        return total(self.paper.rents, [paper.rents for paper in self._statements()])
+
+    @line("4", "Royalties received")
+    def royalties(self):
+        return total(self.paper.royalties, [paper.royalties for paper in self._statements()])
+
+    advertising = _from_paper("5", "advertising", "Advertising")
+    auto = _from_paper("6", "auto", "Auto and travel")
+    cleaning = _from_paper("7", "cleaning", "Cleaning and maintenance")
+    commissions = _from_paper("8", "commissions", "Commissions")
+    insurance = _from_paper("9", "insurance", "Insurance")
+    legal = _from_paper("10", "legal", "Legal and other professional fees")
+    management = _from_paper("11", "management", "Management fees")
+    mortgage_interest = _from_paper("12", "mortgage_interest", "Mortgage interest paid to banks")
+    other_interest = _from_paper("13", "other_interest", "Other interest")
+    repairs = _from_paper("14", "repairs", "Repairs")
+    supplies = _from_paper("15", "supplies", "Supplies")
+    taxes = _from_paper("16", "taxes", "Taxes")
+    utilities = _from_paper("17", "utilities", "Utilities")
+
+    @line("18", "Depreciation expense")
+    def depreciation(self):
+        return total(self.run.form("us.4562", self.key).together)
+
+    @line("19", "Other expenses")
+    def others(self):
+        return total([row.amount for row in self.paper.others], self.run.form("us.4562", self.key).amortized)
+
+    @line("20", "Total expenses", weight="total")
+    def expenses(self):
+        return total([getattr(self, name) for name in _EXPENSES])
+
+    @line("21", "Income or (loss)", weight="total")
+    def net(self):
+        return total(self.rents, self.royalties, less=self.expenses)
+
+    @fact("Passive")
+    def is_passive(self):
+        """Royalties are no passive activity, nor are rents of a professional who takes part in it: IRC 469(c)(7), (e)(1)."""
+        return self.paper.property_kind != ROYALTIES and not self.paper.professional
+
+    @fact("Loss with that of earlier years, above the income")
+    def overall_loss(self):
+        return (
+            excess(self.paper.loss_before, over=self.net)
+            if self.net > 0
+            else total(self.paper.loss_before, excess(ZERO, over=self.net))
+        )
+
+    @line("22", "Deductible rental real estate loss", cites="IRC 469")
+    def deductible(self):
+        """Of this year's loss and those before, what Form 8582 allows."""
+        if not self.is_passive:
+            return excess(ZERO, over=self.net)
+        return excess(total(excess(ZERO, over=self.net), self.paper.loss_before), over=self.waits)
+
+    @fact("Loss not allowed this year", closes=PASSIVE_LOSS, cites="IRC 469(b)")
+    def waits(self):
+        if not self.is_passive:
+            return nothing_because("it is no passive activity")
+        return total(self.run.form("us.8582").waiting(self.key))
+
+
+class PassiveLosses(FederalForm):
+    """Form 8582 for rental real estate: the allowance of 25,000 and what no income takes. IRC 469(i)."""
+
+    number, name = "8582", "Passive activity loss limitations"
+    needs = ("rental",)
+    income, adjusting = linked("us.1040"), linked("us.sch-1")
+
+    def required(self):
+        return self.together < 0
+
+    def _every(self, active):
+        return [one for one in self.every("us.sch-e-part-i") if one.is_passive and bool(one.paper.active) == active]
+
+    def _income(self, active):
+        return total([excess(one.net, over=ZERO) for one in self._every(active)])
+
+    def _loss(self, active):
+        return total([excess(ZERO, over=one.net) for one in self._every(active)])
+
+    def _before(self, active):
+        return total([one.paper.loss_before for one in self._every(active)])
+
+    @line("1a", "Rental real estate with active participation: income")
+    def active_income(self):
+        return self._income(True)
+
+    @line("1b", "The same: losses")
+    def active_loss(self):
+        return self._loss(True)
+
+    @line("1c", "The same: losses of earlier years")
+    def active_before(self):
+        return self._before(True)
+
+    @line("1d", "Together")
+    def active(self):
+        return total(self.active_income, less=[self.active_loss, self.active_before])
+
+    @line("2a", "All other passive activities: income")
+    def other_income(self):
+        return self._income(False)
+
+    @line("2b", "The same: losses")
+    def other_loss(self):
+        return self._loss(False)
+
+    @line("2c", "The same: losses of earlier years")
+    def other_before(self):
+        return self._before(False)
+
+    @line("2d", "Together")
+    def other(self):
+        return total(self.other_income, less=[self.other_loss, self.other_before])
+
+    @line("3", "All passive activities", weight="total")
+    def together(self):
+        return total(self.active, self.other)
+
+    @line("4", "The smaller of the losses on lines 1d and 3")
+    def smaller(self):
+        return least(excess(ZERO, over=self.active), excess(ZERO, over=self.together))
+
+    @line("5", "Income up to which there is an allowance")
+    def ends(self):
+        ends = self.law.passive_losses.ends
+        return share(_HALF, of=ends) if self.income.status == "separate" else total(ends)
+
+    @line("6", "Modified adjusted gross income", cites="IRC 469(i)(3)(F)")
+    def modified(self):
+        """Without passive losses, taxable benefits, deductions for IRAs, half of self-employment tax and student loans."""
+        one, more = self.income, self.adjusting
+        gains = (one.wages, one.taxable_interest, one.dividends, one.ira_taxable, one.pension_taxable, one.capital_gain)
+        others = (more.state_refunds, more.alimony, more.business, more.unemployment, more.other_together)
+        schedule = self.run.form("us.sch-e")
+        found = total(gains, others, schedule.entities, schedule.trusts, schedule.not_passive)
+        return excess(found, over=[excess(more.without_ira, over=more.half_self_employment)])
+
+    @line("7", "Room")
+    def room(self):
+        return excess(self.ends, over=self.modified)
+
+    @line("8", "Half of it, up to 25,000")
+    def half(self):
+        """Of spouses who file separately 12,500; where they lived together at any time nothing: IRC 469(i)(5)."""
+        law, separate = self.law.passive_losses, self.income.status == "separate"
+        if separate and not self.paper("filing").lived_apart:
+            return nothing_because("spouses who file separately and lived together have no allowance")
+        most = share(_HALF, of=law.allowance) if separate else law.allowance
+        return least(share(_HALF, of=self.room), most)
+
+    @line("9", "Special allowance", weight="total", cites="IRC 469(i)")
+    def allowance(self):
+        return least(self.smaller, self.half)
+
+    @line("10", "Income of passive activities")
+    def all_income(self):
+        return total(self.active_income, self.other_income)
+
+    @line("11", "Losses allowed this year", weight="total")
+    def allowed(self):
+        losses = total(self.active_loss, self.active_before, self.other_loss, self.other_before)
+        return least(losses, total(self.allowance, self.all_income))
+
+    @fact("Losses that wait")
+    def unallowed(self):
+        losses = total(self.active_loss, self.active_before, self.other_loss, self.other_before)
+        return excess(losses, over=self.allowed)
+
+    def waiting(self, key):
+        """What of one property's losses waits: the allowance goes to those with active participation by their overall losses,
+        what is not allowed to all by what is left of theirs. Whole dollars, which together are line 3 less the allowance."""
+        return self.run.once(_divided).get(key, ZERO)
+
+
+def _divided(run):
+    form = run.form("us.8582")
+    every = [one for one in run.every("us.sch-e-part-i") if one.is_passive and one.overall_loss > 0]
+    losses = {one.key: one.overall_loss for one in every}
+    active = sum((losses[one.key] for one in every if one.paper.active), ZERO)
+    left = {
+        one.key: losses[one.key] - (form.allowance * losses[one.key] / active if one.paper.active and active else ZERO)
+        for one in every
+    }
+    whole_of, found, before, given = sum(left.values(), ZERO), {}, ZERO, ZERO
+    for one in every:
+        before += left[one.key]
+        upto = whole(form.unallowed * before / whole_of) if whole_of else ZERO
+        found[one.key], given = upto - given, upto
+    return found
+
+
+FORMS = (RentalIncome, PassiveLosses)

@@ -1,0 +1,102 @@
+"""Assets, rents and losses that wait."""
+
+from taxcore.packs.us.tests.diagnosed.making import books, one, paper, wage
+from taxcore.packs.us.tests.returns import filing
+
+
+def shop(**values):
+    return books(**{"receipts": "900000"} | values)
+
+
+def thing(key="a1", **values):
+    given = {"description": "Lathe", "used_in": "b1", "sort": "machinery", "in_service": "2025-05-05", "cost": "9000"}
+    return paper("asset", key, **given | {"no_special": "yes"} | values)
+
+
+def built(key="a1", **values):
+    return thing(
+        key, **{"description": "House", "sort": "residential", "used_in": "h1", "cost": "300000", "land": "50000"} | values
+    )
+
+
+def house(key="h1", **values):
+    given = {
+        "address_line": "4 Slipway",
+        "property_kind": "1",
+        "state": "IL",
+        "active": "yes",
+        "rents": "9000",
+        "rented_days": "365",
+    }
+    return paper("rental", key, **given | values)
+
+
+def car(**values):
+    return thing(**{"description": "Van", "sort": "car", "business_share": "80"} | values)
+
+
+def misc(**values):
+    return paper("1099-misc", "m1", **values)
+
+
+def late(cost):
+    return one(shop(), thing(), thing("a2", description="Press", in_service="2025-11-05", cost=cost))
+
+
+CASES = [
+    ("us.asset.day", one(shop(), thing(in_service="2026-01-01")), one(shop(), thing(in_service="2025-12-31"))),
+    ("us.asset.acquired", one(shop(), thing(acquired="2025-05-06")), one(shop(), thing(acquired="2025-05-05"))),
+    ("us.asset.sold-before", one(shop(), thing(sold="2025-05-04")), one(shop(), thing(sold="2025-05-05"))),
+    ("us.asset.period", one(shop(), thing(sort="other")), one(shop(), thing(sort="other", period="7"))),
+    ("us.asset.land-above", one(shop(), thing(land="9001")), one(shop(), thing(land="9000"))),
+    ("us.asset.land-missing", one(house(), built(land="")), one(house(), built())),
+    ("us.asset.old-special", one(shop(), thing(in_service="2017-05-05")), one(shop(), thing(in_service="2017-05-05", prior="9000"))),
+    ("us.asset.prior-differs", one(shop(), thing(in_service="2024-05-05", prior="1400")), one(shop(), thing(in_service="2024-05-05", prior="1286"))),
+    ("us.asset.prior-above", one(shop(), thing(in_service="2024-05-05", prior="9001")), one(shop(), thing(in_service="2024-05-05", prior="1286"))),
+    ("us.asset.class-election", one(shop(), thing(), thing("a2", description="Press", no_special="")), one(shop(), thing(), thing("a2", description="Press"))),
+    ("us.asset.179-kind", one(house(), built(section_179="5", used_in="b1"), shop()), one(shop(), thing(section_179="5"))),
+    ("us.asset.179-rental", one(house(), thing(used_in="h1", section_179="5")), one(house(), thing(used_in="h1"))),
+    ("us.asset.179-above", one(shop(), thing(section_179="9001")), one(shop(), thing(section_179="9000"))),
+    ("us.asset.179-vehicle", one(shop(), thing(sort="truck", business_share="100", cost="60000", section_179="31301")),
+     one(shop(), thing(sort="truck", business_share="100", cost="60000", section_179="31300"))),
+    ("us.asset.179-limited", one(shop(receipts="100"), thing(section_179="9000")), one(shop(), thing(section_179="9000"))),
+    ("us.asset.business-use", one(shop(), car(business_share="")), one(shop(), car())),
+    ("us.asset.no-business-use", one(shop(), thing(business_share="0")), one(shop(), thing(business_share="1"))),
+    ("us.asset.recapture", one(shop(), car(in_service="2024-05-05", business_share="50")), one(shop(), car(in_service="2024-05-05", business_share="51"))),
+    ("us.asset.mileage", one(shop(car_method="miles", miles="5"), car()), one(shop(car_method="actual"), car())),
+    ("us.asset.sold", one(shop(), thing(in_service="2023-05-05", sold="2025-03-03")), one(shop(), thing(in_service="2023-05-05"))),
+    ("us.asset.ads-years", one(shop(), thing(method="ads")), one(shop(), thing(method="ads", ads_years="10"))),
+    ("us.asset.mid-quarter", late("9000"), late("6000")),
+    ("us.asset.residential-business", one(shop(), built(used_in="b1")), one(shop(), built(sort="nonresidential", used_in="b1"))),
+    ("us.asset.twice", one(shop(), thing(), thing("a2")), one(shop(), thing(), thing("a2", cost="9001"))),
+    ("us.asset.small", one(shop(), thing(cost="2500")), one(shop(), thing(cost="2501"))),
+    ("us.asset.could-expense", one(shop(), thing()), one(shop(), thing(section_179="9000"))),
+    ("us.asset.start-up-going", one(shop(), thing(sort="start-up")), one(shop(started="yes"), thing(sort="start-up"))),
+    ("us.asset.cost", one(shop(), thing(cost="")), one(shop(), thing())),
+    ("us.asset.car-heavy", one(shop(), car(description="SUV 6,500 lb")), one(shop(), car(description="Saloon"))),
+    ("us.asset.qbi-basis", one(shop(), thing()), one(shop(property_basis="9000"), thing())),
+    ("us.asset.state", one(shop(), thing(no_special="")), one(shop(), thing())),
+    ("us.asset.state", one(filing(residence="CA", state="CA"), shop(), thing(section_179="9000", cost="30000"), thing("a2", section_179="20000", cost="30000", description="Press")),
+     one(filing(residence="CA", state="CA"), shop(), thing(section_179="9000"))),
+    ("us.rental.personal", one(house(rented_days="200", personal_days="21")), one(house(rented_days="200", personal_days="20"))),
+    ("us.rental.few-days", one(house(rented_days="14")), one(house(rented_days="15"))),
+    ("us.rental.days", one(house(rented_days="")), one(house())),
+    ("us.rental.days-above", one(house(rented_days="360", personal_days="6")), one(house(rented_days="360", personal_days="5"))),
+    ("us.rental.short-stays", one(house(property_kind="3")), one(house())),
+    ("us.rental.self", one(house(property_kind="7")), one(house())),
+    ("us.rental.no-building", one(house()), one(house(), built())),
+    ("us.rental.kind-royalties", one(house(property_kind="6")), one(house(property_kind="6", rents="", royalties="5"))),
+    ("us.rental.qbi", one(house()), one(house(taxes="9000"))),
+    ("us.rental.loss-not-passive", one(house(property_kind="6", rents="", royalties="5", loss_before="5")), one(house(loss_before="5"))),
+    ("us.rental.hours", one(house(professional="yes")), one(house())),
+    ("us.rental.no-income", one(house(rents="")), one(house())),
+    ("us.rental.waits", one(wage("200000"), house(taxes="10000")), one(wage("200000"), house(taxes="9000"))),
+    ("us.rental.venture", one(house(qualified_venture="yes")), one(house())),
+    ("us.rental.interest", one(house(mortgage_interest="100", taxes="")), one(house(mortgage_interest="100", taxes="50"))),
+    ("us.rental.insurance", one(house(), built()), one(house(insurance="50"), built())),
+    ("us.rental.repairs-large", one(house(repairs="4501")), one(house(repairs="4500"))),
+    ("us.rental.elsewhere", one(house(state="WI")), one(house(state="TX"))),
+    ("us.rental.pennsylvania", one(filing(residence="PA", state="PA"), house(state="PA")), one(filing(residence="IL", state="IL"), house())),
+    ("us.rental.statement", one(misc(rents="50")), one(misc(rents="50", rental="h1"), house())),
+    ("us.rental.twice", one(house(), house("h2")), one(house(), house("h2", address_line="6 Slipway"))),
+]  # fmt: skip
