@@ -11,7 +11,8 @@ class Additions:
 
     Its own pages, each as (words, name of its address): `tabs`, with a key as (words, name, key), beside those of all returns,
     `plans` beside What-if,
-    `reviews` among the pages of Review, `forms` below the list of Forms, `found` by the command line. `extends` is the page of more time, `extends_many` that of
+    `reviews` among the pages of Review, `forms` below the list of Forms,
+    `found` by the command line. `extends` is the page of more time, `extends_many` that of
     a whole practice.
     """
 

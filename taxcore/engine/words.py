@@ -155,6 +155,7 @@ _DEEPEST = 14
 def _why_cell(cell: Cell, depth: int) -> tuple[int, str]:
     if depth > _DEEPEST:
         return _UNKNOWN, ""
+    cell = cell.node.cells.get(cell.spec.name, cell)  # a member of a loop that was repeated since stands there anew
     if cell.because is not None:
         return _why(cell.because, depth)
     given = cell.computed

@@ -15,6 +15,7 @@ HOME_OFFICE = Balance("home-office", "Home office expenses carried over", "IRC 2
 DEPRECIATION = Balance("depreciation", "Depreciation of earlier years", "IRC 1016(a)(2)", kept_up=False, waits=False)
 QUARTER = Balance("mid-quarter", "Quarter of the mid-quarter convention", "IRC 168(d)(3)", kept_up=False, waits=False)
 SECTION_179 = Balance("section-179", "Section 179 carried over", "IRC 179(b)(3)(B)", waits=False)
+SECTION_1231 = Balance("section-1231", "Section 1231 losses not recaptured", "IRC 1231(c)", expires=True)
 PASSIVE_LOSS = Balance("passive-loss", "Passive loss not allowed", "IRC 469(b)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)
 QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)(2)")

@@ -60,7 +60,6 @@ _OF_SHARES = (
     ("rental", "8582", "Rental income of a share, Form 8582,"),
     ("other_rental", "8582", "Rental income of a share, Form 8582,"),
     ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
-    ("section_1231", "4797", "Form 4797, section 1231 gain,"),
     ("section_179", "4562", "Form 4562, section 179,"),
     ("other_deductions", "share-deductions", "Other K-1 deductions"),
     ("credits", "3800", "Credits of a share, Form 3800,"),
@@ -133,7 +132,8 @@ def shares(run):
                     yield _stop(code, paper.address(name), form)
             if paper.ordinary < 0 and paper.all_at_risk is not True:
                 yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
-            if paper.ordinary < 0 and (not paper.participates or paper.publicly_traded):
+            sold = getattr(paper, "section_1231", ZERO)
+            if (paper.ordinary < 0 or sold < 0) and (not paper.participates or paper.publicly_traded):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 

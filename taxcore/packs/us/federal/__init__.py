@@ -43,6 +43,7 @@ from taxcore.packs.us.federal.student_loans import StudentLoans
 from taxcore.packs.us.federal.underpayment import Underpayment
 from taxcore.packs.us.property.assets import Depreciation, Form4562, Section179
 from taxcore.packs.us.property.rents import PassiveLosses, RentalIncome
+from taxcore.packs.us.property.sales import Form4797, Sale
 
 FORMS = (
     AmendedReturn,
@@ -50,12 +51,12 @@ FORMS = (
     CapitalGains, Sales, RentalIncome, Partnerships, ScheduleEIC, SelfEmploymentTax, ChildCredit,
     ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax, EnergyCredits, MinimumTax,
     SelfEmployedHealth, NonCashGifts, Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings,
-    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, Form4562, PassiveLosses,
+    AdditionalMedicareTax, NetInvestmentIncomeTax, PremiumCredit, Form4562, Form4797, PassiveLosses,
     PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear,
     StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant, QualifiedDividends, ScheduleDTax, LossCarryover,
     Benefits, IraDeduction, StudentLoans, StateRefund, Distribution, SimplifiedMethod, Plans, MortgageInterest, Gifts,
-    QualifiedIncome, LimitedBusiness, Student, SaversShare, Section179, Depreciation,
+    QualifiedIncome, LimitedBusiness, Student, SaversShare, Section179, Depreciation, Sale,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

@@ -5,8 +5,8 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
-    "1099-g", "business", "rental", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q", "1099-sa",
-    "adjustments",
+    "1099-g", "business", "rental", "asset", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q",
+    "1099-sa", "adjustments",
     "ira", "hsa", "1098-e", "1098-t",
 )  # fmt: skip
 
@@ -42,6 +42,10 @@ class Adjustments(FederalForm):
     @line("3", "Business income or (loss)")
     def business(self):
         return total([one.profit for one in self.every("us.sch-c")])
+
+    @line("4", "Other gains or (losses)", cites="IRC 1231, 1245")
+    def other_gains(self):
+        return self.brought("us.4797", "ordinary")
 
     @line("5", "Rents, royalties, partnerships, S corporations, trusts")
     def entities(self):
@@ -147,7 +151,10 @@ class Adjustments(FederalForm):
 
     @line("10", "Additional income", weight="total")
     def other_income(self):
-        return total(self.state_refunds, self.alimony, self.business, self.entities, self.unemployment, self.other_together)
+        return total(
+            self.state_refunds, self.alimony, self.business, self.other_gains, self.entities, self.unemployment,
+            self.other_together,
+        )  # fmt: skip
 
     # Part II
 

@@ -98,7 +98,7 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", *SHARES)
+    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "asset", *SHARES)
     income = linked("us.1040")
 
     def required(self):
@@ -167,7 +167,7 @@ class CapitalGains(FederalForm):
 
     @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
-        return total(self.paper("capital-carryover").other_long)
+        return total(self.paper("capital-carryover").other_long, self.brought("us.4797", "long_gain"))
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):
@@ -221,7 +221,8 @@ class CapitalGains(FederalForm):
     def unrecaptured(self):
         shares = [share.unrecaptured for kind in SHARES for share in self.papers(kind)]
         other = self.paper("capital-carryover").unrecaptured
-        return total([paper.unrecaptured for paper in self.papers("1099-div")], shares, other)
+        sold = self.brought("us.4797", "unrecaptured")
+        return total([paper.unrecaptured for paper in self.papers("1099-div")], shares, other, sold)
 
     @line("19", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def property_gain(self):
@@ -252,7 +253,7 @@ class LossCarryover(FederalForm):
     """What of the loss goes into next year. Worksheet of Schedule D; IRC 1212(b)."""
 
     number, name, worksheet = "Capital loss carryover", "Capital loss carryover", True
-    needs = ("1099-b", "1099-da", "capital-carryover", *SHARES)
+    needs = ("1099-b", "1099-da", "capital-carryover", "asset", *SHARES)
     income = linked("us.1040")
     gains = linked("us.sch-d")
 

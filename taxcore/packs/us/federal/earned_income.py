@@ -35,7 +35,7 @@ class EarnedIncomeCredit(FederalForm):
     def invested(self):
         """Interest taxed or not, dividends, gain; income of shares the owner took no part in."""
         income = self.income
-        gain = excess(income.capital_gain, over=0)
+        gain = excess(income.capital_gain, over=self.brought("us.4797", "long_gain"))  # not of business property: IRC 32(i)(2)(D)
         passive = excess(self.run.form("us.8960").passive if not self.run.is_idle("us.sch-e") else 0, over=0)
         return total(income.taxable_interest, income.exempt_interest, income.dividends, gain, passive)
 

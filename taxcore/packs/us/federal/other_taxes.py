@@ -187,11 +187,19 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("5a", "Gain or loss")
     def gain(self):
-        return total(self.income.capital_gain)
+        return total(self.income.capital_gain, self.brought("us.sch-1", "other_gains"))
+
+    @line("5b", "Gain or loss of trades that are not passive", cites="IRC 1411(c)(2)(A)")
+    def gain_of_trades(self):
+        if self.run.is_idle("us.4797"):
+            return nothing_because("nothing of a business was sold")
+        sold = self.run.form("us.4797")
+        shares = [p.section_1231 for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
+        return total(less=[*(sold.of_activity(paper.key) for paper in self.papers("business")), *shares])
 
     @line("5d", "Net gain from disposition of property")
     def net_gain(self):
-        return total(self.gain)
+        return total(self.gain, self.gain_of_trades)
 
     @line("8", "Total investment income", weight="total")
     def investment_income(self):

@@ -19,7 +19,7 @@ from taxcore.packs.us.balances import QUALIFIED_LOSS
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
-_BUSINESSES = ("business", *SHARES)
+_BUSINESSES = ("business", "rental", *SHARES)
 
 
 class QualifiedIncome(FederalForm):
@@ -37,11 +37,24 @@ class QualifiedIncome(FederalForm):
     @line("1", "Business income")
     def gross(self):
         paper = self.paper
+        if paper.kind == "rental":
+            return self._of_rental()
         if paper.kind != "business":
             return total(paper.qualified_income, less=paper.unreimbursed if paper.kind == "k1-1065" else ())
         if paper.not_qualified:
             return nothing_because("it is not a qualified trade or business")
-        return total(self.run.form("us.sch-c", self.key).profit)
+        return total(self.run.form("us.sch-c", self.key).profit, self._sold())
+
+    def _sold(self):
+        """Gain that is ordinary by kind is income of the trade: 26 CFR 1.199A-3(b)(1)."""
+        return self.run.form("us.4797").ordinary_of(self.key) if not self.run.is_idle("us.4797") else total(ZERO)
+
+    def _of_rental(self):
+        """What enters income this year: losses that wait count when they are allowed."""
+        if not self.paper.qualified_trade:
+            return nothing_because("the rental is not said to be a trade or business")
+        form = self.run.form("us.sch-e-part-i", self.key)
+        return total(excess(form.net, over=ZERO), self._sold(), less=form.deductible)
 
     @line("2", "Deductible part of self-employment tax")
     def half(self):
@@ -49,13 +62,13 @@ class QualifiedIncome(FederalForm):
 
     @line("3", "Health insurance")
     def health(self):
-        if not self._counts() or self.paper.kind == "k1-1041":
+        if not self._counts() or self.paper.kind in ("k1-1041", "rental"):
             return nothing_because("it does not reduce this business's QBI")
         return total(self.run.form("us.7206", self.key).deduction)
 
     @line("4", "Retirement plan contributions")
     def plans(self):
-        if not self._counts():
+        if not self._counts() or self.paper.kind == "rental":
             return nothing_because("it does not reduce this business's QBI")
         if self.run.is_idle("us.plans"):
             return nothing_because("there are no plan contributions")
@@ -67,6 +80,8 @@ class QualifiedIncome(FederalForm):
 
     @line("6", "W-2 wages")
     def wages(self):
+        if self.paper.kind == "rental":
+            return nothing_because("wages of a rental are not asked for")
         return total(self.paper.wages if self.paper.kind == "business" else self.paper.qualified_wages)
 
     @line("7", "UBIA of qualified property")
@@ -88,7 +103,8 @@ class QualifiedIncome(FederalForm):
         if self.run.is_idle("us.sch-se"):
             return nothing_because("no one is self-employed")
         schedule = self.run.form("us.sch-se", self._owner())
-        mine = self.gross if self.paper.kind == "business" else getattr(self.paper, "self_employment", ZERO)
+        own = self.paper.kind == "business"
+        mine = self.run.form("us.sch-c", self.key).profit if own else getattr(self.paper, "self_employment", ZERO)
         profits = [one.profit for one in self.every("us.sch-c") if one.earner == self._owner() and one.profit > 0]
         profits += [p.self_employment for p in self.papers("k1-1065", self._owner()) if p.self_employment > 0]
         whole = sum(profits, ZERO)
@@ -101,7 +117,7 @@ class QualifiedBusiness(FederalForm):
     """Form 8995, the simplified way, and the choice of the way. IRC 199A(a), (b)(2), (e)(2)."""
 
     number, name = "8995", "Qualified business income deduction"
-    needs = ("business", "1099-div", "qualified-loss", *SHARES)
+    needs = ("business", "rental", "1099-div", "qualified-loss", *SHARES)
     income = linked("us.1040")
     limited = linked("us.8995-a")
 

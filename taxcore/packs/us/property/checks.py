@@ -131,7 +131,6 @@ def expensed(run):
 @stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "unsupported", "IRC 280F(b)(2)")
 @check("us.asset.mileage", "The mileage rate and depreciation of a vehicle", "conflict", "Rev. Proc. 2019-46")
 @check("us.asset.car-heavy", "An automobile that may be too heavy for the limits", "rule", "IRC 280F(d)(5)")
-@stops("us.asset.sold", "Form 4797, sale of business property", "unsupported", "IRC 1231, 1245, 1250")
 @check("us.asset.residential-business", "A residence used in a business", "unlikely", "IRC 168(e)(2)")
 @check("us.asset.start-up-going", "Start-up costs of a business that had begun before", "conflict", "IRC 195(c)")
 @idea("us.asset.qbi-basis", "Assets count for the limit of the QBI deduction", "missed", "IRC 199A(b)(6)")
@@ -152,9 +151,6 @@ def used(run):
         if one.sort == "car" and any(word in str(one.description).lower() for word in ("suv", "truck", "6,")):
             says = "Above 6,000 pounds it has no limits of automobiles. Check its weight, and choose the kind."
             yield found(one.address("sort"), says, code="us.asset.car-heavy")
-        if one.sold is not None and one.sold.year <= run.year:
-            says = "Its depreciation ends as the law says; the gain (Form 4797) is not supported yet. It cannot be e-filed."
-            yield found(one.address("sold"), says, code="us.asset.sold")
         if one.sort == "residential" and trade is not None:
             says = "Offices and shops are nonresidential: 39 years. Check the kind."
             yield found(one.address("sort"), says, code="us.asset.residential-business")
@@ -169,6 +165,73 @@ def used(run):
                 f"Up to {sum((one.cost for one in owned), ZERO):,.0f}, for ten years or the recovery period. Enter their basis."
             )
             yield found(trade.address("property_basis"), says, code="us.asset.qbi-basis")
+
+
+@check("us.asset.sold-price", "Sold, and for how much is not said", "missing", "IRC 1001")
+@stops("us.asset.sold-before-year", "Sold in an earlier year", "conflict", "IRC 1001")
+@stops("us.asset.sold-kind", "Sale of improvements that were written off fast", "unsupported", "IRC 1250(a)")
+@check("us.asset.sold-minimum", "The gain may be another one for the alternative minimum tax", "unsupported", "IRC 56(a)(6)")
+@stops("us.asset.sold-state", "A sale on a return of a state that divides or classes income", "unsupported", "state law")
+@check("us.1231.unasked", "A gain, and losses of the five years before are not asked for", "missed", "IRC 1231(c)")
+@stops("us.1231.year", "A loss that is not of the five years before", "conflict", "IRC 1231(c)")
+def sales(run):
+    made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    for form in run.every("us.sale-of-property"):
+        one = form.asset
+        if one.sold is not None and one.sold.year < run.year:
+            yield found(
+                one.address("sold"), "It belongs to that year's return. Remove it here.", code="us.asset.sold-before-year"
+            )
+        if not form.is_there:
+            continue
+        if not one.is_keyed("sold_for"):
+            yield found(one.address("sold_for"), "Enter it; 0 if it was scrapped.", code="us.asset.sold-price")
+        if one.sort in ("improvement", "interior") and form.gain > 0 and form.is_long:
+            says = "What is above the straight line is ordinary. That is not supported yet: it cannot be e-filed."
+            yield found(one.address("sold"), says, code="us.asset.sold-kind")
+        register = form.register
+        if register.minimum != register.allowed:
+            says = "It was written off more slowly for that tax. Enter the difference among the AMT items."
+            yield found(one.address("sold"), says, code="us.asset.sold-minimum")
+        for state in made:
+            if state.kind != places.WHOLE or state.state == "PA":
+                says = f"What of the gain is {state.name}'s is not worked out yet. Its return waits."
+                yield found(one.address("sold"), says, code="us.asset.sold-state")
+    form = run.form("us.4797") if not run.is_idle("us.4797") else None
+    if form is not None and form.net > 0 and not run.papers("section-1231"):
+        says = (
+            f"Section 1231 losses of {run.year - 5} to {run.year - 1} make it ordinary. Add the paper, empty if there were none."
+        )
+        yield found(form.address("earlier"), says, code="us.1231.unasked")
+    for paper in run.papers("section-1231"):
+        for row in paper.rows:
+            if row.from_year is not None and not run.year - 5 <= row.from_year < run.year:
+                yield found(row.address("from_year"), "Only five years are counted. Check the year.", code="us.1231.year")
+
+
+@check("us.rental.disposed-nothing", "Disposed of, and no building was sold", "conflict", "IRC 469(g)")
+@check("us.rental.sold-not-disposed", "The building was sold: was the property disposed of?", "missed", "IRC 469(g)")
+@stops("us.rental.sale-loss", "A loss of a sale, and losses that wait", "unsupported", "IRC 469")
+@check("us.rental.sold-home", "A house was sold: was it ever the owner's home?", "missed", "IRC 121")
+def disposals(run):
+    for one in run.papers("rental"):
+        form = run.form("us.sch-e-part-i", one.key)
+        built = [
+            thing for thing in run.papers("asset")
+            if thing.used_in == one.key and thing.sort in BUILT and thing.sold is not None and thing.sold.year == run.year
+        ]  # fmt: skip
+        if one.disposed and not built:
+            says = "Enter the day and the price on the building, and on its land and furniture."
+            yield found(one.address("disposed"), says, code="us.rental.disposed-nothing")
+        if built and not one.disposed:
+            says = "If all of it was sold to somebody unrelated, losses that waited are deducted. Answer it."
+            yield found(one.address("disposed"), says, code="us.rental.sold-not-disposed")
+        if form.sold < 0 and form.waits > 0:
+            says = "Part of the loss of the sale would wait too. That is not supported yet: it cannot be e-filed."
+            yield found(form.address("waits"), says, code="us.rental.sale-loss")
+        if any(thing.sort == "residential" for thing in built):
+            says = "Of a home of two of the last five years some gain may be excluded. That is not worked out here."
+            yield found(built[0].address("sold"), says, code="us.rental.sold-home")
 
 
 @stops("us.asset.state", "A state that writes assets off otherwise", "unsupported", "state law")
@@ -231,7 +294,7 @@ def lettings(run):
 
 
 @idea("us.rental.no-building", "Rents, and no building that is written off", "missed", "IRC 167, 168")
-@check("us.rental.qbi", "Rents may be a trade or business", "unsupported", "IRC 199A; Rev. Proc. 2019-38")
+@check("us.rental.qbi", "Rents may be a trade or business", "election", "IRC 199A; Rev. Proc. 2019-38")
 @check("us.rental.loss-not-passive", "A loss of earlier years that does not wait", "conflict", "IRC 469(b)")
 @check("us.rental.hours", "A real estate professional", "rule", "IRC 469(c)(7)(B)")
 @check("us.rental.no-income", "A property without rents", "missing", "IRC 61(a)(5)")
@@ -246,12 +309,16 @@ def amounts(run):
         let = one.property_kind in ("1", "2", "3", "4")
         if let and form.rents and not any(thing.sort in BUILT for thing in owned):
             yield found(one.address("rents"), "Enter the building as an asset: it is depreciated.", code="us.rental.no-building")
-        if form.net > 0 and one.property_kind != "6":
-            says = "If it is one, 20% of it may be deducted. That is not supported yet: enter the deduction as an override."
-            yield found(form.address("net"), says, code="us.rental.qbi")
-        if one.loss_before and not form.is_passive:
+        if form.net > 0 and one.property_kind != "6" and not one.is_keyed("qualified_trade"):
+            says = (
+                "If it is one, 20% of it may be deducted, and a loss counts too. Answer it; the safe harbor asks for a statement."
+            )
+            yield found(one.address("qualified_trade"), says, code="us.rental.qbi")
+        if one.passive_before and not form.is_passive:
             yield found(
-                one.address("loss_before"), "It is no passive activity now. Check the amount.", code="us.rental.loss-not-passive"
+                one.address("passive_before"),
+                "It is no passive activity now. Check the amount.",
+                code="us.rental.loss-not-passive",
             )
         if one.professional:
             says = "More than half of all work and 750 hours are asked for, and taking part in each property. Keep the record."
@@ -290,4 +357,4 @@ def where(run):
             yield found(paper.address("rental"), says, code="us.rental.statement")
 
 
-CHECKS = (things, written_off, expensed, used, states, lettings, amounts, where)
+CHECKS = (things, written_off, expensed, used, sales, disposals, states, lettings, amounts, where)

@@ -1,7 +1,7 @@
 """Papers of what is owned: an asset over the years, a rental property in one. IRC 167, 168, 179, 469."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import DEPRECIATION, PASSIVE_LOSS, QUARTER
+from taxcore.packs.us.balances import DEPRECIATION, PASSIVE_LOSS, QUARTER, SECTION_1231
 from taxcore.packs.us.base import STATES, FederalPaper
 
 # Kinds of assets, with what the general system makes of them: years of the recovery period, or a word
@@ -125,9 +125,37 @@ class Rental(FederalPaper):
     taxes = Amount("16", "Taxes")
     utilities = Amount("17", "Utilities")
     others = Rows("19", "Other expenses", RentalExpense)
-    loss_before = Amount(
+    passive_before = Amount(
         None, "Passive loss not allowed in earlier years", opens=PASSIVE_LOSS, begins="Losses", cites="IRC 469(b)"
     )
+    disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", help="In a taxable sale to somebody unrelated.")
+    qualified_trade = Flag(
+        None, "Trade or business for the QBI deduction", cites="IRC 199A; Rev. Proc. 2019-38", kept=True,
+        begins="Qualified business income",
+    )  # fmt: skip
+    property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)", kept=True)
+    service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
+    group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4", kept=True)
+    loss_before = Amount(None, "QBI loss carryover", cites="IRC 199A(c)(2)")
+
+    @property
+    def participates(self):
+        """Material participation, as other activities say it: a professional's."""
+        return self.professional
 
 
-PAPERS = (Asset, Rental)
+class LossRow(Row):
+    from_year = Count(None, "Year of the loss", most=2099, needed="Five years are counted.")
+    amount = Amount(None, "Not recaptured yet")
+
+
+class EarlierLosses(FederalPaper):
+    """Net section 1231 losses of the five years before that no gain has made good. IRC 1231(c)."""
+
+    kind, name, official, group = "section-1231", "Section 1231 losses of earlier years", "Form 4797, line 8", "property"
+    single, owned = True, False
+
+    rows = Rows("8", "Losses", LossRow, opens=SECTION_1231)
+
+
+PAPERS = (Asset, Rental, EarlierLosses)

@@ -8,8 +8,8 @@ from taxcore.packs.us.property.assets import Depreciation, Form4562, first_and_l
 from taxcore.packs.us.property.papers import ACTIVITIES, SORTS
 
 ZERO = Decimal(0)
-COLUMNS = (("cost", "Cost"), ("basis", "Basis"), ("expensed", "Section 179"), ("before", "Before"), ("now", "This year"), ("after", "To the end"),
-           ("left", "Left"), ("minimum", "For AMT"))  # fmt: skip
+COLUMNS = (("cost", "Cost"), ("basis", "Basis"), ("expensed", "Section 179"), ("before", "Before"), ("now", "This year"),
+           ("after", "To the end"), ("left", "Left"), ("minimum", "For AMT"))  # fmt: skip
 
 
 @dataclass(frozen=True)

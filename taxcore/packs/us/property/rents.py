@@ -77,25 +77,36 @@ class RentalIncome(FederalForm):
         """Royalties are no passive activity, nor are rents of a professional who takes part in it: IRC 469(c)(7), (e)(1)."""
         return self.paper.property_kind != ROYALTIES and not self.paper.professional
 
+    @fact("Gains and losses of what was sold")
+    def sold(self):
+        return self.run.form("us.4797").of_activity(self.key) if not self.run.is_idle("us.4797") else total(ZERO)
+
+    @fact("Income or loss with gains of what was sold")
+    def counted(self):
+        return total(self.net, self.sold)
+
     @fact("Loss with that of earlier years, above the income")
     def overall_loss(self):
-        return (
-            excess(self.paper.loss_before, over=self.net)
-            if self.net > 0
-            else total(self.paper.loss_before, excess(ZERO, over=self.net))
-        )
+        return excess(total(self.paper.passive_before, less=self.counted), over=ZERO)
+
+    @fact("Ends with all its losses", cites="IRC 469(g)(1)(A)")
+    def is_released(self):
+        """Disposed of entirely, with an overall loss: nothing of it waits."""
+        return self.is_passive and bool(self.paper.disposed) and self.overall_loss > 0
 
     @line("22", "Deductible rental real estate loss", cites="IRC 469")
     def deductible(self):
         """Of this year's loss and those before, what Form 8582 allows."""
         if not self.is_passive:
             return excess(ZERO, over=self.net)
-        return excess(total(excess(ZERO, over=self.net), self.paper.loss_before), over=self.waits)
+        return excess(total(excess(ZERO, over=self.net), self.paper.passive_before), over=self.waits)
 
     @fact("Loss not allowed this year", closes=PASSIVE_LOSS, cites="IRC 469(b)")
     def waits(self):
         if not self.is_passive:
             return nothing_because("it is no passive activity")
+        if self.is_released:
+            return nothing_because("the property was disposed of entirely")
         return total(self.run.form("us.8582").waiting(self.key))
 
 
@@ -110,16 +121,17 @@ class PassiveLosses(FederalForm):
         return self.together < 0
 
     def _every(self, active):
-        return [one for one in self.every("us.sch-e-part-i") if one.is_passive and bool(one.paper.active) == active]
+        mine = [one for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released]
+        return [one for one in mine if bool(one.paper.active) == active]
 
     def _income(self, active):
-        return total([excess(one.net, over=ZERO) for one in self._every(active)])
+        return total([excess(one.counted, over=ZERO) for one in self._every(active)])
 
     def _loss(self, active):
-        return total([excess(ZERO, over=one.net) for one in self._every(active)])
+        return total([excess(ZERO, over=one.counted) for one in self._every(active)])
 
     def _before(self, active):
-        return total([one.paper.loss_before for one in self._every(active)])
+        return total([one.paper.passive_before for one in self._every(active)])
 
     @line("1a", "Rental real estate with active participation: income")
     def active_income(self):
@@ -171,10 +183,11 @@ class PassiveLosses(FederalForm):
         """Without passive losses, taxable benefits, deductions for IRAs, half of self-employment tax and student loans."""
         one, more = self.income, self.adjusting
         gains = (one.wages, one.taxable_interest, one.dividends, one.ira_taxable, one.pension_taxable, one.capital_gain)
-        others = (more.state_refunds, more.alimony, more.business, more.unemployment, more.other_together)
+        others = (more.state_refunds, more.alimony, more.business, more.other_gains, more.unemployment, more.other_together)
         schedule = self.run.form("us.sch-e")
         found = total(gains, others, schedule.entities, schedule.trusts, schedule.not_passive)
-        return excess(found, over=[excess(more.without_ira, over=more.half_self_employment)])
+        let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take
+        return excess(total(found, less=let), over=[excess(more.without_ira, over=more.half_self_employment)])
 
     @line("7", "Room")
     def room(self):
@@ -215,7 +228,7 @@ class PassiveLosses(FederalForm):
 
 def _divided(run):
     form = run.form("us.8582")
-    every = [one for one in run.every("us.sch-e-part-i") if one.is_passive and one.overall_loss > 0]
+    every = [one for one in run.every("us.sch-e-part-i") if one.is_passive and not one.is_released and one.overall_loss > 0]
     losses = {one.key: one.overall_loss for one in every}
     active = sum((losses[one.key] for one in every if one.paper.active), ZERO)
     left = {

@@ -124,8 +124,8 @@ CASES = (
     ("at 130,000: half of 20,000", (wage(130_000), house(rents=5_000, taxes=25_000)), 2025, {P + "8": 10_000, P + "9": 10_000, "us.sch-e.25": -10_000}),
     ("above 150,000: only what other rents take", (wage(160_000), house(rents=5_000, taxes=25_000), house("second", rents=9_000)), 2025, {
         P + "9": 0, E.format("house") + "22": 9_000, "us.sch-e.26": 0}),
-    ("losses of before come with this year's", (wage(80_000), house(rents=9_000, loss_before="4000")), 2025, {"us.sch-e.26": 5_000}),
-    ("and wait again where nothing takes them", (wage(160_000), house(rents=1_000, loss_before="4000")), 2025, {"us.sch-e.26": 0, E.format("house") + "22": 1_000}),
+    ("losses of before come with this year's", (wage(80_000), house(rents=9_000, passive_before="4000")), 2025, {"us.sch-e.26": 5_000}),
+    ("and wait again where nothing takes them", (wage(160_000), house(rents=1_000, passive_before="4000")), 2025, {"us.sch-e.26": 0, E.format("house") + "22": 1_000}),
     ("without active participation no allowance", (wage(80_000), house(rents=5_000, taxes=15_000, active="no") if False else
         paper("rental", "house", address_line="4 Slipway", property_kind="1", active="no", rents=5_000, taxes=15_000, owner="taxpayer")), 2025, {
         P + "2b": 10_000, P + "9": 0, "us.sch-e.26": 0}),

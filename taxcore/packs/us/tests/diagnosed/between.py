@@ -101,6 +101,8 @@ CASES = [
     ("us.carried.ira-basis", after((paper("ira", basis_before="700"),), paper("ira", basis_before="40")), after((paper("ira", basis_before="40"),), paper("ira", basis_before="40"))),
     ("us.carried.gifts", after((filing(),), wage(), lines={"us.gifts:left": "41"}),
      after((filing(),), single("gift-carryover", rows=rows({"from_year": "2024", "gift_kind": "cash", "amount": "41"})), lines={"us.gifts:left": "41"})),
+    ("us.carried.section-1231", after((filing(),), wage(), lines={"us.4797:left": "41"}),
+     after((filing(),), single("section-1231", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.4797:left": "41"})),
     ("us.carried.foreign-tax", after((filing(),), wage(), lines={"us.1116:left": "41"}),
      after((filing(),), single("foreign-tax", carried=rows({"from_year": "2024", "amount": "41"})), lines={"us.1116:left": "41"})),
     ("us.carried.qualified-loss", after((shop(),), shop(), lines={"us.8995:loss_carried": "41"}), after((shop(),), shop(loss_before="41"), lines={"us.8995:loss_carried": "41"})),

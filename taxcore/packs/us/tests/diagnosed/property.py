@@ -1,6 +1,6 @@
 """Assets, rents and losses that wait."""
 
-from taxcore.packs.us.tests.diagnosed.making import books, one, paper, wage
+from taxcore.packs.us.tests.diagnosed.making import books, one, paper, rows, single, wage
 from taxcore.packs.us.tests.returns import filing
 
 
@@ -11,6 +11,13 @@ def shop(**values):
 def thing(key="a1", **values):
     given = {"description": "Lathe", "used_in": "b1", "sort": "machinery", "in_service": "2025-05-05", "cost": "9000"}
     return paper("asset", key, **given | {"no_special": "yes"} | values)
+
+
+def gone(**values):
+    return thing(**{"in_service": "2023-05-05", "sold": "2025-03-03", "sold_for": "5000"} | values)
+
+
+SOLD = {"in_service": "2020-05-05", "sold": "2025-03-03", "sold_for": "400000"}
 
 
 def built(key="a1", **values):
@@ -64,7 +71,19 @@ CASES = [
     ("us.asset.no-business-use", one(shop(), thing(business_share="0")), one(shop(), thing(business_share="1"))),
     ("us.asset.recapture", one(shop(), car(in_service="2024-05-05", business_share="50")), one(shop(), car(in_service="2024-05-05", business_share="51"))),
     ("us.asset.mileage", one(shop(car_method="miles", miles="5"), car()), one(shop(car_method="actual"), car())),
-    ("us.asset.sold", one(shop(), thing(in_service="2023-05-05", sold="2025-03-03")), one(shop(), thing(in_service="2023-05-05"))),
+    ("us.asset.sold-price", one(shop(), gone(sold_for="")), one(shop(), gone(sold_for="0"))),
+    ("us.asset.sold-before-year", one(shop(), gone(sold="2024-12-31")), one(shop(), gone(sold="2025-01-01"))),
+    ("us.asset.sold-kind", one(shop(), gone(sort="improvement", sold_for="9500")), one(shop(), gone(sort="improvement", sold_for="5"))),
+    ("us.asset.sold-minimum", one(shop(), gone()), one(shop(), gone(method="150"))),
+    ("us.asset.sold-state", one(filing(residence="PA", state="PA"), shop(), gone()), one(shop(), gone())),
+    ("us.1231.unasked", one(shop(), gone(sold_for="12000")), one(shop(), gone(sold_for="12000"), single("section-1231"))),
+    ("us.1231.year", one(shop(), single("section-1231", rows=rows({"from_year": "2019", "amount": "5"}))),
+     one(shop(), single("section-1231", rows=rows({"from_year": "2020", "amount": "5"})))),
+    ("us.rental.disposed-nothing", one(house(disposed="yes")), one(house(disposed="yes"), built(**SOLD))),
+    ("us.rental.sold-not-disposed", one(house(), built(**SOLD)), one(house(disposed="yes"), built(**SOLD))),
+    ("us.rental.sale-loss", one(wage("200000"), house(taxes="30000"), built(**SOLD | {"sold_for": "5"})),
+     one(wage("200000"), house(taxes="30000", disposed="yes"), built(**SOLD | {"sold_for": "5"}))),
+    ("us.rental.sold-home", one(house(disposed="yes"), built(**SOLD)), one(house(disposed="yes"), built(**SOLD | {"sort": "nonresidential"}))),
     ("us.asset.ads-years", one(shop(), thing(method="ads")), one(shop(), thing(method="ads", ads_years="10"))),
     ("us.asset.mid-quarter", late("9000"), late("6000")),
     ("us.asset.residential-business", one(shop(), built(used_in="b1")), one(shop(), built(sort="nonresidential", used_in="b1"))),
@@ -86,8 +105,8 @@ CASES = [
     ("us.rental.self", one(house(property_kind="7")), one(house())),
     ("us.rental.no-building", one(house()), one(house(), built())),
     ("us.rental.kind-royalties", one(house(property_kind="6")), one(house(property_kind="6", rents="", royalties="5"))),
-    ("us.rental.qbi", one(house()), one(house(taxes="9000"))),
-    ("us.rental.loss-not-passive", one(house(property_kind="6", rents="", royalties="5", loss_before="5")), one(house(loss_before="5"))),
+    ("us.rental.qbi", one(house()), one(house(qualified_trade="no"))),
+    ("us.rental.loss-not-passive", one(house(property_kind="6", rents="", royalties="5", passive_before="5")), one(house(passive_before="5"))),
     ("us.rental.hours", one(house(professional="yes")), one(house())),
     ("us.rental.no-income", one(house(rents="")), one(house())),
     ("us.rental.waits", one(wage("200000"), house(taxes="10000")), one(wage("200000"), house(taxes="9000"))),

@@ -163,7 +163,7 @@ def _money(facts):
                     qualified_wages=str(abs(facts.share)), **mine)  # fmt: skip
     if facts.rents or facts.rent_costs or facts.rents_waiting:
         yield paper("rental", "house", address_line="9 Weir Lane", property_kind="1", state="TX", active="yes", rented_days="365",
-                    **_given(rents=facts.rents, taxes=facts.rent_costs, loss_before=facts.rents_waiting), **mine)  # fmt: skip
+                    **_given(rents=facts.rents, taxes=facts.rent_costs, passive_before=facts.rents_waiting), **mine)  # fmt: skip
     if facts.options:
         yield paper("minimum-tax", "minimum-tax", stock_options=str(facts.options))
     tax, income = facts.before

@@ -1,0 +1,229 @@
+"""Sales of business property: each one's gain by kind, Form 4797, and what goes where. IRC 1231, 1245, 1250."""
+
+from datetime import date
+from decimal import Decimal
+
+from taxcore.engine import excess, fact, least, line, nothing_because, share, total, whole
+from taxcore.packs.us.balances import SECTION_1231
+from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.property.papers import BUILT
+
+ZERO, _PERCENT, _YEARS = Decimal(0), Decimal("0.01"), 5
+
+
+def is_sold(asset, year):
+    return asset.sold is not None and asset.sold.year == year and asset.in_service is not None and bool(asset.sort)
+
+
+def _is_long(asset):
+    """Held for more than a year: from the day after it was acquired. IRC 1222, 1231(a)(3)."""
+    first = asset.acquired or asset.in_service
+    anniversary = date(first.year + 1, first.month, 28 if (first.month, first.day) == (2, 29) else first.day)
+    return asset.sold > anniversary
+
+
+class Sale(FederalForm):
+    """One asset that was sold: lines 20 to 26 of Form 4797. IRC 1001, 1016, 1245, 1250."""
+
+    number, name, per, worksheet = "Sale of property", "Sale of an asset", "asset", True
+
+    @property
+    def asset(self):
+        return self.run.by_key(("asset",), self.key)
+
+    @property
+    def register(self):
+        return self.run.form("us.depreciation", self.key)
+
+    def required(self):
+        return False
+
+    @property
+    def is_there(self):
+        return is_sold(self.asset, self.run.year)
+
+    @property
+    def is_long(self):
+        return self.is_there and _is_long(self.asset)
+
+    @property
+    def is_built(self):
+        return self.asset.sort in BUILT
+
+    def _of_business(self, amount):
+        return share(Decimal(self.asset.business_share or 0) * _PERCENT, of=amount)
+
+    @line("20", "Gross sales price")
+    def price(self):
+        return self._of_business(self.asset.sold_for) if self.is_there else nothing_because("it was not sold this year")
+
+    @line("21", "Cost or other basis with expense of sale")
+    def cost(self):
+        return (
+            self._of_business(total(self.asset.cost, self.asset.costs))
+            if self.is_there
+            else nothing_because("it was not sold this year")
+        )
+
+    @line("22", "Depreciation allowed or allowable")
+    def depreciation(self):
+        return (
+            total(self.register.accumulated, self.register.section_179)
+            if self.is_there
+            else nothing_because("it was not sold this year")
+        )
+
+    @line("23", "Adjusted basis")
+    def basis(self):
+        return excess(self.cost, over=self.depreciation)
+
+    @line("24", "Total gain", weight="total")
+    def gain(self):
+        return total(self.price, less=self.basis)
+
+    @line("25b", "Gain of section 1245 property that is ordinary", cites="IRC 1245(a)")
+    def ordinary(self):
+        if self.is_built or self.asset.sort == "land":
+            return nothing_because("it is no section 1245 property")
+        return least(excess(self.gain, over=ZERO), self.depreciation)
+
+    @line("26g", "Gain of section 1250 property that is ordinary", cites="IRC 1250(a)")
+    def additional(self):
+        return nothing_because("buildings have been written off by the straight line since 1987")
+
+    @fact("Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
+    def unrecaptured(self):
+        if not self.is_built or not self.is_long:
+            return nothing_because("it is no building held for more than a year")
+        return least(excess(self.gain, over=ZERO), self.depreciation)
+
+    @fact("What neither part of it is ordinary by kind")
+    def rest(self):
+        return total(self.gain, less=self.ordinary)
+
+
+class Form4797(FederalForm):
+    """Sales of business property. IRC 1231(a), (c), 1245, 1250."""
+
+    number, name = "4797", "Sales of business property"
+    needs = ("asset", *SHARES)
+
+    @property
+    def before(self):
+        return self.run.single("section-1231")
+
+    def _sold(self, *, long):
+        return [one for one in self.every("us.sale-of-property") if one.is_there and one.is_long == long]
+
+    def required(self):
+        return bool(self._sold(long=True) or self._sold(long=False)) or self.shares != 0
+
+    @fact("Section 1231 gain or loss of shares")
+    def shares(self):
+        return total([paper.section_1231 for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
+
+    @line("2", "Held more than a year: losses, land, shares")
+    def plain(self):
+        mine = [one.gain for one in self._sold(long=True) if one.gain < 0 or one.asset.sort == "land"]
+        return total(mine, self.shares)
+
+    @line("6", "Gain of part III that is not ordinary")
+    def gains(self):
+        return total([one.rest for one in self._sold(long=True) if one.gain >= 0 and one.asset.sort != "land"])
+
+    @line("7", "Net section 1231 gain or (loss)", weight="total")
+    def net(self):
+        return total(self.plain, self.gains)
+
+    @line("8", "Losses of the five years before that were not recaptured", cites="IRC 1231(c)")
+    def earlier(self):
+        return total([row.amount for row in self._rows()])
+
+    def _rows(self):
+        """Losses that still count, the oldest first."""
+        rows = [row for row in self.before.rows if row.from_year is not None and self.year - _YEARS <= row.from_year < self.year]
+        return sorted(rows, key=lambda row: row.from_year)
+
+    @line("9", "Above them")
+    def above(self):
+        return excess(self.net, over=self.earlier) if self.net > 0 else nothing_because("there is no gain")
+
+    @line("10", "Held a year or less")
+    def short(self):
+        return total([one.rest for one in self._sold(long=False)])
+
+    @line("11", "Loss of line 7")
+    def loss(self):
+        return least(total(self.net), ZERO)
+
+    @line("12", "Gain that earlier losses make ordinary")
+    def recaptured(self):
+        return least(excess(self.net, over=ZERO), self.earlier)
+
+    @line("13", "Gain that is ordinary by kind")
+    def by_kind(self):
+        return total([one.ordinary for one in (*self._sold(long=True), *self._sold(long=False))])
+
+    @line("17", "Together")
+    def together(self):
+        return total(self.short, self.loss, self.recaptured, self.by_kind)
+
+    @line("18b", "Ordinary gain or (loss)", weight="total")
+    def ordinary(self):
+        return total(self.together)
+
+    @fact("Long-term gain for Schedule D")
+    def long_gain(self):
+        return total(self.above)
+
+    @fact("Unrecaptured section 1250 gain for Schedule D")
+    def unrecaptured(self):
+        """No more than the gain of line 7, less what earlier losses took. Its worksheet, lines 1 to 9."""
+        found = total([one.unrecaptured for one in self._sold(long=True)])
+        return excess(least(found, excess(self.net, over=ZERO)), over=self.earlier)
+
+    def of_activity(self, key):
+        """Gains and losses of one business or rental, however they are taxed."""
+        return total([one.gain for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key])
+
+    def ordinary_of(self, key):
+        """What is ordinary by kind, and of things held a year or less, of one activity."""
+        mine = [one for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key]
+        return total([one.ordinary for one in mine], [one.rest for one in mine if not one.is_long])
+
+    @fact(
+        "Losses that are not recaptured yet",
+        closes=SECTION_1231,
+        by_origin="left_by_year",
+        rounding=whole,
+        used="used",
+        expired="expired",
+    )
+    def left(self):
+        return total([Decimal(row["amount"]) for row in self.left_by_year()])
+
+    @fact("Losses recaptured", rounding=whole)
+    def used(self):
+        return total(self.recaptured)
+
+    @fact("Losses that end with this year", rounding=whole)
+    def expired(self):
+        return total([amount for year, amount in self._after() if year <= self.year - _YEARS])
+
+    def _after(self):
+        gone, found = Decimal(self.recaptured), []
+        for row in self._rows():
+            found.append((row.from_year, whole(max(row.amount - gone, ZERO))))
+            gone = max(gone - row.amount, ZERO)
+        return [*found, (self.year, -Decimal(self.loss))]
+
+    def left_by_year(self):
+        """Rows of the next year, the oldest first: a loss counts in the five years after its own."""
+        return [
+            {"from_year": str(year), "amount": f"{amount:f}"}
+            for year, amount in self._after() if amount > 0 and year > self.year - _YEARS
+        ]  # fmt: skip
+
+
+FORMS = (Sale, Form4797)
