@@ -1,5 +1,8 @@
 """A client's returns over time, in a browser: plans, next year for one and for many, what the year before says otherwise later."""
 
+import tempfile
+from pathlib import Path
+
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
@@ -238,4 +241,50 @@ class YearsTests(RunningTestCase):
         walk.sees("Deliver", seconds=60)
         walk.go(f"/returns/{original}/sign")
         walk.sees("Amend this return")  # once more, on top of the correction
+        self.assertEqual(walk.complaints(), [])
+
+    def test_a_landlord_goes_from_a_list_of_assets_to_filed_and_the_register_goes_on(self):
+        """A boiler of 4,000 from a file: 20% of it this year, 32% the next, beside houses, a fence and a house that was sold."""
+        walk = self.walk()
+        walk.sign_in("sunniva")
+        return_id = self.return_of("Ravenscar, Idris", 2025)
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder, "assets.csv")
+            file.write_text(
+                "Description,Kind,Placed in service,Cost or other basis,No special allowance\n"
+                "Boiler,Appliances and furniture of a rental,3/14/2025,4000,yes\n"
+            )
+            walk.go(f"/returns/{return_id}/import?into=asset")
+            walk.find("#file").send_keys(str(file))
+            walk.press("Preview")
+            walk.sees("Map each column")
+            walk.press("Preview")
+            walk.sees("Boiler", "4,000.00")
+            walk.press("Import 1")
+            walk.sees("1 imported", seconds=40)
+        boiler = f"select id from returns_paper where of_id = {return_id} and values->>'description' = 'Boiler'"
+        walk.go(f"/returns/{return_id}/papers/{self.practice.sql(boiler)}")
+        walk.key("Used in", "3 Weir Lane")
+        walk.go(f"/returns/{return_id}/assets")
+        walk.sees("3 Weir Lane", "Boiler", "800", "18 Foundry Street", "40 Quarry Road")
+        walk.go(f"/returns/{return_id}/forms?at=us.4797.7")
+        walk.sees("4797 line 7")
+        walk.go(f"/returns/{return_id}/review")
+        walk.press("First review done")
+        walk.sees("Second review done")
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("Lock the return")
+        walk.sees("sign here in the office")
+        walk.sign_in_office(return_id)
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("E-file")
+        walk.sees("Federal accepted", "Illinois accepted", seconds=60)
+        walk.go("/next-year?year=2025&q=Ravenscar")
+        walk.find('[aria-label="Choose all"]').click()
+        walk.press("Roll forward those selected")
+        walk.sees("1 of 1", seconds=40)
+        after = self.return_of("Ravenscar, Idris", 2026)
+        walk.go(f"/returns/{after}/assets")
+        walk.sees("Boiler", "1,280")
+        self.assertNotIn("40 Quarry Road", walk.text())
         self.assertEqual(walk.complaints(), [])

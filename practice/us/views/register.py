@@ -20,6 +20,7 @@ def show(request, return_id):
             for one in activities for row in one.rows
         ]  # fmt: skip
         return export(kind, f"assets-{return_.year}", heads, rows)
+    bars = _bars(over_years(result.run), return_.year)
     papers = {paper.key: paper.pk for paper in return_.papers.filter(kind="asset", removed_at=None)}
     context |= {
         "tab": "forms", "columns": [label for _, label in COLUMNS],
@@ -28,7 +29,7 @@ def show(request, return_id):
              [one.sums[name] for name, _ in COLUMNS])
             for one in activities
         ],
-        "bars": _bars(over_years(result.run), return_.year), "height": _HEIGHT,
+        "bars": bars, "height": _HEIGHT, "width": 2 * _BAR * len(bars) + 4,
     }  # fmt: skip
     return render(request, "us/register.html", context)
 

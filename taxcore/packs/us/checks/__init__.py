@@ -13,6 +13,7 @@ from taxcore.packs.us.checks import (
     coming,
     correcting,
     diligence,
+    employed,
     employment,
     identity,
     missed,
@@ -29,7 +30,7 @@ from taxcore.packs.us.checks import (
 from taxcore.packs.us.property import checks as property_
 
 MODULES = (
-    identity, names, ages, accounts, ownership, people, wages, employment, boxes, amounts, selling, business,
+    identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
     property_,
 )  # fmt: skip

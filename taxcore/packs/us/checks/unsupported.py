@@ -21,11 +21,7 @@ _CODES = {
 
 # (paper, field, code, what): an amount or a yes there calls for law that is not computed
 _FIELDS = (
-    ("w2", "allocated_tips", "4137", "Form 4137, allocated tips,"),
-    ("other-income", "tips", "4137", "Form 4137, tips not reported,"),
-    ("w2", "statutory_employee", "statutory-employee", "Schedule C of a statutory employee"),
     ("1099-div", "small_business", "1202", "Section 1202, small business stock,"),
-    ("1099-b", "contracts", "6781", "Form 6781, contracts and straddles,"),
     ("1099-r", "capital_gain", "4972", "Form 4972, lump-sum distributions,"),
     ("1099-misc", "crop_insurance", "schedule-f", "Schedule F, farming,"),
     ("1099-g", "agriculture", "schedule-f", "Schedule F, agriculture payments,"),
@@ -40,7 +36,6 @@ _FIELDS = (
     ("itemized", "casualty", "4684", "Form 4684, casualties,"),
     ("gift", "vehicle", "8283-b", "Form 8283, a car, boat or plane,"),
     ("gift", "one_thing_above_5000", "8283-b", "Form 8283, section B,"),
-    ("care", "household_employee", "schedule-h", "Schedule H, household employees,"),
     ("1098-t", "earlier_adjustment", "8863-recapture", "Recapture of an earlier year's education credit"),
     ("1098-t", "scholarship_adjustment", "8863-recapture", "Recapture of an earlier year's education credit"),
     ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),

@@ -40,7 +40,15 @@ class Business(FederalForm):
         nec = [paper.pay for paper in self._statements("1099-nec") if not paper.not_business]
         misc = [total(p.other_income, p.fishing, p.medical, p.attorney) for p in self._statements("1099-misc") if p.is_business]
         cards = [excess(p.gross, over=[p.on_other_statement, p.personal]) for p in self._statements("1099-k")]
-        return total(self.books.receipts, nec, misc, cards)
+        return total(self.books.receipts, nec, misc, cards, [paper.wages for paper in self._pay()])
+
+    def _pay(self):
+        """Statements of a statutory employee that this business reports: IRC 3121(d)(3)."""
+        return [paper for paper in self.papers("w2") if paper.statutory_employee and paper.business == self.key]
+
+    @fact("Of a statutory employee")
+    def is_statutory(self):
+        return bool(self._pay())
 
     returns = _from_books("2", "returns", "Returns and allowances")
 

@@ -134,7 +134,7 @@ class CapitalGains(FederalForm):
 
     @line("4", "Short-term gain or (loss), other forms")
     def other_short(self):
-        return total(self.paper("capital-carryover").other_short)
+        return total(self.paper("capital-carryover").other_short, self.brought("us.6781", "short_term"))
 
     @line("5", "Net short-term gain or (loss), K-1s")
     def short_shares(self):
@@ -167,7 +167,9 @@ class CapitalGains(FederalForm):
 
     @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
-        return total(self.paper("capital-carryover").other_long, self.brought("us.4797", "long_gain"))
+        return total(
+            self.paper("capital-carryover").other_long, self.brought("us.4797", "long_gain"), self.brought("us.6781", "long_term")
+        )
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):

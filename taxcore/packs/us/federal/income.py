@@ -59,6 +59,10 @@ class IncomeTaxReturn(FederalForm):
     def household_wages(self):
         return total(self._others("household_wages"))
 
+    @line("1c", "Tip income not reported")
+    def tips(self):
+        return total([one.unreported for one in self.every("us.4137")])
+
     @line("1d", "Medicaid waiver payments not on W-2")
     def medicaid_waiver(self):
         """In here and out again on Schedule 1 line 8s: not income, but earned income where it was entered. Notice 2014-7."""
@@ -80,7 +84,9 @@ class IncomeTaxReturn(FederalForm):
 
     @line("1z", "Total wages")
     def wages(self):
-        return total(self.wage_statements, self.household_wages, self.medicaid_waiver, self.care_benefits, self.other_earned)
+        return total(
+            self.wage_statements, self.household_wages, self.tips, self.medicaid_waiver, self.care_benefits, self.other_earned,
+        )  # fmt: skip
 
     @line("2a", "Tax-exempt interest")
     def exempt_interest(self):

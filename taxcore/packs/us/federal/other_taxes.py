@@ -39,9 +39,21 @@ class OtherTaxes(FederalForm):
     def self_employment(self):
         return total([one.tax for one in self.every("us.sch-se")])
 
+    @line("5", "Social Security and Medicare tax on unreported tips")
+    def tips(self):
+        return total([one.tax for one in self.every("us.4137")])
+
+    @line("7", "Total additional Social Security and Medicare tax")
+    def on_pay(self):
+        return total(self.tips)
+
     @line("8", "Additional tax on IRAs and other tax-favored accounts")
     def retirement(self):
         return total([one.tax for one in self.every("us.5329")])
+
+    @line("9", "Household employment taxes, Schedule H")
+    def household(self):
+        return self.brought("us.sch-h", "tax")
 
     @line("11", "Additional Medicare tax, Form 8959")
     def medicare(self):
@@ -65,7 +77,9 @@ class OtherTaxes(FederalForm):
 
     @line("21", "Total other taxes", weight="total")
     def other_taxes(self):
-        return total(self.self_employment, self.retirement, self.medicare, self.investment, self.others)
+        return total(
+            self.self_employment, self.on_pay, self.retirement, self.household, self.medicare, self.investment, self.others,
+        )  # fmt: skip
 
 
 class AdditionalMedicareTax(FederalForm):
@@ -81,9 +95,13 @@ class AdditionalMedicareTax(FederalForm):
     def wages(self):
         return total([wage.medicare_wages for wage in self.papers("w2")])
 
+    @line("2", "Unreported tips")
+    def tips(self):
+        return total([one.taxed for one in self.every("us.4137")])
+
     @line("4", "Total wages")
     def wages_together(self):
-        return total(self.wages)
+        return total(self.wages, self.tips)
 
     @line("5", "Threshold")
     def threshold(self):

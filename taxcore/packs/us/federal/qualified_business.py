@@ -102,10 +102,16 @@ class QualifiedIncome(FederalForm):
         """In proportion to the profits that bear the tax."""
         if self.run.is_idle("us.sch-se"):
             return nothing_because("no one is self-employed")
+        if self.paper.kind == "business" and self.run.form("us.sch-c", self.key).is_statutory:
+            return nothing_because("a statutory employee pays no self-employment tax")
         schedule = self.run.form("us.sch-se", self._owner())
         own = self.paper.kind == "business"
         mine = self.run.form("us.sch-c", self.key).profit if own else getattr(self.paper, "self_employment", ZERO)
-        profits = [one.profit for one in self.every("us.sch-c") if one.earner == self._owner() and one.profit > 0]
+        profits = [
+            one.profit
+            for one in self.every("us.sch-c")
+            if one.earner == self._owner() and one.profit > 0 and not one.is_statutory
+        ]
         profits += [p.self_employment for p in self.papers("k1-1065", self._owner()) if p.self_employment > 0]
         whole = sum(profits, ZERO)
         if mine <= 0 or whole <= 0:

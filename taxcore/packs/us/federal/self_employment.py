@@ -19,7 +19,7 @@ class SelfEmploymentTax(FederalForm):
 
     @line("2", "Net profit or (loss)")
     def profit(self):
-        businesses = [one.profit for one in self.every("us.sch-c") if one.earner == self.key]
+        businesses = [one.profit for one in self.every("us.sch-c") if one.earner == self.key and not one.is_statutory]
         shares = [self._of_share(share_) for share_ in self.papers("k1-1065", self.key)]
         return total(businesses, shares)
 
@@ -52,9 +52,13 @@ class SelfEmploymentTax(FederalForm):
         papers = self.papers("w2", self.key)
         return total([p.social_security_wages for p in papers], [p.social_security_tips for p in papers])
 
+    @line("8b", "Unreported tips")
+    def tips(self):
+        return self.brought("us.4137", "within", self.key)
+
     @line("8d", "Total Social Security wages")
     def wages_together(self):
-        return total(self.wages)
+        return total(self.wages, self.tips)
 
     @line("9", "Maximum less wages")
     def room(self):
@@ -103,7 +107,7 @@ class EarnedIncome(FederalForm):
         if not (employed or others or disabled):
             person = self.person(self.key)
             return absent(f"{person.title if person else self.key} has no W-2")
-        return total(employed, more)
+        return total(employed, self.brought("us.4137", "unreported", self.key), more)
 
     @line("2", "Nonqualified plan amounts in wages")
     def deferred(self):
@@ -115,11 +119,12 @@ class EarnedIncome(FederalForm):
 
     @line("4", "Statutory employee's profit")
     def statutory(self):
-        return absent("no statutory employee's Schedule C is entered")
+        """Pay that a business reports as receipts, less its costs."""
+        return total([one.profit for one in self.every("us.sch-c") if one.earner == self.key and one.is_statutory])
 
     @line("5", "Earned income", weight="total")
     def earned(self):
-        return total(self.wages, self.own_business, less=self.deferred)
+        return total(self.wages, self.own_business, self.statutory, less=self.deferred)
 
     @fact("Nontaxable combat pay")
     def combat_pay(self):

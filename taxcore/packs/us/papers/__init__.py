@@ -15,6 +15,7 @@ from taxcore.packs.us.papers.credits import (
 )
 from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
 from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
+from taxcore.packs.us.papers.household import HouseholdEmployees
 from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatement
 from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
 from taxcore.packs.us.papers.other_income import GamblingStatement, OtherIncome, PublicPayments
@@ -43,7 +44,7 @@ PAPERS = (
     MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, GamblingStatement, EducationAccount,
     OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
-    CareProvider, CareQuestions, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
+    CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits,
     Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit,

@@ -1,6 +1,6 @@
 """W-2, Form W-2. IRC 6051. Boxes 3 to 6 follow from box 1 until somebody keys them."""
 
-from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text, excess, least, share, total
+from taxcore.engine import Amount, Choice, Flag, Refer, Row, Rows, Text, excess, least, share, total
 from taxcore.packs.us.base import STATES, FederalPaper, Placed
 
 CODES = {
@@ -109,6 +109,7 @@ class WageStatement(FederalPaper):
     nonqualified_plans = Amount("11", "Nonqualified plans")
     codes = Rows("12", "Codes", CodeRow)
     statutory_employee = Flag("13a", "Statutory employee")
+    business = Refer(None, "Reported on", ("business",), optional=True, help="The Schedule C of a statutory employee.", kept=True)
     retirement_plan = Flag("13b", "Retirement plan")
     sick_pay = Flag("13c", "Third-party sick pay")
     others = Rows("14", "Other", OtherRow)

@@ -348,6 +348,9 @@ def where(run):
         if one.state and one.state not in homes | UNTAXED:
             says = "The state where it lies taxes its rents first. Such returns are not supported yet."
             yield found(one.address("state"), says, code="us.rental.elsewhere")
+        elif any(state.kind != places.WHOLE for state in made):
+            says = "What of the rents is whose state's is not worked out for people who moved. Their returns wait."
+            yield found(one.address("state"), says, code="us.rental.elsewhere")
         if any(state.state == "PA" for state in made):
             says = "That state has rents as a class of income of its own, with its own depreciation. It is not supported yet."
             yield found(one.address("rents"), says, code="us.rental.pennsylvania")

@@ -364,6 +364,8 @@ class Own(StateForm):
     @fact("Other income", rounding=whole)
     def other(self):
         weights = self._weights(("1099-g", "unemployment"), ("w2g", "winnings"), *((kind, "ordinary") for kind in SHARES))
+        for one in self.every("us.sch-e-part-i"):
+            weights.append((one.paper, total(excess(one.net, over=ZERO), less=one.deductible)))
         return self._mine(total(self.federal.additional_income, less=self.federal.adjusting.business), weights)
 
     @fact("Interest on US obligations", rounding=whole, cites="31 USC 3124")

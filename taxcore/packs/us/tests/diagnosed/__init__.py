@@ -1,6 +1,6 @@
 """The table of every diagnostic: (code, a return that has it, the same return fixed)."""
 
-from taxcore.packs.us.tests.diagnosed import between, claimed, corrected, first, paid, papers, people, property, states
+from taxcore.packs.us.tests.diagnosed import between, claimed, corrected, employed, first, paid, papers, people, property, states
 
 CASES = (
     *first.CASES,
@@ -12,4 +12,5 @@ CASES = (
     *states.CASES,
     *corrected.CASES,
     *property.CASES,
+    *employed.CASES,
 )
