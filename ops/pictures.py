@@ -35,40 +35,56 @@ def main() -> int:
 
 def _american(practice: RunningPractice) -> None:
     _staff(practice)
+    _property(practice)
     _portal(practice)
 
 
 def _british(practice: RunningPractice) -> None:
-    """Six views of British returns on one sheet: papers, the calculation with its lineage, flow, review in the dark theme, a
-    company's accounts and its return."""
+    """British returns on one sheet: papers, the calculation with its lineage, flow, review in the dark theme, a company's
+    accounts, its pools, its return."""
+    company = int(practice.sql("select id from returns_return where pack = 'uk-ct' order by id limit 1"))
+    _sheet(practice, "british", (
+        "/returns/5/papers", "/returns/1/forms?at=uk.foreign-credit.a", "/returns/1/flow", "/returns/8/review",
+        _paper(practice, company, "accounts"), _paper(practice, company, "plant"), f"/returns/{company}/forms?at=uk.ct600.435",
+        f"/returns/{company}/sign/attachments",
+    ), dark=3)  # fmt: skip
+
+
+def _property(practice: RunningPractice) -> None:
+    """A landlord: the register of assets, a property, what waits, a house that was sold."""
+    of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name = 'Ravenscar, Idris'"
+    return_id = int(practice.sql(of))
+    _sheet(practice, "property", (
+        f"/returns/{return_id}/assets", _paper(practice, return_id, "rental"), f"/returns/{return_id}/forms?at=us.8582.11",
+        f"/returns/{return_id}/forms?at=us.4797.7",
+    ), dark=3)  # fmt: skip
+
+
+def _paper(practice: RunningPractice, return_id: int, kind: str) -> str:
+    found = practice.sql(f"select min(id) from returns_paper where of_id = {return_id} and kind = '{kind}'")
+    return f"/returns/{return_id}/papers/{found}"
+
+
+def _sheet(practice: RunningPractice, name: str, pages: tuple[str, ...], dark: int) -> None:
+    """Several views on one picture, two in a row, one of them in the dark theme."""
     walk, size = Walk(practice), (960, 600)
-    sheet = Image.new("RGB", (size[0] * 2, size[1] * 3))
+    sheet = Image.new("RGB", (size[0] * 2, size[1] * ((len(pages) + 1) // 2)))
     try:
         walk.sign_in("sunniva")
-        for place, page in enumerate(
-            ("/returns/5/papers", "/returns/1/forms?at=uk.foreign-credit.a", "/returns/1/flow", "/returns/8/review",
-             _of_company(practice, "papers/{accounts}"), _of_company(practice, "forms?at=uk.ct600.435"))
-        ):  # fmt: skip
-            walk.driver.add_cookie({"name": "theme", "value": "dark" if place == 3 else "light"})
+        for place, page in enumerate(pages):
+            walk.driver.add_cookie({"name": "theme", "value": "dark" if place == dark else "light"})
             walk.go(page)
             walk.settle()
             time.sleep(0.3)
             with Image.open(io.BytesIO(walk.driver.get_screenshot_as_png())) as view:
-                sheet.paste(
-                    view.convert("RGB").resize(size, Image.Resampling.LANCZOS), (place % 2 * size[0], place // 2 * size[1])
-                )
+                small = view.convert("RGB").resize(size, Image.Resampling.LANCZOS)
+            sheet.paste(small, (place % 2 * size[0], place // 2 * size[1]))
     finally:
         walk.quit()
-    path = FOLDER / "british.png"
+    path = FOLDER / f"{name}.png"
     sheet.save(path)
     shrink(path)
-    print("docs/screenshots/british.png", flush=True)
-
-
-def _of_company(practice: RunningPractice, page: str) -> str:
-    return_id = practice.sql("select id from returns_return where pack = 'uk-ct' order by id limit 1")
-    accounts = practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'accounts'")
-    return f"/returns/{return_id}/{page.format(accounts=accounts)}"
+    print(f"docs/screenshots/{name}.png", flush=True)
 
 
 def _wait_for_answers(practice: RunningPractice) -> None:
@@ -172,9 +188,16 @@ def _portal(practice: RunningPractice) -> None:
         _enter(practice, walk, "sorrel")
         walk.press("See and send")
         walk.sees("What we need from you")
-        _shoot(walk, "portal-asked")
+        asked = Image.open(io.BytesIO(walk.driver.get_screenshot_as_png())).convert("RGB")
         _enter(practice, walk, "dov")
         walk.sees("How we got there")
-        _shoot(walk, "portal")
+        walk.settle()
+        done = Image.open(io.BytesIO(walk.driver.get_screenshot_as_png())).convert("RGB")
+        both = Image.new("RGB", (asked.width + done.width + 20, asked.height), "white")
+        both.paste(asked, (0, 0))
+        both.paste(done, (asked.width + 20, 0))
+        both.save(FOLDER / "portal.png")
+        shrink(FOLDER / "portal.png")
+        print("docs/screenshots/portal.png", flush=True)
     finally:
         walk.quit()

@@ -52,8 +52,6 @@ _FIELDS = (
 )
 
 _OF_SHARES = (
-    ("rental", "8582", "Rental income of a share, Form 8582,"),
-    ("other_rental", "8582", "Rental income of a share, Form 8582,"),
     ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
     ("section_179", "4562", "Form 4562, section 179,"),
     ("other_deductions", "share-deductions", "Other K-1 deductions"),
@@ -117,7 +115,10 @@ def fields(run):
                 yield _stop(code, paper.address(name), form)
 
 
-@_each_once((*_OF_SHARES, ("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203")))
+_MORE_OF_SHARES = (("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203"), ("8582", "Passive loss, Form 8582"))
+
+
+@_each_once((*_OF_SHARES, *_MORE_OF_SHARES))
 def shares(run):
     for kind in SHARES:
         for paper in run.papers(kind):
@@ -125,10 +126,11 @@ def shares(run):
                 covered = name == "other_deductions" and kind == "k1-1041"
                 if name in paper.fields() and getattr(paper, name) and not covered:
                     yield _stop(code, paper.address(name), form)
-            if paper.ordinary < 0 and paper.all_at_risk is not True:
+            lost = min(paper.ordinary, paper.rental, paper.other_rental)
+            if lost < 0 and paper.all_at_risk is not True:
                 yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
             sold = getattr(paper, "section_1231", ZERO)
-            if (paper.ordinary < 0 or sold < 0) and (not paper.participates or paper.publicly_traded):
+            if (lost < 0 and paper.publicly_traded) or (sold < 0 and not paper.participates):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 

@@ -37,7 +37,7 @@ from taxcore.packs.us.federal.retirement import AdditionalRetirementTax
 from taxcore.packs.us.federal.savers import SaversCredit, SaversShare
 from taxcore.packs.us.federal.self_employed_health import SelfEmployedHealth
 from taxcore.packs.us.federal.self_employment import EarnedIncome, Plans, SelfEmploymentTax
-from taxcore.packs.us.federal.shares import Partnerships
+from taxcore.packs.us.federal.shares import Partnerships, Share
 from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 from taxcore.packs.us.federal.state_refund import StateRefund
 from taxcore.packs.us.federal.student_loans import StudentLoans
@@ -56,7 +56,7 @@ FORMS = (
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale,
+    Section179, Depreciation, Sale, Share,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

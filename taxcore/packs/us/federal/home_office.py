@@ -1,12 +1,17 @@
 """Form 8829: business use of the home by actual costs. IRC 280A."""
 
+from decimal import Decimal
+
 from taxcore.engine import excess, least, line, nothing_because, ratio, share, times, total
-from taxcore.packs.us.balances import HOME_OFFICE
+from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.property.macrs import Life
+
+_PERCENT = Decimal("0.01")
 
 
 class HomeOffice(FederalForm):
-    """Form 8829: business use of the home by actual costs. IRC 280A(c)(1), (5). Depreciation stops filing."""
+    """Form 8829: business use of the home by actual costs. IRC 280A(c)(1), (5), 168(c)."""
 
     number, name, per = "8829", "Expenses for business use of your home", "business"
     business = property(lambda form: form.run.form("us.sch-c", form.key))
@@ -105,9 +110,67 @@ class HomeOffice(FederalForm):
     def allowed(self):
         return least(of={"profit left": self.after_first, "operating costs": self.operating})
 
+    @line("28", "Profit left for depreciation")
+    def left_for_depreciation(self):
+        return excess(self.after_first, over=self.allowed)
+
+    @line("30", "Depreciation of the home")
+    def depreciation(self):
+        return total(self.of_home)
+
+    @line("31", "Carryover of earlier years' depreciation")
+    def depreciation_before(self):
+        return total(self.books.home_depreciation_before)
+
+    @line("32", "Depreciation that could be deducted")
+    def depreciation_wanted(self):
+        return total(self.depreciation, self.depreciation_before)
+
+    @line("33", "Allowable depreciation")
+    def depreciation_allowed(self):
+        return least(of={"profit left": self.left_for_depreciation, "depreciation": self.depreciation_wanted})
+
     @line("36", "Deduction", weight="total")
     def deduction(self):
-        return total(self.first, self.allowed)
+        return total(self.first, self.allowed, self.depreciation_allowed)
+
+    @line("37", "Smaller of the home's basis and value")
+    def home(self):
+        return total(self.books.home_basis)
+
+    @line("38", "Land")
+    def land(self):
+        return total(self.books.home_land)
+
+    @line("39", "Building")
+    def building(self):
+        return excess(self.home, over=self.land)
+
+    @line("40", "Business basis of the building")
+    def business_basis(self):
+        return share(self.business_share, of=self.building)
+
+    @line("41", "Depreciation percentage", rounding=None, cites="IRC 168(c)")
+    def rate(self):
+        """Nonresidential real property, by the month in which it was first used. Rev. Proc. 87-57."""
+        since = self.books.home_since
+        if since is None or since.year > self.year:
+            return nothing_because("the day of its first use is not entered")
+        return total(Life(Decimal(39), "nonresidential", month=since.month).rate(self.year - since.year + 1))
+
+    @line("42", "Depreciation of the year")
+    def of_home(self):
+        if not self.required():
+            return nothing_because("the simplified method has none")
+        return share(self.rate * _PERCENT, of=self.business_basis)
+
+    @line("44", "Depreciation carried to next year", closes=HOME_DEPRECIATION)
+    def depreciation_carried(self):
+        return (
+            excess(self.depreciation_wanted, over=self.depreciation_allowed)
+            if self.required()
+            else total(self.depreciation_before)
+        )
 
     @line("43", "Operating expenses carried to next year", closes=HOME_OFFICE)
     def carried_on(self):

@@ -2,8 +2,6 @@
 
 from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.federal.shares import trade_income
-from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
 
@@ -196,8 +194,7 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("4b", "Of them, nonpassive trade or business income", cites="IRC 1411(c)(2)(A)")
     def active(self):
-        papers = [p for kind in SHARES for p in self.papers(kind) if p.participates]
-        return total(less=[trade_income(paper) for paper in papers])
+        return total(less=[one.own for one in self.every("us.share") if one.paper.participates])
 
     @line("4c", "Net rental, partnership and S corporation income")
     def passive(self):

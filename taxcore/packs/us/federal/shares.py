@@ -1,15 +1,71 @@
 """Schedule E: rents and royalties together, parts II and III with shares of entities. IRC 61(a)(5), 702, 1366, 652, 662."""
 
 from taxcore.engine import ZERO, excess, fact, line, total
+from taxcore.packs.us.balances import PASSIVE_SHARE
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 def trade_income(paper):
-    """What one partnership's or corporation's business adds to income."""
+    """What one entity's business gives, deductions of its owner taken off."""
     if paper.kind != "k1-1065":
         return total(paper.ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else paper.section_179)
     return total(paper.ordinary, paper.guaranteed, less=[paper.unreimbursed, paper.section_179])
+
+
+class Share(FederalForm):
+    """What one share adds to income: what is passive goes through Form 8582. IRC 469, 702, 1366, 652, 662."""
+
+    number, name, per, worksheet = "Share", "Income or loss of a share", SHARES, True
+
+    @property
+    def paper(self):
+        return self.run.by_key(SHARES, self.key)
+
+    def required(self):
+        return False
+
+    @property
+    def takes_part(self):
+        """Whether its business is not passive: by taking part, or because it is publicly traded and has no loss: IRC 469(k)."""
+        return bool(self.paper.participates) or bool(self.paper.publicly_traded)
+
+    @line("1", "Not passive")
+    def own(self):
+        """Guaranteed payments are none of a passive activity: 26 CFR 1.469-2(e)(2)."""
+        if self.takes_part:
+            return trade_income(self.paper)
+        paid = self.paper.kind == "k1-1065"
+        return total(self.paper.guaranteed, less=self.paper.unreimbursed) if paid else total(ZERO)
+
+    @line("2", "Rental real estate")
+    def rental(self):
+        return total(self.paper.rental)
+
+    @line("3", "Other passive income or loss")
+    def other(self):
+        if self.takes_part:
+            return total(self.paper.other_rental)
+        return total(trade_income(self.paper), self.paper.other_rental, less=self.own)
+
+    @line("4", "Losses of earlier years that waited")
+    def before(self):
+        return total(self.paper.passive_before)
+
+    @line("5", "Passive income less losses that are allowed", cites="IRC 469")
+    def passive(self):
+        losses = total(excess(ZERO, over=self.rental), excess(ZERO, over=self.other), self.before)
+        income = total(excess(self.rental, over=ZERO), excess(self.other, over=ZERO))
+        return total(income, less=excess(losses, over=self.waits))
+
+    @line("6", "Enters income", weight="total")
+    def together(self):
+        return total(self.own, self.passive)
+
+    @fact("Loss not allowed this year", closes=PASSIVE_SHARE, cites="IRC 469(b)")
+    def waits(self):
+        form = self.run.form("us.8582")
+        return total(form.waiting(f"{self.key}/rental"), form.waiting(f"{self.key}/other"))
 
 
 class Partnerships(FederalForm):
@@ -36,17 +92,18 @@ class Partnerships(FederalForm):
     def rents(self):
         return total(self.rents_income, self.rents_losses)
 
-    @fact("Of it, not passive")
+    @fact("Of all of it, not passive")
     def not_passive(self):
-        return total([one.net for one in self._properties() if not one.is_passive])
+        shares = [one.own for one in self.every("us.share")]
+        return total([one.net for one in self._properties() if not one.is_passive], shares)
 
     @line("32", "Total partnership and S corporation income or (loss)")
     def entities(self):
-        return total([trade_income(paper) for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
+        return total([one.together for one in self.every("us.share") if one.paper.kind != "k1-1041"])
 
     @line("37", "Total estate and trust income or (loss)")
     def trusts(self):
-        return total([trade_income(paper) for paper in self.papers("k1-1041")])
+        return total([one.together for one in self.every("us.share") if one.paper.kind == "k1-1041"])
 
     @line("41", "Total income or (loss)", weight="total")
     def together(self):

@@ -1,7 +1,7 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import HOME_OFFICE, INVENTORY, SECTION_179
+from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE, INVENTORY, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
@@ -121,7 +121,11 @@ class BusinessBooks(FederalPaper):
     home_utilities = Amount(None, "Utilities, home")
     home_other = Amount(None, "Other expenses, home")
     home_carried = Amount(None, "Carryover of home office expenses", opens=HOME_OFFICE)
-    home_depreciation = Amount(None, "Depreciation, home")
+    home_basis = Amount(None, "Home: smaller of basis and value when first used", cites="IRC 168(c), 280A", kept=True)
+    home_land = Amount(None, "Of it, land", kept=True)
+    home_since = Day(None, "Used for business since", kept=True)
+    home_depreciation_before = Amount(None, "Carryover of home office depreciation", opens=HOME_DEPRECIATION)
+    home_depreciation = Amount(None, "Depreciation of the home, kept elsewhere")
 
     not_at_risk = Flag("32b", "Some investment is not at risk", cites="IRC 465")
     health_insurance = Amount(

@@ -1,7 +1,7 @@
 """Shares of partnerships, S corporations, estates and trusts: Schedules K-1. IRC 702, 1366, 652, 662, 199A."""
 
 from taxcore.engine import Amount, Flag, Rows, Text
-from taxcore.packs.us.balances import QUALIFIED_LOSS
+from taxcore.packs.us.balances import PASSIVE_SHARE, QUALIFIED_LOSS
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
@@ -24,6 +24,8 @@ class _Share(FederalPaper):
         cites="IRC 465, 704(d), 1366(d)",
         help="Asked only where there is a loss.",
     )
+    active = Flag(None, "Active participation in its rental real estate", cites="IRC 469(i)(6)", kept=True)
+    passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_SHARE)
     publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)", kept=True)
     qualified_income = Amount(
         None, "Qualified business income", negative=True, cites="IRC 199A(c)", begins="Qualified business income"

@@ -109,7 +109,10 @@ class WageStatement(FederalPaper):
     nonqualified_plans = Amount("11", "Nonqualified plans")
     codes = Rows("12", "Codes", CodeRow)
     statutory_employee = Flag("13a", "Statutory employee")
-    business = Refer(None, "Reported on", ("business",), optional=True, help="The Schedule C of a statutory employee.", kept=True)
+    business = Refer(
+        None, "Reported on", ("business",), optional=True, help="The Schedule C of a statutory employee.", kept=True,
+        only=lambda wage: bool(wage.statutory_employee),
+    )  # fmt: skip
     retirement_plan = Flag("13b", "Retirement plan")
     sick_pay = Flag("13c", "Third-party sick pay")
     others = Rows("14", "Other", OtherRow)

@@ -28,6 +28,10 @@ def is_depreciated(asset):
 
 def life_of(asset):
     """Its recovery period; None for land and what is amortized."""
+    return asset.once(_life_of)
+
+
+def _life_of(asset):
     if not is_depreciated(asset) or asset.sort in AMORTIZED or not asset.period:
         return None
     month = asset.in_service.month
@@ -154,8 +158,7 @@ def quarter_of_asset(asset):
     """The quarter in which it was placed in service where the mid-quarter convention holds for what that year brought, else 0."""
     if not is_depreciated(asset) or asset.sort in (*BUILT, *AMORTIZED):
         return 0
-    placed = asset.run.papers("asset")
-    return quarter_of(asset.in_service.month) if _is_mid_quarter(placed, asset.in_service.year) else 0
+    return quarter_of(asset.in_service.month) if asset.in_service.year in asset.run.once(_mid_quarter_years) else 0
 
 
 def _counted(assets, year):
@@ -164,6 +167,22 @@ def _counted(assets, year):
         gone = one.sold is not None and one.in_service is not None and one.sold.year == one.in_service.year
         if is_depreciated(one) and one.in_service.year == year and one.sort not in (*BUILT, *AMORTIZED) and not gone:
             yield one, _basis(one) - min(one.section_179, _basis(one))
+
+
+def _mid_quarter_years(run):
+    """The years whose things have the mid-quarter convention."""
+    assets = run.papers("asset")
+    years = {one.in_service.year for one in assets if one.in_service is not None}
+    return frozenset(year for year in years if _is_mid_quarter(assets, year))
+
+
+def by_activity(run):
+    """{key of a business or rental: the register's lines of its assets that are in service}, found once for all lines."""
+    found = {}
+    for one in run.every("us.depreciation"):
+        if one.is_there:
+            found.setdefault(str(one.asset.used_in), []).append(one)
+    return found
 
 
 def _is_mid_quarter(assets, year):
@@ -383,7 +402,7 @@ class Form4562(FederalForm):
     limits = property(lambda form: form.run.form("us.section-179"))
 
     def assets(self):
-        return [one for one in self.every("us.depreciation") if one.asset.used_in == self.key and one.is_there]
+        return self.run.once(by_activity).get(self.key, [])
 
     def required(self):
         """Where something begins this year, is listed, is expensed, or amortization begins. Form 4562, purpose of form."""

@@ -338,6 +338,42 @@ def amounts(run):
             yield found(one.address("repairs"), says, code="us.rental.repairs-large")
 
 
+@idea("us.home.depreciation", "A home office of one's own home without its depreciation", "missed", "IRC 280A, 1016(a)(2)")
+@stops("us.home.since", "When the home was first used for business is missing", "missing", "IRC 168(d)(4)")
+@stops("us.home.land", "More land than home", "conflict", "IRC 167(c)(2)")
+@check("us.home.rented", "Rent and depreciation of one home", "conflict", "IRC 280A")
+def home_offices(run):
+    for books in run.papers("business"):
+        if books.home_method != "regular":
+            continue
+        own = books.home_interest or books.home_taxes
+        if own and not books.home_basis and not books.home_rent:
+            says = "It lowers the home's basis, deducted or not. Enter basis, land and day."
+            yield found(books.address("home_basis"), says, code="us.home.depreciation")
+        if books.home_basis and books.home_since is None:
+            yield found(books.address("home_since"), "The rate depends on it. Enter the day.", code="us.home.since")
+        if books.home_land > books.home_basis:
+            yield found(books.address("home_land"), "The land is part of it. Check both.", code="us.home.land")
+        if books.home_basis and books.home_rent:
+            yield found(books.address("home_rent"), "A home is rented or owned. Check both.", code="us.home.rented")
+
+
+@check("us.share.active", "A rental loss of a share: active participation?", "missing", "IRC 469(i)(6)")
+@idea("us.share.waits", "A share's passive loss waits", "missed", "IRC 469(g)")
+@check("us.share.qbi-waits", "QBI of a share whose loss waits", "rule", "26 CFR 1.199A-3(b)(1)(iv)")
+def shares(run):
+    for form in run.every("us.share"):
+        paper = form.paper
+        if form.rental < 0 and not paper.is_keyed("active"):
+            says = "Without it the loss waits for passive income. A limited partner has none."
+            yield found(paper.address("active"), says, code="us.share.active")
+        if form.waits > 0:
+            yield found(form.address("waits"), f"{form.waits:,.0f} wait, and come along next year.", code="us.share.waits")
+        if form.waits > 0 and paper.qualified_income < 0:
+            says = "What waits is no qualified business loss yet. Enter what is allowed this year."
+            yield found(paper.address("qualified_income"), says, code="us.share.qbi-waits")
+
+
 @stops("us.rental.elsewhere", "A property in another state", "unsupported", "state law")
 @stops("us.rental.pennsylvania", "Rents on a Pennsylvania return", "unsupported", "72 P.S. 7303(a)(4)")
 @stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
@@ -360,4 +396,4 @@ def where(run):
             yield found(paper.address("rental"), says, code="us.rental.statement")
 
 
-CHECKS = (things, written_off, expensed, used, sales, disposals, states, lettings, amounts, where)
+CHECKS = (things, written_off, expensed, used, sales, disposals, states, lettings, amounts, home_offices, shares, where)

@@ -1,10 +1,12 @@
 """Schedule E, part I, property by property, and Form 8582: losses that wait for income or for the end. IRC 61(a)(5), 469."""
 
+from dataclasses import dataclass
 from decimal import Decimal
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total, whole
 from taxcore.packs.us.balances import PASSIVE_LOSS
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 ZERO, _HALF = Decimal(0), Decimal("0.5")
 ROYALTIES = "6"
@@ -110,19 +112,50 @@ class RentalIncome(FederalForm):
         return total(self.run.form("us.8582").waiting(self.key))
 
 
+@dataclass(frozen=True)
+class Activity:
+    """One passive activity: its income or loss of the year, what waited, whether the allowance may be for it."""
+
+    key: str
+    counted: Decimal
+    before: Decimal
+    active: bool
+
+    @property
+    def overall_loss(self):
+        return max(self.before - self.counted, ZERO)
+
+
 class PassiveLosses(FederalForm):
-    """Form 8582 for rental real estate: the allowance of 25,000 and what no income takes. IRC 469(i)."""
+    """Form 8582: the allowance of 25,000 for rental real estate, and what no passive income takes. IRC 469."""
 
     number, name = "8582", "Passive activity loss limitations"
-    needs = ("rental",)
+    needs = ("rental", *SHARES)
     income, adjusting = linked("us.1040"), linked("us.sch-1")
 
     def required(self):
         return self.together < 0
 
     def _every(self, active):
-        mine = [one for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released]
-        return [one for one in mine if bool(one.paper.active) == active]
+        return [one for one in self.activities() if one.active == active]
+
+    def activities(self):
+        """Everything passive: properties, and of each share its rental real estate and the rest, to which losses of before belong
+        where there is no rental."""
+        found = [
+            Activity(one.key, one.counted, one.paper.passive_before, bool(one.paper.active))
+            for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released
+        ]  # fmt: skip
+        for one in self.every("us.share"):
+            with_rental = bool(one.rental)
+            parts = (
+                ("rental", one.rental, one.before if with_rental else ZERO),
+                ("other", one.other, ZERO if with_rental else one.before),
+            )
+            for name, amount, before in parts:
+                if amount or before:
+                    found.append(Activity(f"{one.key}/{name}", amount, before, name == "rental" and bool(one.paper.active)))
+        return found
 
     def _income(self, active):
         return total([excess(one.counted, over=ZERO) for one in self._every(active)])
@@ -131,7 +164,7 @@ class PassiveLosses(FederalForm):
         return total([excess(ZERO, over=one.counted) for one in self._every(active)])
 
     def _before(self, active):
-        return total([one.paper.passive_before for one in self._every(active)])
+        return total([one.before for one in self._every(active)])
 
     @line("1a", "Rental real estate with active participation: income")
     def active_income(self):
@@ -185,7 +218,7 @@ class PassiveLosses(FederalForm):
         gains = (one.wages, one.taxable_interest, one.dividends, one.ira_taxable, one.pension_taxable, one.capital_gain)
         others = (more.state_refunds, more.alimony, more.business, more.other_gains, more.unemployment, more.other_together)
         schedule = self.run.form("us.sch-e")
-        found = total(gains, others, schedule.entities, schedule.trusts, schedule.not_passive)
+        found = total(gains, others, schedule.not_passive)
         let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take
         return excess(total(found, less=let), over=[excess(more.without_ira, over=more.half_self_employment)])
 
@@ -228,12 +261,11 @@ class PassiveLosses(FederalForm):
 
 def _divided(run):
     form = run.form("us.8582")
-    every = [one for one in run.every("us.sch-e-part-i") if one.is_passive and not one.is_released and one.overall_loss > 0]
+    every = [one for one in form.activities() if one.overall_loss > 0]
     losses = {one.key: one.overall_loss for one in every}
-    active = sum((losses[one.key] for one in every if one.paper.active), ZERO)
+    active = sum((losses[one.key] for one in every if one.active), ZERO)
     left = {
-        one.key: losses[one.key] - (form.allowance * losses[one.key] / active if one.paper.active and active else ZERO)
-        for one in every
+        one.key: losses[one.key] - (form.allowance * losses[one.key] / active if one.active and active else ZERO) for one in every
     }
     whole_of, found, before, given = sum(left.values(), ZERO), {}, ZERO, ZERO
     for one in every:

@@ -4,19 +4,22 @@ from decimal import Decimal
 from unittest import TestCase
 
 from taxcore.packs.us.property.tests.test_worked import line_of, paper, result, shop
+from taxcore.packs.us.tests import returns
 
 D = Decimal
 
 
 def wage(wages, key="w1", **values):
-    return paper("w2", key, owner="taxpayer", employer="Kittiwake", wages=wages, **values)
+    return returns.w2(wages, key=key, state="TX", **values)
 
 
 def nanny(*paid, quarter="yes", **values):
     from taxcore.engine import PaperValues
 
     rows = [{"id": str(n), "name": f"Employee {n}", "wages": str(one)} for n, one in enumerate(paid, 1)]
-    return PaperValues("household", "household", {"employees": rows, "thousand": quarter, "number": "00-1234567"} | values)
+    return PaperValues(
+        "household", "household", {"employees": rows, "thousand": quarter, "one_state": "yes", "number": "00-1234567"} | values
+    )
 
 
 H, T, X = "us.sch-h.", "us.4137[taxpayer].", "us.6781."

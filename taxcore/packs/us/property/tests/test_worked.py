@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from taxcore.engine import PaperValues, compute
 from taxcore.packs.us import PACK
-from taxcore.packs.us.tests.returns import data
+from taxcore.packs.us.tests import returns
 
 D = Decimal
 
@@ -30,7 +30,7 @@ def plain(cost, sort, placed, key="a1", **values):
 
 
 def wage(wages):
-    return paper("w2", "w1", owner="taxpayer", employer="Kittiwake", wages=wages)
+    return returns.w2(wages, state="TX")
 
 
 def house(key="house", rents=0, **values):
@@ -39,7 +39,7 @@ def house(key="house", rents=0, **values):
         key,
         address_line="4 Slipway",
         property_kind="1",
-        state="IL",
+        state="TX",
         active="yes",
         rents=rents,
         owner="taxpayer",
@@ -47,11 +47,18 @@ def house(key="house", rents=0, **values):
     )
 
 
+def stake(key="k1", **values):
+    given = {"entity": "Quay", "entity_number": "00-4455668", "participates": "yes", "all_at_risk": "yes"}
+    return paper("k1-1065", key, owner="taxpayer", **given | values)
+
+
 def result(*papers, year=2025, **filing):
-    return compute(PACK, data(*papers, year=year, **filing))
+    """In a state that taxes no income, unless a filing says otherwise."""
+    at_home = () if any(one.kind == "filing" for one in papers) else (returns.filing(residence="TX", state="TX"),)
+    return compute(PACK, returns.data(*at_home, *papers, year=year, **filing))
 
 
-A, F, E, P, S = "us.depreciation[{}].", "us.4562[{}].", "us.sch-e-part-i[{}].", "us.8582.", "us.section-179."
+A, F, E, H, P, S = "us.depreciation[{}].", "us.4562[{}].", "us.sch-e-part-i[{}].", "us.8829[shop].", "us.8582.", "us.section-179."
 # What it catches; papers; year; {address: amount}
 CASES = (
     ("seven years, half-year: 14.29%", (shop(), plain(10_000, "machinery", "2025-05-10")), 2025, {A + "11": 1_429, F + "19c": 1_429, "us.sch-c[shop].13": 1_429}),
@@ -127,15 +134,31 @@ CASES = (
     ("losses of before come with this year's", (wage(80_000), house(rents=9_000, passive_before="4000")), 2025, {"us.sch-e.26": 5_000}),
     ("and wait again where nothing takes them", (wage(160_000), house(rents=1_000, passive_before="4000")), 2025, {"us.sch-e.26": 0, E.format("house") + "22": 1_000}),
     ("without active participation no allowance", (wage(80_000), house(rents=5_000, taxes=15_000, active="no") if False else
-        paper("rental", "house", address_line="4 Slipway", property_kind="1", active="no", rents=5_000, taxes=15_000, owner="taxpayer")), 2025, {
+        paper("rental", "house", address_line="4 Slipway", state="TX", property_kind="1", active="no", rents=5_000, taxes=15_000, owner="taxpayer")), 2025, {
         P + "2b": 10_000, P + "9": 0, "us.sch-e.26": 0}),
     ("a professional's losses are not passive", (wage(160_000), house(rents=5_000, taxes=25_000, professional="yes")), 2025, {"us.sch-e.26": -20_000}),
     ("the allowance is divided by the losses: 8,000 and 2,000 of 10,000", (
         wage(130_000), house(taxes=32_000), house("second", taxes=8_000)), 2025, {
         P + "9": 10_000, E.format("house") + "22": 8_000, E.format("second") + "22": 2_000}),
-    ("royalties are no passive activity", (wage(160_000), paper("rental", "r", address_line="Well", property_kind="6", active="no", royalties=9_000, legal=1_000, owner="taxpayer")),
+    ("royalties are no passive activity", (wage(160_000), paper("rental", "r", address_line="Well", state="TX", property_kind="6", active="no", royalties=9_000, legal=1_000, owner="taxpayer")),
      2025, {"us.sch-e.26": 8_000}),
-    ("a statement of rents", (house(), paper("1099-misc", "m1", owner="taxpayer", rents="7200", rental="house")), 2025, {E.format("house") + "3": 7_200}),
+    ("rental real estate of a share: allowed", (wage(80_000), stake(rental=-8_000, active="yes")), 2025, {P + "1b": 8_000, P + "9": 8_000, "us.sch-e.32": -8_000}),
+    ("a limited partner's has no allowance", (wage(80_000), stake(rental=-8_000)), 2025, {P + "2b": 8_000, "us.sch-e.32": 0, "us.1040.9": 80_000}),
+    ("one share's passive loss against another's income", (wage(80_000), stake(ordinary=-5_000, participates="no"), stake("k2", ordinary=3_000, participates="no")), 2025, {
+        P + "11": 3_000, "us.share[k1].5": -3_000, "us.sch-e.32": 0}),
+    ("what waited comes with income", (stake(ordinary=3_000, participates="no", passive_before="2000"),), 2025, {"us.share[k1].5": 1_000, "us.sch-e.32": 1_000}),
+    ("guaranteed payments are not passive", (stake(ordinary=-4_000, guaranteed=10_000, participates="no"),), 2025, {"us.share[k1].1": 10_000, "us.sch-e.32": 10_000}),
+    ("whoever takes part has no passive loss", (stake(ordinary=-4_000),), 2025, {"us.sch-e.32": -4_000, P + "3": 0}),
+    ("income of a share takes a house's loss", (wage(200_000), stake(rental=9_000), house(taxes=7_000)), 2025, {E.format("house") + "22": 7_000, "us.sch-e.41": 2_000}),
+    ("and it enters the tax on investment income", (wage(300_000), stake(rental=9_000)), 2025, {"us.8960.4c": 9_000}),
+    ("a home office of a tenth: 2.564% of 25,000", (shop(home_method="regular", home_area="200", home_total="2000", home_basis="300000", home_land="50000", home_since="2020-07-01"),),
+     2025, {H + "40": 25_000, H + "41": D("2.564"), H + "42": 641, H + "30": 641, H + "36": 641}),
+    ("its first year from July", (shop(home_method="regular", home_area="200", home_total="2000", home_basis="300000", home_land="50000", home_since="2025-07-01"),),
+     2025, {H + "42": 294}),
+    ("no more than the profit leaves, the rest waits", (
+        shop(1_000, home_method="regular", home_area="200", home_total="2000", home_basis="300000", home_land="50000", home_since="2020-07-01", home_direct="700",
+             home_depreciation_before="100"),), 2025, {H + "27": 700, H + "28": 300, H + "32": 741, H + "33": 300, H + "36": 1_000, H + "44": 441}),
+    ("a statement of rents", (house(), paper("1099-misc", "m1", owner="taxpayer", payer="Quay", rents="7200", rental="house")), 2025, {E.format("house") + "3": 7_200}),
 )  # fmt: skip
 
 

@@ -1,6 +1,6 @@
 """Assets, rents and losses that wait."""
 
-from taxcore.packs.us.tests.diagnosed.making import books, one, paper, rows, single, wage
+from taxcore.packs.us.tests.diagnosed.making import books, one, paper, rows, share, single, wage
 from taxcore.packs.us.tests.returns import filing
 
 
@@ -36,6 +36,10 @@ def house(key="h1", **values):
         "rented_days": "365",
     }
     return paper("rental", key, **given | values)
+
+
+def office(**values):
+    return shop(home_method="regular", home_area="100", home_total="1000", **values)
 
 
 def car(**values):
@@ -114,6 +118,14 @@ CASES = [
     ("us.rental.interest", one(house(mortgage_interest="100", taxes="")), one(house(mortgage_interest="100", taxes="50"))),
     ("us.rental.insurance", one(house(), built()), one(house(insurance="50"), built())),
     ("us.rental.repairs-large", one(house(repairs="4501")), one(house(repairs="4500"))),
+    ("us.home.depreciation", one(office(home_interest="900")), one(office(home_interest="900", home_basis="9", home_since="2020-01-01"))),
+    ("us.home.since", one(office(home_basis="9")), one(office(home_basis="9", home_since="2020-01-01"))),
+    ("us.home.land", one(office(home_basis="9", home_land="10")), one(office(home_basis="9", home_land="9"))),
+    ("us.home.rented", one(office(home_basis="9", home_rent="5")), one(office(home_rent="5"))),
+    ("us.share.active", one(share(rental="-5", all_at_risk="yes")), one(share(rental="-5", all_at_risk="yes", active="no"))),
+    ("us.share.waits", one(wage("200000"), share(rental="-5", all_at_risk="yes")), one(wage(), share(rental="-5", all_at_risk="yes", active="yes"))),
+    ("us.share.qbi-waits", one(share(ordinary="-5", participates="no", all_at_risk="yes", qualified_income="-5")),
+     one(share(ordinary="-5", participates="no", all_at_risk="yes"))),
     ("us.rental.elsewhere", one(house(state="WI")), one(house(state="TX"))),
     ("us.rental.pennsylvania", one(filing(residence="PA", state="PA"), house(state="PA")), one(filing(residence="IL", state="IL"), house())),
     ("us.rental.statement", one(misc(rents="50")), one(misc(rents="50", rental="h1"), house())),
