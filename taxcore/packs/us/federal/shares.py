@@ -1,5 +1,7 @@
 """Schedule E: rents and royalties together, parts II and III with shares of entities. IRC 61(a)(5), 702, 1366, 652, 662."""
 
+from typing import Any, ClassVar
+
 from taxcore.engine import ZERO, excess, fact, line, total
 from taxcore.packs.us.balances import PASSIVE_SHARE
 from taxcore.packs.us.base import FederalForm
@@ -17,6 +19,7 @@ class Share(FederalForm):
     """What one share adds to income: what is passive goes through Form 8582. IRC 469, 702, 1366, 652, 662."""
 
     number, name, per, worksheet = "Share", "Income or loss of a share", SHARES, True
+    rounding: ClassVar[Any] = None  # cents, as the statements have them: the lines of Schedule E round their sums
 
     @property
     def paper(self):
