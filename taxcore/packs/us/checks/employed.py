@@ -1,4 +1,4 @@
-"""Tips, people employed in the home, statutory employees, contracts: what is missing, what does not fit, what could be chosen."""
+"""Tips, household and statutory employees, moves, contracts: what is missing, what does not fit, what could be chosen."""
 
 from taxcore.engine import check, found, idea, stops
 
@@ -47,6 +47,21 @@ def statutory(run):
             yield found(one.books.address("receipts"), says, code="us.statutory.both")
 
 
+@stops("us.moving.not-ordered", "Moving expenses without orders", "rule", "IRC 217(k)")
+@check("us.moving.no-expenses", "Moving expenses paid by the government, and none entered", "missing", "IRC 132(g)(2)")
+def moves(run):
+    for paper in run.papers("adjustments"):
+        if (paper.moving or paper.moving_travel) and not paper.moving_ordered:
+            says = "Only a move on active duty, to a new permanent station, is deductible. Say so, or clear the amount."
+            yield found(paper.address("moving_ordered"), says, code="us.moving.not-ordered")
+    moved = {paper.owner for paper in run.papers("adjustments") if paper.moving or paper.moving_travel}
+    for wage in run.papers("w2"):
+        row = next((row for row in wage.codes if row.code == "P" and row.amount), None)
+        if row is not None and wage.owner not in moved:
+            says = "Box 12 has code P. What was paid above the cost of the move is income: enter the cost with the adjustments."
+            yield found(row.address("amount"), says, code="us.moving.no-expenses")
+
+
 @check("us.tips.allocated", "Allocated tips are income", "rule", "IRC 6053(c)")
 @check("us.tips.no-wages", "Tips of somebody without wages", "unlikely", "IRC 3121(q)")
 @idea("us.contracts.back", "A loss of contracts could go back three years", "election", "IRC 1212(c)")
@@ -67,4 +82,4 @@ def others(run):
         yield found(form.address("together"), "Check box 11: losses are entered with a minus.", code="us.contracts.large")
 
 
-CHECKS = (household, statutory, others)
+CHECKS = (household, statutory, moves, others)

@@ -15,7 +15,7 @@ from taxcore.packs.us.federal.diligence import PreparersChecklist
 from taxcore.packs.us.federal.distributions import Distribution, SimplifiedMethod
 from taxcore.packs.us.federal.earned_income import EarnedIncomeCredit, ScheduleEIC
 from taxcore.packs.us.federal.education import EducationCredits, Student
-from taxcore.packs.us.federal.employed import Contracts, HouseholdTaxes, UnreportedTips
+from taxcore.packs.us.federal.employed import Contracts, HouseholdTaxes, Moving, UnreportedTips
 from taxcore.packs.us.federal.energy import EnergyCredits
 from taxcore.packs.us.federal.foreign_tax import ForeignTax
 from taxcore.packs.us.federal.gifts import Gifts, NonCashGifts
@@ -50,7 +50,7 @@ FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, ScheduleEIC, HouseholdTaxes,
     SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax,
-    EnergyCredits, MinimumTax, UnreportedTips, Contracts, SelfEmployedHealth, NonCashGifts, Basis, ChildTax,
+    EnergyCredits, MinimumTax, UnreportedTips, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis, ChildTax,
     HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
     PremiumCredit, Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,

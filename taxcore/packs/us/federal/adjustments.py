@@ -170,7 +170,7 @@ class Adjustments(FederalForm):
 
     @line("14", "Moving expenses, Armed Forces", cites="IRC 217(g)")
     def moving(self):
-        return total([paper.moving for paper in self.papers("adjustments")])
+        return total([one.deduction for one in self.every("us.3903")])
 
     @line("15", "Deductible part of self-employment tax", cites="IRC 164(f)")
     def half_self_employment(self):

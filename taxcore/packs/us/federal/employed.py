@@ -1,8 +1,8 @@
-"""Employment taxes of a return: tips (Form 4137), people employed in the home (Schedule H); and contracts (Form 6781)."""
+"""Tips (Form 4137), people employed in the home (Schedule H), moves on orders (Form 3903), contracts (Form 6781)."""
 
 from decimal import Decimal
 
-from taxcore.engine import excess, least, line, nothing_because, share, total
+from taxcore.engine import excess, fact, least, line, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
 _LONG = Decimal("0.6")
@@ -119,6 +119,49 @@ class HouseholdTaxes(FederalForm):
     @line("26", "Household employment taxes", weight="total")
     def tax(self):
         return total(self.insured_taxes, self.unemployment)
+
+
+class Moving(FederalForm):
+    """Form 3903 of one person: a move that the Armed Forces ordered. IRC 217(g), 132(g)(2)."""
+
+    number, name, per = "3903", "Moving expenses", "person"
+    needs = ("adjustments",)
+
+    def required(self):
+        return self.deduction > 0 or self.income > 0
+
+    @property
+    def ordered(self):
+        return any(paper.moving_ordered for paper in self.papers("adjustments", self.key))
+
+    @line("1", "Transportation and storage of household goods")
+    def goods(self):
+        return total([paper.moving for paper in self.papers("adjustments", self.key)])
+
+    @line("2", "Travel and lodging")
+    def travel(self):
+        return total([paper.moving_travel for paper in self.papers("adjustments", self.key)])
+
+    @line("3", "Expenses")
+    def expenses(self):
+        return total(self.goods, self.travel)
+
+    @line("4", "Paid by the government, W-2 box 12 code P")
+    def paid(self):
+        return total([wage.coded({"P"}) for wage in self.papers("w2", self.key)])
+
+    @line("5", "Moving expense deduction", weight="total")
+    def deduction(self):
+        if not self.ordered:
+            return nothing_because("the move was not ordered")
+        return excess(self.expenses, over=self.paid)
+
+    @fact("Paid above the expenses")
+    def income(self):
+        """What is paid for more than the move cost is pay, Form 1040 line 1h. A move without its costs is asked about instead."""
+        if self.expenses == 0:
+            return nothing_because("no expenses are entered")
+        return excess(self.paid, over=self.expenses)
 
 
 class Contracts(FederalForm):

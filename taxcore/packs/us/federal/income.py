@@ -75,7 +75,8 @@ class IncomeTaxReturn(FederalForm):
     @line("1h", "Other earned income")
     def other_earned(self):
         disabled = [paper.gross for paper in self.papers("1099-r") if paper.disability_pension]
-        return total(self._others("other_earned"), disabled)
+        moves = [one.income for one in self.every("us.3903")]
+        return total(self._others("other_earned"), disabled, moves)
 
     @line("1i", "Nontaxable combat pay election")
     def combat_pay(self):

@@ -103,7 +103,8 @@ class EarnedIncome(FederalForm):
         employed = [wage.wages for wage in self._wages() if not wage.statutory_employee]
         others = self.papers("other-income", self.key)
         disabled = [p for p in self.papers("1099-r", self.key) if p.disability_pension]
-        more = ([total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others], [p.gross for p in disabled])
+        own = [total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others]
+        more = (own, [p.gross for p in disabled], self.brought("us.3903", "income", self.key))
         if not (employed or others or disabled):
             person = self.person(self.key)
             return absent(f"{person.title if person else self.key} has no W-2")

@@ -23,7 +23,12 @@ class PersonalAdjustments(FederalPaper):
     repeats = ("alimony",)
 
     educator = Amount("11", "Educator expenses", cites="IRC 62(a)(2)(D)")
-    moving = Amount("14", "Moving expenses, Armed Forces", cites="IRC 217(g)")
+    moving = Amount("14", "Moving: transport and storage of household goods", cites="IRC 217(g)")
+    moving_travel = Amount(None, "Moving: travel and lodging, no meals", cites="IRC 217(b)(1)(B)")
+    moving_ordered = Flag(
+        None, "Moved on active duty, ordered to a permanent change of station", cites="IRC 217(g)",
+        help="For everybody else no move is deductible. From 2026 on it holds for the intelligence community too.",
+    )  # fmt: skip
     reservist = Amount("12", "Reservists, performing artists, fee-basis officials", cites="IRC 62(a)(2)(B), (C), (E)")
     alimony = Rows("19a", "Alimony paid", AlimonyRow, cites="P.L. 115-97, sec. 11051")
     legal_fees = Amount("24h", "Attorney fees, discrimination claims", cites="IRC 62(a)(20)")

@@ -1,4 +1,4 @@
-"""Tips, household employees, statutory employees, contracts marked to market: worked by hand from the law."""
+"""Tips, household employees, statutory employees, moves, contracts marked to market: worked by hand from the law."""
 
 from decimal import Decimal
 from unittest import TestCase
@@ -22,7 +22,17 @@ def nanny(*paid, quarter="yes", **values):
     )
 
 
-H, T, X = "us.sch-h.", "us.4137[taxpayer].", "us.6781."
+def soldier(paid):
+    rows = [{"id": "p", "code": "P", "amount": str(paid)}] if paid else []
+    return wage(40_000, codes=rows)
+
+
+def move(goods, travel, ordered="yes"):
+    given = {"moving": str(goods), "moving_travel": str(travel), "moving_ordered": ordered}
+    return paper("adjustments", "a1", owner="taxpayer", **given)
+
+
+H, T, X, M = "us.sch-h.", "us.4137[taxpayer].", "us.6781.", "us.3903[taxpayer]."
 CASES = (
     # IRC 3101, 3111, 3301, 3121(x)
     ("a nanny of 20,000: 12.4%, 2.9%, and 0.6% of 7,000", (nanny(20_000),), 2025, {
@@ -39,6 +49,12 @@ CASES = (
     ("tips that were not reported", (wage(30_000), paper("other-income", "o1", owner="taxpayer", tips="500")), 2025, {T + "6": 500, T + "13": 38, "us.1040.1c": 500}),
     ("what is left of the wage base", (wage(176_000, allocated_tips="1000"),), 2025, {T + "10": 100, T + "11": 6, T + "12": 15}),
     ("they count for the tax of 0.9%", (wage(199_500, allocated_tips="1000"),), 2025, {"us.8959.2": 1_000, "us.8959.18": 5}),
+    # IRC 217(g), 132(g)(2)
+    ("a move on orders, in part paid for", (soldier(2_000), move(3_000, 800)), 2025, {
+        M + "3": 3_800, M + "4": 2_000, M + "5": 1_800, "us.sch-1.14": 1_800, "us.1040.11a": 38_200}),
+    ("paid above its cost: the rest is pay", (soldier(4_500), move(3_000, 800)), 2025, {
+        M + "5": 0, "us.sch-1.14": 0, "us.1040.1h": 700, "us.1040.1z": 40_700, "us.earned-income[taxpayer].1": 40_700}),
+    ("a move of one's own choice", (soldier(0), move(3_000, 800, ordered="")), 2024, {M + "3": 3_800, M + "5": 0, "us.sch-1.14": 0}),
     # IRC 1256(a)(3)
     ("contracts: 60% long, 40% short", (paper("1099-b", "b1", owner="taxpayer", payer="Heron", contracts="10000"),), 2025, {
         X + "8": 4_000, X + "9": 6_000, "us.sch-d.4": 4_000, "us.sch-d.11": 6_000}),

@@ -1,4 +1,4 @@
-"""Tips, people employed in the home, statutory employees, contracts."""
+"""Tips, people employed in the home, statutory employees, moves, contracts."""
 
 from taxcore.packs.us.tests.diagnosed.making import books, one, paper, rows, single, wage
 from taxcore.packs.us.tests.returns import w2
@@ -21,7 +21,17 @@ def clerk(**values):
     return w2(9_000, statutory_employee="yes", **values)
 
 
+def moved(**values):
+    return paper("adjustments", "a1", moving="900", **values)
+
+
+def soldier():
+    return w2(9_000, codes=rows({"code": "P", "amount": "900"}))
+
+
 CASES = [
+    ("us.moving.not-ordered", one(moved()), one(moved(moving_ordered="yes"))),
+    ("us.moving.no-expenses", one(soldier()), one(soldier(), moved(moving_ordered="yes"))),
     ("us.household.section-b", one(home(one_state="no")), one(home())),
     ("us.household.nothing", one(home("90", thousand="no")), one(home())),
     ("us.household.missing", one(care(household_employee="yes")), one(care(household_employee="yes"), home())),
