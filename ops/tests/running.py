@@ -259,6 +259,14 @@ class Walk:
             chain = chain.move_by_offset(*step)
         chain.release().perform()
 
+    def record_identity(self, document: str, issued_by: str, expires: str) -> None:
+        """What the client showed, before a signature is taken in the office."""
+        shown = {"document": document, "issued_by": issued_by, "expires": expires, "ending": "4417"}
+        for name, value in shown.items():
+            self.find(f"[name={name}]").send_keys(value)
+        self.press("Record it")
+        self.sees("ends 4417")
+
     def sign_in_office(self, return_id: int, times: int = 2, verify: Callable[[], None] | None = None) -> None:
         """Draw so many signatures in the office; `verify` records who the client is where that is asked first."""
         for _ in range(times):

@@ -226,9 +226,4 @@ class BritishTests(TestCase):
         walk.until(lambda: walk.find("#paper h1").text == name)
 
     def verify(self, walk: Walk) -> None:
-        walk.find("[name=document]").send_keys("Driving")
-        walk.find("[name=issued_by]").send_keys("DVLA")
-        walk.find("[name=expires]").send_keys("30/6/2029")
-        walk.find("[name=ending]").send_keys("4417")
-        walk.press("Record it")
-        walk.sees("ends 4417")
+        walk.record_identity("Driving", "DVLA", "30/6/2029")

@@ -275,7 +275,7 @@ class YearsTests(RunningTestCase):
         walk.go(f"/returns/{return_id}/sign")
         walk.press("Lock the return")
         walk.sees("sign here in the office")
-        walk.sign_in_office(return_id)
+        walk.sign_in_office(return_id, verify=lambda: walk.record_identity("Driver", "Illinois", "6/30/2029"))
         walk.go(f"/returns/{return_id}/sign")
         walk.press("E-file")
         walk.sees("Federal accepted", "Illinois accepted", seconds=60)
