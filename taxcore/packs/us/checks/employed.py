@@ -22,10 +22,10 @@ def household(run):
             yield found(paper.address("withheld"), "Check the amount against the records.", code="us.household.withheld-above")
     for care in run.papers("care"):
         if care.household_employee and not run.papers("household"):
-            says = "Add the household employees with what was paid, or say that it is none."
+            says = "Add what was paid to household employees. If this was no employee, answer no here."
             yield found(care.address("household_employee"), says, code="us.household.missing")
         if len(str(care.number or "").replace("-", "")) == 9 and run.papers("household") and care.household_employee is False:
-            says = "Who is told what to do and how is an employee. Check what was agreed."
+            says = "A worker who is told what to do and how is an employee. Check what was agreed."
             yield found(care.address("household_employee"), says, code="us.household.contractor")
 
 
@@ -54,10 +54,10 @@ def moves(run):
         if (paper.moving or paper.moving_travel) and not paper.moving_ordered:
             says = "Only a move on active duty, to a new permanent station, is deductible. Say so, or clear the amount."
             yield found(paper.address("moving_ordered"), says, code="us.moving.not-ordered")
-    moved = {paper.owner for paper in run.papers("adjustments") if paper.moving or paper.moving_travel}
     for wage in run.papers("w2"):
         row = next((row for row in wage.codes if row.code == "P" and row.amount), None)
-        if row is not None and wage.owner not in moved:
+        own = run.papers("adjustments", wage.owner or "taxpayer")
+        if row is not None and not any(paper.moving or paper.moving_travel for paper in own):
             says = "Box 12 has code P. What was paid above the cost of the move is income: enter the cost with the adjustments."
             yield found(row.address("amount"), says, code="us.moving.no-expenses")
 

@@ -130,7 +130,8 @@ def shares(run):
             if lost < 0 and paper.all_at_risk is not True:
                 yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
             sold = getattr(paper, "section_1231", ZERO)
-            if (lost < 0 and paper.publicly_traded) or (sold < 0 and not paper.participates):
+            of_its_own = paper.publicly_traded and (lost < 0 or paper.passive_before or paper.rental or paper.other_rental)
+            if of_its_own or (sold < 0 and not paper.participates):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 

@@ -24,5 +24,5 @@ class HouseholdEmployees(FederalPaper):
     )
     one_state = Flag(
         "10", "Unemployment contributions in one state alone, paid in time, on all those wages", cites="IRC 3302",
-        help="If not, the whole of section B is asked for.",
+        help="Not in a credit reduction state. If not, section B is asked for.",
     )  # fmt: skip

@@ -10,11 +10,10 @@ from taxcore.engine import excess, fact, least, line, nothing_because, pro_rata,
 from taxcore.packs.us.balances import DEPRECIATION, QUARTER, SECTION_179
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.property.macrs import TABLES, Life, quarter_of
-from taxcore.packs.us.property.papers import ACTIVITIES, AMORTIZED, BUILT, LISTED
+from taxcore.packs.us.property.papers import ACTIVITIES, AMORTIZED, BUILT, LISTED, NOT_EXPENSED
 
 ZERO, _PERCENT = Decimal(0), Decimal("0.01")
 _FULL_SPECIAL_SINCE = date.fromisoformat(TABLES.special.full_since)
-_TWENTY = Decimal(20)
 
 
 def is_mostly_business(asset):
@@ -55,13 +54,14 @@ def special_rate(asset):
     """IRC 168(k): in full what is acquired after 19 January 2025; else by the year it is placed in service."""
     if not is_depreciated(asset) or asset.no_special or asset.method == "ads" or not is_mostly_business(asset):
         return ZERO
-    if asset.sort in ("intangible", "start-up") or (asset.sort not in AMORTIZED and Decimal(asset.period or 99) > _TWENTY):
+    if asset.sort in ("intangible", "start-up") or (
+        asset.sort not in AMORTIZED and Decimal(asset.period or 99) > TABLES.special.longest
+    ):
         return ZERO
     if (asset.acquired or asset.in_service) >= _FULL_SPECIAL_SINCE:
         return Decimal(1)
-    return (
-        Decimal(TABLES.special.rates[str(asset.in_service.year)]) if str(asset.in_service.year) in TABLES.special.rates else ZERO
-    )
+    rates, year = TABLES.special.rates, str(asset.in_service.year)
+    return Decimal(rates[year]) if year in rates else ZERO
 
 
 def cap_of(asset, year):
@@ -254,12 +254,13 @@ class Depreciation(FederalForm):
         if life is None:
             return nothing_because("its recovery period is not known")
         if self._leaves():
-            return share(life.part_when_sold(self.asset.sold.month), of=share(self.rate * _PERCENT, of=self.depreciable))
+            of_whole_year = least(share(self.rate * _PERCENT, of=self._base()), self._rest())
+            return share(life.part_when_sold(self.asset.sold.month), of=of_whole_year)
         if self._is_car():
-            return least(share(self.rate * _PERCENT, of=self._base_of_car()), self._rest())
+            return least(share(self.rate * _PERCENT, of=self._base()), self._rest())
         if self.number_of_year >= life.last:
             return excess(self.depreciable, over=excess(self.before, over=self.special))
-        return least(share(self.rate * _PERCENT, of=self.depreciable), self._rest())
+        return least(share(self.rate * _PERCENT, of=self._base()), self._rest())
 
     def _leaves(self):
         return self.asset.sold is not None and self.asset.sold.year <= self.run.year
@@ -272,9 +273,9 @@ class Depreciation(FederalForm):
         first = self.special if self.number_of_year == 1 else ZERO
         return excess(self.basis, over=[self.section_179, self.before, first])
 
-    def _base_of_car(self):
-        """With a special allowance of all of it, what the first year's limit left: Rev. Proc. 2019-13, sec. 4."""
-        if self.number_of_year == 1 or special_rate(self.asset) != 1:
+    def _base(self):
+        """Of a car with a special allowance of all of it, what the first year's limit left: Rev. Proc. 2019-13, sec. 4."""
+        if not self._is_car() or self.number_of_year == 1 or special_rate(self.asset) != 1:
             return self.depreciable
         first = least(self.special, excess(_first_cap(self.asset), over=self.section_179))
         return excess(self.basis, over=[self.section_179, first])
@@ -336,11 +337,7 @@ class Section179(FederalForm):
         return self.elected > 0 or self.carried > 0
 
     def _eligible(self):
-        return [
-            one
-            for one in self.every("us.depreciation")
-            if one.is_there and one.asset.sort not in (*BUILT, "intangible", "start-up")
-        ]
+        return [one for one in self.every("us.depreciation") if one.is_there and one.asset.sort not in NOT_EXPENSED]
 
     def _this_year(self):
         return [one for one in self._eligible() if one.number_of_year == 1]
@@ -383,7 +380,8 @@ class Section179(FederalForm):
     def income(self):
         """All active trades together, with wages: before this deduction and without home offices."""
         trades = [one.before_section_179 for one in self.every("us.sch-c") if one.books.participates is not False]
-        wages = [paper.wages for paper in self.papers("w2") if paper.owner in ("taxpayer", "spouse")]
+        employed = [paper for paper in self.papers("w2") if not paper.statutory_employee]  # whose pay is receipts of a trade
+        wages = [paper.wages for paper in employed if paper.owner in ("taxpayer", "spouse")]
         return least(excess(total(trades, wages), over=ZERO), self.dollars)
 
     @line("12", "Section 179 expense deduction", weight="total")

@@ -7,7 +7,8 @@ from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.property.assets import before_this_year, is_depreciated, is_mostly_business
-from taxcore.packs.us.property.papers import AMORTIZED, BUILT, LISTED
+from taxcore.packs.us.property.macrs import TABLES
+from taxcore.packs.us.property.papers import AMORTIZED, BUILT, LISTED, NOT_EXPENSED
 
 _SPECIAL_KNOWN_SINCE = 2018
 _SMALL, _LARGE_REPAIR = 2_500, Decimal("0.5")
@@ -102,22 +103,26 @@ def written_off(run):
 @stops("us.asset.179-kind", "Section 179 for what cannot have it", "rule", "IRC 179(d)(1)")
 @stops("us.asset.179-rental", "Section 179 for a rental", "unsupported", "IRC 179(b)(3)")
 @stops("us.asset.179-above", "More expensed than it cost", "conflict", "IRC 179(a)")
-@stops("us.asset.179-vehicle", "A heavy vehicle expensed above its limit", "rule", "IRC 179(b)(5)")
+@stops("us.asset.179-use", "Section 179 for what is used half in business or less", "rule", "26 CFR 1.179-1(d)")
+@check("us.asset.179-vehicle", "A heavy vehicle expensed above the limit of an SUV", "rule", "IRC 179(b)(5)")
 @check("us.asset.179-limited", "Section 179 is limited", "rule", "IRC 179(b)")
 @idea("us.asset.could-expense", "It could be expensed", "election", "IRC 179")
 def expensed(run):
     limit = run.laws["us"].section_179.large_vehicle
     for one in run.papers("asset"):
         at, kind = one.address("section_179"), run.by_key(("business", "rental"), str(one.used_in))
-        if one.section_179 and one.sort in (*BUILT, "land", "intangible", "start-up"):
-            yield found(at, "Buildings, land and intangibles have none. Remove it.", code="us.asset.179-kind")
+        if one.section_179 and one.sort in NOT_EXPENSED:
+            yield found(at, "Land, what is built on it, and intangibles have none. Remove it.", code="us.asset.179-kind")
         elif one.section_179 and kind is not None and kind.kind == "rental":
             yield found(at, "Only an active trade can expense. It is not supported for rentals here.", code="us.asset.179-rental")
+        elif one.section_179 and (one.business_share or 0) <= 50:
+            yield found(at, "Only what is used in business for more than half has it. Remove it.", code="us.asset.179-use")
         if one.section_179 > one.cost:
             yield found(at, "Check the amount: it is above the cost.", code="us.asset.179-above")
         if one.sort == "truck" and one.section_179 > limit and one.in_service is not None and one.in_service.year == run.year:
-            yield found(at, f"Of a sport utility vehicle no more than {limit:,} can be expensed.", code="us.asset.179-vehicle")
-        fresh = is_depreciated(one) and one.in_service.year == run.year and one.sort not in (*BUILT, *AMORTIZED, *LISTED)
+            says = f"Of a sport utility vehicle no more than {limit:,} can be expensed; of a long pickup or a van all of it."
+            yield found(at, says, code="us.asset.179-vehicle")
+        fresh = is_depreciated(one) and one.in_service.year == run.year and one.sort not in (*NOT_EXPENSED, "software", *LISTED)
         trade = kind is not None and kind.kind == "business" and run.form("us.sch-c", kind.key).before_section_179 > one.cost
         if fresh and trade and not one.section_179 and one.no_special:
             yield found(at, f"Up to {one.cost:,.0f} could be deducted this year.", code="us.asset.could-expense")
@@ -130,6 +135,7 @@ def expensed(run):
 @check("us.asset.business-use", "How much a vehicle is used in business is not said", "missing", "IRC 274(d), 280F")
 @stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "unsupported", "IRC 280F(b)(2)")
 @check("us.asset.mileage", "The mileage rate and depreciation of a vehicle", "conflict", "Rev. Proc. 2019-46")
+@stops("us.asset.car-limits", "An automobile of a year whose limits are not here", "unsupported", "IRC 280F(a)")
 @check("us.asset.car-heavy", "An automobile that may be too heavy for the limits", "rule", "IRC 280F(d)(5)")
 @check("us.asset.residential-business", "A residence used in a business", "unlikely", "IRC 168(e)(2)")
 @check("us.asset.start-up-going", "Start-up costs of a business that had begun before", "conflict", "IRC 195(c)")
@@ -148,6 +154,11 @@ def used(run):
         if one.sort in LISTED and trade is not None and trade.car_method == "miles" and trade.miles:
             says = "The rate contains depreciation. Choose actual expenses, or remove the vehicle."
             yield found(one.address("sort"), says, code="us.asset.mileage")
+        if one.sort == "car" and one.in_service is not None and str(one.in_service.year) not in TABLES.automobiles:
+            says = (
+                f"The yearly limits of automobiles of {one.in_service.year} are not known here: it is written off without them."
+            )
+            yield found(one.address("in_service"), says, code="us.asset.car-limits")
         if one.sort == "car" and any(word in str(one.description).lower() for word in ("suv", "truck", "6,")):
             says = "Above 6,000 pounds it has no limits of automobiles. Check its weight, and choose the kind."
             yield found(one.address("sort"), says, code="us.asset.car-heavy")
@@ -254,6 +265,7 @@ def states(run):
 @check("us.rental.days", "For how many days it was let is not said", "missing", "Schedule E, line 2")
 @stops("us.rental.days-above", "More days than the year has", "conflict", "Schedule E, line 2")
 @check("us.rental.short-stays", "Short stays", "rule", "26 CFR 1.469-1T(e)(3)(ii)")
+@stops("us.rental.land", "Rent of land, and passive losses", "unsupported", "26 CFR 1.469-2T(f)(3)")
 @stops("us.rental.self", "A rental to one's own business", "unsupported", "26 CFR 1.469-2(f)(6)")
 @check("us.rental.kind-royalties", "Royalties that are rents", "conflict", "IRC 61(a)")
 @check("us.rental.twice", "Two properties at one address", "conflict", "Schedule E, line 1a")
@@ -280,6 +292,9 @@ def lettings(run):
         if one.property_kind == "7":
             says = "Its income is not passive, its loss is. That is not supported yet."
             yield found(one.address("property_kind"), says, code="us.rental.self")
+        if one.property_kind == "5" and run.form("us.sch-e-part-i", one.key).net > 0 and run.form("us.8582").allowed > 0:
+            says = "Income of land that is let takes no passive losses. That is not supported yet."
+            yield found(one.address("property_kind"), says, code="us.rental.land")
         if royalties and one.rents:
             yield found(
                 one.address("rents"),

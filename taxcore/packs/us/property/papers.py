@@ -18,6 +18,7 @@ PERIODS = {"machinery": "7", "furniture": "7", "computer": "5", "car": "5", "tru
 YEARS = {one: f"{one} years" for one in ("3", "5", "7", "10", "15", "20", "27.5", "39")}
 METHODS = {"general": "General (GDS)", "150": "150% declining balance", "straight": "Straight line", "ads": "Alternative (ADS)"}
 LISTED, AMORTIZED, BUILT = ("car", "truck"), ("software", "intangible", "start-up"), ("residential", "nonresidential")
+NOT_EXPENSED = (*BUILT, "improvement", "land", "intangible", "start-up")  # never section 179 property: IRC 179(d)(1), 1245(a)(3)
 ACTIVITIES = ("business", "rental")
 
 

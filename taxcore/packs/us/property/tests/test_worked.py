@@ -100,6 +100,13 @@ CASES = (
         S + "11": 7_714, S + "12": 7_714, S + "13": 2_286, "us.sch-c[shop].31": 0}),
     ("wages count as income", (shop(8_000), wage(50_000), plain(12_000, "machinery", "2025-06-01", section_179="10000")), 2025, {
         S + "12": 10_000, "us.sch-c[shop].31": -2_286}),
+    ("the pay of a statutory employee counts once, as receipts", (
+        returns.w2(8_000, state="TX", statutory_employee="yes", business="shop"), shop(0),
+        plain(10_000, "machinery", "2025-06-01", section_179="10000")), 2025, {S + "11": 8_000, S + "12": 8_000, S + "13": 2_000}),
+    ("a fence has none: IRC 1245(a)(3)", (shop(), plain(12_000, "improvement", "2025-06-01", section_179="10000")), 2025, {S + "2": 0, S + "8": 0, S + "12": 0}),
+    ("a car, all of it special, sold in its third year: half of 19.2% of what the first year's limit left", (
+        shop(), thing(50_000, "car", "2022-03-01", sold="2024-06-01", sold_for="9000")), 2024, {
+        A.format("a1") + "6": 29_056, A.format("a1") + "11": 2_957, A.format("a1") + "12": 32_013}),
     ("the carryover of before", (shop(8_000, section_179_before="5000"),), 2025, {S + "10": 5_000, F.format("shop") + "12": 5_000}),
     ("in 2024 more than 3,050,000 reduce the maximum", (
         shop(9_000_000), plain(3_100_000, "machinery", "2024-06-01", section_179="1220000")), 2024, {S + "4": 50_000, S + "5": 1_170_000, S + "12": 1_170_000}),
