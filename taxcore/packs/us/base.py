@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from decimal import ROUND_HALF_UP, Decimal
 from typing import ClassVar
 
-from taxcore.engine import Form, Line, Paper, total, whole
+from taxcore.engine import Form, Line, Paper, line, total, whole
 
 _NO_DIGIT = re.compile(r"\D")
 
@@ -42,6 +42,16 @@ class FederalPaper(Paper):
 class FederalForm(Form):
     jurisdiction = "us"
     rounding = staticmethod(whole)
+
+
+def from_paper(number, name, label, of="paper", **options):
+    """A line that is one amount of the form's own paper; `of` names the property that finds it."""
+
+    @line(number, label, **options)
+    def read(form):
+        return total(getattr(getattr(form, of), name))
+
+    return read
 
 
 def columns_of(number, label, filed, correct, **options):

@@ -96,7 +96,9 @@ class GroupPage(Page):
         return found
 
     def _common(self, row, other):
-        """Days that two claims share with the period."""
+        """Days that two claims share with the period; none as long as a day is missing."""
+        if row.begun is None or row.ended is None:
+            return 0
         begun, ended = max(row.begun, other.begun), min(row.ended, other.ended)
         return days_shared(self.run.period, (begun, ended))
 

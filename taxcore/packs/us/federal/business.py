@@ -1,26 +1,18 @@
 """Schedule C with car and home office, for each business. IRC 162, 274, 280A, 471."""
 
 from decimal import Decimal
+from functools import partial
 
 from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, times, total
 from taxcore.packs.us.balances import INVENTORY
-from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.base import FederalForm, from_paper
 
 _EXPENSES = (
     "advertising", "car", "commissions", "contract_labour", "depletion", "depreciation", "employee_benefits", "insurance",
     "mortgage_interest", "other_interest", "professional", "office", "employee_pensions", "rent_equipment", "rent_property",
     "repairs", "supplies", "taxes", "travel", "meals", "utilities", "wages", "others",
 )  # fmt: skip
-
-
-def _from_books(number, name, label, **options):
-    """A line that is one amount of the books."""
-
-    @line(number, label, **options)
-    def read(form):
-        return total(getattr(form.books, name))
-
-    return read
+_from_books = partial(from_paper, of="books")
 
 
 class Business(FederalForm):

@@ -5,23 +5,13 @@ from decimal import Decimal
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total, whole
 from taxcore.packs.us.balances import PASSIVE_LOSS
-from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 ZERO, _HALF = Decimal(0), Decimal("0.5")
 ROYALTIES = "6"
 _EXPENSES = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "management", "mortgage_interest",
              "other_interest", "repairs", "supplies", "taxes", "utilities", "depreciation", "others")  # fmt: skip
-
-
-def _from_paper(number, name, label):
-    """A line that is one amount of the property's paper."""
-
-    @line(number, label)
-    def read(form):
-        return total(getattr(form.paper, name))
-
-    return read
 
 
 class RentalIncome(FederalForm):
@@ -44,19 +34,19 @@ class RentalIncome(FederalForm):
     def royalties(self):
         return total(self.paper.royalties, [paper.royalties for paper in self._statements()])
 
-    advertising = _from_paper("5", "advertising", "Advertising")
-    auto = _from_paper("6", "auto", "Auto and travel")
-    cleaning = _from_paper("7", "cleaning", "Cleaning and maintenance")
-    commissions = _from_paper("8", "commissions", "Commissions")
-    insurance = _from_paper("9", "insurance", "Insurance")
-    legal = _from_paper("10", "legal", "Legal and other professional fees")
-    management = _from_paper("11", "management", "Management fees")
-    mortgage_interest = _from_paper("12", "mortgage_interest", "Mortgage interest paid to banks")
-    other_interest = _from_paper("13", "other_interest", "Other interest")
-    repairs = _from_paper("14", "repairs", "Repairs")
-    supplies = _from_paper("15", "supplies", "Supplies")
-    taxes = _from_paper("16", "taxes", "Taxes")
-    utilities = _from_paper("17", "utilities", "Utilities")
+    advertising = from_paper("5", "advertising", "Advertising")
+    auto = from_paper("6", "auto", "Auto and travel")
+    cleaning = from_paper("7", "cleaning", "Cleaning and maintenance")
+    commissions = from_paper("8", "commissions", "Commissions")
+    insurance = from_paper("9", "insurance", "Insurance")
+    legal = from_paper("10", "legal", "Legal and other professional fees")
+    management = from_paper("11", "management", "Management fees")
+    mortgage_interest = from_paper("12", "mortgage_interest", "Mortgage interest paid to banks")
+    other_interest = from_paper("13", "other_interest", "Other interest")
+    repairs = from_paper("14", "repairs", "Repairs")
+    supplies = from_paper("15", "supplies", "Supplies")
+    taxes = from_paper("16", "taxes", "Taxes")
+    utilities = from_paper("17", "utilities", "Utilities")
 
     @line("18", "Depreciation expense")
     def depreciation(self):

@@ -9,6 +9,7 @@ from taxcore.packs.uk.company.tests.test_worked import (
     BEFORE,
     SAME,
     about,
+    agree,
     books,
     bought,
     group,
@@ -122,12 +123,11 @@ CASES = (
 
 class WorkedTests(TestCase):
     def test_by_hand(self):
-        for catches, papers, options, wanted in CASES:
-            run = result(*papers, **options).run
-            for name, amount in wanted.items():
-                form, _, attribute = name.rpartition(".")
-                with self.subTest(catches, name=name):
-                    self.assertEqual(getattr(run.form(f"uk.{form}"), attribute), D(amount))
+        agree(self, CASES)
+
+    def test_a_claim_whose_days_are_missing_gives_nothing_and_spoils_nothing(self):
+        run = result(books(1_000), group([(*SAME, 900, 600), ("", "", 900, 300)])).run
+        self.assertEqual(run.form("uk.ct600c").claimed, D(600))
 
     def test_each_row_of_the_grid_comes_to_what_it_closes_with(self):
         """Opening and additions, less disposals and what is allowed, with what is charged, are what is left."""
