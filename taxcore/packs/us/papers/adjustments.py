@@ -23,18 +23,23 @@ class PersonalAdjustments(FederalPaper):
     repeats = ("alimony",)
 
     educator = Amount("11", "Educator expenses", cites="IRC 62(a)(2)(D)")
-    moving = Amount("14", "Moving: transport and storage of household goods", cites="IRC 217(g)")
-    moving_travel = Amount(None, "Moving: travel and lodging, no meals", cites="IRC 217(b)(1)(B)")
-    moving_ordered = Flag(
-        None, "Moved on active duty, ordered to a permanent change of station", cites="IRC 217(g)",
-        help="For everybody else no move is deductible. From 2026 on it holds for the intelligence community too.",
-    )  # fmt: skip
     reservist = Amount("12", "Reservists, performing artists, fee-basis officials", cites="IRC 62(a)(2)(B), (C), (E)")
     alimony = Rows("19a", "Alimony paid", AlimonyRow, cites="P.L. 115-97, sec. 11051")
     legal_fees = Amount("24h", "Attorney fees, discrimination claims", cites="IRC 62(a)(20)")
     award_fees = Amount("24i", "Attorney fees, whistleblower awards", cites="IRC 62(a)(21)")
     repaid_unemployment = Amount("24e", "Repayment of supplemental unemployment (Trade Act)", cites="IRC 62(a)(12)")
     archer = Amount("23", "Archer MSA", cites="IRC 220")
+    moving = Amount(
+        "14",
+        "Transportation and storage of household goods",
+        cites="IRC 217(g)",
+        begins="Moving expenses of the Armed Forces, Form 3903",
+    )
+    moving_travel = Amount(None, "Travel and lodging, no meals", cites="IRC 217(b)(1)(B)")
+    moving_ordered = Flag(
+        None, "Active duty, ordered to a permanent change of station", cites="IRC 217(g)",
+        help="Nobody else's move is deductible; since 2026 the intelligence community's is too.",
+    )  # fmt: skip
 
 
 class LoanInterest(FederalPaper):
