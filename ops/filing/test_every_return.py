@@ -21,7 +21,8 @@ from practice.demo.plain import demo_returns
 from taxcore.engine import PaperValues, compute, document, roll_forward
 from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
-from taxcore.packs.us.property.tests import test_sales, test_worked
+from taxcore.packs.us.farm.tests import test_worked as test_farms
+from taxcore.packs.us.property.tests import test_own_depreciation, test_sales, test_worked
 from taxcore.packs.us.tests import returns, test_employed
 from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.sampling import examples
@@ -49,9 +50,11 @@ def worked():
         if entry.get("earlier"):
             for each, _ in years_of(entry, 2026):
                 yield f"{entry['name']} {each.year}, with what the year before closed", compute(PACK, each)
-    for cases in (test_worked.CASES, test_sales.CASES, test_employed.CASES):
+    for cases in (test_worked.CASES, test_sales.CASES, test_farms.CASES, test_employed.CASES):
         for name, papers, year, _ in cases:
             yield name, test_worked.result(*papers, year=year)
+    for name, state, papers, year, _ in test_own_depreciation.CASES:
+        yield name, test_own_depreciation.filed(state, *papers, year=year)
     yield "a qualified loss without its business", _after_a_loss()
 
 

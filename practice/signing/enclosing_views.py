@@ -24,7 +24,6 @@ def attachments(request, return_id, status=200, **more):
         "kinds": outgoing.attachable, "going": [row for row in rows if row.along],
         "authorities": [b.authority for b in result.bottom_lines],
         "may_key": may(request.user, "key") and not context["closed"], "largest": enclosing.LARGEST // 1_000_000,
-        "reading": any(row.state == "reading" for row in rows),
         "drawn": [
             (line.authority, one, instead.get(one.code, ""))
             for line in result.bottom_lines for one in drawn_for(return_, result, line.authority)

@@ -365,7 +365,9 @@ class AttachmentsTests(SigningTestCase):
         self.assertContains(self.client.get(page), "no documents yet")
         self.client.post(reverse("going-along-add", args=[self.return_.pk]), {"file": SimpleUploadedFile("a.pdf", pdf(1))})
         row = Attachment.objects.for_firm(self.firm).get()
+        self.assertContains(self.client.get(page), f'hx-select="#document-{row.pk}"')  # a row that is being read asks again
         draw_pages(attachment_id=row.pk)
+        self.assertNotContains(self.client.get(page), "hx-select")
         choose = reverse("going-along-choose", args=[self.return_.pk, row.token])
         self.assertContains(self.client.post(choose, {"what": "", "name": "x"}), "Choose what kind", status_code=422)
         self.client.post(choose, {"what": "explanation", "name": "Why", "to": "us"})

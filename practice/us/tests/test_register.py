@@ -42,6 +42,29 @@ class RegisterTests(PageTestCase):
         form = result_of(self.again()).run.form("us.sch-e-part-i", house.key)
         self.assertEqual((form.depreciation, form.net), (10_319, 24_000 - 5_900 - 10_319))
 
+    def test_a_state_that_writes_off_otherwise_has_its_column(self):
+        """600 at once and 80 in 2024, then 32% of 400; Illinois 32% of 1,000."""
+        house = self.landlord()
+        page = f"/returns/{self.return_.pk}/assets"
+        self.assertNotContains(self.client.get(page), "In Illinois")
+        add_paper(
+            self.preparer,
+            self.return_.pk,
+            "asset",
+            "",
+            {
+                "description": "Fridge",
+                "sort": "appliance",
+                "cost": "1000",
+                "in_service": "2024-07-15",
+                "used_in": house.key,
+                "quarter": "0",
+            },
+        )
+        for text in ("In Illinois", ">128<", ">320<", ">10,639<"):
+            self.assertContains(self.client.get(page), text)
+        self.assertEqual(result_of(self.again()).run.form("us-il.il-1040").subtractions, 320 - 128)
+
     def test_it_leaves_as_a_file(self):
         self.landlord()
         text = b"".join(self.client.get(f"/returns/{self.return_.pk}/assets?as=csv").streaming_content).decode()

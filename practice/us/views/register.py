@@ -4,29 +4,29 @@ from django.shortcuts import render
 
 from practice.pages.lists import export
 from practice.returns.page import open_page
-from taxcore.packs.us.property.register import COLUMNS, over_years, register
+from taxcore.packs.us.property.register import columns, over_years, register
 
 _HEIGHT, _BAR = 96, 26  # of the picture
 
 
 def show(request, return_id):
     return_, result, context = open_page(request, return_id)
-    activities = register(result.run)
+    activities, named = register(result.run), columns(result.run)
     if (kind := request.GET.get("as", "")) in ("csv", "xlsx"):
-        heads = ["Activity", "Description", "Kind", "Placed in service", "Recovery period", *(label for _, label in COLUMNS)]
+        heads = ["Activity", "Description", "Kind", "Placed in service", "Recovery period", *(label for _, label in named)]
         rows = [
             [one.title, row.description, row.sort, row.in_service.isoformat() if row.in_service else "", row.method,
-             *(row.amounts[name] for name, _ in COLUMNS)]
+             *(row.amounts[name] for name, _ in named)]
             for one in activities for row in one.rows
         ]  # fmt: skip
         return export(kind, f"assets-{return_.year}", heads, rows)
     bars = _bars(over_years(result.run), return_.year)
     papers = {paper.key: paper.pk for paper in return_.papers.filter(kind="asset", removed_at=None)}
     context |= {
-        "tab": "forms", "columns": [label for _, label in COLUMNS],
+        "tab": "forms", "columns": [label for _, label in named],
         "activities": [
-            (one, [(row, papers.get(row.key), [(row.amounts[name], row.at[name]) for name, _ in COLUMNS]) for row in one.rows],
-             [one.sums[name] for name, _ in COLUMNS])
+            (one, [(row, papers.get(row.key), [(row.amounts[name], row.at[name]) for name, _ in named]) for row in one.rows],
+             [one.sums[name] for name, _ in named])
             for one in activities
         ],
         "bars": bars, "height": _HEIGHT, "width": 2 * _BAR * len(bars) + 4,

@@ -19,6 +19,8 @@ SECTION_1231 = Balance("section-1231", "Section 1231 losses not recaptured", "IR
 PASSIVE_SHARE = Balance("passive-share", "Passive loss of a share not allowed", "IRC 469(b)", waits=False)
 PASSIVE_LOSS = Balance("passive-loss", "Passive loss not allowed", "IRC 469(b)", waits=False)
 HOME_DEPRECIATION = Balance("home-depreciation", "Home office depreciation carried over", "IRC 280A(c)(5)", waits=False)
+CROP_INSURANCE = Balance("crop-insurance", "Crop insurance put off", "IRC 451(f)", waits=False)
+CONSERVATION = Balance("conservation", "Conservation expenses carried over", "IRC 175(b)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)
 QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)(2)")
 GIFT_CARRYOVER = Balance("gifts", "Contribution carryover", "IRC 170(d)(1)", expires=True)

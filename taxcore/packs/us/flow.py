@@ -7,7 +7,7 @@ _INCOME = {
     "wages": "Wages", "taxable_interest": "Interest", "dividends": "Dividends", "ira_taxable": "IRA distributions",
     "pension_taxable": "Pensions", "taxable_benefits": "Social Security", "capital_gain": "Capital gains",
 }  # fmt: skip
-_FURTHER = {"business": "Business", "entities": "Partnerships, trusts", "state_refunds": "State refunds",
+_FURTHER = {"business": "Business", "farms": "Farms", "entities": "Partnerships, trusts", "state_refunds": "State refunds",
             "unemployment": "Unemployment"}  # fmt: skip
 
 

@@ -10,6 +10,7 @@ QUESTIONS = (
              "One W-2 for each employer and person."),
     Question("business", "Employment and business", "Was anyone self-employed?", ("business",),
              "One for each business. Forms 1099-NEC and 1099-K are entered separately and linked to a business."),
+    Question("farm", "Employment and business", "Did anyone farm?", ("farm",), "One for each farm."),
     Question("slips", "Employment and business", "Did anyone receive Forms 1099-NEC, 1099-MISC or 1099-K?",
              ("1099-nec", "1099-k"),
              client="Were you paid for work or rent with a Form 1099-NEC, 1099-MISC or 1099-K?"),

@@ -27,11 +27,13 @@ from taxcore.packs.us.checks import (
     unsupported,
     wages,
 )
+from taxcore.packs.us.farm import checks as farms
 from taxcore.packs.us.property import checks as property_
+from taxcore.packs.us.property import state_checks
 
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
-    property_,
+    property_, state_checks, farms,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -45,6 +45,9 @@ _PARTS = (
     ("business", "home_area", ("home_total",), "Home office larger than the home"),
     ("business", "restaurant_meals", ("meals",), "Restaurant meals exceed all meals"),
     ("business", "miles_from_july", ("miles",), "Miles from July exceed business miles"),
+    ("farm", "cooperatives_taxable", ("cooperatives",), "Taxable cooperative distributions exceed all"),
+    ("farm", "loans_taxable", ("loans_forfeited",), "Taxable forfeited loans exceed all"),
+    ("farm", "reserve", ("programs",), "Reserve payments exceed program payments"),
     ("car-loan", "on_business", ("interest",), "Business part exceeds vehicle loan interest"),
 )  # fmt: skip
 

@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import ZERO, Mend, check, found, idea, stops
+from taxcore.packs.us.federal.trades import TRADES
 
 # Sectors of the industry classification (NAICS) as Schedule C's list of codes uses them; 99 is for none of them
 _SECTORS = frozenset({"11", "21", "22", "23", "31", "32", "33", "42", "44", "45", "48", "49", "51", "52", "53", "54", "55", "56",
@@ -190,7 +191,7 @@ def home(run):
 @idea("us.business.health-not-asked", "Net profit without self-employed health insurance", "missed", "IRC 162(l)")
 def owner(run):
     for form in run.every("us.plans"):
-        books = next(iter(run.papers("business", form.key)), None)
+        books = next((paper for kind in TRADES for paper in run.papers(kind, form.key)), None)
         if books is None:
             continue
         if form.paid > form.deduction:
@@ -222,7 +223,7 @@ def _cover_at_work(run):
 
 @check("us.business.health-and-work", "Self-employed health insurance with employer coverage", "rule", "IRC 162(l)(2)(B)")
 def own_health_and_work(run):
-    for books in run.papers("business"):
+    for books in [paper for kind in TRADES for paper in run.papers(kind)]:
         if books.health_insurance and _cover_at_work(run):
             yield found(
                 books.address("health_insurance"),

@@ -10,7 +10,7 @@ from taxcore.packs.us.balances import IRA_BASIS, QUALIFIED_LOSS
 from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before
 
 _EACH = ("taxpayer", "spouse")
-_BUSINESSES = ("business", "k1-1065", "k1-1120s", "k1-1041")
+_BUSINESSES = ("business", "farm", "k1-1065", "k1-1120s", "k1-1041")
 
 
 def compared(papers, forms):

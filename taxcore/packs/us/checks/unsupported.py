@@ -3,6 +3,7 @@
 from taxcore.engine import STOPS, ZERO, Diagnostic, check, declares, found, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN, RATES_UNKNOWN
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -23,13 +24,11 @@ _CODES = {
 _FIELDS = (
     ("1099-div", "small_business", "1202", "Section 1202, small business stock,"),
     ("1099-r", "capital_gain", "4972", "Form 4972, lump-sum distributions,"),
-    ("1099-misc", "crop_insurance", "schedule-f", "Schedule F, farming,"),
-    ("1099-g", "agriculture", "schedule-f", "Schedule F, agriculture payments,"),
-    ("1099-g", "market_gain", "schedule-f", "Schedule F, market gain,"),
     ("1099-g", "trade_income", "refund-of-business", "Tax refund of a business"),
     ("business", "depreciation", "4562", "Form 4562, depreciation,"),
     ("business", "home_depreciation", "4562", "Form 8829, depreciation of the home,"),
     ("business", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
+    ("farm", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
     ("adjustments", "reservist", "2106", "Form 2106"),
     ("adjustments", "archer", "8853", "Form 8853, Archer MSA,"),
     ("hsa", "archer", "8853", "Form 8853, Archer MSA,"),
@@ -137,7 +136,7 @@ def shares(run):
 
 @_not_computed(_8582="Passive activity loss, Form 8582")
 def passive_business(run):
-    for one in run.every("us.sch-c"):
+    for one in trades(run):
         if one.profit < 0 and one.books.participates is False:
             yield _stop("8582", one.books.address("participates"), "Form 8582, a passive loss,")
 
@@ -146,7 +145,7 @@ def passive_business(run):
 def large_business_loss(run):
     """IRC 461(l): what is above the limit waits for next year. Entered as added back, it is accepted."""
     form = run.form("us.1040")
-    losses = -sum((one.profit for one in run.every("us.sch-c")), ZERO) - run.form("us.sch-e").together
+    losses = -sum((one.profit for one in trades(run)), ZERO) - run.form("us.sch-e").together
     keyed = any(paper.excess_business_loss for paper in run.papers("other-income"))
     if losses > run.laws["us"].excess_business_loss[form.status] and not keyed:
         yield _stop("461", run.form("us.sch-1").address("business"), "Form 461, business losses above the limit,")

@@ -1,5 +1,6 @@
 """Federal forms of the individual return, in official order; worksheets after them."""
 
+from taxcore.packs.us.farm.forms import Farm
 from taxcore.packs.us.federal.additional_deductions import AdditionalDeductions
 from taxcore.packs.us.federal.adjustments import Adjustments
 from taxcore.packs.us.federal.amended import AmendedReturn
@@ -48,7 +49,7 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
-    Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, ScheduleEIC, HouseholdTaxes,
+    Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes,
     SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, MinimumTax, UnreportedTips, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis, ChildTax,
     HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,

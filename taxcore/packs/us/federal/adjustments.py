@@ -5,7 +5,7 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
-    "1099-g", "business", "rental", "asset", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q",
+    "1099-g", "business", "farm", "rental", "asset", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q",
     "1099-sa", "adjustments",
     "ira", "hsa", "1098-e", "1098-t",
 )  # fmt: skip
@@ -50,6 +50,10 @@ class Adjustments(FederalForm):
     @line("5", "Rents, royalties, partnerships, S corporations, trusts")
     def entities(self):
         return self.brought("us.sch-e", "together")
+
+    @line("6", "Farm income or (loss)")
+    def farms(self):
+        return total([one.profit for one in self.every("us.sch-f")])
 
     @line("7", "Unemployment compensation", cites="IRC 85")
     def unemployment(self):
@@ -152,7 +156,7 @@ class Adjustments(FederalForm):
     @line("10", "Additional income", weight="total")
     def other_income(self):
         return total(
-            self.state_refunds, self.alimony, self.business, self.other_gains, self.entities, self.unemployment,
+            self.state_refunds, self.alimony, self.business, self.other_gains, self.entities, self.farms, self.unemployment,
             self.other_together,
         )  # fmt: skip
 

@@ -3,6 +3,7 @@
 from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, pro_rata, ratio, share, total, whole
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.tax import tax_on
+from taxcore.packs.us.federal.trades import trades
 
 
 class ChildTax(FederalForm):
@@ -53,7 +54,7 @@ class ChildTax(FederalForm):
     def unearned(self):
         """Income that is not earned, a business's profit or loss included in what is, less the penalty that interest bore.
         IRC 1(g)(4)(A)(i), 911(d)(2)."""
-        own = [one.profit for one in self.every("us.sch-c")]
+        own = [one.profit for one in trades(self.run)]
         shares = [paper.self_employment for paper in self.papers("k1-1065")]
         return excess(self.income.total_income, over=[self.income.wages, own, shares, self._early_withdrawal()])
 

@@ -3,6 +3,7 @@
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total, whole
 from taxcore.packs.us.balances import FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
@@ -53,7 +54,7 @@ class ForeignTax(FederalForm):
     @line("3e", "Gross income from all sources")
     def gross_everywhere(self):
         """Total income before the costs of businesses and before losses, which gross income does not know. IRC 61(a)."""
-        costs = [one.gross_income - one.profit for one in self.every("us.sch-c")]
+        costs = [one.gross_income - one.profit for one in trades(self.run)]
         shares = total(self.brought("us.sch-e", "entities"), self.brought("us.sch-e", "trusts"))
         lost = [excess(0, over=self.brought("us.sch-d", "counted")), excess(0, over=shares)]
         let = [total(one.rents, one.royalties) for one in self.every("us.sch-e-part-i")]

@@ -54,6 +54,10 @@ class MinimumTax(FederalForm):
     def stock_options(self):
         return total(self.keyed.stock_options)
 
+    @line("2k", "Disposition of property", cites="IRC 56(a)(6)")
+    def dispositions(self):
+        return total([one.minimum_difference for one in self.every("us.sale-of-property")])
+
     @line("2l", "Depreciation")
     def depreciation(self):
         shares = [paper.minimum_tax for kind in SHARES for paper in self.papers(kind)]
@@ -71,7 +75,9 @@ class MinimumTax(FederalForm):
 
     @fact("Other adjustments and preferences")
     def items(self):
-        return total(self.private_activity, self.small_business, self.stock_options, self.depreciation, self.others)
+        return total(
+            self.private_activity, self.small_business, self.stock_options, self.dispositions, self.depreciation, self.others
+        )
 
     @line("4", "Alternative minimum taxable income", weight="total")
     def minimum_income(self):

@@ -2,6 +2,7 @@
 
 from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import TRADES
 
 _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
 
@@ -210,7 +211,7 @@ class NetInvestmentIncomeTax(FederalForm):
             return nothing_because("nothing of a business was sold")
         sold = self.run.form("us.4797")
         shares = [p.section_1231 for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
-        return total(less=[*(sold.of_activity(paper.key) for paper in self.papers("business")), *shares])
+        return total(less=[*(sold.of_activity(paper.key) for kind in TRADES for paper in self.papers(kind)), *shares])
 
     @line("5d", "Net gain from disposition of property")
     def net_gain(self):

@@ -17,9 +17,10 @@ from taxcore.engine import (
 )
 from taxcore.packs.us.balances import QUALIFIED_LOSS
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import TRADES, trade_of, trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
-_BUSINESSES = ("business", "rental", *SHARES)
+_BUSINESSES = (*TRADES, "rental", *SHARES)
 
 
 class QualifiedIncome(FederalForm):
@@ -32,18 +33,18 @@ class QualifiedIncome(FederalForm):
         return self.run.by_key(_BUSINESSES, self.key)
 
     def required(self):
-        return self.paper.kind == "business" or self.income != 0
+        return self.paper.kind in TRADES or self.income != 0
 
     @line("1", "Business income")
     def gross(self):
         paper = self.paper
         if paper.kind == "rental":
             return self._of_rental()
-        if paper.kind != "business":
+        if paper.kind not in TRADES:
             return total(paper.qualified_income, less=paper.unreimbursed if paper.kind == "k1-1065" else ())
         if paper.not_qualified:
             return nothing_because("it is not a qualified trade or business")
-        return total(self.run.form("us.sch-c", self.key).profit, self._sold())
+        return total(trade_of(paper).profit, self._sold())
 
     def _sold(self):
         """Gain that is ordinary by kind is income of the trade: 26 CFR 1.199A-3(b)(1)."""
@@ -82,7 +83,7 @@ class QualifiedIncome(FederalForm):
     def wages(self):
         if self.paper.kind == "rental":
             return nothing_because("wages of a rental are not asked for")
-        return total(self.paper.wages if self.paper.kind == "business" else self.paper.qualified_wages)
+        return total(self.paper.wages if self.paper.kind in TRADES else self.paper.qualified_wages)
 
     @line("7", "UBIA of qualified property")
     def property_basis(self):
@@ -96,21 +97,19 @@ class QualifiedIncome(FederalForm):
         return self.paper.owner or "taxpayer"
 
     def _counts(self):
-        return self.paper.kind != "business" or not self.paper.not_qualified
+        return self.paper.kind not in TRADES or not self.paper.not_qualified
 
     def _share_of_tax(self):
         """In proportion to the profits that bear the tax."""
         if self.run.is_idle("us.sch-se"):
             return nothing_because("no one is self-employed")
-        if self.paper.kind == "business" and self.run.form("us.sch-c", self.key).is_statutory:
+        if self.paper.kind in TRADES and trade_of(self.paper).is_statutory:
             return nothing_because("a statutory employee pays no self-employment tax")
         schedule = self.run.form("us.sch-se", self._owner())
-        own = self.paper.kind == "business"
-        mine = self.run.form("us.sch-c", self.key).profit if own else getattr(self.paper, "self_employment", ZERO)
+        own = self.paper.kind in TRADES
+        mine = trade_of(self.paper).profit if own else getattr(self.paper, "self_employment", ZERO)
         profits = [
-            one.profit
-            for one in self.every("us.sch-c")
-            if one.earner == self._owner() and one.profit > 0 and not one.is_statutory
+            one.profit for one in trades(self.run) if one.earner == self._owner() and one.profit > 0 and not one.is_statutory
         ]
         profits += [p.self_employment for p in self.papers("k1-1065", self._owner()) if p.self_employment > 0]
         whole = sum(profits, ZERO)
@@ -123,7 +122,7 @@ class QualifiedBusiness(FederalForm):
     """Form 8995, the simplified way, and the choice of the way. IRC 199A(a), (b)(2), (e)(2)."""
 
     number, name = "8995", "Qualified business income deduction"
-    needs = ("business", "rental", "1099-div", "qualified-loss", *SHARES)
+    needs = (*TRADES, "rental", "1099-div", "qualified-loss", *SHARES)
     income = linked("us.1040")
     limited = linked("us.8995-a")
 
@@ -378,7 +377,7 @@ class LimitedBusinessIncome(FederalForm):
     """Form 8995-A, part IV: above the threshold. IRC 199A(a), (b)."""
 
     number, name = "8995-A", "Qualified business income deduction, limited"
-    needs = ("business", "1099-div", *SHARES)
+    needs = (*TRADES, "1099-div", *SHARES)
     simple = linked("us.8995")
 
     def required(self):

@@ -2,6 +2,7 @@
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import TRADES
 
 _DEFERRED = {"D", "E", "F", "G", "H", "S", "AA", "BB", "EE"}
 _NO_DISTRIBUTION = frozenset("GHNR6")
@@ -36,7 +37,7 @@ class SaversShare(FederalForm):
     @line("2", "Elective deferrals")
     def deferred(self):
         wages = self.papers("w2", self.key)
-        own = [total(books.deferral, books.simple) for books in self.papers("business", self.key)]
+        own = [total(books.deferral, books.simple) for kind in TRADES for books in self.papers(kind, self.key)]
         return total([total(wage.coded(_DEFERRED)) for wage in wages], own)
 
     @line("3", "Total contributions")
@@ -73,7 +74,7 @@ class SaversCredit(FederalForm):
     @classmethod
     def idle(cls, run):
         saved = any(row.code in _DEFERRED for wage in run.papers("w2") for row in wage.codes)
-        return not saved and not run.papers("ira") and not run.papers("business")
+        return not saved and not run.papers("ira") and not any(run.papers(kind) for kind in TRADES)
 
     def required(self):
         return self.credit > 0

@@ -4,8 +4,9 @@ from decimal import Decimal
 
 from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm, digits
+from taxcore.packs.us.federal.trades import TRADES, trade_of, trades
 
-_KINDS = ("business", "k1-1065", "k1-1120s")
+_KINDS = (*TRADES, "k1-1065", "k1-1120s")
 
 
 class SelfEmployedHealth(FederalForm):
@@ -60,8 +61,8 @@ class SelfEmployedHealth(FederalForm):
     @line("4", "Net profit, this business")
     def profit(self):
         paper = self.paper
-        if paper.kind == "business":
-            return excess(self.run.form("us.sch-c", self.key).profit, over=0)
+        if paper.kind in TRADES:
+            return excess(trade_of(paper).profit, over=0)
         if paper.kind == "k1-1065":
             return excess(paper.self_employment, over=0)
         return nothing_because("a shareholder's wages are on line 11")
@@ -69,7 +70,7 @@ class SelfEmployedHealth(FederalForm):
     @line("5", "Total net profits")
     def all_profits(self):
         owner = self.paper.owner or "taxpayer"
-        profits = [one.profit for one in self.every("us.sch-c") if one.earner == owner and one.profit > 0]
+        profits = [one.profit for one in trades(self.run) if one.earner == owner and one.profit > 0]
         return total(profits, [p.self_employment for p in self.papers("k1-1065", owner) if p.self_employment > 0])
 
     @line("6", "This business's share", rounding=None)

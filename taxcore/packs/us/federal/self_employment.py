@@ -4,28 +4,51 @@ from decimal import Decimal
 
 from taxcore.engine import ZERO, absent, excess, fact, greatest, least, line, linked, nothing_because, pro_rata, share, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import TRADES
 
 _HALF = Decimal("0.5")
 
 
 class SelfEmploymentTax(FederalForm):
-    """Schedule SE of one person. IRC 1401, 1402. Farms, church pay and optional methods have no paper yet."""
+    """Schedule SE of one person, with the optional methods. IRC 1401, 1402. Church pay has no paper yet."""
 
     number, name, per = "Schedule SE", "Self-employment tax", "person"
-    needs = ("business", "k1-1065")
+    needs = ("business", "farm", "k1-1065")
 
     def required(self):
         return self.tax > 0
 
+    def _mine(self, code):
+        return [one for one in self.every(code) if one.earner == self.key and not one.is_statutory]
+
+    @fact("Net farm profit")
+    def farm_profit(self):
+        return total([one.profit for one in self._mine("us.sch-f")])
+
+    @fact("Net nonfarm profit")
+    def other_profit(self):
+        shares = [self._of_share(share_) for share_ in self.papers("k1-1065", self.key)]
+        return total([one.profit for one in self._mine("us.sch-c")], shares)
+
+    @line("1a", "Net farm profit or (loss)")
+    def farm(self):
+        """Nothing where the optional method takes its place."""
+        return nothing_because("the farm optional method is used") if self.farm_optional else total(self.farm_profit)
+
+    @line("1b", "Conservation Reserve Program payments", cites="IRC 1402(a)(1)")
+    def reserve(self):
+        """Of people with benefits of Social Security they are none of these earnings."""
+        if self.farm_optional or not self.papers("ssa-1099", self.key):
+            return nothing_because("no benefits are received, or the farm optional method is used")
+        return total(less=[one.books.reserve for one in self._mine("us.sch-f")])
+
     @line("2", "Net profit or (loss)")
     def profit(self):
-        businesses = [one.profit for one in self.every("us.sch-c") if one.earner == self.key and not one.is_statutory]
-        shares = [self._of_share(share_) for share_ in self.papers("k1-1065", self.key)]
-        return total(businesses, shares)
+        return nothing_because("the nonfarm optional method is used") if self.other_optional else total(self.other_profit)
 
     @line("3", "Combined net profit")
     def together(self):
-        return total(self.profit)
+        return total(self.farm, self.reserve, self.profit)
 
     @line("4a", "Net earnings, 92.35%")
     def earnings(self):
@@ -33,11 +56,16 @@ class SelfEmploymentTax(FederalForm):
             return total(self.together)
         return share(self.law.self_employment.share, of=self.together)
 
+    @line("4b", "Optional methods", cites="IRC 1402(a)")
+    def optional(self):
+        return total(self.farm_optional, self.other_optional)
+
     @line("4c", "Combined, if 400 or more", cites="IRC 1402(b)(2)")
     def taxed(self):
-        if self.earnings < self.law.self_employment.least:
-            return nothing_because("earnings are under $400", self.earnings)
-        return total(self.earnings)
+        both = total(self.earnings, self.optional)
+        if both < self.law.self_employment.least:
+            return nothing_because("earnings are under $400", both)
+        return total(both)
 
     @line("6", "Self-employment earnings")
     def net_earnings(self):
@@ -75,12 +103,49 @@ class SelfEmploymentTax(FederalForm):
     @line("12", "Self-employment tax", weight="total")
     def tax(self):
         if self.net_earnings == 0:
-            return total(self.taxed) if self.together > 0 else nothing_because("there are no self-employment earnings")
+            earned = total(self.together, self.optional) > 0
+            return total(self.taxed) if earned else nothing_because("there are no self-employment earnings")
         return total(self.social_security, self.medicare)
 
     @line("13", "Deduction for one-half", cites="IRC 164(f)")
     def half(self):
         return share(_HALF, of=self.tax)
+
+    @line("14", "Maximum income of optional methods", cites="IRC 1402(l)")
+    def optional_most(self):
+        """Four quarters of coverage."""
+        return total(self.law.self_employment.optional_most)
+
+    def _low_profit(self):
+        """What a profit must be below: its 92.35% below the maximum."""
+        return pro_rata(self.optional_most, 1, self.law.self_employment.share)
+
+    @line("15", "Farm optional method", cites="IRC 1402(a)")
+    def farm_optional(self):
+        """Two thirds of gross farm income, where that is no more than half above the maximum or the profit is low."""
+        mine = [one for one in self._mine("us.sch-f") if one.books.optional_method]
+        if not mine:
+            return nothing_because("it is not chosen")
+        gross = total([one.gross_income for one in mine])
+        if gross > self.optional_most * _HALF * 3 and self.farm_profit >= self._low_profit():
+            return nothing_because("the farm's profit is too high")
+        return least(pro_rata(excess(gross, over=0), 2, 3), self.optional_most)
+
+    @line("16", "Left for the nonfarm optional method")
+    def optional_left(self):
+        return excess(self.optional_most, over=self.farm_optional)
+
+    @line("17", "Nonfarm optional method", cites="IRC 1402(a)")
+    def other_optional(self):
+        """Where the profit is low, and below 72.189% of gross income."""
+        mine = [one for one in self._mine("us.sch-c") if one.books.optional_method]
+        if not mine:
+            return nothing_because("it is not chosen")
+        gross = total([one.gross_income for one in mine])
+        low = least(self._low_profit(), share(self.law.self_employment.optional_profit, of=gross))
+        if self.other_profit >= low:
+            return nothing_because("the profit is too high")
+        return least(pro_rata(excess(gross, over=0), 2, 3), self.optional_left)
 
     def _of_share(self, paper):
         return total(paper.self_employment, less=paper.unreimbursed)
@@ -116,7 +181,8 @@ class EarnedIncome(FederalForm):
 
     @line("3", "Net earnings from self-employment")
     def own_business(self):
-        return total(self.brought("us.sch-se", "together", self.key), less=self.brought("us.sch-se", "half", self.key))
+        own = total(self.brought("us.sch-se", "together", self.key), self.brought("us.sch-se", "optional", self.key))
+        return total(own, less=self.brought("us.sch-se", "half", self.key))
 
     @line("4", "Statutory employee's profit")
     def statutory(self):
@@ -144,18 +210,18 @@ class Plans(FederalForm):
     """Deduction of the self-employed for SEP, SIMPLE and 401(k), of one person. IRC 404(a)(8), 404(h), 408(p), 415(c)."""
 
     number, name, per, worksheet = "Plans", "Self-employed retirement plans", "person", True
-    needs = ("business", "k1-1065")
+    needs = ("business", "farm", "k1-1065")
 
     def required(self):
         return self.paid > 0
 
     def _books(self):
-        return self.papers("business", self.key)
+        return [paper for kind in TRADES for paper in self.papers(kind, self.key)]
 
     @line("1", "Net earnings less half of SE tax")
     def earnings(self):
         schedule = self.run.form("us.sch-se", self.key)
-        return excess(schedule.together, over=schedule.half)
+        return excess(total(schedule.together, schedule.optional), over=schedule.half)
 
     @line("2", "Employer contributions")
     def by_employer(self):

@@ -1,5 +1,6 @@
 """What can be entered for an American individual return, in the order the index lists it."""
 
+from taxcore.packs.us.farm.papers import PAPERS as FARMS
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
 from taxcore.packs.us.papers.amending import Amendment
 from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement
@@ -40,7 +41,7 @@ from taxcore.packs.us.property.papers import PAPERS as PROPERTY
 PAPERS = (
     Amendment, Filing, ParentsFigures,
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
-    CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, NonemployeeStatement,
+    CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS, NonemployeeStatement,
     MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, GamblingStatement, EducationAccount,
     OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,

@@ -128,6 +128,8 @@ class BusinessBooks(FederalPaper):
     home_depreciation = Amount(None, "Depreciation of the home, kept elsewhere")
 
     not_at_risk = Flag("32b", "Some investment is not at risk", cites="IRC 465")
+    optional_method = Flag(None, "Nonfarm optional method of self-employment tax", cites="IRC 1402(a)",
+                           help="At most five years; earnings of 400 in two of the last three.")  # fmt: skip
     health_insurance = Amount(
         None,
         "Self-employed health insurance",
@@ -187,6 +189,7 @@ class MiscellaneousStatement(_ForBusiness):
     medical = Amount("6", "Medical and health care payments")
     substitute = Amount("8", "Substitute payments in lieu of dividends")
     crop_insurance = Amount("9", "Crop insurance proceeds")
+    farm = Refer(None, "Box 9 reported on", ("farm",), kept=True)
     attorney = Amount("10", "Gross proceeds to an attorney")
     deferred = Amount({2022: "14", 2024: "15"}, "Nonqualified deferred compensation", cites="IRC 409A")
     business = Refer(None, "Reported on", ("business",), kept=True)

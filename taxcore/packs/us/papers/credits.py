@@ -136,7 +136,7 @@ class MarketplaceStatement(FederalPaper):
     marketplace = Text("1", "Marketplace", wide=True, longest=60)
     policy = Text("2", "Policy number", longest=30)
     months = Rows("21", "Months, lines 21 to 32", CoverRow)
-    business = Refer(None, "Self-employed in", ("business", "k1-1065", "k1-1120s"),
+    business = Refer(None, "Self-employed in", ("business", "farm", "k1-1065", "k1-1120s"),
                      help="Premiums not credited are deductible there.", optional=True, kept=True)  # fmt: skip
     shared = Flag(None, "Shared policy allocation", cites="26 CFR 1.36B-4(a)(1)(ii)")
 

@@ -66,7 +66,7 @@ class Diligence(_Asked):
     substantiation = Flag("6", "Asked client about substantiating documents", needed=_ASK)
     disallowed = Flag("7", "Credit disallowed or reduced in a prior year", needed=_ASK)
     business_asked = Flag("8", "Questions asked for a complete and correct Schedule C", needed=_ASK,
-                          only=lambda paper: bool(paper.run.papers("business")))  # fmt: skip
+                          only=lambda paper: bool(paper.run.papers("business") or paper.run.papers("farm")))  # fmt: skip
     eitc_eligible = Flag("9a", "EIC: eligibility determined, with or without a qualifying child", needed=_ASK,
                          only=_claimed("eitc"))  # fmt: skip
     head_eligible = Flag(

@@ -1,6 +1,6 @@
 """Income of other kinds: public payments, gambling, and what no statement reports. IRC 61, 74, 85, 111, 165(d)."""
 
-from taxcore.engine import Amount, Count, Day, Flag, Row, Rows, Text
+from taxcore.engine import Amount, Count, Day, Flag, Refer, Row, Rows, Text
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -20,6 +20,7 @@ class PublicPayments(PayersStatement):
     adjustment_assistance = Amount("5", "RTAA payments")
     grants = Amount("6", "Taxable grants")
     agriculture = Amount("7", "Agriculture payments")
+    farm = Refer(None, "Boxes 7 and 9 reported on", ("farm",), kept=True)
     trade_income = Flag("8", "Box 2 is trade or business income")
     market_gain = Amount("9", "Market gain")
     states = state_rows("10 and 11")

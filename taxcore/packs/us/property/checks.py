@@ -6,14 +6,13 @@ from decimal import Decimal
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.base import UNTAXED
-from taxcore.packs.us.property.assets import before_this_year, is_depreciated, is_mostly_business
+from taxcore.packs.us.federal.trades import TRADES, trade_of
+from taxcore.packs.us.property.lives import before_this_year, is_depreciated, is_mostly_business
 from taxcore.packs.us.property.macrs import TABLES
-from taxcore.packs.us.property.papers import AMORTIZED, BUILT, LISTED, NOT_EXPENSED
+from taxcore.packs.us.property.papers import ACTIVITIES, AMORTIZED, ANIMALS, BUILT, LISTED, NOT_EXPENSED
 
 _SPECIAL_KNOWN_SINCE = 2018
 _SMALL, _LARGE_REPAIR = 2_500, Decimal("0.5")
-# States that take the special allowance as it is; those whose own limit of section 179 is 25,000
-_FOLLOW, _OWN_LIMIT, _OWN_MOST = {"MO"}, {"CA", "IN", "PA"}, 25_000
 
 
 @stops("us.asset.day", "Placed in service after the year", "conflict", "IRC 168(d)(4)")
@@ -38,7 +37,7 @@ def things(run):
             yield found(one.address("sold"), "It was sold before it was in service. Check both.", code="us.asset.sold-before")
         if is_depreciated(one) and not one.period and one.sort not in AMORTIZED:
             yield found(one.address("period"), "Nobody can tell it from this kind. Choose it.", code="us.asset.period")
-        if not one.cost:
+        if not one.cost and one.sort not in ANIMALS:
             yield found(one.address("cost"), "Nothing is written off without it. Enter it.", code="us.asset.cost")
         if one.land > one.cost:
             yield found(one.address("land"), "The land is part of the cost. Check both.", code="us.asset.land-above")
@@ -110,7 +109,7 @@ def written_off(run):
 def expensed(run):
     limit = run.laws["us"].section_179.large_vehicle
     for one in run.papers("asset"):
-        at, kind = one.address("section_179"), run.by_key(("business", "rental"), str(one.used_in))
+        at, kind = one.address("section_179"), run.by_key(ACTIVITIES, str(one.used_in))
         if one.section_179 and one.sort in NOT_EXPENSED:
             yield found(at, "Land, what is built on it, and intangibles have none. Remove it.", code="us.asset.179-kind")
         elif one.section_179 and kind is not None and kind.kind == "rental":
@@ -123,7 +122,7 @@ def expensed(run):
             says = f"Of a sport utility vehicle no more than {limit:,} can be expensed; of a long pickup or a van all of it."
             yield found(at, says, code="us.asset.179-vehicle")
         fresh = is_depreciated(one) and one.in_service.year == run.year and one.sort not in (*NOT_EXPENSED, "software", *LISTED)
-        trade = kind is not None and kind.kind == "business" and run.form("us.sch-c", kind.key).before_section_179 > one.cost
+        trade = kind is not None and kind.kind in TRADES and trade_of(kind).before_section_179 > one.cost
         if fresh and trade and not one.section_179 and one.no_special:
             yield found(at, f"Up to {one.cost:,.0f} could be deducted this year.", code="us.asset.could-expense")
     form = run.form("us.section-179")
@@ -142,7 +141,7 @@ def expensed(run):
 @idea("us.asset.qbi-basis", "Assets count for the limit of the QBI deduction", "missed", "IRC 199A(b)(6)")
 def used(run):
     for one in run.papers("asset"):
-        activity = run.by_key(("business", "rental"), str(one.used_in))
+        activity = run.by_key(ACTIVITIES, str(one.used_in))
         trade = activity if activity is not None and activity.kind == "business" else None
         if one.sort in LISTED and not one.is_keyed("business_share"):
             says = "All of it is taken to be business. Enter the percentage by miles, and keep the log."
@@ -180,8 +179,7 @@ def used(run):
 
 @check("us.asset.sold-price", "Sold, and for how much is not said", "missing", "IRC 1001")
 @stops("us.asset.sold-before-year", "Sold in an earlier year", "conflict", "IRC 1001")
-@stops("us.asset.sold-kind", "Sale of improvements that were written off fast", "unsupported", "IRC 1250(a)")
-@check("us.asset.sold-minimum", "The gain may be another one for the alternative minimum tax", "unsupported", "IRC 56(a)(6)")
+@stops("us.asset.sold-kind", "Sale of improvements that were expensed", "unsupported", "IRC 1250(a)")
 @stops("us.asset.sold-state", "A sale on a return of a state that divides or classes income", "unsupported", "state law")
 @check("us.1231.unasked", "A gain, and losses of the five years before are not asked for", "missed", "IRC 1231(c)")
 @stops("us.1231.year", "A loss that is not of the five years before", "conflict", "IRC 1231(c)")
@@ -197,13 +195,9 @@ def sales(run):
             continue
         if not one.is_keyed("sold_for"):
             yield found(one.address("sold_for"), "Enter it; 0 if it was scrapped.", code="us.asset.sold-price")
-        if one.sort in ("improvement", "interior") and form.gain > 0 and form.is_long:
-            says = "What is above the straight line is ordinary. That is not supported yet: it cannot be e-filed."
+        if form.is_improvement and one.section_179 and form.gain > 0:
+            says = "What was expensed is ordinary, the rest by another rule. That is not supported yet: it cannot be e-filed."
             yield found(one.address("sold"), says, code="us.asset.sold-kind")
-        register = form.register
-        if register.minimum != register.allowed:
-            says = "It was written off more slowly for that tax. Enter the difference among the AMT items."
-            yield found(one.address("sold"), says, code="us.asset.sold-minimum")
         for state in made:
             if state.kind != places.WHOLE or state.state == "PA":
                 says = f"What of the gain is {state.name}'s is not worked out yet. Its return waits."
@@ -243,21 +237,6 @@ def disposals(run):
         if any(thing.sort == "residential" for thing in built):
             says = "Of a home of two of the last five years some gain may be excluded. That is not worked out here."
             yield found(built[0].address("sold"), says, code="us.rental.sold-home")
-
-
-@stops("us.asset.state", "A state that writes assets off otherwise", "unsupported", "state law")
-def states(run):
-    """Returns of states that add back what the federal return deducts at once are not made with such assets yet."""
-    made = [one for one in places.wanted(run) if one.made and not one.left_out]
-    fast = [one for one in run.every("us.depreciation") if one.is_there and one.special > 0]
-    expensed_now = sum((one.section_179 for one in run.every("us.depreciation") if one.is_there), ZERO)
-    for one in made:
-        if one.state not in _FOLLOW and fast:
-            says = f"{one.name} does not take the special allowance. Its own depreciation is not supported yet: its return waits."
-            yield found(fast[0].asset.address("no_special"), says, code="us.asset.state")
-        elif one.state in _OWN_LIMIT and expensed_now > _OWN_MOST:
-            says = f"{one.name} expenses no more than {_OWN_MOST:,}. The difference is not supported yet: its return waits."
-            yield found(run.form("us.section-179").address("elected"), says, code="us.asset.state")
 
 
 @stops("us.rental.personal", "A home that is also let: its own limit", "unsupported", "IRC 280A(c)(5)")
@@ -411,4 +390,4 @@ def where(run):
             yield found(paper.address("rental"), says, code="us.rental.statement")
 
 
-CHECKS = (things, written_off, expensed, used, sales, disposals, states, lettings, amounts, home_offices, shares, where)
+CHECKS = (things, written_off, expensed, used, sales, disposals, lettings, amounts, home_offices, shares, where)

@@ -11,15 +11,28 @@ SORTS = {
     "appliance": "Appliances and furniture of a rental",
     "tools": "Special tools", "improvement": "Land improvements", "interior": "Qualified improvement property",
     "residential": "Residential rental building", "nonresidential": "Nonresidential building", "land": "Land",
+    "farm-machine": "Farm machinery, new", "farm-used": "Farm machinery, used; fences, grain bins",
+    "single-purpose": "Single-purpose livestock or greenhouse structure", "farm-building": "Farm building",
+    "cattle": "Cattle or horses for work, breeding or milk", "sheep": "Sheep, goats or hogs for breeding",
     "software": "Software, off the shelf", "intangible": "Section 197 intangible", "start-up": "Start-up costs", "other": "Other",
 }  # fmt: skip
 PERIODS = {"machinery": "7", "furniture": "7", "computer": "5", "car": "5", "truck": "5", "appliance": "5", "tools": "3",
-           "improvement": "15", "interior": "15", "residential": "27.5", "nonresidential": "39"}  # fmt: skip
+           "improvement": "15", "interior": "15", "farm-machine": "5", "farm-used": "7", "single-purpose": "10",
+           "farm-building": "20", "cattle": "5", "sheep": "5", "residential": "27.5", "nonresidential": "39"}  # fmt: skip
 YEARS = {one: f"{one} years" for one in ("3", "5", "7", "10", "15", "20", "27.5", "39")}
 METHODS = {"general": "General (GDS)", "150": "150% declining balance", "straight": "Straight line", "ads": "Alternative (ADS)"}
 LISTED, AMORTIZED, BUILT = ("car", "truck"), ("software", "intangible", "start-up"), ("residential", "nonresidential")
-NOT_EXPENSED = (*BUILT, "improvement", "land", "intangible", "start-up")  # never section 179 property: IRC 179(d)(1), 1245(a)(3)
-ACTIVITIES = ("business", "rental")
+ANIMALS = ("cattle", "sheep")
+# Never section 179 property: IRC 179(d)(1), 1245(a)(3)
+NOT_EXPENSED = (
+    *BUILT,
+    "improvement",
+    "farm-building",
+    "land",
+    "intangible",
+    "start-up",
+)
+ACTIVITIES = ("business", "farm", "rental")
 
 
 class Asset(FederalPaper):
@@ -67,14 +80,14 @@ class Asset(FederalPaper):
     @prior.when_empty
     def _prior(self):
         """What the law would have given in the years before this one."""
-        from taxcore.packs.us.property.assets import before_this_year
+        from taxcore.packs.us.property.lives import before_this_year
 
         return before_this_year(self)
 
     @quarter.when_empty
     def _quarter(self):
         """The quarter where too much was placed in service in the last three months of that year, else 0."""
-        from taxcore.packs.us.property.assets import quarter_of_asset
+        from taxcore.packs.us.property.lives import quarter_of_asset
 
         return quarter_of_asset(self)
 

@@ -4,17 +4,21 @@ from dataclasses import dataclass
 from decimal import Decimal
 from typing import Any
 
-from taxcore.packs.us.property.assets import Depreciation, Form4562, first_and_left
+from taxcore.packs.us import places
+from taxcore.packs.us.base import STATES
+from taxcore.packs.us.property.assets import Depreciation, Form4562
+from taxcore.packs.us.property.lives import first_and_left
 from taxcore.packs.us.property.papers import ACTIVITIES, SORTS
+from taxcore.packs.us.states.depreciation import differs
 
 ZERO = Decimal(0)
-COLUMNS = (("cost", "Cost"), ("basis", "Basis"), ("expensed", "Section 179"), ("before", "Before"), ("now", "This year"),
+_COLUMNS = (("cost", "Cost"), ("basis", "Basis"), ("expensed", "Section 179"), ("before", "Before"), ("now", "This year"),
            ("after", "To the end"), ("left", "Left"), ("minimum", "For AMT"))  # fmt: skip
 
 
 @dataclass(frozen=True)
 class RegisterRow:
-    """One asset. Amounts by the names of COLUMNS; `at` are the addresses of those that a line gives."""
+    """One asset. Amounts by the names of `columns`; `at` are the addresses of those that a line gives."""
 
     key: str
     description: str
@@ -37,15 +41,37 @@ class Activity:
     at: str
 
 
-def _row(form: Depreciation) -> RegisterRow:
+def columns(run: Any) -> list[tuple[str, str]]:
+    """(name of an amount, what it is called): last what each state of this return gives this year, where one gives another."""
+    return [*_COLUMNS, *((state, f"In {STATES[state]}") for state in _own_states(run))]
+
+
+def _own_states(run: Any) -> list[str]:
+    made = [one.state for one in places.wanted(run) if one.made and not one.left_out]
+    assets = [form.asset for form in run.every("us.depreciation") if form.is_there]
+    return [state for state in made if any(differs(state, asset) for asset in assets)]
+
+
+def _in_state(form: Depreciation, state: str) -> Depreciation:
+    """The asset's depreciation in a state: its own, or the federal one."""
+    if not form.is_there or not differs(state, form.asset):
+        return form
+    own: Depreciation = form.run.form(f"us-{state.lower()}.own-depreciation", form.key)
+    return own
+
+
+def _row(form: Depreciation, states: list[str]) -> RegisterRow:
     asset = form.asset
     names = {"cost": "cost", "basis": "basis", "expensed": "section_179", "before": "before", "now": "allowed",
              "after": "accumulated", "left": "left", "minimum": "minimum"}  # fmt: skip
     amounts = {name: Decimal(getattr(form, line)) for name, line in names.items()}
     amounts["now"] += form.special_now
+    at = {name: form.address(line) for name, line in names.items()}
+    for state in states:
+        own = _in_state(form, state)
+        amounts[state], at[state] = Decimal(own.special_now) + own.allowed, own.address("allowed")
     life = f"{asset.period} years" if asset.period else ""
-    return RegisterRow(asset.key, str(asset.description), SORTS.get(str(asset.sort), ""), asset.in_service,
-                       life, amounts, {name: form.address(line) for name, line in names.items()})  # fmt: skip
+    return RegisterRow(asset.key, str(asset.description), SORTS.get(str(asset.sort), ""), asset.in_service, life, amounts, at)
 
 
 def register(run: Any) -> list[Activity]:
@@ -65,8 +91,8 @@ def register(run: Any) -> list[Activity]:
 
 
 def _activity(key: str, title: str, forms: list[Depreciation], deducted: Decimal, at: str) -> Activity:
-    rows = tuple(_row(one) for one in forms)
-    sums = {name: sum((row.amounts[name] for row in rows), ZERO) for name, _ in COLUMNS}
+    rows = tuple(_row(one, _own_states(one.run)) for one in forms)
+    sums = {name: sum((row.amounts[name] for row in rows), ZERO) for name in (rows[0].amounts if rows else ())}
     return Activity(key, title, rows, sums, deducted, at)
 
 

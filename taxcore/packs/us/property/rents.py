@@ -206,7 +206,15 @@ class PassiveLosses(FederalForm):
         """Without passive losses, taxable benefits, deductions for IRAs, half of self-employment tax and student loans."""
         one, more = self.income, self.adjusting
         gains = (one.wages, one.taxable_interest, one.dividends, one.ira_taxable, one.pension_taxable, one.capital_gain)
-        others = (more.state_refunds, more.alimony, more.business, more.other_gains, more.unemployment, more.other_together)
+        others = (
+            more.state_refunds,
+            more.alimony,
+            more.business,
+            more.farms,
+            more.other_gains,
+            more.unemployment,
+            more.other_together,
+        )
         schedule = self.run.form("us.sch-e")
         found = total(gains, others, schedule.not_passive)
         let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take

@@ -7,7 +7,8 @@ from taxcore.engine import excess, fact, least, line, nothing_because, share, to
 from taxcore.packs.us.balances import SECTION_1231
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
-from taxcore.packs.us.property.papers import BUILT
+from taxcore.packs.us.property.lives import straight_to_the_sale
+from taxcore.packs.us.property.papers import ANIMALS, BUILT
 
 ZERO, _PERCENT, _YEARS = Decimal(0), Decimal("0.01"), 5
 
@@ -17,10 +18,11 @@ def is_sold(asset, year):
 
 
 def _is_long(asset):
-    """Held for more than a year: from the day after it was acquired. IRC 1222, 1231(a)(3)."""
+    """Held for more than a year, cattle and horses for two: from the day after it was acquired. IRC 1222, 1231(a)(3), (b)(3)."""
     first = asset.acquired or asset.in_service
-    anniversary = date(first.year + 1, first.month, 28 if (first.month, first.day) == (2, 29) else first.day)
-    return asset.sold > anniversary
+    year, day = first.year + (2 if asset.sort == "cattle" else 1), 28 if (first.month, first.day) == (2, 29) else first.day
+    anniversary = date(year, first.month, day)
+    return asset.sold >= anniversary if asset.sort in ANIMALS else asset.sold > anniversary
 
 
 class Sale(FederalForm):
@@ -82,25 +84,51 @@ class Sale(FederalForm):
     def gain(self):
         return total(self.price, less=self.basis)
 
+    @property
+    def is_written_off(self):
+        """Land is not, nor an animal that was raised: what it cost was deducted."""
+        return self.asset.sort != "land" and self.cost > 0
+
+    @property
+    def is_improvement(self):
+        """Written off faster than by the straight line, and no section 1245 property: 26 CFR 1.1245-1, IRC 1245(a)(3)."""
+        return self.asset.sort in ("improvement", "interior", "farm-building")
+
     @line("25b", "Gain of section 1245 property that is ordinary", cites="IRC 1245(a)")
     def ordinary(self):
-        if self.is_built or self.asset.sort == "land":
+        if self.is_built or self.is_improvement or self.asset.sort == "land":
             return nothing_because("it is no section 1245 property")
         return least(excess(self.gain, over=ZERO), self.depreciation)
 
-    @line("26g", "Gain of section 1250 property that is ordinary", cites="IRC 1250(a)")
+    @line("26a", "Additional depreciation", cites="IRC 1250(b)(1)")
     def additional(self):
-        return nothing_because("buildings have been written off by the straight line since 1987")
+        """Above the straight line; all of it of a thing held a year or less."""
+        if not self.is_there or not self.is_improvement:
+            return nothing_because("buildings have been written off by the straight line since 1987")
+        if not self.is_long:
+            return total(self.depreciation)
+        return excess(self.depreciation, over=straight_to_the_sale(self.asset))
+
+    @line("26g", "Gain of section 1250 property that is ordinary", cites="IRC 1250(a)")
+    def additional_gain(self):
+        return least(excess(self.gain, over=ZERO), self.additional)
 
     @fact("Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def unrecaptured(self):
-        if not self.is_built or not self.is_long:
+        if not (self.is_built or self.is_improvement) or not self.is_long:
             return nothing_because("it is no building held for more than a year")
-        return least(excess(self.gain, over=ZERO), self.depreciation)
+        return least(excess(self.gain, over=self.additional_gain), excess(self.depreciation, over=self.additional))
+
+    @fact("Gain of the alternative minimum tax less the gain", cites="IRC 56(a)(6)")
+    def minimum_difference(self):
+        """Its basis is larger by what it did not write off yet. What it takes off more of is ordinary income in both."""
+        if not self.is_there:
+            return nothing_because("it was not sold this year")
+        return total(self.register.minimum_accumulated, less=self.register.accumulated)
 
     @fact("What neither part of it is ordinary by kind")
     def rest(self):
-        return total(self.gain, less=self.ordinary)
+        return total(self.gain, less=[self.ordinary, self.additional_gain])
 
 
 class Form4797(FederalForm):
@@ -123,14 +151,14 @@ class Form4797(FederalForm):
     def shares(self):
         return total([paper.section_1231 for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
 
-    @line("2", "Held more than a year: losses, land, shares")
+    @line("2", "Held more than a year: losses, what is not written off, shares")
     def plain(self):
-        mine = [one.gain for one in self._sold(long=True) if one.gain < 0 or one.asset.sort == "land"]
+        mine = [one.gain for one in self._sold(long=True) if one.gain < 0 or not one.is_written_off]
         return total(mine, self.shares)
 
     @line("6", "Gain of part III that is not ordinary")
     def gains(self):
-        return total([one.rest for one in self._sold(long=True) if one.gain >= 0 and one.asset.sort != "land"])
+        return total([one.rest for one in self._sold(long=True) if one.gain >= 0 and one.is_written_off])
 
     @line("7", "Net section 1231 gain or (loss)", weight="total")
     def net(self):
@@ -163,7 +191,7 @@ class Form4797(FederalForm):
 
     @line("13", "Gain that is ordinary by kind")
     def by_kind(self):
-        return total([one.ordinary for one in (*self._sold(long=True), *self._sold(long=False))])
+        return total([total(one.ordinary, one.additional_gain) for one in (*self._sold(long=True), *self._sold(long=False))])
 
     @line("17", "Together")
     def together(self):
@@ -190,7 +218,9 @@ class Form4797(FederalForm):
     def ordinary_of(self, key):
         """What is ordinary by kind, and of things held a year or less, of one activity."""
         mine = [one for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key]
-        return total([one.ordinary for one in mine], [one.rest for one in mine if not one.is_long])
+        return total(
+            [one.ordinary for one in mine], [one.additional_gain for one in mine], [one.rest for one in mine if not one.is_long]
+        )
 
     @fact(
         "Losses that are not recaptured yet",

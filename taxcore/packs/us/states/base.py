@@ -162,6 +162,18 @@ class StateForm(Form):
         """What a preparer adds and takes off by hand: the state's own amounts, whatever the residency."""
         return total(self.questions.other_additions, less=self.questions.other_subtractions)
 
+    def by_assets(self) -> Any:
+        """What its own depreciation adds to federal income, or takes off."""
+        return total([one.difference for one in self.every(f"{self.jurisdiction}.own-depreciation")])
+
+    def own_additions(self) -> Any:
+        """Entered by hand, and what the federal return writes off sooner."""
+        return total(self.questions.other_additions, excess(self.by_assets(), over=ZERO))
+
+    def own_subtractions(self) -> Any:
+        """Entered by hand, and what the state writes off later."""
+        return total(self.questions.other_subtractions, excess(ZERO, over=self.by_assets()))
+
     def extension_here(self) -> Any:
         """What was paid with the extension: made, not only asked for."""
         return total([row.paying for row in self.paper("state-extensions").rows if row.state == self.state() and row.paid])

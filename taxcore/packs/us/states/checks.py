@@ -9,6 +9,7 @@ from typing import Any
 from taxcore.engine import PaperValues, check, compute, found, stops
 from taxcore.engine import law as law_files
 from taxcore.packs.us import places
+from taxcore.packs.us.federal.trades import TRADES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.states.base import files_in, folder
 
@@ -115,7 +116,7 @@ def _shared_by_days(mark, name, code):
     def shared_by_days(run: Any) -> Iterator[Any]:
         if not files_in(run, code) or places.calls(run, code) == places.WHOLE:
             return
-        for kind in ("business", *SHARES):
+        for kind in (*TRADES, *SHARES):
             for paper in run.papers(kind):
                 yield found(
                     paper.address_prefix,

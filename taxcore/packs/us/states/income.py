@@ -12,9 +12,11 @@ from typing import Any
 from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.states.amended import StateAmended
 from taxcore.packs.us.states.base import StateExtension, StateForm
+from taxcore.packs.us.states.depreciation import OwnDepreciation
 
 _STATEMENTS = ("1099-nec", "1099-misc", "1099-k")
 CLASSES = (
@@ -57,7 +59,7 @@ class Everywhere(_Income):
 
     @fact("Business income", rounding=whole)
     def business(self):
-        return total(self.federal.adjusting.business)
+        return total(self.federal.adjusting.business, self.federal.adjusting.farms)
 
     @fact("Capital gains and losses", rounding=whole)
     def gains(self):
@@ -188,15 +190,16 @@ class Here(_Income):
 
     @fact("Business income", rounding=whole)
     def business(self):
-        return total([self.business_of(one) for one in self.every("us.sch-c")])
+        return total([self.business_of(one) for one in trades(self.run)])
 
     def business_of(self, one):
         """By receipts where the books or their statements name states, else where the owner lived."""
         rows = [row for paper in (one.books, *self._given_to(one)) for row in paper.states if row.state]
-        if not rows or one.net_receipts <= 0:
+        receipts = one.gross_income if one.books.kind == "farm" else one.net_receipts
+        if not rows or receipts <= 0:
             lived = self._part(one.books)
             return share(lived, of=one.profit) if lived else nothing_because("the owner did not live here")
-        return pro_rata(one.profit, [row.income for row in rows if row.state == self.state()], one.net_receipts)
+        return pro_rata(one.profit, [row.income for row in rows if row.state == self.state()], receipts)
 
     def _given_to(self, one):
         alone = len(self.papers("business")) == 1
@@ -311,6 +314,11 @@ class Own(StateForm):
     def required(self):
         return False
 
+    @property
+    def business_together(self):
+        """Of both spouses, businesses and farms."""
+        return total(self.federal.adjusting.business, self.federal.adjusting.farms)
+
     def _mine(self, amount, weights):
         if not amount:
             return total(0)
@@ -359,14 +367,14 @@ class Own(StateForm):
 
     @fact("Business income", rounding=whole)
     def business(self):
-        return total([one.profit for one in self.every("us.sch-c") if len(self.federal.filers) < 2 or self._half(one.books) == 1])
+        return total([one.profit for one in trades(self.run) if len(self.federal.filers) < 2 or self._half(one.books) == 1])
 
     @fact("Other income", rounding=whole)
     def other(self):
         weights = self._weights(("1099-g", "unemployment"), ("w2g", "winnings"), *((kind, "ordinary") for kind in SHARES))
         for one in self.every("us.sch-e-part-i"):
             weights.append((one.paper, total(excess(one.net, over=ZERO), less=one.deductible)))
-        return self._mine(total(self.federal.additional_income, less=self.federal.adjusting.business), weights)
+        return self._mine(total(self.federal.additional_income, less=self.business_together), weights)
 
     @fact("Interest on US obligations", rounding=whole, cites="31 USC 3124")
     def government_interest(self):
@@ -393,7 +401,7 @@ class Own(StateForm):
         adjusting, federal = self.federal.adjusting, self.federal
         of_business = total(adjusting.half_self_employment, adjusting.plans, adjusting.health_insurance)
         rest = total(federal.adjustments, less=of_business)
-        taken = [pro_rata(of_business, self.business, adjusting.business)] if adjusting.business > 0 else []
+        taken = [pro_rata(of_business, self.business, self.business_together)] if self.business_together > 0 else []
         if federal.total_income > 0:
             taken.append(pro_rata(rest, excess(self.total_income, over=0), federal.total_income))
         return total(self.total_income, less=taken)
@@ -401,7 +409,7 @@ class Own(StateForm):
 
 def worksheets(jurisdiction: str, *, own: bool = False) -> tuple[Any, ...]:
     """A state's own copies of the worksheets."""
-    bases = (Everywhere, Here, StateExtension, StateAmended, *([Own] if own else []))
+    bases = (Everywhere, Here, OwnDepreciation, StateExtension, StateAmended, *([Own] if own else []))
     state = STATES[jurisdiction.partition("-")[2].upper()]
     return tuple(
         type(base.__name__, (base,), {"jurisdiction": jurisdiction, "name": f"{state}: {base.name[0].lower()}{base.name[1:]}",

@@ -62,6 +62,10 @@ CASES = (
     ("a sale of one thing of a house that goes on", (wage(300_000), house(taxes=9_000), paper(
         "asset", "a1", description="Stove", used_in="house", sort="appliance", cost="3000", in_service="2023-05-01", no_special="yes", sold="2025-05-01", sold_for="2500")), 2025, {
         S + "22": 600 + 960 + 288, F + "13": 1_348, "us.sch-e-part-i[house].22": 1_348}),
+    ("a fence: what is above the straight line (1,334) is ordinary", (shop(), plain(10_000, "improvement", "2023-05-10", sold="2025-03-01", sold_for="9500")), 2025, {
+        S + "22": 1_878, S + "24": 1_378, S + "26a": 544, S + "26g": 544, F + "13": 544, F + "6": 834, DD + "11": 834, DD + "19": 834, "us.sch-1.4": 544}),
+    ("a fitted floor with the special allowance: all but six tenths of it", (shop(), thing(15_000, "interior", "2023-05-10", sold="2025-03-01", sold_for="9000")), 2025, {
+        S + "22": 12_000 + 100 + 200 + 100, S + "26a": 12_400 - 2_000, S + "24": 6_400, S + "26g": 6_400, DD + "11": 0}),
     ("a share's section 1231 gain", (paper("k1-1065", "k1", owner="taxpayer", entity="Quay", entity_number="00-4455668", participates="yes", section_1231="900"),), 2025, {
         F + "2": 900, DD + "11": 900}),
 )  # fmt: skip

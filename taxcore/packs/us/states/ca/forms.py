@@ -38,7 +38,7 @@ class IncomeTax(StateReturn):
 
     @line("14", "Subtractions, Schedule CA")
     def subtractions(self):
-        return total(self._taken_off(self.everywhere), self.questions.other_subtractions)
+        return total(self._taken_off(self.everywhere), self.own_subtractions())
 
     @staticmethod
     def _taken_off(of):
@@ -46,7 +46,7 @@ class IncomeTax(StateReturn):
 
     @line("16", "Additions, Schedule CA")
     def additions(self):
-        return total(self.everywhere.other_bonds, self.health_savings, self.questions.other_additions)
+        return total(self.everywhere.other_bonds, self.health_savings, self.own_additions())
 
     @fact("HSA amounts not recognized by California", rounding=whole, cites="R&TC 17215.4")
     def health_savings(self):

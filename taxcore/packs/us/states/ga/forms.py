@@ -54,8 +54,8 @@ class IncomeTax(StateReturn):
     @line("9", "Adjustments, Schedule 1")
     def adjustments(self):
         of = self.everywhere
-        added = total(of.other_bonds, self.questions.other_additions)
-        return total(added, less=[self._taken_off(of), self.retirement, self.questions.other_subtractions])
+        added = total(of.other_bonds, self.own_additions())
+        return total(added, less=[self._taken_off(of), self.retirement, self.own_subtractions()])
 
     @staticmethod
     def _taken_off(of):

@@ -40,12 +40,12 @@ class IncomeTax(StateReturn):
 
     @fact("Additions, Schedule 1", rounding=None)
     def additions(self):
-        return total(self.everywhere.other_bonds, self.state_tax_deducted, self.questions.other_additions)
+        return total(self.everywhere.other_bonds, self.state_tax_deducted, self.own_additions())
 
     @fact("Subtractions, Schedule 1", rounding=None)
     def subtractions(self):
         of = self.everywhere
-        return total(of.government_interest, of.benefits, self.retirement, of.refunds, self.questions.other_subtractions)
+        return total(of.government_interest, of.benefits, self.retirement, of.refunds, self.own_subtractions())
 
     @line("2", "Iowa modifications, Schedule 1")
     def modifications(self):
@@ -78,7 +78,7 @@ class IncomeTax(StateReturn):
 
     @fact("All-source net income, IA 126", rounding=None)
     def net_income(self):
-        return total(self.everywhere.agi, self.everywhere.other_bonds, self.questions.other_additions, less=self.subtractions)
+        return total(self.everywhere.agi, self.everywhere.other_bonds, self.own_additions(), less=self.subtractions)
 
     @fact("Iowa net income, IA 126", rounding=None)
     def iowa_income(self):

@@ -121,7 +121,7 @@ class IncomeTax(StateReturn):
 
     @line("3", "Other additions")
     def additions(self):
-        return total(self.questions.other_additions)
+        return total(self.own_additions())
 
     @line("4", "Total income", weight="total")
     def total_income(self):
@@ -139,7 +139,7 @@ class IncomeTax(StateReturn):
 
     @line("7", "Other subtractions, Schedule M")
     def subtractions(self):
-        return total(self.modifications.government_interest, self.questions.other_subtractions)
+        return total(self.modifications.government_interest, self.own_subtractions())
 
     @line("8", "Total subtractions")
     def all_subtractions(self):

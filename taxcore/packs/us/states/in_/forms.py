@@ -18,7 +18,7 @@ class IncomeTax(StateReturn):
 
     @line("2", "Add-backs, Schedule 1", cites="IC 6-3-1-3.5(a)(2)")
     def additions(self):
-        return total(self.here.other_bonds, self.questions.other_additions)
+        return total(self.here.other_bonds, self.own_additions())
 
     @line("3", "Income plus add-backs")
     def with_additions(self):
@@ -40,7 +40,7 @@ class IncomeTax(StateReturn):
     def deductions(self):
         of = self.here
         return total(self.rent, self.property_tax, of.refunds, of.government_interest, of.benefits, self.unemployment,
-                     self.questions.other_subtractions)  # fmt: skip
+                     self.own_subtractions())  # fmt: skip
 
     @line("5", "Indiana adjusted gross income", weight="total")
     def adjusted_income(self):

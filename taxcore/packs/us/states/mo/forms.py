@@ -20,6 +20,7 @@ from taxcore.engine import (
 )
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.base import StateForm, StateReturn
 
 
@@ -51,7 +52,7 @@ class Column(StateForm):
 
     @line("2", "Additions, MO-A")
     def additions(self):
-        return self._by_interest(total(self.everywhere.other_bonds, self.questions.other_additions))
+        return self._by_interest(total(self.everywhere.other_bonds, self.own_additions()))
 
     @line("3", "Total income")
     def total_income(self):
@@ -61,7 +62,7 @@ class Column(StateForm):
     def subtractions(self):
         of = self.everywhere
         refunds = total(of.refunds) / len(self.federal.filers)
-        return total(self._by_interest(total(of.government_interest, self.questions.other_subtractions)), refunds, self.gains)
+        return total(self._by_interest(total(of.government_interest, self.own_subtractions())), refunds, self.gains)
 
     @fact("Capital gain subtraction", rounding=whole)
     def gains(self):
@@ -111,7 +112,7 @@ class Column(StateForm):
 
     def _worked(self, role):
         pay = [self.here.wages_of(wage) for wage in self.papers("w2", role) if not wage.statutory_employee]
-        businesses = [one for one in self.every("us.sch-c") if (one.books.owner or "taxpayer") == role]
+        businesses = [one for one in trades(self.run) if (one.books.owner or "taxpayer") == role]
         return total(pay, [self.here.business_of(one) for one in businesses])
 
     @line("32", "Missouri income percentage", rounding=None, cites="RSMo 143.041")

@@ -3,6 +3,7 @@
 from taxcore.engine import Amount, Flag, check, found, stops
 from taxcore.engine.characters import within
 from taxcore.packs.us import places
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states import State
 from taxcore.packs.us.states.base import StateQuestions, authority, files_in, folder
 from taxcore.packs.us.states.checks import common
@@ -51,7 +52,7 @@ def classes(run):
             "depreciation: check.",
             code="us-pa.books-differ",
         )
-    amounts = [one.profit for one in run.every("us.sch-c")]
+    amounts = [one.profit for one in trades(run)]
     if len(form.federal.filers) == 2 and any(a < 0 for a in amounts) and any(a > 0 for a in amounts):
         yield found(
             form.address("business"),

@@ -8,6 +8,7 @@ from decimal import ROUND_CEILING, Decimal
 from taxcore.engine import ALL, ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.base import StateReturn
 
 _ALL = Decimal(1)
@@ -76,9 +77,10 @@ class IncomeTax(StateReturn):
         """Of movers and nonresidents by receipts or days."""
         if not self.is_whole:
             return total(self.here.business, self.here.entities)
-        own = [one.profit for one in self.every("us.sch-c")]
+        own = [one.profit for one in trades(self.run)]
         kinds = ("k1-1065", "k1-1120s")
-        return total(own, [total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)])
+        shares = [total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)]
+        return total(own, shares, self.by_assets())
 
     @line("5", "Net gain or loss from sale of property", cites="72 P.S. 7303(a)(3)")
     def gains(self):

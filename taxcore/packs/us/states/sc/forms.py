@@ -2,6 +2,7 @@
 
 from taxcore.engine import ALL, ZERO, excess, fact, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.balances import APPLIED
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
 
@@ -27,7 +28,7 @@ class IncomeTax(StateReturn):
 
     @line("2", "Additions")
     def additions(self):
-        return total(self.state_tax_deducted, self.everywhere.other_bonds, self.questions.other_additions)
+        return total(self.state_tax_deducted, self.everywhere.other_bonds, self.own_additions())
 
     @fact("Net capital gain deduction, 44%", rounding=whole, cites="S.C. Code 12-6-1150")
     def gain_excluded(self):
@@ -58,7 +59,7 @@ class IncomeTax(StateReturn):
     def subtractions(self):
         of = self.everywhere
         return total(self._taken_off(of), self.gain_excluded, self.retirement, self.dependants_deduction,
-                     self.questions.other_subtractions)  # fmt: skip
+                     self.own_subtractions())  # fmt: skip
 
     @staticmethod
     def _taken_off(of):
@@ -107,7 +108,7 @@ class IncomeTax(StateReturn):
 
     def _earned(self, role):
         pay = [wage.wages if self.is_whole else self.here.wages_of(wage) for wage in self.papers("w2", role)]
-        return total(pay, [one.profit for one in self.every("us.sch-c") if one.books.owner == role and one.profit > 0])
+        return total(pay, [one.profit for one in trades(self.run) if one.books.owner == role and one.profit > 0])
 
     @fact("Tax paid to another state, SC1040TC", rounding=whole, cites="S.C. Code 12-6-3400")
     def other_states(self):

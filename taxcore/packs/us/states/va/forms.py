@@ -43,7 +43,7 @@ class IncomeTax(StateReturn):
 
     @line("2", "Additions, Schedule ADJ")
     def additions(self):
-        return total(self.counted.other_bonds, self.questions.other_additions)
+        return total(self.counted.other_bonds, self.own_additions())
 
     @line("3", "Income plus additions")
     def with_additions(self):
@@ -87,7 +87,7 @@ class IncomeTax(StateReturn):
 
     @line("7", "Subtractions, Schedule ADJ", cites="Va. Code 58.1-322.02")
     def subtractions(self):
-        return total(self.counted.government_interest, self.counted.unemployment, self.questions.other_subtractions)
+        return total(self.counted.government_interest, self.counted.unemployment, self.own_subtractions())
 
     @line("8", "Total subtractions")
     def all_subtractions(self):
@@ -114,7 +114,7 @@ class IncomeTax(StateReturn):
         return share(self.part_of_deductions, of=self.by_status(self.law.standard_deduction))
 
     def _earned(self):
-        return total(self.federal.wages, excess(self.federal.adjusting.business, over=0))
+        return total(self.federal.wages, excess(self.everywhere.business, over=0))
 
     @fact("Deduction percentage", rounding=None)
     def part_of_deductions(self):

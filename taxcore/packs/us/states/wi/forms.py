@@ -6,6 +6,7 @@ Lines whose numbers are not certain have none here, see docs/law-coverage.md.
 from taxcore.engine import ALL, excess, fact, greatest, least, line, nothing_because, pro_rata, ratio, share, times, total, whole
 from taxcore.packs.us.balances import APPLIED
 from taxcore.packs.us.federal.care import NOBODY_QUALIFIES
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.base import StateReturn
 from taxcore.packs.us.states.table import tax_by_table
 
@@ -23,7 +24,7 @@ class IncomeTax(StateReturn):
 
     @line("2", "Additions, Schedule AD")
     def additions(self):
-        return total(self.here.other_bonds, self.questions.other_additions)
+        return total(self.here.other_bonds, self.own_additions())
 
     @line("3", "Income plus additions")
     def with_additions(self):
@@ -67,7 +68,7 @@ class IncomeTax(StateReturn):
         of = self.here
         unemployment = self.untaxed_unemployment(of.unemployment, self.law.unemployment)
         return total(of.government_interest, of.benefits, of.refunds, unemployment, self.gain_excluded, self.pensions,
-                     self.questions.other_subtractions)  # fmt: skip
+                     self.own_subtractions())  # fmt: skip
 
     @line("5", "Wisconsin income", weight="total")
     def wisconsin_income(self):
@@ -169,7 +170,7 @@ class IncomeTax(StateReturn):
 
     def _earned(self, role):
         wages = [self._in_wisconsin(wage) for wage in self.papers("w2", role)]
-        return total(wages, [one.profit for one in self.every("us.sch-c") if one.books.owner == role and one.profit > 0])
+        return total(wages, [one.profit for one in trades(self.run) if one.books.owner == role and one.profit > 0])
 
     def _in_wisconsin(self, wage):
         return wage.wages if self.is_whole else total([row.wages for row in wage.states if row.state == "WI"])

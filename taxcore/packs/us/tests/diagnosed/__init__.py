@@ -1,6 +1,18 @@
 """The table of every diagnostic: (code, a return that has it, the same return fixed)."""
 
-from taxcore.packs.us.tests.diagnosed import between, claimed, corrected, employed, first, paid, papers, people, property, states
+from taxcore.packs.us.tests.diagnosed import (
+    between,
+    claimed,
+    corrected,
+    employed,
+    farms,
+    first,
+    paid,
+    papers,
+    people,
+    property,
+    states,
+)
 
 CASES = (
     *first.CASES,
@@ -13,4 +25,5 @@ CASES = (
     *corrected.CASES,
     *property.CASES,
     *employed.CASES,
+    *farms.CASES,
 )

@@ -30,6 +30,7 @@ class Trade:
     area: int = 0
     insurance: int = 0
     plan: int = 0  # paid into a SEP
+    farm: bool = False  # Schedule F, without what only Schedule C has
     machine: tuple = ()  # (cost, years ago) of one of seven years, without the special allowance, bought in spring
     office: dict = field(default_factory=dict)  # actual costs of the home, by their field; else by the square foot
 
@@ -248,6 +249,8 @@ class Drawing:
         trade.plan = chance.choice((0, 0, chance.randint(1, 9_000)))
         if self.often(0.3):
             trade.machine = (chance.randint(1, 40_000), chance.randint(0, 2))
+        if self.often(0.2):
+            trade.farm, trade.meals, trade.miles, trade.area, trade.office = True, 0, 0, 0, {}
         return trade
 
     def cover(self):

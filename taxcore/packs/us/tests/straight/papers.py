@@ -36,7 +36,10 @@ def _of_person(facts, one):
     mine = {"owner": one.role}
     for number, job in enumerate(one.jobs):
         yield _w2(facts, one, number, job)
-    if trade := one.trade:
+    if (trade := one.trade) and trade.farm:
+        yield paper("farm", f"business-{one.role}", product="Kelp", code="112510", method="cash", participates="yes", **mine,
+                    **_given(raised=trade.receipts, feed=trade.supplies, health_insurance=trade.insurance, sep=trade.plan))  # fmt: skip
+    elif trade:
         yield paper(
             "business", f"business-{one.role}", activity="Net mending", code="811490", participates="yes", service_trade="no",
             **mine, **_given(receipts=trade.receipts, supplies=trade.supplies, meals=trade.meals, health_insurance=trade.insurance,
@@ -44,10 +47,10 @@ def _of_person(facts, one):
             **({"miles": str(trade.miles), "car_method": "miles", "car_placed": "2021-01-01", "car_evidence": "yes"} if trade.miles else {}),
             **_office(trade),
         )  # fmt: skip
-        if trade.machine:
-            cost, age = trade.machine
-            yield paper("asset", f"machine-{one.role}", description="Net loom", used_in=f"business-{one.role}", sort="machinery",
-                        in_service=f"{facts.year - age}-04-01", cost=str(cost), no_special="yes", quarter="0")  # fmt: skip
+    if trade and trade.machine:
+        cost, age = trade.machine
+        yield paper("asset", f"machine-{one.role}", description="Net loom", used_in=f"business-{one.role}", sort="machinery",
+                    in_service=f"{facts.year - age}-04-01", cost=str(cost), no_special="yes", quarter="0")  # fmt: skip
     if one.pension:
         yield paper(
             "1099-r",

@@ -1,0 +1,81 @@
+"""What a state writes off otherwise than the federal return: its own register, and what that adds to income or takes off."""
+
+import tomllib
+from dataclasses import dataclass
+from decimal import Decimal
+from functools import cache
+from pathlib import Path
+
+from taxcore.engine import line, nothing_because, total
+from taxcore.packs.us.property.assets import WrittenOff
+from taxcore.packs.us.property.lives import WITHOUT_SPECIAL, special_rate
+from taxcore.packs.us.states.base import StateForm
+
+
+@dataclass(frozen=True)
+class Rule:
+    """What a state does otherwise. The words are explained in depreciation.toml; years are those of placing in service."""
+
+    source: str
+    takes: tuple[int, ...] = ()
+    expensed: int | None = None
+    expensed_until: int = 9999
+    otherwise: tuple[str, ...] = ()
+    long_gain: bool = False
+
+    def takes_special(self, year: int) -> bool:
+        return bool(self.takes) and self.takes[0] <= year <= self.takes[1]
+
+    def is_above(self, expensed: Decimal, year: int) -> bool:
+        """Whether the state expenses less than that of one year."""
+        return self.expensed is not None and expensed > self.expensed and year <= self.expensed_until
+
+
+@cache
+def rules():
+    """{letters of a state: its rule}"""
+    raw = tomllib.loads((Path(__file__).parent / "depreciation.toml").read_text())
+    return {state: Rule(**{name: tuple(value) if isinstance(value, list) else value for name, value in entry.items()})
+            for state, entry in raw.items()}  # fmt: skip
+
+
+def differs(state, asset):
+    """Whether the state's depreciation of a thing is another one."""
+    rule = rules().get(state)
+    return rule is not None and bool(special_rate(asset)) and not rule.takes_special(asset.in_service.year)
+
+
+class OwnDepreciation(StateForm, WrittenOff):
+    """One asset in a state that does not take the federal special allowance. Each state's law: depreciation.toml."""
+
+    number, name = "Own depreciation", "Depreciation without the special allowance"
+    way = WITHOUT_SPECIAL
+
+    @classmethod
+    def keys(cls, run):
+        assets = [one for one in run.papers("asset") if one.in_service is not None and one.in_service.year <= run.year]
+        return [one.key for one in assets if differs(cls.state(), one)]
+
+    @property
+    def register(self):
+        return self.run.form("us.depreciation", self.key)
+
+    @property
+    def is_sold(self):
+        return self.asset.sold is not None and self.asset.sold.year == self.run.year
+
+    @line("14", "Federal depreciation less the state's")
+    def of_depreciation(self):
+        federal, own = self.register, (self.special_now, self.allowed)
+        return total(federal.special_now, federal.allowed, less=own)
+
+    @line("15", "Gain here less federal gain")
+    def of_gain(self):
+        """What was not written off here is basis."""
+        if not self.is_sold:
+            return nothing_because("it was not sold this year")
+        return total(self.accumulated, less=self.register.accumulated)
+
+    @line("16", "Added to federal income, or taken off", weight="total")
+    def difference(self):
+        return total(self.of_depreciation, self.of_gain)
