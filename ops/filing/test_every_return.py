@@ -22,8 +22,15 @@ from taxcore.engine import PaperValues, compute, document, roll_forward
 from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
 from taxcore.packs.us.farm.tests import test_worked as test_farms
-from taxcore.packs.us.property.tests import test_own_depreciation, test_sales, test_worked
-from taxcore.packs.us.tests import returns, test_employed
+from taxcore.packs.us.property.tests import (
+    test_homes,
+    test_installments,
+    test_own_depreciation,
+    test_sales,
+    test_vacation,
+    test_worked,
+)
+from taxcore.packs.us.tests import returns, test_employed, test_more_credits
 from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_any_return import random_result
@@ -50,11 +57,13 @@ def worked():
         if entry.get("earlier"):
             for each, _ in years_of(entry, 2026):
                 yield f"{entry['name']} {each.year}, with what the year before closed", compute(PACK, each)
-    for cases in (test_worked.CASES, test_sales.CASES, test_farms.CASES, test_employed.CASES):
-        for name, papers, year, _ in cases:
+    for module in (test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed):
+        for name, papers, year, _ in module.CASES:
             yield name, test_worked.result(*papers, year=year)
     for name, state, papers, year, _ in test_own_depreciation.CASES:
         yield name, test_own_depreciation.filed(state, *papers, year=year)
+    for name, papers, options, _ in test_more_credits.CASES:
+        yield name, test_more_credits.result(*papers, **options)
     yield "a qualified loss without its business", _after_a_loss()
 
 

@@ -147,17 +147,16 @@ class _Rolling:
             if name in _PLAIN or value in (None, "", [], ()):
                 continue
             if isinstance(field, Rows):
-                rows = (
-                    [dict(row) for row in value] if field.kept else self._rows(field, value) if name in declared.repeats else []
-                )
+                comes = field.kept or name in declared.repeats
+                rows = self._rows(field, value, with_amounts=field.kept) if comes else []
                 if rows:
                     found[name] = rows
             elif (field.kept or name in senders) and (same := self._same(field, value)) is not None:
                 found[name] = same
         return found
 
-    def _rows(self, field: Rows, rows: Any) -> list[dict[str, Any]]:
-        """Rows without their amounts; one of which nothing is left does not come."""
+    def _rows(self, field: Rows, rows: Any, *, with_amounts: bool) -> list[dict[str, Any]]:
+        """What of rows fits their fields, with their amounts or without; one of which nothing is left does not come."""
         declared = field.row.fields()
         found = []
         for row in rows if isinstance(rows, (list, tuple)) else ():
@@ -166,7 +165,9 @@ class _Rolling:
             kept = {
                 name: same
                 for name, value in row.items()
-                if name in declared and not isinstance(declared[name], Amount) and (same := self._same(declared[name], value))
+                if name in declared
+                and (with_amounts or not isinstance(declared[name], Amount))
+                and (same := self._same(declared[name], value))
             }
             if kept:
                 found.append({"id": str(row.get("id", "")), **kept})

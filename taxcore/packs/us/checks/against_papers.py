@@ -61,7 +61,8 @@ def _amounts(declared, values):
     for name, field in declared.fields().items():
         value = values.get(name)
         if isinstance(field, Rows):
-            if any(_amounts(field.row, row) for row in value or ()):
+            rows = value if isinstance(value, list) else ()  # what is no table is said at its field
+            if any(_amounts(field.row, row) for row in rows if isinstance(row, dict)):
                 return True
         elif isinstance(field, Amount) and not field.kept and field.opens is None and value not in (None, ""):
             return True

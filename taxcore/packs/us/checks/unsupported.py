@@ -14,7 +14,6 @@ _CODES = {
     "M": "Schedule 2, line 13 (tax on life insurance)",
     "N": "Schedule 2, line 13 (tax on life insurance)",
     "R": "Form 8853",
-    "T": "Form 8839",
     "Z": "Schedule 2, line 17h (409A plans)",
     "FF": "Form 8962 with a small employer's health arrangement",
     "HH": "the section 83(i) election",
@@ -40,19 +39,14 @@ _FIELDS = (
     ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),
     ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
-    ("credits-carried", "minimum_tax", "8801", "Form 8801, alternative minimum tax credit,"),
-    ("credits-carried", "mortgage_certificate", "8396", "Form 8396, mortgage interest credit,"),
     ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
     ("credits-carried", "vehicle", "8936", "Form 8936, clean vehicles,"),
-    ("credits-carried", "elderly", "schedule-r", "Schedule R, elderly or disabled,"),
     ("penalty", "annualise", "2210-ai", "Form 2210, Schedule AI,"),
     ("penalty", "waiver", "2210-waiver", "Form 2210, a waiver,"),
-    ("penalty", "farmer", "2210-f", "Form 2210-F"),
 )
 
 _OF_SHARES = (
     ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
-    ("section_179", "4562", "Form 4562, section 179,"),
     ("other_deductions", "share-deductions", "Other K-1 deductions"),
     ("credits", "3800", "Credits of a share, Form 3800,"),
     ("final_year", "share-deductions", "Final year deductions of a trust"),
@@ -114,7 +108,11 @@ def fields(run):
                 yield _stop(code, paper.address(name), form)
 
 
-_MORE_OF_SHARES = (("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203"), ("8582", "Passive loss, Form 8582"))
+_MORE_OF_SHARES = (
+    ("4562", "Section 179 of a trade that its owner does not conduct"),
+    ("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203"),
+    ("8582", "Passive loss, Form 8582"),
+)
 
 
 @_each_once((*_OF_SHARES, *_MORE_OF_SHARES))
@@ -128,6 +126,8 @@ def shares(run):
             lost = min(paper.ordinary, paper.rental, paper.other_rental)
             if lost < 0 and paper.all_at_risk is not True:
                 yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
+            if getattr(paper, "section_179", ZERO) and not paper.participates:
+                yield _stop("4562", paper.address("section_179"), "Section 179 of a trade that its owner does not conduct,")
             sold = getattr(paper, "section_1231", ZERO)
             of_its_own = paper.publicly_traded and (lost < 0 or paper.passive_before or paper.rental or paper.other_rental)
             if of_its_own or (sold < 0 and not paper.participates):

@@ -108,6 +108,7 @@ def optional(run):
 
 
 @check("us.farm.loss-again", "A farm that costs more than it brings", "unlikely", "IRC 183")
+@check("us.farm.two-thirds", "A farmer with other income", "rule", "IRC 6654(i)(2)")
 @check("us.farm.installments", "Is it a farmer's return?", "missed", "IRC 6654(i)")
 @idea("us.farm.averaging-could", "Averaging over three years", "missed", "IRC 1301")
 @idea("us.farm.fuel", "Fuel used off the road", "missed", "IRC 6420, 6427(l)")
@@ -123,6 +124,10 @@ def missed(run):
             says = "After lower years Schedule J may tax less. It is not made here: compare before filing."
             yield found(books.address("averaging"), says, code="us.farm.averaging-could")
     gross, every = sum((form.gross_income for form, _ in _farms(run)), ZERO), run.form("us.1116").gross_everywhere
+    asked = run.single("penalty")
+    if asked.farmer and gross < _MOSTLY * every:
+        says = "Two thirds of gross income, of this year or the last, must be from farming or fishing. Check last year's."
+        yield found(asked.address("farmer"), says, code="us.farm.two-thirds")
     if gross > 0 and gross >= _MOSTLY * every and run.single("penalty").farmer is None:
         says = "Two thirds of gross income are from farming: one installment by 15 January, or none if filed by 1 March."
         yield found(run.single("penalty").address("farmer"), says, code="us.farm.installments")

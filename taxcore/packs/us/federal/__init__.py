@@ -3,6 +3,7 @@
 from taxcore.packs.us.farm.forms import Farm
 from taxcore.packs.us.federal.additional_deductions import AdditionalDeductions
 from taxcore.packs.us.federal.adjustments import Adjustments
+from taxcore.packs.us.federal.adoption import AdoptedChild, Adoption
 from taxcore.packs.us.federal.amended import AmendedReturn
 from taxcore.packs.us.federal.benefits import Benefits
 from taxcore.packs.us.federal.business import Business
@@ -31,6 +32,7 @@ from taxcore.packs.us.federal.itemized import Itemized
 from taxcore.packs.us.federal.minimum_tax import MinimumTax
 from taxcore.packs.us.federal.other_taxes import AdditionalMedicareTax, NetInvestmentIncomeTax, OtherTaxes
 from taxcore.packs.us.federal.paying import Extension, NextYear, SplitRefund, Voucher
+from taxcore.packs.us.federal.personal_credits import Elderly, MinimumTaxCredit, MortgageCredit
 from taxcore.packs.us.federal.preferred_rates import QualifiedDividends, ScheduleDTax
 from taxcore.packs.us.federal.premium_credit import PremiumCredit
 from taxcore.packs.us.federal.qualified_business import LimitedBusiness, LimitedBusinessIncome, QualifiedBusiness, QualifiedIncome
@@ -42,22 +44,26 @@ from taxcore.packs.us.federal.shares import Partnerships, Share
 from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 from taxcore.packs.us.federal.state_refund import StateRefund
 from taxcore.packs.us.federal.student_loans import StudentLoans
-from taxcore.packs.us.federal.underpayment import Underpayment
+from taxcore.packs.us.federal.underpayment import FarmersUnderpayment, Underpayment
 from taxcore.packs.us.property.assets import Depreciation, Form4562, Section179
+from taxcore.packs.us.property.homes import SaleOfHome
+from taxcore.packs.us.property.installments import InstallmentSale
 from taxcore.packs.us.property.rents import PassiveLosses, RentalIncome
 from taxcore.packs.us.property.sales import Form4797, Sale
 
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
-    Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes,
-    SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, CareCredit, InvestmentInterest, AdditionalRetirementTax,
-    EnergyCredits, MinimumTax, UnreportedTips, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis, ChildTax,
-    HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
-    PremiumCredit, Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
+    Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
+    SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, FarmersUnderpayment,
+    CareCredit, InvestmentInterest, AdditionalRetirementTax,
+    EnergyCredits, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis,
+    ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
+    PremiumCredit, Adoption, MortgageCredit, MinimumTaxCredit,
+    Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, Share,
+    Section179, Depreciation, Sale, SaleOfHome, Share, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

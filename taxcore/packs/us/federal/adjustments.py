@@ -5,9 +5,8 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
-    "1099-g", "business", "farm", "rental", "asset", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec", "1099-k", "1099-q",
-    "1099-sa", "adjustments",
-    "ira", "hsa", "1098-e", "1098-t",
+    "1099-g", "business", "farm", "rental", "asset", "installment", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec",
+    "1099-k", "1099-q", "1099-sa", "adjustments", "ira", "hsa", "1098-e", "1098-t",
 )  # fmt: skip
 
 

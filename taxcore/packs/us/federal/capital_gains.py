@@ -6,13 +6,16 @@ from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.property.homes import reported
+from taxcore.packs.us.property.installments import gains
 
 _BOXES = tuple(SECURITIES | DIGITAL)
 _STATEMENTS = ("1099-b", "1099-da")
 
 
 def _statement_rows(run):
-    """Every sale and every total, of all brokers."""
+    """Every sale and every total, of all brokers; homes."""
+    yield from reported(run)
     for kind in _STATEMENTS:
         for paper in run.papers(kind):
             yield from paper.summaries
@@ -98,11 +101,11 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "asset", *SHARES)
+    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "asset", "installment", "home-sale", *SHARES)
     income = linked("us.1040")
 
     def required(self):
-        if any(self.papers(kind) for kind in _STATEMENTS):
+        if any(self.papers(kind) for kind in _STATEMENTS) or reported(self.run):
             return True
         held = (self.short_carried, self.long_carried, self.other_short, self.other_long, self.short_shares, self.long_shares)
         return any(held) or self.unrecaptured > 0 or self.collectibles != 0
@@ -134,7 +137,8 @@ class CapitalGains(FederalForm):
 
     @line("4", "Short-term gain or (loss), other forms")
     def other_short(self):
-        return total(self.paper("capital-carryover").other_short, self.brought("us.6781", "short_term"))
+        parts = gains(self.run, long=False, capital=True)
+        return total(self.paper("capital-carryover").other_short, self.brought("us.6781", "short_term"), parts)
 
     @line("5", "Net short-term gain or (loss), K-1s")
     def short_shares(self):
@@ -167,9 +171,8 @@ class CapitalGains(FederalForm):
 
     @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
-        return total(
-            self.paper("capital-carryover").other_long, self.brought("us.4797", "long_gain"), self.brought("us.6781", "long_term")
-        )
+        others = (self.brought("us.4797", "long_gain"), self.brought("us.6781", "long_term"))
+        return total(self.paper("capital-carryover").other_long, others, gains(self.run, long=True, capital=True))
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):
@@ -224,7 +227,10 @@ class CapitalGains(FederalForm):
         shares = [share.unrecaptured for kind in SHARES for share in self.papers(kind)]
         other = self.paper("capital-carryover").unrecaptured
         sold = self.brought("us.4797", "unrecaptured")
-        return total([paper.unrecaptured for paper in self.papers("1099-div")], shares, other, sold)
+        parts = [one.unrecaptured for one in self.every("us.6252") if one.paper.sort == "capital"]
+        homes = [one.unrecaptured for one in reported(self.run)]
+        funds = [paper.unrecaptured for paper in self.papers("1099-div")]
+        return total(funds, shares, other, sold, parts, homes)
 
     @line("19", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def property_gain(self):
@@ -255,7 +261,7 @@ class LossCarryover(FederalForm):
     """What of the loss goes into next year. Worksheet of Schedule D; IRC 1212(b)."""
 
     number, name, worksheet = "Capital loss carryover", "Capital loss carryover", True
-    needs = ("1099-b", "1099-da", "capital-carryover", "asset", *SHARES)
+    needs = ("1099-b", "1099-da", "capital-carryover", "asset", "installment", "home-sale", *SHARES)
     income = linked("us.1040")
     gains = linked("us.sch-d")
 

@@ -12,7 +12,7 @@ class ChildCredit(FederalForm):
 
     number, name = "Schedule 8812", "Credits for children and other dependents"
     income = linked("us.1040")
-    excess_withheld = linked("us.sch-3")
+    more_credits = linked("us.sch-3")
     adjusting = linked("us.sch-1")
 
     def required(self):
@@ -66,7 +66,7 @@ class ChildCredit(FederalForm):
     @line("13", "Credit limit")
     def limit(self):
         """Credit limit worksheet A: after the credits of Schedule 3, those of worksheet B included."""
-        return excess(self.income.tax_before_credits, over=self.income.other_credits)
+        return excess(self.income.tax_before_credits, over=self.more_credits.before_minimum)
 
     @fact("Part that is not refundable", cites="IRC 24(d)(1)")
     def not_payable(self):
@@ -121,7 +121,7 @@ class ChildCredit(FederalForm):
 
     @line("24", "EIC and excess Social Security withheld")
     def set_against(self):
-        return total(self.income.earned_income_credit, self.excess_withheld.excess_social_security)
+        return total(self.income.earned_income_credit, self.more_credits.excess_social_security)
 
     @line("25", "Excess payroll tax")
     def by_payroll_tax(self):

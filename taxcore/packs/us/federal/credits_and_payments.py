@@ -1,6 +1,6 @@
 """Schedule 3: credits that lower the tax, in the order the law uses them up, and other payments. IRC 26, 31(b), 6413(c)."""
 
-from taxcore.engine import absent, excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 
 
@@ -9,7 +9,6 @@ class CreditsAndPayments(FederalForm):
 
     number, name = "Schedule 3", "Additional credits and payments"
     income = linked("us.1040")
-    children = linked("us.sch-8812")
 
     def required(self):
         return self.payments > 0 or self.credits > 0
@@ -38,17 +37,25 @@ class CreditsAndPayments(FederalForm):
     def improvements(self):
         return self.brought("us.5695", "improvement_credit")
 
-    @line("6c", "Adoption credit", cites="IRC 23(c)")
+    @line("6b", "Credit for prior year minimum tax")
+    def minimum_tax(self):
+        return self.brought("us.8801", "credit")
+
+    @line("6c", "Adoption credit")
     def adoption(self):
-        """After the part of the child credit that cannot be paid out."""
-        if self.paper("credits-carried").adoption == 0:
-            return absent("there is no carryover")
-        room = excess(self.income.tax_before_credits, over=[self.before_adoption, self.children.not_payable])
-        return least(of={"carryover": self.paper("credits-carried").adoption, "credit limit": room})
+        return self.brought("us.8839", "credit")
+
+    @line("6d", "Credit for the elderly or disabled")
+    def elderly(self):
+        return self.brought("us.sch-r", "credit")
+
+    @line("6g", "Mortgage interest credit")
+    def mortgage(self):
+        return self.brought("us.8396", "credit")
 
     @line("7", "Total other nonrefundable credits")
     def others(self):
-        return total(self.adoption)
+        return total(self.minimum_tax, self.adoption, self.elderly, self.mortgage)
 
     @line("8", "Credits", weight="total")
     def credits(self):
@@ -56,7 +63,7 @@ class CreditsAndPayments(FederalForm):
 
     @fact("Credits applied before the home improvement credit")
     def before_improvements(self):
-        return total(self.foreign, self.care, self.education, self.savings)
+        return total(self.foreign, self.care, self.elderly, self.education, self.savings)
 
     @fact("Credits applied before the adoption credit")
     def before_adoption(self):
@@ -64,7 +71,11 @@ class CreditsAndPayments(FederalForm):
 
     @fact("Credits applied before the clean energy credit")
     def before_clean_energy(self):
-        return total(self.before_adoption, self.adoption)
+        return total(self.before_adoption, self.mortgage, self.adoption)
+
+    @fact("Credits applied before the minimum tax credit", cites="IRC 53(c)(1)")
+    def before_minimum(self):
+        return total(self.before_clean_energy, self.clean_energy)
 
     @line("9", "Net premium tax credit")
     def premium_credit(self):

@@ -177,7 +177,9 @@ class EducationCredits(FederalForm):
 
     @fact("Credit limit")
     def limit(self):
-        return excess(self.income.tax_before_credits, over=[self.more_credits.foreign, self.more_credits.care])
+        return excess(
+            self.income.tax_before_credits, over=[self.more_credits.foreign, self.more_credits.care, self.more_credits.elderly]
+        )
 
     @line("19", "Nonrefundable credit", weight="total")
     def credit(self):

@@ -72,6 +72,10 @@ class IncomeTaxReturn(FederalForm):
     def care_benefits(self):
         return self.brought("us.2441", "taxable")
 
+    @line("1f", "Taxable adoption benefits, Form 8839")
+    def adoption_benefits(self):
+        return self.brought("us.8839", "taxable_benefits")
+
     @line("1h", "Other earned income")
     def other_earned(self):
         disabled = [paper.gross for paper in self.papers("1099-r") if paper.disability_pension]
@@ -85,9 +89,8 @@ class IncomeTaxReturn(FederalForm):
 
     @line("1z", "Total wages")
     def wages(self):
-        return total(
-            self.wage_statements, self.household_wages, self.tips, self.medicaid_waiver, self.care_benefits, self.other_earned,
-        )  # fmt: skip
+        return total(self.wage_statements, self.household_wages, self.tips, self.medicaid_waiver, self.care_benefits,
+                     self.adoption_benefits, self.other_earned)  # fmt: skip
 
     @line("2a", "Tax-exempt interest")
     def exempt_interest(self):
@@ -315,13 +318,18 @@ class IncomeTaxReturn(FederalForm):
     def education_paid(self):
         return self.brought("us.8863", "paid_out")
 
+    @line({2022: None, 2025: "30"}, "Refundable adoption credit, Form 8839", cites="IRC 23(a)(4)")
+    def adoption_paid(self):
+        return self.brought("us.8839", "paid_out")
+
     @line("31", "From Schedule 3, line 15")
     def other_payments(self):
         return self.more_payments.payments
 
     @line("32", "Total other payments and refundable credits")
     def refundable(self):
-        return total(self.earned_income_credit, self.additional_child_credit, self.education_paid, self.other_payments)
+        credits = (self.earned_income_credit, self.additional_child_credit, self.education_paid, self.adoption_paid)
+        return total(credits, self.other_payments)
 
     @line("33", "Payments", weight="total")
     def payments(self):
@@ -350,4 +358,4 @@ class IncomeTaxReturn(FederalForm):
         """A correction leaves it as it was: the tax shown on the original decides."""
         if self.is_correction:
             return self.as_filed("penalty")
-        return total(self.underpaying.penalty)
+        return total(self.underpaying.penalty, self.brought("us.2210-f", "penalty"))

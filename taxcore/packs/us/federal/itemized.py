@@ -155,7 +155,9 @@ class Itemized(FederalForm):
 
     @line("8a", "Home mortgage interest and points on Form 1098")
     def mortgage(self):
-        return excess(self.brought("us.mortgage-limit", "deductible"), over=self._of_home_offices("interest"))
+        """Less the credit of a certificate, whether it was used or waits: IRC 163(g)."""
+        credit = self.brought("us.8396", "of_year")
+        return excess(self.brought("us.mortgage-limit", "deductible"), over=[self._of_home_offices("interest"), credit])
 
     def _of_home_offices(self, name):
         """What Form 8829 takes of a home's interest or tax is not taken here again."""

@@ -211,7 +211,8 @@ class NetInvestmentIncomeTax(FederalForm):
             return nothing_because("nothing of a business was sold")
         sold = self.run.form("us.4797")
         shares = [p.section_1231 for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
-        return total(less=[*(sold.of_activity(paper.key) for kind in TRADES for paper in self.papers(kind)), *shares])
+        parts = [one.gain for one in self.every("us.6252") if one.paper.sort == "trade"]
+        return total(less=[*parts, *(sold.of_activity(paper.key) for kind in TRADES for paper in self.papers(kind)), *shares])
 
     @line("5d", "Net gain from disposition of property")
     def net_gain(self):

@@ -41,7 +41,8 @@ class QualifiedIncome(FederalForm):
         if paper.kind == "rental":
             return self._of_rental()
         if paper.kind not in TRADES:
-            return total(paper.qualified_income, less=paper.unreimbursed if paper.kind == "k1-1065" else ())
+            own = [paper.unreimbursed] if paper.kind == "k1-1065" else []
+            return total(paper.qualified_income, less=[*own, self.run.form("us.share", self.key).section_179])
         if paper.not_qualified:
             return nothing_because("it is not a qualified trade or business")
         return total(trade_of(paper).profit, self._sold())

@@ -102,7 +102,7 @@ class SaversCredit(FederalForm):
 
     @line("11", "Credit limit")
     def limit(self):
-        earlier = (self.more_credits.foreign, self.more_credits.care, self.more_credits.education)
+        earlier = (self.more_credits.foreign, self.more_credits.care, self.more_credits.elderly, self.more_credits.education)
         return excess(self.income.tax_before_credits, over=earlier)
 
     @line("12", "Credit", weight="total")

@@ -148,7 +148,7 @@ class SelfEmploymentTax(FederalForm):
         return least(pro_rata(excess(gross, over=0), 2, 3), self.optional_left)
 
     def _of_share(self, paper):
-        return total(paper.self_employment, less=paper.unreimbursed)
+        return total(paper.self_employment, less=[paper.unreimbursed, self.run.form("us.share", paper.key).section_179])
 
 
 class EarnedIncome(FederalForm):

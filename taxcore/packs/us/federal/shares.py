@@ -2,17 +2,22 @@
 
 from typing import Any, ClassVar
 
-from taxcore.engine import ZERO, excess, fact, line, total
-from taxcore.packs.us.balances import PASSIVE_SHARE
+from taxcore.engine import ZERO, excess, fact, line, nothing_because, pro_rata, total
+from taxcore.packs.us.balances import PASSIVE_SHARE, SHARE_179
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 def trade_income(paper):
-    """What one entity's business gives, deductions of its owner taken off."""
+    """What one entity's business gives, deductions of its owner taken off, but for section 179."""
     if paper.kind != "k1-1065":
-        return total(paper.ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else paper.section_179)
-    return total(paper.ordinary, paper.guaranteed, less=[paper.unreimbursed, paper.section_179])
+        return total(paper.ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else ())
+    return total(paper.ordinary, paper.guaranteed, less=paper.unreimbursed)
+
+
+def expensing(run):
+    """Shares in trades that their owners actively conduct: their section 179 is deducted within the limits of all."""
+    return [paper for kind in ("k1-1065", "k1-1120s") for paper in run.papers(kind) if paper.participates]
 
 
 class Share(FederalForm):
@@ -33,11 +38,32 @@ class Share(FederalForm):
         """Whether its business is not passive: by taking part, or because it is publicly traded and has no loss: IRC 469(k)."""
         return bool(self.paper.participates) or bool(self.paper.publicly_traded)
 
+    def _wanted(self):
+        paper = self.paper
+        if paper.kind == "k1-1041" or not paper.participates:
+            return total(ZERO)
+        return total(paper.section_179, paper.section_179_before)
+
+    @fact("Section 179 of this share", cites="IRC 179(b)(3), (d)(8)")
+    def section_179(self):
+        """Of what all activities may deduct, its part of what all want."""
+        limits = self.run.form("us.section-179")
+        if not self._wanted():
+            return nothing_because("nothing is elected")
+        return pro_rata(limits.allowed, self._wanted(), total(limits.elected, limits.carried))
+
+    @fact("Section 179 of this share carried over", closes=SHARE_179)
+    def section_179_left(self):
+        limits = self.run.form("us.section-179")
+        if not self._wanted():
+            return nothing_because("nothing is elected")
+        return pro_rata(limits.left, self._wanted(), total(limits.elected, limits.carried))
+
     @line("1", "Not passive")
     def own(self):
         """Guaranteed payments are none of a passive activity: 26 CFR 1.469-2(e)(2)."""
         if self.takes_part:
-            return trade_income(self.paper)
+            return total(trade_income(self.paper), less=self.section_179)
         paid = self.paper.kind == "k1-1065"
         return total(self.paper.guaranteed, less=self.paper.unreimbursed) if paid else total(ZERO)
 

@@ -1,13 +1,27 @@
-"""Form 2210: penalty for underpaying during the year, regular method. IRC 6654, 6621.
+"""Forms 2210 and 2210-F: penalty for underpaying during the year, regular method. IRC 6654, 6621.
 
-The annualized method, farmers and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
+The annualized method and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
 installment first.
 """
 
 from datetime import date, timedelta
 from decimal import Decimal
 
-from taxcore.engine import ZERO, Operand, excess, explained, fact, least, line, linked, nothing_because, share, total, whole
+from taxcore.engine import (
+    ZERO,
+    Operand,
+    excess,
+    explained,
+    fact,
+    least,
+    line,
+    linked,
+    nothing_because,
+    pro_rata,
+    share,
+    total,
+    whole,
+)
 from taxcore.engine.pack import working_day
 from taxcore.packs.us import holidays
 from taxcore.packs.us.balances import PRIOR_TAX
@@ -44,7 +58,8 @@ class Underpayment(FederalForm):
 
     @line("3", "Refundable credits")
     def refundable(self):
-        credits = (self.income.earned_income_credit, self.income.additional_child_credit, self.income.education_paid)
+        one = self.income
+        credits = (one.earned_income_credit, one.additional_child_credit, one.education_paid, one.adoption_paid)
         return total(credits, self.run.form("us.sch-3").premium_credit)
 
     @line("4", "Current year tax", closes=PRIOR_TAX)
@@ -80,6 +95,7 @@ class Underpayment(FederalForm):
     def excused(self):
         law, questions = self.law.underpayment, self.paper("penalty")
         reasons = [
+            (not questions.farmer, "a farmer's is on Form 2210-F"),
             (self.not_withheld >= law.owed_below, "tax after withholding is less than $1,000"),
             (self.prior.is_keyed("tax"), PRIOR_TAX_UNKNOWN),
             (not (self.prior.tax == 0 and self.prior.whole_year is not False), "there was no tax last year"),
@@ -98,7 +114,7 @@ class Underpayment(FederalForm):
         """As the law prints them: a weekend or holiday makes a later payment timely and moves no date that interest runs from."""
         return tuple(date(self.year + (month == 1), month, day) for month, day in _QUARTERS)
 
-    def _payments(self):
+    def payments(self):
         """(day, amount) of everything paid, oldest first."""
         estimates = self.paper("estimates")
         quarter = self.withheld / 4
@@ -129,15 +145,15 @@ class Underpayment(FederalForm):
         ]
 
         def redo(*amounts):
-            parts = [self._interest(one[1], amount, one[3]) for one, amount in zip(spells, amounts, strict=True)]
+            parts = [self.interest(one[1], amount, one[3]) for one, amount in zip(spells, amounts, strict=True)]
             return whole(sum(parts, ZERO))
 
         return explained("Interest by days", redo(*(one[2] for one in spells)), operands, redo)
 
     def _spells(self):
         """(due day, since, amount outstanding, until): one for each stretch in which an installment was short."""
-        payments = [list(one) for one in self._payments()]
-        end = self._end()
+        payments = [list(one) for one in self.payments()]
+        end = self.end()
         for due in self.due_dates:
             short, since = Decimal(self.instalment), due
             for payment in payments:
@@ -153,11 +169,11 @@ class Underpayment(FederalForm):
             if short > 0 and end > since:
                 yield due, since, short, end
 
-    def _end(self):
+    def end(self):
         paid_on = self.paper("penalty").paid_on
         return min(paid_on, date(self.year + 1, 4, 15)) if paid_on else date(self.year + 1, 4, 15)
 
-    def _interest(self, since, amount, until):
+    def interest(self, since, amount, until):
         """Simple interest by days, each quarter at its rate, over the days of its calendar year."""
         rates, year = self.law.underpayment.rates, self.year
         quarters = (
@@ -173,6 +189,71 @@ class Underpayment(FederalForm):
             if days > 0:
                 interest += amount * rate * days / (366 if _leap(last.year) else 365)
         return interest
+
+
+class FarmersUnderpayment(FederalForm):
+    """Farmers and fishermen: one installment, and none for who files and pays by 1 March. IRC 6654(i).
+
+    Form 2210-F's line numbers are open, see docs/law-coverage.md.
+    """
+
+    number, name = "2210-F", "Underpayment of estimated tax by farmers and fishermen"
+    income = linked("us.1040")
+    regular = linked("us.2210")
+    questions = property(lambda form: form.paper("penalty"))
+
+    @classmethod
+    def idle(cls, run):
+        return not run.single("penalty").farmer
+
+    def required(self):
+        return not self.income.is_correction and self.penalty > 0
+
+    @fact("Two thirds of current year tax", rounding=whole, cites="IRC 6654(i)(1)(C)")
+    def share_of_year(self):
+        return pro_rata(self.regular.tax, 2, 3)
+
+    @fact("Required payment", rounding=whole, cites="IRC 6654(i)(1)")
+    def required_payment(self):
+        """Of last year's tax no more than all of it."""
+        prior = self.paper("prior-year")
+        if prior.whole_year is False or not prior.is_keyed("tax"):
+            return total(self.share_of_year)
+        return least(of={"two thirds of this year": self.share_of_year, "last year's": prior.tax})
+
+    @fact("Why there is no penalty")
+    def excused(self):
+        law, regular, prior = self.law.underpayment, self.regular, self.paper("prior-year")
+        reasons = [
+            (regular.not_withheld >= law.owed_below, "tax after withholding is less than $1,000"),
+            (not (prior.is_keyed("tax") and prior.tax == 0 and prior.whole_year is not False), "there was no tax last year"),
+            (not self.questions.paid_by_march, "the return was filed and paid by 1 March"),
+            (not self.questions.by_authority, "it is left to the IRS"),
+            ("rates" in law, RATES_UNKNOWN),
+        ]
+        return next((reason for holds, reason in reasons if not holds), "")
+
+    @fact("Due date of the installment", cites="IRC 6654(i)(1)(B)")
+    def due(self):
+        return date(self.year + 1, 1, 15)
+
+    @fact("Underpayment", rounding=whole)
+    def underpaid(self):
+        paid = [amount for day, amount in self.regular.payments() if day <= self.due]
+        return excess(self.required_payment, over=paid)
+
+    @fact("Penalty", rounding=whole, cites="IRC 6654(a)")
+    def penalty(self):
+        """From the installment's day to that of payment, or April 15."""
+        if self.excused:
+            return nothing_because(self.excused)
+        later = [(day, amount) for day, amount in self.regular.payments() if day > self.due]
+        owed, since, found = Decimal(self.underpaid), self.due, ZERO
+        for day, amount in [*later, (self.regular.end(), owed)]:
+            until = min(day, self.regular.end())
+            found += self.regular.interest(since, owed, until)
+            owed, since = max(owed - amount, ZERO), until
+        return total(found)
 
 
 def _leap(year):

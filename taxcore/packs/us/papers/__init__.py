@@ -16,6 +16,7 @@ from taxcore.packs.us.papers.credits import (
 )
 from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
 from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
+from taxcore.packs.us.papers.family_credits import PAPERS as FAMILY
 from taxcore.packs.us.papers.household import HouseholdEmployees
 from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatement
 from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
@@ -36,17 +37,19 @@ from taxcore.packs.us.papers.places import Residency, StateExtensions, StateRetu
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
 from taxcore.packs.us.papers.shares import SHARES, QualifiedLoss
 from taxcore.packs.us.papers.wages import WageStatement
+from taxcore.packs.us.property.homes import HomeSale
+from taxcore.packs.us.property.installments import Installment
 from taxcore.packs.us.property.papers import PAPERS as PROPERTY
 
 PAPERS = (
     Amendment, Filing, ParentsFigures,
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
     CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS, NonemployeeStatement,
-    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, GamblingStatement, EducationAccount,
-    OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
+    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, Installment, HomeSale, GamblingStatement,
+    EducationAccount, OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
     Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
     CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
-    ForeignTaxQuestions, CarriedCredits,
+    ForeignTaxQuestions, CarriedCredits, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit,
     Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,

@@ -1,7 +1,7 @@
 """What credits are made of: care, education, energy, health coverage, foreign tax. IRC 21, 25A, 25C, 25D, 36B, 901."""
 
 from taxcore.engine import Amount, Choice, Count, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import AMERICAN_YEARS, CLEAN_ENERGY, FOREIGN_TAX
+from taxcore.packs.us.balances import AMERICAN_YEARS, CLEAN_ENERGY, FOREIGN_TAX, MINIMUM_CREDIT
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement
 
@@ -180,9 +180,7 @@ class CarriedCredits(FederalPaper):
     kind, name, official, group = "credits-carried", "Other credits", "Schedule 3", "credits"
     single, owned = True, False
 
-    adoption = Amount("6c", "Adoption credit carryforward", cites="IRC 23(c)")
-    minimum_tax = Amount("6b", "Prior year alternative minimum tax credit", cites="IRC 53")
-    mortgage_certificate = Amount("6g", "Mortgage interest credit", cites="IRC 25")
+    minimum_tax = Amount("6b", "Minimum tax credit available", cites="IRC 53", opens=MINIMUM_CREDIT,
+                         help="Last year's Form 8801, line 26, with what last year's minimum tax added: line 21.")  # fmt: skip
     general_business = Amount("6a", "General business credit", cites="IRC 38")
     vehicle = Amount("6f", "Clean vehicle credit", cites="IRC 30D")
-    elderly = Flag("6d", "Credit for the elderly or disabled", cites="IRC 22")

@@ -1,7 +1,7 @@
 """Shares of partnerships, S corporations, estates and trusts: Schedules K-1. IRC 702, 1366, 652, 662, 199A."""
 
 from taxcore.engine import Amount, Flag, Rows, Text
-from taxcore.packs.us.balances import PASSIVE_SHARE, QUALIFIED_LOSS
+from taxcore.packs.us.balances import PASSIVE_SHARE, QUALIFIED_LOSS, SHARE_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
@@ -28,7 +28,12 @@ class _Share(FederalPaper):
     passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_SHARE)
     publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)", kept=True)
     qualified_income = Amount(
-        None, "Qualified business income", negative=True, cites="IRC 199A(c)", begins="Qualified business income"
+        None,
+        "Qualified business income",
+        negative=True,
+        cites="IRC 199A(c)",
+        begins="Qualified business income",
+        help="Before section 179, which is taken off here.",
     )
     qualified_wages = Amount(None, "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
     property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)")
@@ -71,6 +76,7 @@ class PartnershipShare(_Share):
     section_1231 = Amount("10", "Net section 1231 gain (loss)", negative=True)
     other_income = Amount("11", "Other income", negative=True, help="Reported on Schedule 1, line 8z.")
     section_179 = Amount("12", "Section 179")
+    section_179_before = Amount(None, "Section 179 carryover", cites="IRC 179(b)(3)(B)", opens=SHARE_179)
     cash_gifts = Amount("13A", "Cash contributions", cites="IRC 170(b)(1)(G)")
     investment_interest = Amount("13H", "Investment interest", cites="IRC 163(d)")
     other_deductions = Amount("13", "Other deductions")
@@ -105,6 +111,7 @@ class CorporationShare(_Share):
     section_1231 = Amount("9", "Net section 1231 gain (loss)", negative=True)
     other_income = Amount("10", "Other income", negative=True)
     section_179 = Amount("11", "Section 179")
+    section_179_before = Amount(None, "Section 179 carryover", cites="IRC 179(b)(3)(B)", opens=SHARE_179)
     cash_gifts = Amount("12A", "Cash contributions")
     investment_interest = Amount("12H", "Investment interest")
     other_deductions = Amount("12", "Other deductions")

@@ -8,6 +8,7 @@ from decimal import Decimal
 from taxcore.engine import Form, excess, fact, least, line, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.balances import DEPRECIATION, QUARTER, SECTION_179
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.shares import expensing, trade_income
 from taxcore.packs.us.federal.trades import TRADES, trades
 from taxcore.packs.us.property.lives import (
     FEDERAL,
@@ -200,7 +201,7 @@ class Section179(FederalForm):
     """Part I of Form 4562: what is elected, its limits, what waits. IRC 179."""
 
     number, name, worksheet = "Section 179", "Election to expense certain property", True
-    needs = ACTIVITIES
+    needs = (*ACTIVITIES, "k1-1065", "k1-1120s")
 
     def required(self):
         return self.elected > 0 or self.carried > 0
@@ -235,7 +236,7 @@ class Section179(FederalForm):
 
     @line("8", "Elected cost")
     def elected(self):
-        return total([one.section_179 for one in self._this_year()])
+        return total([one.section_179 for one in self._this_year()], [paper.section_179 for paper in expensing(self.run)])
 
     @line("9", "Tentative deduction")
     def tentative(self):
@@ -243,15 +244,17 @@ class Section179(FederalForm):
 
     @line("10", "Carryover of earlier years")
     def carried(self):
-        return total([paper.section_179_before for kind in TRADES for paper in self.papers(kind)])
+        own = [paper.section_179_before for kind in TRADES for paper in self.papers(kind)]
+        return total(own, [paper.section_179_before for paper in expensing(self.run)])
 
     @line("11", "Business income limitation", cites="IRC 179(b)(3)")
     def income(self):
-        """All active trades together, with wages: before this deduction and without home offices."""
+        """All active trades together, with shares and wages: before this deduction and without home offices."""
         active = [one.before_section_179 for one in trades(self.run) if one.books.participates is not False]
         employed = [paper for paper in self.papers("w2") if not paper.statutory_employee]  # whose pay is receipts of a trade
         wages = [paper.wages for paper in employed if paper.owner in ("taxpayer", "spouse")]
-        return least(excess(total(active, wages), over=ZERO), self.dollars)
+        shares = [trade_income(paper) for paper in expensing(self.run)]
+        return least(excess(total(active, shares, wages), over=ZERO), self.dollars)
 
     @line("12", "Section 179 expense deduction", weight="total")
     def allowed(self):

@@ -234,12 +234,39 @@ def disposals(run):
         if form.sold < 0 and form.waits > 0:
             says = "Part of the loss of the sale would wait too. That is not supported yet: it cannot be e-filed."
             yield found(form.address("waits"), says, code="us.rental.sale-loss")
-        if any(thing.sort == "residential" for thing in built):
-            says = "Of a home of two of the last five years some gain may be excluded. That is not worked out here."
+        homes = {home.asset for home in run.papers("home-sale")}
+        if any(thing.sort == "residential" and thing.key not in homes for thing in built):
+            says = "If it was, two of the last five years, add “Sale of the main home” and choose this asset there."
             yield found(built[0].address("sold"), says, code="us.rental.sold-home")
 
 
-@stops("us.rental.personal", "A home that is also let: its own limit", "unsupported", "IRC 280A(c)(5)")
+@check("us.rental.whole-costs", "Personal days, and whether costs are to be divided", "missing", "IRC 280A(e)")
+@check("us.rental.asset-days", "A building that is also used by its owner is written off in full", "conflict", "IRC 280A(e)")
+@idea("us.rental.home-limit", "Costs of a home that wait for rents", "carried", "IRC 280A(c)(5)")
+@idea("us.rental.personal-part", "Interest and taxes of the personal days", "missed", "IRC 163(h)(4), 164")
+def homes(run):
+    for one in run.papers("rental"):
+        if not one.personal_days:
+            continue
+        form = run.form("us.sch-e-part-i", one.key)
+        if one.whole_costs is None:
+            says = "Are the costs below those of the rental alone, or of all uses? Answer it."
+            yield found(one.address("whole_costs"), says, code="us.rental.whole-costs")
+        built = [thing for thing in run.papers("asset") if thing.used_in == one.key and thing.sort in BUILT]
+        for thing in built if one.is_divided else ():
+            if thing.business_share == 100:
+                says = "Enter the part of the days on which it is let as its business use."
+                yield found(thing.address("business_share"), says, code="us.rental.asset-days")
+        waits = form.costs_left + form.depreciation_left
+        if waits > 0:
+            says = f"{waits:,.0f} are above the rents. They come along to next year's return."
+            yield found(form.address("costs_left"), says, code="us.rental.home-limit")
+        if one.is_divided and (one.mortgage_interest or one.taxes):
+            says = "What is left of both may be itemized: interest of a second home, and its taxes."
+            yield found(one.address("taxes"), says, code="us.rental.personal-part")
+
+
+@stops("us.rental.personal", "A home that is let for fewer than fifteen days", "conflict", "IRC 280A(g)")
 @check("us.rental.few-days", "Let for fewer than fifteen days", "rule", "IRC 280A(g)")
 @check("us.rental.days", "For how many days it was let is not said", "missing", "Schedule E, line 2")
 @stops("us.rental.days-above", "More days than the year has", "conflict", "Schedule E, line 2")
@@ -253,10 +280,10 @@ def lettings(run):
     same = Counter(str(one.address_line).strip().lower() for one in run.papers("rental"))
     for one in run.papers("rental"):
         let, own, royalties = one.rented_days or 0, one.personal_days or 0, one.property_kind == "6"
-        if own > max(14, let / 10):
-            says = "It counts as a home: costs are limited to the rents. That limit is not supported yet."
-            yield found(one.address("personal_days"), says, code="us.rental.personal")
-        if one.is_keyed("rented_days") and 0 < let < 15:
+        if one.is_home and one.is_keyed("rented_days") and let < 15:
+            says = "Of a home that is let for so few days neither rents nor costs are reported. Remove the property."
+            yield found(one.address("rented_days"), says, code="us.rental.personal")
+        elif one.is_keyed("rented_days") and 0 < let < 15:
             says = "A home that is let for so few days brings no income and no costs. Was it one?"
             yield found(one.address("rented_days"), says, code="us.rental.few-days")
         if not one.is_keyed("rented_days") and one.property_kind in ("1", "2", "3"):
@@ -390,4 +417,4 @@ def where(run):
             yield found(paper.address("rental"), says, code="us.rental.statement")
 
 
-CHECKS = (things, written_off, expensed, used, sales, disposals, lettings, amounts, home_offices, shares, where)
+CHECKS = (things, written_off, expensed, used, sales, disposals, homes, lettings, amounts, home_offices, shares, where)

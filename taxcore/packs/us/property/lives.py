@@ -27,6 +27,11 @@ class Way:
 FEDERAL, WITHOUT_SPECIAL, MINIMUM = Way(), Way(special=False), Way(slower=True)
 
 
+def is_held_longer(first, sold, years=1):
+    """Whether a thing was held for more than so many years: from the day after it was acquired. IRC 1222."""
+    return (sold.year - years, sold.month, sold.day) > (first.year, first.month, first.day)
+
+
 def is_mostly_business(asset):
     """Of listed property only more than half in business has the general system: IRC 280F(b)."""
     return asset.sort not in LISTED or (asset.business_share or 0) > 50

@@ -1,7 +1,7 @@
 """Papers of what is owned: an asset over the years, a rental property in one. IRC 167, 168, 179, 469."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import DEPRECIATION, PASSIVE_LOSS, QUARTER, SECTION_1231
+from taxcore.packs.us.balances import DEPRECIATION, HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS, QUARTER, SECTION_1231
 from taxcore.packs.us.base import STATES, FederalPaper
 
 # Kinds of assets, with what the general system makes of them: years of the recovery period, or a word
@@ -117,6 +117,8 @@ class Rental(FederalPaper):
     state = Choice(None, "State", STATES, needed="The state where it lies taxes its rents.", kept=True)
     rented_days = Count("2", "Fair rental days", most=366)
     personal_days = Count(None, "Personal use days", most=366)
+    whole_costs = Flag(None, "Costs below are of all uses: divide them by days", cites="IRC 280A(e)",
+                       help="Costs of finding guests, management and travel are never divided.", kept=True)  # fmt: skip
     qualified_venture = Flag(None, "Qualified joint venture", cites="IRC 761(f)", kept=True)
     professional = Flag(None, "Real estate professional, materially participates", cites="IRC 469(c)(7)", kept=True)
     active = Flag(
@@ -142,6 +144,10 @@ class Rental(FederalPaper):
     passive_before = Amount(
         None, "Passive loss not allowed in earlier years", opens=PASSIVE_LOSS, begins="Losses", cites="IRC 469(b)"
     )
+    operating_before = Amount(None, "Costs of a home also let, carried over", cites="IRC 280A(c)(5)", opens=HOME_LET_COSTS)
+    home_depreciation_before = Amount(
+        None, "Depreciation of a home that is also let, carried over", cites="IRC 280A(c)(5)", opens=HOME_LET_DEPRECIATION
+    )
     disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", help="In a taxable sale to somebody unrelated.")
     qualified_trade = Flag(
         None, "Trade or business for the QBI deduction", cites="IRC 199A; Rev. Proc. 2019-38", kept=True,
@@ -151,6 +157,16 @@ class Rental(FederalPaper):
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
     group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4", kept=True)
     loss_before = Amount(None, "QBI loss carryover", cites="IRC 199A(c)(2)")
+
+    @property
+    def is_divided(self):
+        """Whether its costs are entered for all uses, and some are not the rental's."""
+        return bool(self.whole_costs) and bool(self.personal_days) and bool(self.rented_days)
+
+    @property
+    def is_home(self):
+        """Used by its owner for more than fourteen days, and more than a tenth of the days it is let. IRC 280A(d)(1)."""
+        return (self.personal_days or 0) > max(14, (self.rented_days or 0) / 10) and self.property_kind != "6"
 
     @property
     def participates(self):

@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total, whole
-from taxcore.packs.us.balances import PASSIVE_LOSS
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, share, total, whole
+from taxcore.packs.us.balances import HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -12,6 +12,30 @@ ZERO, _HALF = Decimal(0), Decimal("0.5")
 ROYALTIES = "6"
 _EXPENSES = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "management", "mortgage_interest",
              "other_interest", "repairs", "supplies", "taxes", "utilities", "depreciation", "others")  # fmt: skip
+
+# Of a home that is also let: what comes before the limit, and what it limits, in the order of the form
+_FIRST = ("advertising", "auto", "commissions", "legal", "management", "mortgage_interest", "taxes")
+_OPERATING = ("cleaning", "insurance", "other_interest", "repairs", "supplies", "utilities", "others")
+
+
+def _by_days(number, name, label):
+    """A line of a cost that is divided by days where it is entered for all uses."""
+
+    @line(number, label)
+    def read(form):
+        return form.divided(getattr(form.paper, name))
+
+    return read
+
+
+def _operating(number, name, label):
+    """The same of a cost that the rents of a home limit."""
+
+    @line(number, label)
+    def read(form):
+        return form.within(name, form.divided(getattr(form.paper, name)))
+
+    return read
 
 
 class RentalIncome(FederalForm):
@@ -36,25 +60,66 @@ class RentalIncome(FederalForm):
 
     advertising = from_paper("5", "advertising", "Advertising")
     auto = from_paper("6", "auto", "Auto and travel")
-    cleaning = from_paper("7", "cleaning", "Cleaning and maintenance")
+    cleaning = _operating("7", "cleaning", "Cleaning and maintenance")
     commissions = from_paper("8", "commissions", "Commissions")
-    insurance = from_paper("9", "insurance", "Insurance")
+    insurance = _operating("9", "insurance", "Insurance")
     legal = from_paper("10", "legal", "Legal and other professional fees")
     management = from_paper("11", "management", "Management fees")
-    mortgage_interest = from_paper("12", "mortgage_interest", "Mortgage interest paid to banks")
-    other_interest = from_paper("13", "other_interest", "Other interest")
-    repairs = from_paper("14", "repairs", "Repairs")
-    supplies = from_paper("15", "supplies", "Supplies")
-    taxes = from_paper("16", "taxes", "Taxes")
-    utilities = from_paper("17", "utilities", "Utilities")
+    mortgage_interest = _by_days("12", "mortgage_interest", "Mortgage interest paid to banks")
+    other_interest = _operating("13", "other_interest", "Other interest")
+    repairs = _operating("14", "repairs", "Repairs")
+    supplies = _operating("15", "supplies", "Supplies")
+    taxes = _by_days("16", "taxes", "Taxes")
+    utilities = _operating("17", "utilities", "Utilities")
 
     @line("18", "Depreciation expense")
     def depreciation(self):
-        return total(self.run.form("us.4562", self.key).together)
+        """Of a home that is also let with what waited, up to what the rents leave."""
+        if not self.paper.is_home:
+            return total(self.run.form("us.4562", self.key).together)
+        return least(self._depreciation_in_all(), excess(self.room, over=[getattr(self, name) for name in _OPERATING]))
+
+    def _depreciation_in_all(self):
+        return total(self.run.form("us.4562", self.key).together, self.paper.home_depreciation_before)
 
     @line("19", "Other expenses")
     def others(self):
-        return total([row.amount for row in self.paper.others], self.run.form("us.4562", self.key).amortized)
+        amount = total(self.divided([row.amount for row in self.paper.others]), self.run.form("us.4562", self.key).amortized)
+        return self.within("others", total(amount, self.paper.operating_before) if self.paper.is_home else amount)
+
+    def divided(self, amount):
+        """The rental's part of a cost, by days."""
+        let, own = self.paper.rented_days or 0, self.paper.personal_days or 0
+        return pro_rata(total(amount), let, let + own) if self.paper.is_divided else total(amount)
+
+    @fact("Rents above interest, taxes and costs of letting", cites="IRC 280A(c)(5)")
+    def room(self):
+        """What other costs of a home that is also let may take, and then depreciation."""
+        if not self.paper.is_home:
+            return nothing_because("it is no home of its owner")
+        return excess(total(self.rents, self.royalties), over=[getattr(self, name) for name in _FIRST])
+
+    def within(self, name, amount):
+        """Costs of a home that is also let take what the rents leave, in the order of the form."""
+        if not self.paper.is_home:
+            return total(amount)
+        before = [getattr(self, one) for one in _OPERATING[: _OPERATING.index(name)]]
+        return least(total(amount), excess(self.room, over=before))
+
+    @fact("Costs of a home that is also let carried over", closes=HOME_LET_COSTS, cites="IRC 280A(c)(5)")
+    def costs_left(self):
+        if not self.paper.is_home:
+            return nothing_because("it is no home of its owner")
+        paper = self.paper
+        every = [self.divided(getattr(paper, name)) for name in _OPERATING if name != "others"]
+        others = total(self.divided([row.amount for row in paper.others]), self.run.form("us.4562", self.key).amortized)
+        return excess(total(every, others, paper.operating_before), over=[getattr(self, name) for name in _OPERATING])
+
+    @fact("Depreciation of a home that is also let carried over", closes=HOME_LET_DEPRECIATION, cites="IRC 280A(c)(5)")
+    def depreciation_left(self):
+        if not self.paper.is_home:
+            return nothing_because("it is no home of its owner")
+        return excess(self._depreciation_in_all(), over=self.depreciation)
 
     @line("20", "Total expenses", weight="total")
     def expenses(self):
@@ -66,8 +131,8 @@ class RentalIncome(FederalForm):
 
     @fact("Passive")
     def is_passive(self):
-        """Royalties are no passive activity, nor are rents of a professional who takes part in it: IRC 469(c)(7), (e)(1)."""
-        return self.paper.property_kind != ROYALTIES and not self.paper.professional
+        """Not royalties, rents of a professional who takes part, or a home: IRC 469(c)(7), (e)(1), (j)(10)."""
+        return self.paper.property_kind != ROYALTIES and not self.paper.professional and not self.paper.is_home
 
     @fact("Gains and losses of what was sold")
     def sold(self):

@@ -1,13 +1,14 @@
 """Sales of business property: each one's gain by kind, Form 4797, and what goes where. IRC 1231, 1245, 1250."""
 
-from datetime import date
+from datetime import timedelta
 from decimal import Decimal
 
 from taxcore.engine import excess, fact, least, line, nothing_because, share, total, whole
 from taxcore.packs.us.balances import SECTION_1231
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
-from taxcore.packs.us.property.lives import straight_to_the_sale
+from taxcore.packs.us.property.installments import gains
+from taxcore.packs.us.property.lives import is_held_longer, straight_to_the_sale
 from taxcore.packs.us.property.papers import ANIMALS, BUILT
 
 ZERO, _PERCENT, _YEARS = Decimal(0), Decimal("0.01"), 5
@@ -18,11 +19,11 @@ def is_sold(asset, year):
 
 
 def _is_long(asset):
-    """Held for more than a year, cattle and horses for two: from the day after it was acquired. IRC 1222, 1231(a)(3), (b)(3)."""
+    """Held for more than a year; of animals a year is enough, of cattle and horses two. IRC 1222, 1231(a)(3), (b)(3)."""
     first = asset.acquired or asset.in_service
-    year, day = first.year + (2 if asset.sort == "cattle" else 1), 28 if (first.month, first.day) == (2, 29) else first.day
-    anniversary = date(year, first.month, day)
-    return asset.sold >= anniversary if asset.sort in ANIMALS else asset.sold > anniversary
+    if asset.sort not in ANIMALS:
+        return is_held_longer(first, asset.sold)
+    return is_held_longer(first, asset.sold + timedelta(1), years=2 if asset.sort == "cattle" else 1)
 
 
 class Sale(FederalForm):
@@ -113,11 +114,27 @@ class Sale(FederalForm):
     def additional_gain(self):
         return least(excess(self.gain, over=ZERO), self.additional)
 
+    @property
+    def is_in_parts(self):
+        """Whether its price is paid over years: Form 6252 has what is not ordinary at once."""
+        return any(paper.asset == self.key for paper in self.papers("installment"))
+
+    @fact("Excluded gain of a main home", cites="IRC 121")
+    def excluded(self):
+        """Where all of it was let when it was sold, and it had been somebody's home."""
+        mine = [one for one in self.every("us.home-sale") if one.paper.asset == self.key and one.is_this_year]
+        return total([one.exclusion for one in mine])
+
     @fact("Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def unrecaptured(self):
+        return nothing_because("its price is paid over years") if self.is_in_parts else total(self.unrecaptured_in_all)
+
+    @fact("Unrecaptured section 1250 gain of the whole price", cites="IRC 1(h)(6)")
+    def unrecaptured_in_all(self):
         if not (self.is_built or self.is_improvement) or not self.is_long:
             return nothing_because("it is no building held for more than a year")
-        return least(excess(self.gain, over=self.additional_gain), excess(self.depreciation, over=self.additional))
+        left = excess(self.gain, over=[self.additional_gain, self.excluded])
+        return least(left, excess(self.depreciation, over=self.additional))
 
     @fact("Gain of the alternative minimum tax less the gain", cites="IRC 56(a)(6)")
     def minimum_difference(self):
@@ -128,14 +145,20 @@ class Sale(FederalForm):
 
     @fact("What neither part of it is ordinary by kind")
     def rest(self):
-        return total(self.gain, less=[self.ordinary, self.additional_gain])
+        if self.is_in_parts:
+            return nothing_because("its price is paid over years")
+        return total(self.gain, less=[self.ordinary, self.additional_gain, self.excluded])
+
+    @fact("Gain of this year")
+    def recognized(self):
+        return total(self.ordinary, self.additional_gain, self.rest)
 
 
 class Form4797(FederalForm):
     """Sales of business property. IRC 1231(a), (c), 1245, 1250."""
 
     number, name = "4797", "Sales of business property"
-    needs = ("asset", *SHARES)
+    needs = ("asset", "installment", *SHARES)
 
     @property
     def before(self):
@@ -145,7 +168,8 @@ class Form4797(FederalForm):
         return [one for one in self.every("us.sale-of-property") if one.is_there and one.is_long == long]
 
     def required(self):
-        return bool(self._sold(long=True) or self._sold(long=False)) or self.shares != 0
+        sold = self._sold(long=True) or self._sold(long=False) or self.in_parts or self.in_parts_short
+        return bool(sold) or self.shares != 0
 
     @fact("Section 1231 gain or loss of shares")
     def shares(self):
@@ -153,8 +177,12 @@ class Form4797(FederalForm):
 
     @line("2", "Held more than a year: losses, what is not written off, shares")
     def plain(self):
-        mine = [one.gain for one in self._sold(long=True) if one.gain < 0 or not one.is_written_off]
+        mine = [one.rest for one in self._sold(long=True) if one.gain < 0 or not one.is_written_off]
         return total(mine, self.shares)
+
+    @line("4", "Section 1231 gain of installment sales")
+    def in_parts(self):
+        return total(gains(self.run, long=True, capital=False))
 
     @line("6", "Gain of part III that is not ordinary")
     def gains(self):
@@ -162,7 +190,7 @@ class Form4797(FederalForm):
 
     @line("7", "Net section 1231 gain or (loss)", weight="total")
     def net(self):
-        return total(self.plain, self.gains)
+        return total(self.plain, self.in_parts, self.gains)
 
     @line("8", "Losses of the five years before that were not recaptured", cites="IRC 1231(c)")
     def earlier(self):
@@ -193,9 +221,13 @@ class Form4797(FederalForm):
     def by_kind(self):
         return total([total(one.ordinary, one.additional_gain) for one in (*self._sold(long=True), *self._sold(long=False))])
 
+    @line("15", "Ordinary gain of installment sales")
+    def in_parts_short(self):
+        return total(gains(self.run, long=False, capital=False))
+
     @line("17", "Together")
     def together(self):
-        return total(self.short, self.loss, self.recaptured, self.by_kind)
+        return total(self.in_parts_short, self.short, self.loss, self.recaptured, self.by_kind)
 
     @line("18b", "Ordinary gain or (loss)", weight="total")
     def ordinary(self):
@@ -208,12 +240,13 @@ class Form4797(FederalForm):
     @fact("Unrecaptured section 1250 gain for Schedule D")
     def unrecaptured(self):
         """No more than the gain of line 7, less what earlier losses took. Its worksheet, lines 1 to 9."""
-        found = total([one.unrecaptured for one in self._sold(long=True)])
+        parts = [one.unrecaptured for one in self.every("us.6252") if one.paper.sort != "capital"]
+        found = total([one.unrecaptured for one in self._sold(long=True)], parts)
         return excess(least(found, excess(self.net, over=ZERO)), over=self.earlier)
 
     def of_activity(self, key):
         """Gains and losses of one business or rental, however they are taxed."""
-        return total([one.gain for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key])
+        return total([one.recognized for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key])
 
     def ordinary_of(self, key):
         """What is ordinary by kind, and of things held a year or less, of one activity."""

@@ -46,7 +46,7 @@ def differs(state, asset):
 
 
 class OwnDepreciation(StateForm, WrittenOff):
-    """One asset in a state that does not take the federal special allowance. Each state's law: depreciation.toml."""
+    """One asset in a state that does not take the federal special allowance. IRC 168(k); each state's law: depreciation.toml."""
 
     number, name = "Own depreciation", "Depreciation without the special allowance"
     way = WITHOUT_SPECIAL

@@ -125,6 +125,14 @@ def high_income(year, status, papers, agi, taxable_interest):
     return medicare + surtax, withheld, too_much
 
 
+def _elderly(status, aged, agi):
+    """IRC 22, without benefits or pensions; spouses who file separately lived together."""
+    if not aged or status == "separate":
+        return D(0)
+    base = (7_500 if aged > 1 else 5_000) - dollars(max(agi - (10_000 if status == "joint" else 7_500), D(0)) / 2)
+    return dollars(max(base, D(0)) * 15 / 100)
+
+
 def by_hand(data):
     """{address: amount} of the lines that matter."""
     values = [(paper.kind, paper.values) for paper in data.papers]
@@ -159,7 +167,7 @@ def by_hand(data):
     exempt_interest = get(slips, "exempt_interest")
     credit = earned_credit(year, status, filers, wages, agi, taxable_interest + exempt_interest)
     paid = get(w2s, "federal_withheld") + get(slips, "withheld") + withheld_too + credit + too_much
-    owed = tax + others
+    owed = tax - min(_elderly(status, sum(aged), agi), tax) + others
     state_agi = max(agi + get(slips, "exempt_interest") - get(slips, "government_interest"), D(0))
     within = agi <= (500_000 if status == "joint" else 250_000)
     dependants_keep = state_agi <= EXEMPTION[year]

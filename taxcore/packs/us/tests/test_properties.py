@@ -47,6 +47,8 @@ class PropertyTests(TestCase):
             and found.run.form("us.1040").total_income <= 100
         ):
             return  # a penalty above all income: the yardstick does not know negative income's way through the state
+        if found.run.form("us.8615").applies:
+            return  # a child's own tax and its minimum tax: straight/child.py
         for address, expected in by_hand(given_).items():
             self.assertEqual(found[address].amount, expected, address)
 

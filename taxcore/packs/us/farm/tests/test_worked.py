@@ -3,7 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.engine import roll_forward
+from taxcore.engine import PaperValues, roll_forward
 from taxcore.packs.us.property.tests.test_worked import line_of, paper, result, shop, wage
 
 D = Decimal
@@ -19,6 +19,17 @@ def owned(cost, sort, placed, key="a1", **values):
     return paper(
         "asset", key, description="Thing", used_in="farm", cost=cost, sort=sort, in_service=placed, no_special="yes", **values
     )
+
+
+FARMER = paper("penalty", farmer="yes")
+
+
+def before(tax):
+    return paper("prior-year", adjusted_gross_income="50000", tax=tax, itemised="no", whole_year="yes")
+
+
+def paid(day, amount):
+    return PaperValues("estimates", "estimates", {"rows": [{"id": "1", "paid": day, "amount": str(amount)}]})
 
 
 CASES = (
@@ -66,6 +77,15 @@ CASES = (
         SE + "1a": 9_000, SE + "1b": -4_000, SE + "3": 5_000}),
     ("but of others", (farm(raised=5_000, programs=4_000, reserve=4_000),), 2025, {SE + "1b": 0}),
     ("a farm and a shop bear it together", (farm(raised=20_000), shop(30_000)), 2025, {SE + "1a": 20_000, SE + "2": 30_000, SE + "3": 50_000}),
+    # 2024: 60,000 of profit: income tax and 8,478 on the earnings; 90 days from 15 January at 7%
+    ("one installment: nothing is owed where last year's tax was paid by 15 January", (
+        farm(raised=60_000), FARMER, before(6_000), paid("2025-01-15", 6_000)), 2024, {"us.1040.38": 0}),
+    ("no more than last year's tax: 6,000 for 90 days", (farm(raised=60_000), FARMER, before(6_000)), 2024, {"us.1040.38": 104}),
+    # taxable: 60,000 - 4,239 - 14,600 - 20% of what is left = 32,929: 3,719 of tax
+    ("two thirds of this year's: 8,131 of 12,197", (farm(raised=60_000), FARMER, before(50_000)), 2024, {
+        "us.2210.4": 3_719 + 8_478, "us.1040.38": 140}),
+    ("paid late, on 14 February: 30 days", (farm(raised=60_000), FARMER, before(6_000), paid("2025-02-14", 6_000)), 2024, {"us.1040.38": 35}),
+    ("filed and paid by 1 March", (farm(raised=60_000), before(6_000), paper("penalty", farmer="yes", paid_by_march="yes")), 2024, {"us.1040.38": 0}),
     ("qualified income: the profit less its part of half the tax", (farm(raised=60_000),), 2025, {"us.qualified-income[farm].1": 60_000, "us.qualified-income[farm].2": 4_239}),
     ("health insurance up to the profit", (farm(raised=60_000, health_insurance=6_000),), 2025, {"us.7206[farm].14": 6_000, S1 + "17": 6_000}),
 )  # fmt: skip

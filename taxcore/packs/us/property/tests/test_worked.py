@@ -107,6 +107,13 @@ CASES = (
     ("a car, all of it special, sold in its third year: half of 19.2% of what the first year's limit left", (
         shop(), thing(50_000, "car", "2022-03-01", sold="2024-06-01", sold_for="9000")), 2024, {
         A.format("a1") + "6": 29_056, A.format("a1") + "11": 2_957, A.format("a1") + "12": 32_013}),
+    ("of a share, within what it gives", (stake(ordinary=30_000, self_employment=30_000, section_179=8_000),), 2025, {
+        S + "8": 8_000, S + "11": 30_000, S + "12": 8_000, "us.sch-e.32": 22_000, "us.sch-se[taxpayer].2": 22_000}),
+    ("no more than it gives: the rest waits", (stake(ordinary=3_000, section_179=8_000),), 2025, {S + "12": 3_000, S + "13": 5_000, "us.sch-e.32": 0}),
+    ("what waited with a share", (stake(ordinary=9_000, section_179_before=5_000),), 2025, {S + "10": 5_000, "us.sch-e.32": 4_000}),
+    ("a share and a shop, as they want it", (
+        stake(section_179=10_000), shop(8_000), plain(10_000, "machinery", "2025-06-01", section_179="10000")), 2025, {
+        S + "12": 8_000, F.format("shop") + "12": 4_000, "us.sch-e.32": -4_000, "us.sch-c[shop].31": 4_000}),
     ("the carryover of before", (shop(8_000, section_179_before="5000"),), 2025, {S + "10": 5_000, F.format("shop") + "12": 5_000}),
     ("in 2024 more than 3,050,000 reduce the maximum", (
         shop(9_000_000), plain(3_100_000, "machinery", "2024-06-01", section_179="1220000")), 2024, {S + "4": 50_000, S + "5": 1_170_000, S + "12": 1_170_000}),

@@ -5,6 +5,7 @@ from taxcore.packs.us.tests.diagnosed import (
     claimed,
     corrected,
     employed,
+    families,
     farms,
     first,
     paid,
@@ -25,5 +26,6 @@ CASES = (
     *corrected.CASES,
     *property.CASES,
     *employed.CASES,
+    *families.CASES,
     *farms.CASES,
 )

@@ -46,6 +46,7 @@ CASES = [
     ("us.farm.optional-nonfarm", one(books(optional_method="yes")), one(books())),
     ("us.farm.optional-could", one(farm(feed="8700")), one(farm(feed="8000"))),
     ("us.farm.loss-again", one(wage("90000"), farm(raised="2000", feed="9000")), one(wage("90000"), farm(raised="4000", feed="9000"))),
+    ("us.farm.two-thirds", one(wage("90000"), farm(), single("penalty", farmer="yes")), one(farm(), single("penalty", farmer="yes"))),
     ("us.farm.installments", one(farm()), one(farm(), single("penalty", farmer="no"))),
     ("us.farm.averaging-could", one(farm(raised="100200")), one(farm(raised="100100"))),
     ("us.farm.fuel", one(farm(fuel="5")), one(farm())),

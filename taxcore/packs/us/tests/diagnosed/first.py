@@ -74,7 +74,7 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.w2.deferrals-above-limit", one(w2(90_000, **coded("D", "23500.01"))), one(w2(90_000, **coded("D", "23500")))),
     ("us.w2.deferrals-above-limit", one(person(born="1975-12-31"), w2(90_000, **coded("D", "31000.01"))),
      one(person(born="1975-12-31"), w2(90_000, **coded("D", "31000")))),
-    ("us.unsupported.w2-code", one(w2(90_000, **coded("T"))), one(w2(90_000, **coded("DD")))),
+    ("us.unsupported.w2-code", one(w2(90_000, **coded("R"))), one(w2(90_000, **coded("DD")))),
     ("us.unsupported.railroad", one(w2(1, others=[{"id": "1", "kind": "railroad", "amount": "5"}])), one(w2(1))),
     ("us.diligence.missing", one(person(), child(), w2(60_000)), one(person(), child(), w2(60_000), checklist())),
     ("us.diligence.child-missing", one(person(), child(), w2(60_000), checklist()), one(person(), child(), w2(60_000), checklist(), about("d1"))),

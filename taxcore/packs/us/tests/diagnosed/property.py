@@ -1,7 +1,7 @@
 """Assets, rents and losses that wait."""
 
 from taxcore.packs.us.tests.diagnosed.making import books, one, paper, rows, share, single, wage
-from taxcore.packs.us.tests.returns import filing
+from taxcore.packs.us.tests.returns import filing, person
 
 
 def shop(**values):
@@ -54,7 +54,45 @@ def late(cost):
     return one(shop(), thing(), thing("a2", description="Press", in_service="2025-11-05", cost=cost))
 
 
+def parts(**values):
+    given = {"description": "Meadow", "sort": "capital", "acquired": "2015-04-01", "sold": "2025-06-01", "related": "no", "price": "9000",
+             "basis": "4000", "received": "900"}  # fmt: skip
+    return paper("installment", "i1", **given | values)
+
+
+def home(**values):
+    given = {"owner": "taxpayer", "address_line": "3 Row", "state": "IL", "acquired": "2015-05-01", "sold": "2025-05-01", "price": "400000",
+             "cost": "100000", "improvements": "100", "owned_months": "60", "used_months": "60"}  # fmt: skip
+    return paper("home-sale", "hs1", **given | values)
+
+
+TWO = (filing("joint"), person(), person("spouse"))
+MACHINE = parts(sort="trade", asset="a1", price="", basis="", acquired="2023-05-05", sold="2025-03-03")
+WAITS = (wage("300000"), house(taxes="90000"))
 CASES = [
+    ("us.home.sold-day", one(home(sold="2024-05-01")), one(home())),
+    ("us.home.state", one(filing(residence="PA", state="PA"), home()), one(filing(residence="PA", state="PA"), home(price="300000"))),
+    ("us.home.price", one(home(price="")), one(home())),
+    ("us.home.other-days", one(home(other_days="3654")), one(home(other_days="3653"))),
+    ("us.home.spouse-months", one(*TWO, home()), one(*TWO, home(spouse_months="0"))),
+    ("us.home.part", one(home(part="50")), one(home())),
+    ("us.home.part-open", one(house(disposed="yes"), built(**SOLD), home()), one(house(disposed="yes"), built(**SOLD), home(part="50"))),
+    ("us.home.tests", one(home(used_months="23")), one(home(used_months="24"))),
+    ("us.home.reason", one(home(used_months="23", reason="work")), one(home(reason="work"))),
+    ("us.home.depreciation", one(office(), home()), one(office(), home(depreciation="5"))),
+    ("us.home.loss", one(home(price="90000")), one(home())),
+    ("us.home.more-basis", one(home(improvements="")), one(home())),
+    ("us.installment.related", one(parts(related="yes")), one(parts())),
+    ("us.installment.large", one(parts(price="9000000")), one(parts(price="5000000"))),
+    ("us.installment.passive", one(*WAITS, parts(sort="rental")), one(*WAITS, parts())),
+    ("us.installment.other-gain", one(shop(), gone(sold_for="12000"), MACHINE), one(shop(), gone(sold_for="12000", method="150"), MACHINE)),
+    ("us.installment.no-gain", one(parts(basis="9000")), one(parts(basis="8999"))),
+    ("us.installment.percentage", one(parts(sold="2023-06-01", percentage="40")), one(parts(sold="2023-06-01", percentage="0.4"))),
+    ("us.installment.percentage-missing", one(parts(sold="2023-06-01")), one(parts(sold="2023-06-01", percentage="0.4"))),
+    ("us.installment.nothing-received", one(parts(received="")), one(parts(received="0"))),
+    ("us.installment.interest", one(parts()), one(parts(received="0"))),
+    ("us.installment.after-year", one(parts(sold="2026-01-02")), one(parts())),
+    ("us.installment.asset-sort", one(shop(), gone(sold_for="12000"), parts(asset="a1")), one(shop(), gone(sold_for="12000"), MACHINE)),
     ("us.asset.day", one(shop(), thing(in_service="2026-01-01")), one(shop(), thing(in_service="2025-12-31"))),
     ("us.asset.acquired", one(shop(), thing(acquired="2025-05-06")), one(shop(), thing(acquired="2025-05-05"))),
     ("us.asset.sold-before", one(shop(), thing(sold="2025-05-04")), one(shop(), thing(sold="2025-05-05"))),
@@ -105,7 +143,11 @@ CASES = [
     ("us.asset.state-passive", one(wage("300000"), house(taxes="90000"), thing(used_in="h1", no_special="")), one(wage("300000"), house(taxes="90000"), thing(used_in="h1"))),
     ("us.asset.state", one(filing(residence="CA", state="CA"), shop(), thing(section_179="9000", cost="30000"), thing("a2", section_179="20000", cost="30000", description="Press")),
      one(filing(residence="CA", state="CA"), shop(), thing(section_179="9000"))),
-    ("us.rental.personal", one(house(rented_days="200", personal_days="21")), one(house(rented_days="200", personal_days="20"))),
+    ("us.rental.personal", one(house(rented_days="14", personal_days="15")), one(house(rented_days="15", personal_days="15"))),
+    ("us.rental.whole-costs", one(house(personal_days="5")), one(house(personal_days="5", whole_costs="no"))),
+    ("us.rental.asset-days", one(house(personal_days="5", whole_costs="yes"), built()), one(house(personal_days="5", whole_costs="yes"), built(business_share="99"))),
+    ("us.rental.home-limit", one(house(rented_days="90", personal_days="30", utilities="9001")), one(house(rented_days="90", personal_days="30", utilities="9000"))),
+    ("us.rental.personal-part", one(house(personal_days="5", whole_costs="yes", taxes="9")), one(house(personal_days="5", whole_costs="no", taxes="9"))),
     ("us.rental.few-days", one(house(rented_days="14")), one(house(rented_days="15"))),
     ("us.rental.days", one(house(rented_days="")), one(house())),
     ("us.rental.days-above", one(house(rented_days="360", personal_days="6")), one(house(rented_days="360", personal_days="5"))),

@@ -5,6 +5,7 @@ from decimal import ROUND_CEILING, ROUND_HALF_UP, Decimal
 from itertools import pairwise
 
 from taxcore.packs.us.tests.straight import amounts as law
+from taxcore.packs.us.tests.straight.deductions import aged
 from taxcore.packs.us.tests.straight.income import earned_by_person
 from taxcore.packs.us.tests.straight.papers import box_4, box_6
 from taxcore.packs.us.tests.straight_line import dollars
@@ -53,6 +54,16 @@ def _care_percent(facts, agi):
         return max(35 - steps, D(20))
     start, width = (150_000, 4_000) if facts.joint else (75_000, 2_000)
     return max(max(50 - steps, D(35)) - begun(agi - start, width), D(20))
+
+
+def elderly(facts, income):
+    """15% of 5,000, of 7,500 where both of a couple are 65, less untaxed benefits and half of the income above a base. IRC 22."""
+    many = aged(facts)
+    if not many or facts.status == "separate":
+        return D(0)
+    free = 10_000 if facts.joint else 7_500
+    base = (7_500 if many > 1 else 5_000) - (income.benefits - income.taxed_benefits) - dollars(max(income.agi - free, D(0)) / 2)
+    return dollars(max(base, D(0)) * 15 / 100)
 
 
 def education(facts, income):

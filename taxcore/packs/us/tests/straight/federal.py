@@ -68,7 +68,8 @@ def _credits(facts, found, before, foreign):
     tuition, out = credits.education(facts, found)
     children, small = credits.families(facts, found)
     wanted = {
-        "foreign": foreign, "care": credits.care(facts, found), "tuition": tuition,
+        "foreign": foreign, "care": credits.care(facts, found), "elderly": credits.elderly(facts, found),
+        "tuition": tuition,
         "savers": credits.savers(facts, found), "improvements": credits.improvements(facts),
     }  # fmt: skip
     used, left = {}, before

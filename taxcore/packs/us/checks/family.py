@@ -1,0 +1,118 @@
+"""Adoptions, disabilities, mortgage certificates and minimum tax of earlier years: what contradicts, what is missing."""
+
+from taxcore.engine import ZERO, check, found, idea, stops
+from taxcore.packs.us.base import digits
+
+_GROWN, _OLD = 18, 65
+_LEAST_RATE, _MOST_RATE = 10, 50  # IRC 25(d)
+
+
+@stops("us.adoption.benefits-nowhere", "An employer's adoption benefits, and no adoption", "missing", "IRC 137")
+@check("us.adoption.benefits-differ", "Adoption benefits differ from the W-2", "conflict", "IRC 137")
+@stops("us.adoption.final-later", "An adoption that is final after the year", "conflict", "IRC 23(e)")
+@check("us.adoption.waits", "Adoption expenses that count next year", "carried", "IRC 23(a)(2)(A)")
+@check("us.adoption.older", "A child of 18", "rule", "IRC 23(d)(2)")
+@check("us.adoption.special-needs", "Special needs: the finding", "missing", "IRC 23(d)(3)")
+@check("us.adoption.dependent", "An adopted child who is no dependent", "missed", "IRC 152")
+@check("us.adoption.number-kind", "Kind of the child's number", "missing", "IRC 23(f)(2)")
+def adoptions(run):
+    given = sum((amount for wage in run.papers("w2") for amount in wage.coded({"T"})), ZERO)
+    children = run.papers("adoption")
+    if given and not children:
+        says = "Code T on a W-2 needs Form 8839. Add the adoption, or ask the employer."
+        yield found(next(iter(run.papers("w2"))).address("codes"), says, code="us.adoption.benefits-nowhere")
+    if children and given != sum((one.benefits for one in children), ZERO):
+        says = f"Code T of all W-2s is {given:,}. Divide it between the children."
+        yield found(children[0].address("benefits"), says, code="us.adoption.benefits-differ")
+    known = {digits(person.number) for person in run.people("dependant")}
+    for one in children:
+        if one.final_in and one.final_in > run.year:
+            yield found(one.address("final_in"), "Leave it empty until it is final.", code="us.adoption.final-later")
+        if one.paid and not one.final_in and not one.foreign:
+            says = "Paid before the adoption is final, they count a year later. They come along to next year's return."
+            yield found(one.address("paid"), says, code="us.adoption.waits")
+        if one.birth_year and run.year - one.birth_year > _GROWN and not one.disabled:
+            says = "Only children below 18 and people who cannot care for themselves count. Check the year of birth."
+            yield found(one.address("birth_year"), says, code="us.adoption.older")
+        if one.special_needs and one.foreign:
+            says = "A state finds special needs of a child that is a citizen or resident. Check both answers."
+            yield found(one.address("special_needs"), says, code="us.adoption.special-needs")
+        if one.final_in == run.year and digits(one.number) not in known:
+            says = "Add the child to the people of this return, if it lived here."
+            yield found(one.address("number"), says, code="us.adoption.dependent")
+        if one.number and not one.number_kind:
+            yield found(
+                one.address("number_kind"), "Say whether it is an SSN, an ATIN or an ITIN.", code="us.adoption.number-kind"
+            )
+
+
+@check("us.adoption.separate", "Adoption, and a return apart from the spouse", "lost", "IRC 23(f)(1)")
+@check("us.adoption.ends", "An adoption credit that ends unused", "lost", "IRC 23(c)(1)")
+@idea("us.adoption.lost", "Adoption credit lost to income", "lost", "IRC 23(b)(2)")
+def adoption_limits(run):
+    if run.is_idle("us.8839"):
+        return
+    form = run.form("us.8839")
+    costs = sum((one.expenses for one in run.every("us.8839-child")), ZERO)
+    if form.is_shut and (costs > 0 or form.benefits > 0):
+        says = "Married people need a joint return for it, unless they lived apart for the last six months of the year."
+        yield found(form.address("together"), says, code="us.adoption.separate")
+    if form.ended > 0:
+        says = f"{form.ended:,.0f} of five years ago end with this year."
+        yield found(form.address("left"), says, code="us.adoption.ends")
+    if form.part_lost > 0 and costs > 0 and not form.is_shut:
+        says = f"Income above {form.law.adoption.falls_from:,} takes {form.part_lost:.0%} of it."
+        yield found(form.address("part_lost"), says, code="us.adoption.lost")
+
+
+@check("us.disability.statement", "Disability without a physician's statement", "missing", "IRC 22(e)(3)")
+@check("us.disability.income", "Disability without disability income", "missing", "IRC 22(c)(2)(B)")
+@check("us.disability.old", "Disability of somebody of 65", "rule", "IRC 22(b)")
+def disabilities(run):
+    for one in run.papers("disability"):
+        person = run.person(one.owner or "taxpayer")
+        old = person is not None and (person.age_at_end() or 0) >= _OLD
+        if one.disabled and old:
+            yield found(
+                one.address("disabled"), "At 65 the credit goes by age: the answer is not needed.", code="us.disability.old"
+            )
+        elif one.disabled and not one.income:
+            says = "Below 65 the credit is on disability income only. Enter it, or mark the pension as one for disability."
+            yield found(one.address("income"), says, code="us.disability.income")
+        if one.disabled and not old and one.statement is not True:
+            says = "Schedule R, part II, needs a physician's statement, kept for the records. Ask for it."
+            yield found(one.address("statement"), says, code="us.disability.statement")
+
+
+@stops("us.8396.rate", "A certificate rate that the law does not know", "conflict", "IRC 25(d)")
+@stops("us.8396.related", "Interest paid to a relative", "conflict", "IRC 25(c)(2)(A)")
+@check("us.8396.interest", "Certified interest above all mortgage interest", "conflict", "IRC 25(a)(1)")
+@check("us.8396.ends", "A mortgage interest credit that ends unused", "lost", "IRC 25(e)(1)")
+def certificates(run):
+    if run.is_idle("us.8396"):
+        return
+    form, one = run.form("us.8396"), run.single("mortgage-certificate")
+    if one.is_keyed("rate") and not _LEAST_RATE <= one.rate <= _MOST_RATE:
+        yield found(
+            one.address("rate"), "Rates are between 10 and 50 percent. Copy it from the certificate.", code="us.8396.rate"
+        )
+    if one.related and one.interest:
+        yield found(one.address("related"), "Such interest gives no credit. Remove it from line 1.", code="us.8396.related")
+    paid = [paper.interest for paper in run.papers("1098")]
+    if paid and one.interest > sum(paid, ZERO):
+        yield found(one.address("interest"), f"Forms 1098 show {sum(paid, ZERO):,}. Compare both.", code="us.8396.interest")
+    if form.ended > 0:
+        says = f"{form.ended:,.0f} of three years ago end with this year."
+        yield found(form.address("left"), says, code="us.8396.ends")
+
+
+@check("us.8801.new", "Minimum tax that may be a credit next year", "carried", "IRC 53(d)(1)(B)")
+def minimum_tax_of_this_year(run):
+    """What comes from timing alone comes back; which part that is takes a second minimum tax."""
+    form = run.form("us.6251")
+    if form.tax > 0 and (form.stock_options or form.depreciation or form.dispositions):
+        says = "What of it comes from timing is a credit in later years: work out Form 8801, lines 1 to 21, for next year."
+        yield found(form.address("tax"), says, code="us.8801.new")
+
+
+CHECKS = (adoptions, adoption_limits, disabilities, certificates, minimum_tax_of_this_year)
