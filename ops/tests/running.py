@@ -241,6 +241,19 @@ class Walk:
         field.send_keys(text, Keys.ENTER)
         self.settle()
 
+    def add(self, name: str) -> None:
+        """A new paper by its name, from wherever one is in the return."""
+        from selenium.webdriver.common.keys import Keys
+
+        self.settle()
+        self.find("h1").click()
+        self.driver.switch_to.active_element.send_keys("/")
+        self.until(lambda: self.driver.switch_to.active_element.tag_name == "input")
+        self.driver.switch_to.active_element.send_keys(name)
+        self.sees(f"Add: {name}")
+        self.settle()
+        self.driver.switch_to.active_element.send_keys(Keys.ENTER)
+
     def settle(self) -> None:
         """Wait until no request is under way."""
         time.sleep(0.05)

@@ -216,13 +216,7 @@ class BritishTests(TestCase):
         self.assertIn("Corporation tax owed,Creditors within a year,,", file)
 
     def add(self, walk: Walk, name: str) -> None:
-        walk.find("h1").click()
-        walk.driver.switch_to.active_element.send_keys("/")
-        walk.sees("Desk page")
-        walk.driver.switch_to.active_element.send_keys(name)
-        walk.sees(f"Add: {name}")
-        walk.settle()
-        walk.driver.switch_to.active_element.send_keys(Keys.ENTER)
+        walk.add(name)
         walk.until(lambda: walk.find("#paper h1").text == name)
 
     def verify(self, walk: Walk) -> None:

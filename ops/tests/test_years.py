@@ -288,3 +288,55 @@ class YearsTests(RunningTestCase):
         walk.sees("Boiler", "1,280")
         self.assertNotIn("40 Quarry Road", walk.text())
         self.assertEqual(walk.complaints(), [])
+
+    def test_a_van_and_a_house_of_which_half_was_let_are_sold_and_filed(self):
+        """The van: 30,000 in March 2023, 20% and 32%, half of 19.2% in the year of the sale: 11,520 left, sold for 12,500. The house:
+        of 300,000 half was a home and its gain of 90,000 is left out; of the other half, 60,000, were 1,137 written off in 2016,
+        1,818 in each of eight years and 682 in the year of the sale."""
+        walk = self.walk()
+        walk.sign_in("sunniva")
+        return_id = self.return_of("Caddick, Rowan", 2025)
+        walk.go(f"/returns/{return_id}/papers")
+        self.asset(walk, "Van", ("Used in", "Schedule C"), ("Kind", "Truck"), ("Placed in service", "3/1/2023"),
+                   ("Cost or other basis", "30000"), ("No special allowance", "yes"), ("Business use, percent", "100"),
+                   ("Sold or retired on", "9/1/2025"), ("Sales price", "12500"))  # fmt: skip
+        walk.add("Rental property or royalties")
+        walk.until(lambda: walk.find("#paper h1").text == "Rental property or royalties")
+        for label, value in (("Street address", "7 Ferry Row"), ("Type of property", "Multi"), ("State", "Illinois"), ("Active participation", "yes"),
+                             ("Fair rental days", "120"), ("Rents received", "4200"), ("Taxes", "900"), ("Insurance", "310"),
+                             ("Disposed of entirely this year", "yes")):  # fmt: skip
+            walk.key(label, value)
+        self.asset(walk, "House, half", ("Used in", "7 Ferry Row"), ("Kind", "Residential"), ("Placed in service", "5/15/2016"),
+                   ("Cost or other basis", "120000"), ("Of it, land", "20000"), ("Business use, percent", "50"),
+                   ("Sold or retired on", "5/1/2025"), ("Sales price", "300000"))  # fmt: skip
+        walk.add("Sale of the main home")
+        walk.until(lambda: walk.find("#paper h1").text == "Sale of the main home")
+        for label, value in (("Address", "7 Ferry Row"), ("State", "Illinois"), ("Date acquired", "5/15/2016"), ("Date sold", "5/1/2025"),
+                             ("Part of the building that was the home, percent", "50"), ("Selling price", "300000"),
+                             ("Cost or other basis when acquired", "120000"), ("Months owned of the last 60", "60"),
+                             ("Months it was the main home, of the last 60", "60")):  # fmt: skip
+            walk.key(label, value)
+        walk.add("Section 1231 losses of earlier years")
+        walk.settle()
+        walk.go(f"/returns/{return_id}/forms?at=us.4797.7")
+        walk.sees("4797 line 7 · 106,363")
+        walk.go(f"/returns/{return_id}/forms?at=us.sch-1.4")
+        walk.sees("Schedule 1 line 4 · 980")
+        walk.go(f"/returns/{return_id}/review")
+        walk.press("First review done")
+        walk.sees("Second review done")
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("Lock the return")
+        walk.sees("sign here in the office")
+        walk.sign_in_office(return_id, verify=lambda: walk.record_identity("Driver", "Illinois", "6/30/2029"))
+        walk.go(f"/returns/{return_id}/sign")
+        walk.press("E-file")
+        walk.sees("Federal accepted", "Illinois accepted", seconds=60)
+        self.assertEqual(walk.complaints(), [])
+
+    def asset(self, walk, name, *values):
+        walk.add("Asset")
+        walk.until(lambda: walk.find("#paper h1").text == "Asset")
+        walk.key("Description", name)
+        for label, value in values:
+            walk.key(label, value)

@@ -107,6 +107,7 @@ class PaperView:
     always: bool = False
     stands_for: str = ""  # the table of totals that a statement may stand behind
     grid: object = None
+    another: str = ""  # what the next one of its kind has in common with it
 
     @property
     def parts(self):
@@ -159,6 +160,7 @@ def paper_view(return_, paper, result, with_fields=True):
         paper, node.title, node.name, node.official, _owners(result, node) if owner else [], owner, fields, tables, findings,
         lists_of(node) if with_fields else {}, offer(return_.firm, type(node), paper), node.single, node.always,
         node.stands_for, grid_view(return_, paper, result, fields) if with_fields and node.grid else None,
+        "from this payer" if node.party else "of this kind",
     )  # fmt: skip
 
 

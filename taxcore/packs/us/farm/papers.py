@@ -46,7 +46,7 @@ class FarmBooks(FederalPaper):
     )
     programs = Amount("4a", "Agricultural program payments not on a 1099-G")
     programs_untaxed = Amount(None, "Of all program payments, not taxable", cites="IRC 126")
-    reserve = Amount(None, "Of them, Conservation Reserve Program", cites="IRC 1402(a)(1)")
+    reserve = Amount(None, "Of program payments, Conservation Reserve", cites="IRC 1402(a)(1)")
     loans_elected = Amount("5a", "Commodity Credit Corporation loans reported as income", cites="IRC 77")
     loans_forfeited = Amount("5b", "Such loans forfeited")
     loans_taxable = Amount("5c", "Of the forfeited, taxable")

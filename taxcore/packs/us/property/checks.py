@@ -234,8 +234,7 @@ def disposals(run):
         if form.sold < 0 and form.waits > 0:
             says = "Part of the loss of the sale would wait too. That is not supported yet: it cannot be e-filed."
             yield found(form.address("waits"), says, code="us.rental.sale-loss")
-        homes = {home.asset for home in run.papers("home-sale")}
-        if any(thing.sort == "residential" and thing.key not in homes for thing in built):
+        if any(thing.sort == "residential" for thing in built) and not run.papers("home-sale"):
             says = "If it was, two of the last five years, add “Sale of the main home” and choose this asset there."
             yield found(built[0].address("sold"), says, code="us.rental.sold-home")
 

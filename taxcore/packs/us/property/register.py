@@ -66,6 +66,7 @@ def _row(form: Depreciation, states: list[str]) -> RegisterRow:
              "after": "accumulated", "left": "left", "minimum": "minimum"}  # fmt: skip
     amounts = {name: Decimal(getattr(form, line)) for name, line in names.items()}
     amounts["now"] += form.special_now
+    amounts["minimum"] += form.special_now
     at = {name: form.address(line) for name, line in names.items()}
     for state in states:
         own = _in_state(form, state)
