@@ -30,7 +30,7 @@ from taxcore.packs.us.property.tests import (
     test_vacation,
     test_worked,
 )
-from taxcore.packs.us.tests import returns, test_employed, test_more_credits
+from taxcore.packs.us.tests import returns, test_employed, test_more_credits, test_operating_loss
 from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_any_return import random_result
@@ -38,6 +38,21 @@ from taxcore.packs.us.tests.worked import all_cases
 
 PACK = pack_named("us")
 _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it; no line depends on it
+
+# Modules of cases worked by hand: (name, papers, year, what is expected)
+_WORKED = (
+    
+        test_worked,
+        test_sales,
+        test_installments,
+        test_homes,
+        test_vacation,
+        test_farms,
+        test_employed,
+        test_operating_loss,
+    ,
+    ,
+)  # fmt: skip
 
 
 def going_out(result):
@@ -57,7 +72,7 @@ def worked():
         if entry.get("earlier"):
             for each, _ in years_of(entry, 2026):
                 yield f"{entry['name']} {each.year}, with what the year before closed", compute(PACK, each)
-    for module in (test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed):
+    for module in _WORKED:
         for name, papers, year, _ in module.CASES:
             yield name, test_worked.result(*papers, year=year)
     for name, state, papers, year, _ in test_own_depreciation.CASES:

@@ -24,6 +24,7 @@ SECTION_1231 = Balance("section-1231", "Section 1231 losses not recaptured", "IR
 PASSIVE_SHARE = Balance("passive-share", "Passive loss of a share not allowed", "IRC 469(b)", waits=False)
 PASSIVE_LOSS = Balance("passive-loss", "Passive loss not allowed", "IRC 469(b)", waits=False)
 HOME_DEPRECIATION = Balance("home-depreciation", "Home office depreciation carried over", "IRC 280A(c)(5)", waits=False)
+OPERATING_LOSS = Balance("operating-loss", "Net operating loss carried over", "IRC 172(b)", expires=True)
 INSTALLMENT_PAID = Balance("installment-paid", "Payments of an installment sale", "IRC 453(c)", kept_up=False, waits=False)
 INSTALLMENT_RATE = Balance("installment-rate", "Gross profit percentage", "IRC 453(c)", kept_up=False, waits=False)
 INSTALLMENT_1250 = Balance("installment-1250", "Unrecaptured gain not taxed yet", "26 CFR 1.453-12", kept_up=False, waits=False)

@@ -24,6 +24,7 @@ _DOUBTS = {
     "capital-carryover": "a loss belongs to whoever had it: Treas. Reg. 1.1212-1(c)(1)(iii)",
     "gift-carryover": "by what each would have carried alone: Treas. Reg. 1.170A-10(d)(4)(i)",
     "credits-carried": "a credit belongs to whoever it comes from",
+    "operating-losses": "a loss belongs to whoever had it: Treas. Reg. 1.172-7",
     "adoption": "its costs belong to whoever paid them",
     "adoption-carried": "a credit belongs to whoever it comes from",
     "mortgage-certificate": "its credit is divided by what each paid: Treas. Reg. 1.25-5",

@@ -30,6 +30,7 @@ from taxcore.packs.us.federal.ira_basis import Basis
 from taxcore.packs.us.federal.ira_deduction import IraDeduction
 from taxcore.packs.us.federal.itemized import Itemized
 from taxcore.packs.us.federal.minimum_tax import MinimumTax
+from taxcore.packs.us.federal.operating_loss import OperatingLoss
 from taxcore.packs.us.federal.other_taxes import AdditionalMedicareTax, NetInvestmentIncomeTax, OtherTaxes
 from taxcore.packs.us.federal.paying import Extension, NextYear, SplitRefund, Voucher
 from taxcore.packs.us.federal.personal_credits import Elderly, MinimumTaxCredit, MortgageCredit
@@ -63,7 +64,7 @@ FORMS = (
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, Share, AdoptedChild,
+    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, Share, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

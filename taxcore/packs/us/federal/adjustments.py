@@ -6,7 +6,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
     "1099-g", "business", "farm", "rental", "asset", "installment", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec",
-    "1099-k", "1099-q", "1099-sa", "adjustments", "ira", "hsa", "1098-e", "1098-t",
+    "1099-k", "1099-q", "1099-sa", "adjustments", "ira", "hsa", "operating-losses", "1098-e", "1098-t",
 )  # fmt: skip
 
 
@@ -61,7 +61,7 @@ class Adjustments(FederalForm):
 
     @line("8a", "Net operating loss", cites="IRC 172")
     def operating_loss(self):
-        return total(less=self._of("operating_loss"))
+        return total(less=self.brought("us.net-operating-loss", "deduction"))
 
     @line("8b", "Gambling winnings", cites="IRC 165(d)")
     def gambling(self):

@@ -20,7 +20,7 @@ from taxcore.packs.us.papers.family_credits import PAPERS as FAMILY
 from taxcore.packs.us.papers.household import HouseholdEmployees
 from taxcore.packs.us.papers.interest import DiscountStatement, InterestStatement
 from taxcore.packs.us.papers.investments import BrokerStatement, CapitalCarryover, DigitalAssetStatement, DividendStatement
-from taxcore.packs.us.papers.other_income import GamblingStatement, OtherIncome, PublicPayments
+from taxcore.packs.us.papers.other_income import GamblingStatement, OperatingLosses, OtherIncome, PublicPayments
 from taxcore.packs.us.papers.payments import (
     BalanceDebit,
     Estimates,
@@ -46,8 +46,8 @@ PAPERS = (
     WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
     CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS, NonemployeeStatement,
     MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, Installment, HomeSale, GamblingStatement,
-    EducationAccount, OtherIncome, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest,
-    Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
+    EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution,
+    LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
     CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
     ForeignTaxQuestions, CarriedCredits, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,

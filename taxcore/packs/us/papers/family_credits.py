@@ -62,7 +62,7 @@ class Disability(FederalPaper):
     """Somebody who retired on disability, and income that no tax takes. IRC 22(c), (e)."""
 
     kind, name, official, group = "disability", "Disability, and untaxed pensions", "Schedule R", "credits"
-    short, main = "Disability", "income"
+    short = "Disability"
 
     disabled = Flag(None, "Retired on permanent and total disability", cites="IRC 22(b)(2), (e)(3)", kept=True)
     statement = Flag("II", "Physician's statement on file", kept=True)

@@ -1,6 +1,7 @@
 """Income of other kinds: public payments, gambling, and what no statement reports. IRC 61, 74, 85, 111, 165(d)."""
 
 from taxcore.engine import Amount, Count, Day, Flag, Refer, Row, Rows, Text
+from taxcore.packs.us.balances import OPERATING_LOSS
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
@@ -40,6 +41,20 @@ class GamblingStatement(PayersStatement):
     states = state_rows("13 to 15")
 
 
+class LossRow(Row):
+    from_year = Count(None, "Year of the loss", most=2199, needed="Its age decides how it is deducted.")
+    amount = Amount(None, "Not used yet")
+
+
+class OperatingLosses(FederalPaper):
+    """Net operating losses of earlier years. IRC 172(b)."""
+
+    kind, name, official, group = "operating-losses", "Net operating losses of earlier years", "Form 172", "income"
+    single, owned = True, False
+
+    rows = Rows(None, "Losses", LossRow, opens=OPERATING_LOSS)
+
+
 class OtherRow(Row):
     description = Text(None, "Description", longest=60, needed="Line 8z asks for a description.")
     amount = Amount(None, "Amount")
@@ -60,9 +75,6 @@ class OtherIncome(FederalPaper):
     combat_pay = Amount("1i", "Nontaxable combat pay election", cites="IRC 32(c)(2)(B)(vi)")
     alimony = Amount("2a", "Alimony received, agreement before 2019", cites="P.L. 115-97, sec. 11051")
     alimony_since = Day("2b", "Date of the agreement")
-    operating_loss = Amount(
-        "8a", "Net operating loss carryforward", cites="IRC 172", help="A positive amount: the part allowed this year."
-    )
     gambling = Amount("8b", "Gambling winnings not on a W-2G")
     cancelled_debt = Amount("8c", "Cancellation of debt income", cites="IRC 61(a)(11), 108")
     permanent_fund = Amount("8g", "Alaska permanent fund dividends")

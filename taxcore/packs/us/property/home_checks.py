@@ -9,6 +9,7 @@ _TWO_YEARS = 24
 @stops("us.home.sold-day", "A home that is not sold in this year", "conflict", "IRC 1001")
 @stops("us.home.state", "Taxed gain of a home in a state that counts otherwise", "unsupported", "state law")
 @check("us.home.price", "A home sold, and for how much is not said", "missing", "IRC 1001")
+@check("us.home.cost", "A home sold, and its cost is not said", "missing", "IRC 1012")
 @check("us.home.other-days", "More days as no main home than it was owned", "conflict", "IRC 121(b)(5)")
 @check("us.home.spouse-months", "The spouse's use of the home is not said", "missing", "IRC 121(b)(2)")
 @check("us.home.part", "A part of the building was let, and no part of it is sold", "conflict", "26 CFR 1.121-1(e)")
@@ -26,6 +27,8 @@ def contradicting(run):
                 yield found(form.address("gain_taxed"), says, code="us.home.state")
         if not one.is_keyed("price") and not one.asset:
             yield found(one.address("price"), "Enter the price of the whole building.", code="us.home.price")
+        if not one.is_keyed("cost") and not one.asset:
+            yield found(one.address("cost"), "Without it all of the price is gain. Enter it.", code="us.home.cost")
         if one.acquired and one.sold and (one.other_days or 0) > (one.sold - one.acquired).days:
             yield found(one.address("other_days"), "Compare the days with both dates above.", code="us.home.other-days")
         if form.gain_taxed > 0 and run.form("us.1040").status == "joint" and one.spouse_months is None:

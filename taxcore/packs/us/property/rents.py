@@ -111,9 +111,10 @@ class RentalIncome(FederalForm):
         if not self.paper.is_home:
             return nothing_because("it is no home of its owner")
         paper = self.paper
-        every = [self.divided(getattr(paper, name)) for name in _OPERATING if name != "others"]
+        every = [whole(self.divided(getattr(paper, name))) for name in _OPERATING if name != "others"]
         others = total(self.divided([row.amount for row in paper.others]), self.run.form("us.4562", self.key).amortized)
-        return excess(total(every, others, paper.operating_before), over=[getattr(self, name) for name in _OPERATING])
+        wanted = total(every, whole(total(others, paper.operating_before)))
+        return excess(wanted, over=[getattr(self, name) for name in _OPERATING])
 
     @fact("Depreciation of a home that is also let carried over", closes=HOME_LET_DEPRECIATION, cites="IRC 280A(c)(5)")
     def depreciation_left(self):

@@ -103,6 +103,8 @@ CASES = [
      after((filing(),), single("gift-carryover", rows=rows({"from_year": "2024", "gift_kind": "cash", "amount": "41"})), lines={"us.gifts:left": "41"})),
     ("us.carried.section-1231", after((filing(),), wage(), lines={"us.4797:left": "41"}),
      after((filing(),), single("section-1231", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.4797:left": "41"})),
+    ("us.carried.operating-loss", after((filing(),), wage(), lines={"us.net-operating-loss:left": "41"}),
+     after((filing(),), single("operating-losses", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.net-operating-loss:left": "41"})),
     ("us.carried.adoption-credit", after((filing(),), wage(), lines={"us.8839:left": "41"}),
      after((filing(),), single("adoption-carried", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.8839:left": "41"})),
     ("us.carried.mortgage-credit", after((filing(),), wage(), lines={"us.8396:left": "41"}),

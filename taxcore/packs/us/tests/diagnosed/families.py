@@ -20,7 +20,21 @@ def disabled(**values):
 
 APART = (filing("separate", spouse_itemises="no"), person(), person("spouse"))
 OPTIONS = {"stock_options": "900000"}
+
+
+def lost(*given):
+    return single("operating-losses", rows=rows(*({"from_year": year, "amount": amount} for year, amount in given)))
+
+
+PENSIONED = paper("ssa-1099", "s1", net="20000")
+RUINED = paper("farm", "f1", product="Barley", code="111100", method="cash", participates="yes", raised="900", seeds="90000")
 CASES = [
+    ("us.nol.year", one(lost(("2025", "5"))), one(lost(("2024", "5")))),
+    ("us.nol.state", one(filing(residence="CA", state="CA"), wage("40000"), lost(("2023", "5"))), one(wage("40000"), lost(("2023", "5")))),
+    ("us.nol.benefits", one(wage("40000"), PENSIONED, lost(("2023", "5"))), one(wage("40000"), lost(("2023", "5")))),
+    ("us.nol.limited", one(wage("20000"), lost(("2023", "9000"))), one(wage("20000"), lost(("2023", "90")))),
+    ("us.nol.new", one(RUINED), one(RUINED, wage("95000"))),
+    ("us.nol.farm", one(RUINED), one(RUINED, wage("95000"))),
     ("us.adoption.benefits-nowhere", one(wage("40000", **coded("T", "500"))), one(wage("40000", **coded("T", "500")), adopted())),
     ("us.adoption.benefits-differ", one(wage("40000", **coded("T", "500")), adopted(benefits="400")), one(wage("40000", **coded("T", "500")), adopted())),
     ("us.adoption.final-later", one(adopted(final_in="2026")), one(adopted(final_in=""))),

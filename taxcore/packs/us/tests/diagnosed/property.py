@@ -73,6 +73,7 @@ CASES = [
     ("us.home.sold-day", one(home(sold="2024-05-01")), one(home())),
     ("us.home.state", one(filing(residence="PA", state="PA"), home()), one(filing(residence="PA", state="PA"), home(price="300000"))),
     ("us.home.price", one(home(price="")), one(home())),
+    ("us.home.cost", one(home(cost="")), one(home())),
     ("us.home.other-days", one(home(other_days="3654")), one(home(other_days="3653"))),
     ("us.home.spouse-months", one(*TWO, home()), one(*TWO, home(spouse_months="0"))),
     ("us.home.part", one(home(part="50")), one(home())),

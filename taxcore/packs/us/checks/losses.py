@@ -1,0 +1,46 @@
+"""Net operating losses: what contradicts, what a state counts otherwise, what comes along."""
+
+from taxcore.engine import check, found, idea, stops
+from taxcore.packs.us import places
+
+# States whose returns start from federal income with the deduction, or have classes of their own without it
+_FOLLOW = {"IL", "MO", "PA"}
+
+
+@stops("us.nol.year", "A loss that is of no earlier year", "conflict", "IRC 172(b)(1)")
+@stops("us.nol.state", "A net operating loss on a state's return", "unsupported", "state law")
+@check("us.nol.benefits", "A net operating loss, and Social Security benefits", "unlikely", "IRC 172(a)(2)(B)(ii)")
+@check("us.nol.limited", "The net operating loss deduction is limited", "rule", "IRC 172(a)(2)")
+def of_before(run):
+    paper, form = run.single("operating-losses"), run.form("us.net-operating-loss")
+    for row in paper.rows:
+        if row.from_year is not None and row.from_year >= run.year:
+            yield found(row.address("from_year"), "Enter losses of years before this one. Check the year.", code="us.nol.year")
+    if form.deduction <= 0:
+        return
+    for home in places.wanted(run):
+        if home.made and not home.left_out and home.state not in _FOLLOW:
+            says = f"{home.name} has net operating losses of its own, which are not worked out yet. Its return waits."
+            yield found(form.address("deduction"), says, code="us.nol.state")
+    if run.form("us.1040").taxable_benefits > 0:
+        says = "The limit of 80% is on income without the deduction, which taxes more of the benefits. Check line 3."
+        yield found(form.address("before"), says, code="us.nol.benefits")
+    if form.deduction < form.older + form.newer:
+        says = f"{form.deduction:,.0f} are deducted this year; the rest comes along to the next."
+        yield found(form.address("deduction"), says, code="us.nol.limited")
+
+
+@check("us.nol.new", "A net operating loss of this year", "carried", "IRC 172(b), (c)")
+@idea("us.nol.farm", "A farming loss can go back two years", "election", "IRC 172(b)(1)(B)")
+def of_this_year(run):
+    form = run.form("us.net-operating-loss")
+    if form.of_year > 0:
+        says = f"{form.of_year:,.0f} come along to next year's return. Read lines 7 to 11: which deductions are no business's."
+        yield found(form.address("of_year"), says, code="us.nol.new")
+    lost = [one for one in run.every("us.sch-f") if one.profit < 0]
+    if form.of_year > 0 and lost:
+        says = "Of the loss, what farming lost can be carried back on Form 1045, which is not made here, or that is waived."
+        yield found(lost[0].address("profit"), says, code="us.nol.farm")
+
+
+CHECKS = (of_before, of_this_year)
