@@ -41,17 +41,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 
 # Modules of cases worked by hand: (name, papers, year, what is expected)
 _WORKED = (
-    
-        test_worked,
-        test_sales,
-        test_installments,
-        test_homes,
-        test_vacation,
-        test_farms,
-        test_employed,
-        test_operating_loss,
-    ,
-    ,
+    test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
 )  # fmt: skip
 
 
