@@ -115,4 +115,40 @@ def minimum_tax_of_this_year(run):
         yield found(form.address("tax"), says, code="us.8801.new")
 
 
-CHECKS = (adoptions, adoption_limits, disabilities, certificates, minimum_tax_of_this_year)
+@check("us.vehicle.income", "A clean vehicle credit lost to income", "lost", "IRC 25E(b), 30D(f)(10)")
+@check("us.vehicle.repaid", "A transferred credit to repay", "lost", "IRC 30D(g)(10)")
+@check("us.vehicle.report", "A new clean vehicle without the credit of the seller's report", "missing", "IRC 30D(d)(1)(H)")
+@check("us.vehicle.day", "A clean vehicle that is too late, or of another year", "rule", "Pub. L. 119-21 sec. 70502")
+@check("us.vehicle.price", "A used clean vehicle above 25,000", "rule", "IRC 25E(c)(2)(B)")
+@check("us.vehicle.lost", "A clean vehicle credit above the tax", "lost", "IRC 30D(c)(2)")
+@check("us.vehicle.twice", "Two clean vehicles of one VIN", "conflict", "IRC 30D(f)(9)")
+def vehicles(run):
+    seen = set()
+    for form in run.every("us.8936-vehicle"):
+        one = form.paper
+        if one.vin and one.vin in seen:
+            yield found(one.address("vin"), "The same vehicle is entered twice. Remove one.", code="us.vehicle.twice")
+        seen.add(one.vin)
+        if one.in_service is not None and not form.is_in_time:
+            says = "There is no credit: acquired after 30 September 2025, or placed in service in another year."
+            yield found(one.address("in_service"), says, code="us.vehicle.day")
+        if one.condition == "new" and not one.credit:
+            says = "The seller reports the credit to the IRS and the buyer. Enter it from that report."
+            yield found(one.address("credit"), says, code="us.vehicle.report")
+        if one.condition == "used" and one.price > run.laws["us"].clean_vehicle.most_price:
+            yield found(one.address("price"), "A used vehicle above 25,000 gives no credit.", code="us.vehicle.price")
+        if form.allowed > 0 and not form.is_within and not one.transferred:
+            says = "Income of this year, and of the last as far as it is entered, is above the limit."
+            yield found(form.address("is_within"), says, code="us.vehicle.income")
+        if form.to_repay > 0:
+            says = f"{form.to_repay:,.0f} passed on by the dealer is paid back: income is above the limit in both years."
+            yield found(form.address("to_repay"), says, code="us.vehicle.repaid")
+    if not run.is_idle("us.8936"):
+        together, form = sum((one.claimed for one in run.every("us.8936-vehicle")), ZERO), run.form("us.8936")
+        if together > form.new + form.used:
+            lost = together - form.new - form.used
+            says = f"{lost:,.0f} is above the tax and is lost. Transferred to the dealer it would not have been."
+            yield found(form.address("new"), says, code="us.vehicle.lost")
+
+
+CHECKS = (vehicles, adoptions, adoption_limits, disabilities, certificates, minimum_tax_of_this_year)

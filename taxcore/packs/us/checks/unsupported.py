@@ -40,7 +40,7 @@ _FIELDS = (
     ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
     ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
-    ("credits-carried", "vehicle", "8936", "Form 8936, clean vehicles,"),
+    ("clean-vehicle", "business", "3800", "Form 3800, a vehicle of a business,"),
     ("penalty", "annualise", "2210-ai", "Form 2210, Schedule AI,"),
     ("penalty", "waiver", "2210-waiver", "Form 2210, a waiver,"),
 )

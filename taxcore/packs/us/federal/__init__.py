@@ -46,6 +46,7 @@ from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 from taxcore.packs.us.federal.state_refund import StateRefund
 from taxcore.packs.us.federal.student_loans import StudentLoans
 from taxcore.packs.us.federal.underpayment import FarmersUnderpayment, Underpayment
+from taxcore.packs.us.federal.vehicles import CleanVehicles, OneVehicle
 from taxcore.packs.us.property.assets import Depreciation, Form4562, Section179
 from taxcore.packs.us.property.homes import SaleOfHome
 from taxcore.packs.us.property.installments import InstallmentSale
@@ -59,12 +60,12 @@ FORMS = (
     CareCredit, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis,
     ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
-    PremiumCredit, Adoption, MortgageCredit, MinimumTaxCredit,
+    PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
     Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, Share, AdoptedChild,
+    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

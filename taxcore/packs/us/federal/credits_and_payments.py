@@ -49,21 +49,33 @@ class CreditsAndPayments(FederalForm):
     def elderly(self):
         return self.brought("us.sch-r", "credit")
 
+    @line("6f", "Clean vehicle credit")
+    def new_vehicles(self):
+        return self.brought("us.8936", "new")
+
+    @line("6m", "Credit for previously owned clean vehicles")
+    def used_vehicles(self):
+        return self.brought("us.8936", "used")
+
     @line("6g", "Mortgage interest credit")
     def mortgage(self):
         return self.brought("us.8396", "credit")
 
     @line("7", "Total other nonrefundable credits")
     def others(self):
-        return total(self.minimum_tax, self.adoption, self.elderly, self.mortgage)
+        return total(self.minimum_tax, self.adoption, self.elderly, self.new_vehicles, self.used_vehicles, self.mortgage)
 
     @line("8", "Credits", weight="total")
     def credits(self):
         return total(self.foreign, self.care, self.education, self.savings, self.clean_energy, self.improvements, self.others)
 
+    @fact("Credits applied before those for clean vehicles")
+    def before_vehicles(self):
+        return total(self.foreign, self.care, self.elderly, self.education, self.savings)
+
     @fact("Credits applied before the home improvement credit")
     def before_improvements(self):
-        return total(self.foreign, self.care, self.elderly, self.education, self.savings)
+        return total(self.before_vehicles, self.new_vehicles, self.used_vehicles)
 
     @fact("Credits applied before the adoption credit")
     def before_adoption(self):

@@ -22,9 +22,17 @@ class OtherTaxes(FederalForm):
     def premium_repaid(self):
         return self.brought("us.8962", "to_repay")
 
+    @line({2022: None, 2024: "1b"}, "Repayment of transferred credits, new clean vehicles")
+    def new_vehicles(self):
+        return self.brought("us.8936", "repaid_new")
+
+    @line({2022: None, 2024: "1c"}, "Repayment of transferred credits, used clean vehicles")
+    def used_vehicles(self):
+        return self.brought("us.8936", "repaid_used")
+
     @line({2022: None, 2024: "1z"}, "Total repayments")
     def repayments(self):
-        return total(self.premium_repaid)
+        return total(self.premium_repaid, self.new_vehicles, self.used_vehicles)
 
     @line({2022: "1", 2024: "2"}, "Alternative minimum tax")
     def minimum_tax(self):
@@ -32,7 +40,7 @@ class OtherTaxes(FederalForm):
 
     @line("3", "Total additions to tax", weight="total")
     def before_credits(self):
-        return total(self.minimum_tax, self.premium_repaid)
+        return total(self.minimum_tax, self.repayments)
 
     @line("4", "Self-employment tax")
     def self_employment(self):

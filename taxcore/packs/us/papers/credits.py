@@ -183,4 +183,3 @@ class CarriedCredits(FederalPaper):
     minimum_tax = Amount("6b", "Minimum tax credit available", cites="IRC 53", opens=MINIMUM_CREDIT,
                          help="Last year's Form 8801, line 26, with what last year's minimum tax added: line 21.")  # fmt: skip
     general_business = Amount("6a", "General business credit", cites="IRC 38")
-    vehicle = Amount("6f", "Clean vehicle credit", cites="IRC 30D")

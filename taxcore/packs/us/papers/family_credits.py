@@ -1,4 +1,4 @@
-"""An adoption, a disability, a mortgage credit certificate, and what of their credits waits. IRC 22, 23, 25, 137."""
+"""An adoption, a disability, a mortgage credit certificate, a clean vehicle; what of credits waits. IRC 22, 23, 25, 25E, 30D."""
 
 from decimal import Decimal
 
@@ -98,4 +98,28 @@ class MortgageCarried(FederalPaper):
     rows = Rows("4 to 6", "Credits", CarriedRow, opens=MORTGAGE_CREDIT)
 
 
-PAPERS = (Adoption, AdoptionCarried, Disability, MortgageCertificate, MortgageCarried)
+class CleanVehicle(FederalPaper):
+    """One clean vehicle. IRC 25E, 30D."""
+
+    kind, name, official, group = "clean-vehicle", "Clean vehicle", "Form 8936", "credits"
+    short, heading, main, owned = "Clean vehicle", "model", "credit", False
+
+    model = Text("1", "Year, make and model", longest=60, wide=True, needed="Schedule A asks for it.")
+    vin = Text("2", "VIN", longest=17, pattern=r"[A-HJ-NPR-Z0-9]{17}", pattern_says="A VIN has seventeen letters and digits.",
+               needed="The credit requires it.", cites="IRC 30D(f)(9)")  # fmt: skip
+    condition = Choice(None, "New or used", {"new": "New", "used": "Used"}, needed="The credits differ.")
+    in_service = Day("3", "Placed in service", needed="The credit is of that year.")
+    acquired = Day(None, "Acquired, or binding contract with a payment", cites="IRC 30D(h)", help="If it was on another day.")
+    price = Amount(None, "Sale price", cites="IRC 25E(b)(1)", help="Of a used vehicle.")
+    credit = Amount(None, "Credit on the seller's report", cites="IRC 30D(b)", help="Of a new vehicle: up to 7,500.")
+    transferred = Flag(
+        None,
+        "Credit transferred to the dealer",
+        cites="IRC 25E(f), 30D(g)",
+        needed="Then it is not claimed.",
+    )
+    business = Flag(None, "Used in a business", cites="IRC 30D(c)(1)")
+    earlier = Flag(None, "Used: such a credit in the three years before", cites="IRC 25E(c)(3)(D)")
+
+
+PAPERS = (CleanVehicle, Adoption, AdoptionCarried, Disability, MortgageCertificate, MortgageCarried)

@@ -38,6 +38,18 @@ def certified(**values):
     return paper("mortgage-certificate", **given | values)
 
 
+def car(**values):
+    given = {
+        "model": "2024 Tern E",
+        "vin": "5YJ3E1EA7KF317000",
+        "condition": "new",
+        "in_service": "2024-03-03",
+        "credit": "7500",
+        "transferred": "no",
+    }
+    return paper("clean-vehicle", "cv1", **given | values)
+
+
 def carried(kind, *rows):
     made = [{"id": str(n), "from_year": str(year), "amount": str(amount)} for n, (year, amount) in enumerate(rows, 1)]
     return PaperValues(kind, kind, {"rows": made})
@@ -88,6 +100,18 @@ CASES = (
     ("no more than 2,000 at a higher rate", (wage(100_000), certified(rate="30")), {}, {M + "3": 2_000}),
     ("nor than the tax: the rest waits three years", (wage(20_000), certified(rate="20", interest="9000"), carried("mortgage-credit-carried", (2022, 100), (2021, 70))), {}, {
         M + "7": 1_900, M + "8": 428, M + "9": 428}),
+    # IRC 25E, 30D
+    ("a new clean vehicle", (wage(100_000), car()), {"year": 2024}, {"us.sch-3.6f": 7_500}),
+    ("up to the tax; the rest is lost", (wage(30_000), car()), {"year": 2024}, {"us.sch-3.6f": 1_619}),
+    ("the income of last year is enough", (wage(160_000), car(), paper("prior-year", adjusted_gross_income="140000", tax="1", itemised="no")), {"year": 2024}, {"us.sch-3.6f": 7_500}),
+    ("not where both are above", (wage(160_000), car(), paper("prior-year", adjusted_gross_income="150001", tax="1", itemised="no")), {"year": 2024}, {"us.sch-3.6f": 0}),
+    ("a used one: 30%, at most 4,000", (wage(70_000), car(condition="used", price=12_000, credit="")), {"year": 2024}, {"us.sch-3.6m": 3_600}),
+    ("and at most 4,000", (wage(70_000), car(condition="used", price=20_000, credit="")), {"year": 2024}, {"us.sch-3.6m": 4_000}),
+    ("none above 25,000", (wage(70_000), car(condition="used", price=25_001, credit="")), {"year": 2024}, {"us.sch-3.6m": 0}),
+    ("transferred to the dealer: nothing here", (wage(100_000), car(transferred="yes")), {"year": 2024}, {"us.sch-3.6f": 0, "us.sch-2.1b": 0}),
+    ("but repaid where income is above the limit", (wage(160_000), car(transferred="yes")), {"year": 2024}, {"us.sch-2.1b": 7_500, "us.sch-2.3": 7_500}),
+    ("acquired after September 2025 there is none", (wage(100_000), car(in_service="2025-10-05")), {}, {"us.sch-3.6f": 0}),
+    ("under a contract of before there is", (wage(100_000), car(in_service="2025-10-05", acquired="2025-09-30")), {}, {"us.sch-3.6f": 7_500}),
     # IRC 53
     ("up to what the tax is above the tentative minimum", (wage(100_000), paper("credits-carried", minimum_tax="50000")), {}, {
         T + "21": 50_000, T + "22": 13_455, T + "23": 3_094, T + "25": 13_455 - 3_094, "us.sch-3.6b": 13_455 - 3_094}),

@@ -26,9 +26,34 @@ def lost(*given):
     return single("operating-losses", rows=rows(*({"from_year": year, "amount": amount} for year, amount in given)))
 
 
+def car(key="v1", **values):
+    given = {
+        "model": "Tern",
+        "vin": "5YJ3E1EA7KF317000",
+        "condition": "new",
+        "in_service": "2025-03-03",
+        "credit": "7500",
+        "transferred": "no",
+    }
+    return paper("clean-vehicle", key, **given | values)
+
+
+def used(**values):
+    return car(**{"condition": "used", "credit": "", "price": "9000"} | values)
+
+
+RICH = wage("190000")
 PENSIONED = paper("ssa-1099", "s1", net="20000")
 RUINED = paper("farm", "f1", product="Barley", code="111100", method="cash", participates="yes", raised="900", seeds="90000")
 CASES = [
+    ("us.vehicle.income", one(RICH, car()), one(wage("90000"), car())),
+    ("us.vehicle.repaid", one(RICH, car(transferred="yes")), one(wage("90000"), car(transferred="yes"))),
+    ("us.vehicle.report", one(car(credit="")), one(car())),
+    ("us.vehicle.day", one(car(in_service="2025-10-01")), one(car(in_service="2025-09-30"))),
+    ("us.vehicle.price", one(used(price="25001")), one(used())),
+    ("us.vehicle.lost", one(wage("20000"), car()), one(wage("90000"), car())),
+    ("us.vehicle.twice", one(car(), car("v2")), one(car(), car("v2", vin="5YJ3E1EA7KF317001"))),
+    ("us.unsupported.3800", one(car(business="yes")), one(car(business="no"))),
     ("us.nol.year", one(lost(("2025", "5"))), one(lost(("2024", "5")))),
     ("us.nol.state", one(filing(residence="CA", state="CA"), wage("40000"), lost(("2023", "5"))), one(wage("40000"), lost(("2023", "5")))),
     ("us.nol.benefits", one(wage("40000"), PENSIONED, lost(("2023", "5"))), one(wage("40000"), lost(("2023", "5")))),
