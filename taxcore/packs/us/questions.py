@@ -48,7 +48,7 @@ QUESTIONS = (
     Question("study", "Education", "Was anyone a student, or paying student loan interest?", ("1098-t", "1098-e")),
     Question("plan529", "Education", "Were there 529 or Coverdell distributions?", ("1099-q",)),
     Question("home", "Home", "Is there a mortgage?", ("1098",)),
-    Question("home-sold", "Home", "Was the home sold?", ("home-sale",), "With what it had cost, and how long it was owned and used.",
+    Question("home-sold", "Home", "Was the home sold?", ("home-sale",), "With its cost, and how long it was owned and used.",
              client="Did you sell your home?"),
     Question("energy", "Home", "Were there home energy improvements: insulation, windows, heat pump, solar?", ("energy",)),
     Question("itemised", "Deductions", "Were there large medical expenses, or state and property taxes?", ("itemized",)),

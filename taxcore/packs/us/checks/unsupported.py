@@ -199,16 +199,16 @@ def childs_gain(run):
 
 
 @_not_computed(
-    _1116_gains="Form 1116 with 20,000 or more of gain and qualified dividends",
+    _1116_gains="Form 1116 with gain and qualified dividends that are adjusted",
     _1116_minimum="Form 1116 for the alternative minimum tax",
 )
 def foreign_tax_limits(run):
     """Gains at lower rates make the fraction of Form 1116 a calculation of its own. IRC 904(b)(2)."""
-    form, federal = run.form("us.1116"), run.form("us.1040")
+    form = run.form("us.1116")
     if not form.required():
         return
-    if federal.qualified_dividends + form.gains.preferred >= form.law.foreign_tax.gains_below:
-        yield _stop("1116-gains", form.address("limit"), "Form 1116 with 20,000 or more of gain and qualified dividends")
+    if not form.is_excepted:
+        yield _stop("1116-gains", form.address("limit"), "Form 1116 with gain and qualified dividends that are adjusted")
     if run.form("us.6251").tax > 0:
         yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
 

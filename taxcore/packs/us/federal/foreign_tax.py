@@ -8,7 +8,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 class ForeignTax(FederalForm):
-    """Foreign tax up to the share of the tax that foreign income bears. IRC 904(a). Gains from 20,000 stop filing."""
+    """Foreign tax up to the share of the tax that foreign income bears. IRC 904(a). Gains to be adjusted stop filing."""
 
     number, name = "1116", "Foreign tax credit"
     income = linked("us.1040")
@@ -32,6 +32,17 @@ class ForeignTax(FederalForm):
         """All of it on payers' statements, passive, and no more than 300, or 600 jointly."""
         plain = self.questions.other_tax == 0 and not self.questions.carried and self.questions.category != "general"
         return plain and self.tax <= self.law.foreign_tax.without_form[self.income.status]
+
+    @fact("Gains and qualified dividends need no adjustment", cites="IRC 904(b)(2)(B); 26 CFR 1.904(b)-1(b)(3)")
+    def is_excepted(self):
+        """Where less than 20,000 of them are foreign, and what is taxed at ordinary rates ends below the 32% bracket."""
+        income, law = self.income, self.law
+        preferred = total(income.qualified_dividends, self.gains.preferred)
+        if preferred == 0:
+            return True
+        begins = next(edge for edge, rate in law.income_tax[income.status] if rate >= law.foreign_tax.rate_below)
+        foreign = least(self.gross, preferred)  # no more of them can be
+        return foreign < law.foreign_tax.gains_below and excess(income.taxable_income, over=preferred) <= begins
 
     @line("1a", "Foreign source gross income")
     def gross(self):
