@@ -3,6 +3,7 @@
 from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.federal.trades import TRADES
+from taxcore.packs.us.property.rents import OWN_BUSINESS
 
 _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
 
@@ -203,7 +204,9 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("4b", "Of them, nonpassive trade or business income", cites="IRC 1411(c)(2)(A)")
     def active(self):
-        return total(less=[one.own for one in self.every("us.share") if one.paper.participates])
+        let = [one for one in self.every("us.sch-e-part-i") if one.paper.property_kind == OWN_BUSINESS]
+        own = [excess(one.net, over=one.passive_counted) for one in let]  # 26 CFR 1.1411-4(g)(6)(i)
+        return total(less=[*own, *(one.own for one in self.every("us.share") if one.paper.participates)])
 
     @line("4c", "Net rental, partnership and S corporation income")
     def passive(self):

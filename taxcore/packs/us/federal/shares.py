@@ -124,7 +124,8 @@ class Partnerships(FederalForm):
     @fact("Of all of it, not passive")
     def not_passive(self):
         shares = [one.own for one in self.every("us.share")]
-        return total([one.net for one in self._properties() if not one.is_passive], shares)
+        let = [total(one.counted, less=one.passive_counted) for one in self._properties() if one.is_passive]
+        return total([one.net for one in self._properties() if not one.is_passive], let, shares)
 
     @line("32", "Total partnership and S corporation income or (loss)")
     def entities(self):

@@ -270,8 +270,8 @@ def homes(run):
 @check("us.rental.days", "For how many days it was let is not said", "missing", "Schedule E, line 2")
 @stops("us.rental.days-above", "More days than the year has", "conflict", "Schedule E, line 2")
 @check("us.rental.short-stays", "Short stays", "rule", "26 CFR 1.469-1T(e)(3)(ii)")
-@stops("us.rental.land", "Rent of land, and passive losses", "unsupported", "26 CFR 1.469-2T(f)(3)")
-@stops("us.rental.self", "A rental to one's own business", "unsupported", "26 CFR 1.469-2(f)(6)")
+@check("us.rental.land", "Income of land that is let", "rule", "26 CFR 1.469-2T(f)(3)")
+@check("us.rental.self", "A rental to one's own business", "rule", "26 CFR 1.469-2(f)(6)")
 @check("us.rental.kind-royalties", "Royalties that are rents", "conflict", "IRC 61(a)")
 @check("us.rental.twice", "Two properties at one address", "conflict", "Schedule E, line 1a")
 @check("us.rental.venture", "A qualified joint venture", "rule", "IRC 761(f)")
@@ -295,10 +295,10 @@ def lettings(run):
             says = "Where guests stay seven days or less on average it is no rental activity. Check the stays."
             yield found(one.address("property_kind"), says, code="us.rental.short-stays")
         if one.property_kind == "7":
-            says = "Its income is not passive, its loss is. That is not supported yet."
+            says = "Its income is not passive, its loss is. Is it let to a business in which the owner takes part?"
             yield found(one.address("property_kind"), says, code="us.rental.self")
-        if one.property_kind == "5" and run.form("us.sch-e-part-i", one.key).net > 0 and run.form("us.8582").allowed > 0:
-            says = "Income of land that is let takes no passive losses. That is not supported yet."
+        if one.property_kind == "5" and run.form("us.sch-e-part-i", one.key).net > 0:
+            says = "Its income takes no passive losses, if less than 30% of the basis is depreciated. Check it."
             yield found(one.address("property_kind"), says, code="us.rental.land")
         if royalties and one.rents:
             yield found(

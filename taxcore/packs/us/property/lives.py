@@ -38,6 +38,10 @@ def is_mostly_business(asset):
 
 
 def is_depreciated(asset):
+    return asset.once(_is_depreciated)
+
+
+def _is_depreciated(asset):
     return bool(asset.sort) and asset.sort != "land" and asset.in_service is not None
 
 
@@ -77,7 +81,11 @@ def _life_of(asset):
 
 def special_rate(asset, way=FEDERAL):
     """IRC 168(k): in full what is acquired after 19 January 2025; else by the year it is placed in service."""
-    if not way.special or not is_depreciated(asset) or asset.no_special or asset.method == "ads" or not is_mostly_business(asset):
+    return asset.once(_special_rate) if way.special else ZERO
+
+
+def _special_rate(asset):
+    if not is_depreciated(asset) or asset.no_special or asset.method == "ads" or not is_mostly_business(asset):
         return ZERO
     if asset.sort in ("intangible", "start-up") or (
         asset.sort not in AMORTIZED and Decimal(asset.period or 99) > TABLES.special.longest
@@ -101,6 +109,10 @@ def cap_of(asset, year, way=FEDERAL):
 
 
 def _basis(asset):
+    return asset.once(_basis_of)
+
+
+def _basis_of(asset):
     return whole((asset.cost - asset.land) * (asset.business_share or 0) * _PERCENT) if asset.cost > asset.land else ZERO
 
 

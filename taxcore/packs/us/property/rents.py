@@ -9,7 +9,8 @@ from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 ZERO, _HALF = Decimal(0), Decimal("0.5")
-ROYALTIES = "6"
+ROYALTIES, OWN_BUSINESS = "6", "7"
+_INCOME_NOT_PASSIVE = ("5", OWN_BUSINESS)  # land, and rentals to one's own business
 _EXPENSES = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "management", "mortgage_interest",
              "other_interest", "repairs", "supplies", "taxes", "utilities", "depreciation", "others")  # fmt: skip
 
@@ -143,6 +144,13 @@ class RentalIncome(FederalForm):
     def counted(self):
         return total(self.net, self.sold)
 
+    @fact("Income or loss for Form 8582", cites="26 CFR 1.469-2(f)(6), 1.469-2T(f)(3)")
+    def passive_counted(self):
+        """Income of a rental to one's own business, or of land, is not passive; of it counts what its own earlier losses take."""
+        if self.paper.property_kind in _INCOME_NOT_PASSIVE and self.counted > 0:
+            return least(self.counted, self.paper.passive_before)
+        return total(self.counted)
+
     @fact("Loss with that of earlier years, above the income")
     def overall_loss(self):
         return excess(total(self.paper.passive_before, less=self.counted), over=ZERO)
@@ -199,7 +207,7 @@ class PassiveLosses(FederalForm):
         """Everything passive: properties, and of each share its rental real estate and the rest, to which losses of before belong
         where there is no rental."""
         found = [
-            Activity(one.key, one.counted, one.paper.passive_before, bool(one.paper.active))
+            Activity(one.key, one.passive_counted, one.paper.passive_before, bool(one.paper.active))
             for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released
         ]  # fmt: skip
         for one in self.every("us.share"):

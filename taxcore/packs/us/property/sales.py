@@ -31,6 +31,11 @@ class Sale(FederalForm):
 
     number, name, per, worksheet = "Sale of property", "Sale of an asset", "asset", True
 
+    @classmethod
+    def keys(cls, run):
+        """Of hundreds of assets few are sold."""
+        return [one.key for one in run.papers("asset") if is_sold(one, run.year)]
+
     @property
     def asset(self):
         return self.run.by_key(("asset",), self.key)

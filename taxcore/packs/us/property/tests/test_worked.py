@@ -34,17 +34,8 @@ def wage(wages):
 
 
 def house(key="house", rents=0, **values):
-    return paper(
-        "rental",
-        key,
-        address_line="4 Slipway",
-        property_kind="1",
-        state="TX",
-        active="yes",
-        rents=rents,
-        owner="taxpayer",
-        **values,
-    )
+    given = {"address_line": "4 Slipway", "property_kind": "1", "state": "TX", "active": "yes", "owner": "taxpayer"}
+    return paper("rental", key, rents=rents, **given | values)
 
 
 def stake(key="k1", **values):
@@ -107,6 +98,14 @@ CASES = (
     ("a car, all of it special, sold in its third year: half of 19.2% of what the first year's limit left", (
         shop(), thing(50_000, "car", "2022-03-01", sold="2024-06-01", sold_for="9000")), 2024, {
         A.format("a1") + "6": 29_056, A.format("a1") + "11": 2_957, A.format("a1") + "12": 32_013}),
+    ("rent of one's own business takes no passive losses", (wage(300_000), house("own", rents=10_000, property_kind="7"), house("second", taxes=8_000)), 2025, {
+        P + "1a": 0, P + "1b": 8_000, "us.sch-e-part-i[second].22": 0, "us.sch-e.26": 10_000, "us.8960.4a": 10_000, "us.8960.4b": -10_000}),
+    ("but a loss of it is passive", (wage(300_000), house("own", taxes=8_000, property_kind="7"), house("second", rents=3_000)), 2025, {
+        P + "1a": 3_000, P + "1b": 8_000, "us.sch-e-part-i[own].22": 3_000}),
+    ("its own earlier losses come first", (wage(300_000), house("own", rents=10_000, property_kind="7", passive_before=4_000), house("second", taxes=8_000)), 2025, {
+        P + "1a": 4_000, P + "1c": 4_000, "us.sch-e-part-i[own].22": 4_000, "us.sch-e.26": 6_000, "us.8960.4b": -6_000}),
+    ("nor does rent of land", (wage(300_000), house("lot", rents=10_000, property_kind="5"), house("second", taxes=8_000)), 2025, {
+        P + "1a": 0, "us.sch-e.26": 10_000, "us.8960.4b": 0}),
     ("of a share, within what it gives", (stake(ordinary=30_000, self_employment=30_000, section_179=8_000),), 2025, {
         S + "8": 8_000, S + "11": 30_000, S + "12": 8_000, "us.sch-e.32": 22_000, "us.sch-se[taxpayer].2": 22_000}),
     ("no more than it gives: the rest waits", (stake(ordinary=3_000, section_179=8_000),), 2025, {S + "12": 3_000, S + "13": 5_000, "us.sch-e.32": 0}),
