@@ -46,7 +46,7 @@ def adoptions(run):
             )
 
 
-@check("us.adoption.separate", "Adoption, and a return apart from the spouse", "lost", "IRC 23(f)(1)")
+@check("us.adoption.separate", "Adoption on a separate return", "lost", "IRC 23(f)(1)")
 @check("us.adoption.ends", "An adoption credit that ends unused", "lost", "IRC 23(c)(1)")
 @idea("us.adoption.lost", "Adoption credit lost to income", "lost", "IRC 23(b)(2)")
 def adoption_limits(run):

@@ -117,7 +117,7 @@ class Adoption(FederalForm):
     @line("12", "Credit of this year", weight="total", cites="IRC 23(a)")
     def together(self):
         if self.is_shut:
-            return nothing_because("the return is apart from a spouse")
+            return nothing_because("spouses file separately")
         return total(self._every("counted"), less=self._every("reduction"))
 
     @line({2022: None, 2025: "13"}, "Refundable adoption credit", cites="IRC 23(a)(4)")
@@ -125,7 +125,7 @@ class Adoption(FederalForm):
         if "paid_out" not in self.law.adoption:
             return nothing_because("it begins in 2025")
         if self.is_shut:
-            return nothing_because("the return is apart from a spouse")
+            return nothing_because("spouses file separately")
         each = [total(one.counted, less=one.reduction) for one in self.every("us.8839-child")]
         return total([least(credit, self.law.adoption.paid_out) for credit in each])
 
@@ -166,7 +166,7 @@ class Adoption(FederalForm):
     @line({2022: "28", 2025: "30"}, "Excluded benefits", cites="IRC 137(a), (b)", loop=Loop(Decimal(1)))
     def excluded(self):
         if self.is_shut:
-            return nothing_because("the return is apart from a spouse")
+            return nothing_because("spouses file separately")
         law = self.law.adoption
         lost = least(ratio(excess(self.modified_of_benefits, over=law.falls_from), over=law.falls_over, places=3), 1)
         return excess(self.benefits_within, over=share(lost, of=self.benefits_within))
