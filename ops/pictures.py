@@ -51,12 +51,12 @@ def _british(practice: RunningPractice) -> None:
 
 
 def _property(practice: RunningPractice) -> None:
-    """A landlord: the register of assets, a property, what waits, a house that was sold."""
-    of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name = 'Ravenscar, Idris'"
-    return_id = int(practice.sql(of))
+    """A landlord: the register of assets, a property, what waits, a house that was sold; farmers: their books, their register."""
+    of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{}%'"
+    return_id, farm = int(practice.sql(of.format("Ravenscar"))), int(practice.sql(of.format("Ormsgill")))
     _sheet(practice, "property", (
         f"/returns/{return_id}/assets", _paper(practice, return_id, "rental"), f"/returns/{return_id}/forms?at=us.8582.11",
-        f"/returns/{return_id}/forms?at=us.4797.7",
+        f"/returns/{return_id}/forms?at=us.4797.7", _paper(practice, farm, "farm"), f"/returns/{farm}/assets",
     ), dark=3)  # fmt: skip
 
 

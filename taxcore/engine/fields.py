@@ -98,7 +98,7 @@ class Field(Spec):
         return cell.value
 
     def when_empty(self, method: Callable[[Any], Any]) -> Callable[[Any], Any]:
-        """Decorator: what the field is computed from until somebody keys it."""
+        """Decorator: what the field is computed from until somebody keys it; None where there is nothing to compute it from."""
         self.computed_by = method
         return method
 
@@ -162,9 +162,10 @@ class Field(Spec):
                 return
             except BadValue as bad:
                 node.run.refuse(cell, bad)
-        if self.computed_by is not None:
+        found = self.computed_by(node) if self.computed_by is not None else None
+        if found is not None:
             cell.how = "computed"
-            self._settle(cell, self.computed_by(node))
+            self._settle(cell, found)
         else:
             cell.how = "empty"
             self._keep(cell, self.empty)

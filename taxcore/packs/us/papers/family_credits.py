@@ -41,7 +41,7 @@ class Adoption(FederalPaper):
     def _benefits(self):
         """All that statements show, where nobody else can be meant."""
         alone = len(self.run.papers("adoption")) == 1
-        return sum((amount for wage in self.run.papers("w2") for amount in wage.coded({"T"})), Decimal(0)) if alone else 0
+        return sum((amount for wage in self.run.papers("w2") for amount in wage.coded({"T"})), Decimal(0)) if alone else None
 
 
 class CarriedRow(Row):

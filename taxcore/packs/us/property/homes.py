@@ -77,15 +77,15 @@ class HomeSale(FederalPaper):
 
     @price.when_empty
     def _price(self):
-        return self.sale.price if self.sale is not None else ZERO
+        return self.sale.price if self.sale is not None else None
 
     @cost.when_empty
     def _cost(self):
-        return self.sale.cost if self.sale is not None else ZERO
+        return self.sale.cost if self.sale is not None else None
 
     @depreciation.when_empty
     def _depreciation(self):
-        return self.sale.depreciation if self.sale is not None else ZERO
+        return self.sale.depreciation if self.sale is not None else None
 
 
 class SaleOfHome(FederalForm):

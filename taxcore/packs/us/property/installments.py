@@ -51,7 +51,7 @@ class Installment(FederalPaper):
         return form if form.is_there else None
 
     def _of_sale(self, name):
-        return getattr(self.sale, name) if self.sale is not None else ZERO
+        return getattr(self.sale, name) if self.sale is not None else None
 
     @price.when_empty
     def _price(self):
@@ -67,7 +67,7 @@ class Installment(FederalPaper):
 
     @recapture.when_empty
     def _recapture(self):
-        return total(self._of_sale("ordinary"), self._of_sale("additional_gain"))
+        return total(self.sale.ordinary, self.sale.additional_gain) if self.sale is not None else None
 
     @property_gain.when_empty
     def _property_gain(self):

@@ -50,6 +50,11 @@ CASES = (
 
 
 class WorkedTests(TestCase):
+    def test_figures_of_an_asset_stand_on_the_paper_only_where_there_is_one(self):
+        run = result(home()).run
+        alone = run.by_key(("home-sale",), "h1").cell("depreciation")
+        self.assertEqual((alone.how, alone.value), ("empty", 0))
+
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
             found = result(*papers, year=year).run
