@@ -13,6 +13,11 @@ def by_year(rows: Iterable[Any], since: int, until: int) -> list[tuple[int, Deci
     return sorted(found)
 
 
+def as_rows(parts: Iterable[tuple[int, Decimal]]) -> list[dict[str, str]]:
+    """(year, amount) as the rows of next year's paper; what is used up is none."""
+    return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in parts if amount > 0]
+
+
 def left_over(rows: Iterable[tuple[int, Decimal]], used: Decimal) -> list[tuple[int, Decimal]]:
     """What is left of each when so much is used, the first of them first."""
     found = []

@@ -2,10 +2,10 @@
 
 from decimal import Decimal
 
-from taxcore.engine import ZERO, Loop, excess, fact, least, line, linked, nothing_because, ratio, share, total
+from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.balances import ADOPTION_BEFORE, ADOPTION_CREDIT, ADOPTION_EARLIER, ADOPTION_GIVEN
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.carried import by_year, left_over
+from taxcore.packs.us.carried import as_rows, by_year, left_over
 
 _YEARS = 5  # that a credit waits: IRC 23(c)(1)
 
@@ -189,8 +189,7 @@ class Adoption(FederalForm):
         return total([amount for year, amount in self._left() if year <= self.year - _YEARS])
 
     def left_by_year(self):
-        rows = [(year, amount) for year, amount in self._left() if year > self.year - _YEARS and amount > ZERO]
-        return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in rows]
+        return as_rows(one for one in self._left() if one[0] > self.year - _YEARS)
 
 
 FORMS = (Adoption, AdoptedChild)

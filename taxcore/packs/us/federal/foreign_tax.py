@@ -3,6 +3,7 @@
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total, whole
 from taxcore.packs.us.balances import FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -152,8 +153,7 @@ class ForeignTax(FederalForm):
 
     def left_by_year(self):
         """Rows of the next year's carryover, the oldest first."""
-        parts = [part for part in self._parts() if part[0] > self._oldest()]
-        return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in parts]
+        return as_rows(part for part in self._parts() if part[0] > self._oldest())
 
     def _parts(self):
         """What the limit leaves, as (year, amount): this year's tax comes first, then the oldest. IRC 904(c).

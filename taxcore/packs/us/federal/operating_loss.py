@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, Loop, excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.balances import OPERATING_LOSS
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.carried import by_year, left_over
+from taxcore.packs.us.carried import as_rows, by_year, left_over
 
 _OLD_UNTIL, _OLD_YEARS = 2017, 20  # losses of years until then wait twenty years and take all income: IRC 172(b)(1)(A)(ii)
 
@@ -101,5 +101,4 @@ class OperatingLoss(FederalForm):
         return total([amount for year, amount in self._left() if not self._waits(year)])
 
     def left_by_year(self):
-        rows = [(year, amount) for year, amount in self._left() if self._waits(year) and amount > ZERO]
-        return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in rows]
+        return as_rows(one for one in self._left() if self._waits(one[0]))

@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.balances import MINIMUM_CREDIT, MORTGAGE_CREDIT
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.carried import by_year, left_over
+from taxcore.packs.us.carried import as_rows, by_year, left_over
 
 _HALF, _PERCENT, _YEARS = Decimal("0.5"), Decimal("0.01"), 3
 _OLD = 65
@@ -180,8 +180,7 @@ class MortgageCredit(FederalForm):
         return total([amount for year, amount in self._left() if year <= self.year - _YEARS])
 
     def left_by_year(self):
-        rows = [(year, amount) for year, amount in self._left() if year > self.year - _YEARS and amount > ZERO]
-        return [{"from_year": str(year), "amount": f"{amount:f}"} for year, amount in rows]
+        return as_rows(one for one in self._left() if one[0] > self.year - _YEARS)
 
 
 class MinimumTaxCredit(FederalForm):

@@ -6,6 +6,7 @@ from decimal import Decimal
 from taxcore.engine import excess, fact, least, line, nothing_because, share, total, whole
 from taxcore.packs.us.balances import SECTION_1231
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.installments import gains
 from taxcore.packs.us.property.lives import is_held_longer, straight_to_the_sale
@@ -288,10 +289,7 @@ class Form4797(FederalForm):
 
     def left_by_year(self):
         """Rows of the next year, the oldest first: a loss counts in the five years after its own."""
-        return [
-            {"from_year": str(year), "amount": f"{amount:f}"}
-            for year, amount in self._after() if amount > 0 and year > self.year - _YEARS
-        ]  # fmt: skip
+        return as_rows(one for one in self._after() if one[0] > self.year - _YEARS)
 
 
 FORMS = (Sale, Form4797)
