@@ -5,6 +5,7 @@ from taxcore.packs.us.base import digits
 
 _GROWN, _OLD = 18, 65
 _LEAST_RATE, _MOST_RATE = 10, 50  # IRC 25(d)
+_VEHICLES_SINCE = 2023  # the credits of Pub. L. 117-169
 
 
 @stops("us.adoption.benefits-nowhere", "An employer's adoption benefits, and no adoption", "missing", "IRC 137")
@@ -115,6 +116,7 @@ def minimum_tax_of_this_year(run):
         yield found(form.address("tax"), says, code="us.8801.new")
 
 
+@stops("us.vehicle.before-2023", "A clean vehicle of 2022", "unsupported", "IRC 30D, as it was until 2022")
 @check("us.vehicle.income", "A clean vehicle credit lost to income", "lost", "IRC 25E(b), 30D(f)(10)")
 @check("us.vehicle.repaid", "A transferred credit to repay", "lost", "IRC 30D(g)(10)")
 @check("us.vehicle.report", "A new clean vehicle without the credit of the seller's report", "missing", "IRC 30D(d)(1)(H)")
@@ -129,7 +131,10 @@ def vehicles(run):
         if one.vin and one.vin in seen:
             yield found(one.address("vin"), "The same vehicle is entered twice. Remove one.", code="us.vehicle.twice")
         seen.add(one.vin)
-        if one.in_service is not None and not form.is_in_time:
+        if run.year < _VEHICLES_SINCE:
+            says = "The credit of that year went by makers and batteries. It is not supported: this return cannot be e-filed."
+            yield found(one.address("in_service"), says, code="us.vehicle.before-2023")
+        elif one.in_service is not None and not form.is_in_time:
             says = "There is no credit: acquired after 30 September 2025, or placed in service in another year."
             yield found(one.address("in_service"), says, code="us.vehicle.day")
         if one.condition == "new" and not one.credit:

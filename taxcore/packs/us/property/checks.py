@@ -185,14 +185,12 @@ def used(run):
 @stops("us.1231.year", "A loss that is not of the five years before", "conflict", "IRC 1231(c)")
 def sales(run):
     made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    for one in run.papers("asset"):
+        if one.sold is not None and one.sold.year < run.year:
+            says = "It belongs to that year's return. Remove it here."
+            yield found(one.address("sold"), says, code="us.asset.sold-before-year")
     for form in run.every("us.sale-of-property"):
         one = form.asset
-        if one.sold is not None and one.sold.year < run.year:
-            yield found(
-                one.address("sold"), "It belongs to that year's return. Remove it here.", code="us.asset.sold-before-year"
-            )
-        if not form.is_there:
-            continue
         if not one.is_keyed("sold_for"):
             yield found(one.address("sold_for"), "Enter it; 0 if it was scrapped.", code="us.asset.sold-price")
         if form.is_improvement and one.section_179 and form.gain > 0:

@@ -48,6 +48,7 @@ RUINED = paper("farm", "f1", product="Barley", code="111100", method="cash", par
 CASES = [
     ("us.vehicle.income", one(RICH, car()), one(wage("90000"), car())),
     ("us.vehicle.repaid", one(RICH, car(transferred="yes")), one(wage("90000"), car(transferred="yes"))),
+    ("us.vehicle.before-2023", one(car(in_service="2022-03-03"), year=2022), one(car(in_service="2023-03-03"), year=2023)),
     ("us.vehicle.report", one(car(credit="")), one(car())),
     ("us.vehicle.day", one(car(in_service="2025-10-01")), one(car(in_service="2025-09-30"))),
     ("us.vehicle.price", one(used(price="25001")), one(used())),
