@@ -180,7 +180,7 @@ class Supervisor:
 
     def _wait_for_page(self) -> None:
         url = f"http://127.0.0.1:{self.installation.ports['web']}/healthy"
-        for _ in range(300):
+        for _ in range(900):
             if self.stopping:
                 return
             try:
@@ -188,7 +188,7 @@ class Supervisor:
                     return
             except (urllib.error.URLError, OSError):
                 time.sleep(0.1)
-        raise Trouble("The web pages did not come up within 30 seconds.", f"look at {self.logs / 'web.log'}")
+        raise Trouble("The web pages did not come up within 90 seconds.", f"look at {self.logs / 'web.log'}")
 
     def _announce(self) -> None:
         ports = self.installation.ports

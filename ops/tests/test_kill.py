@@ -95,7 +95,7 @@ class KillTests(RunningTestCase):
             if number in (3, 6, 9):
                 name = {3: "web", 6: "worker", 9: "stand-ins"}[number]
                 threading.Timer(0.02, self.practice.kill, [name]).start()  # in the middle of the next upload
-            self.wait(lambda number=number: self.sent(person, url, number), 30)
+            self.wait(lambda number=number: self.sent(person, url, number), 90)
         names = f"select count(*), count(distinct digest) from intake_attachment where of_id={return_id} and name like 'kill%'"
         self.assertEqual(self.practice.sql(names), "12|12")
         ready = f"select count(*) from intake_attachment where of_id={return_id} and name like 'kill%' and state='ready'"

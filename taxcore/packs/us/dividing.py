@@ -28,7 +28,7 @@ _DOUBTS = {
     "adoption": "its costs belong to whoever paid them",
     "adoption-carried": "a credit belongs to whoever it comes from",
     "mortgage-certificate": "its credit is divided by what each paid: Treas. Reg. 1.25-5",
-    "mortgage-credit-carried": "a credit belongs to whoever it comes from",
+    "mortgage-carried": "a credit belongs to whoever it comes from",
     "minimum-tax": "its amounts belong to whoever had the item",
     "qualified-loss": "a loss belongs to whoever had the business: IRC 199A(c)(2)",
     "foreign-tax": "a tax belongs to whoever paid it: IRC 901(b)",

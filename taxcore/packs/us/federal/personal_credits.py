@@ -126,7 +126,7 @@ class MortgageCredit(FederalForm):
     """Mortgage interest credit of a certificate. IRC 25."""
 
     number, name = "8396", "Mortgage interest credit"
-    needs = ("mortgage-certificate", "mortgage-credit-carried")
+    needs = ("mortgage-certificate", "mortgage-carried")
     income = linked("us.1040")
     more_credits = linked("us.sch-3")
     children = linked("us.sch-8812")
@@ -150,7 +150,7 @@ class MortgageCredit(FederalForm):
         return least(credit, law.most) if self.rate > law.free_rate else total(credit)
 
     def _rows(self):
-        return by_year(self.paper("mortgage-credit-carried").rows, since=self.year - _YEARS, until=self.year)
+        return by_year(self.paper("mortgage-carried").rows, since=self.year - _YEARS, until=self.year)
 
     @line("7", "With what waited")
     def together(self):

@@ -92,7 +92,7 @@ class MortgageCertificate(FederalPaper):
 class MortgageCarried(FederalPaper):
     """Mortgage interest credits of the three years before that no tax was left for. IRC 25(e)(1)."""
 
-    kind, name, official, group = "mortgage-credit-carried", "Mortgage interest credit carryforward", "Form 8396", "credits"
+    kind, name, official, group = "mortgage-carried", "Mortgage interest credit carryforward", "Form 8396", "credits"
     single, owned = True, False
 
     rows = Rows("4 to 6", "Credits", CarriedRow, opens=MORTGAGE_CREDIT)

@@ -81,6 +81,9 @@ class DeclarationTests(TestCase):
                 places_ = [spec.place(year) for spec in node.specs.values()]
                 self.assertEqual(len(places_), len(set(places_)), node.__name__)
 
+    def test_kinds_of_papers_are_short_enough_to_be_kept(self):
+        self.assertEqual([paper.kind for paper in PACK.papers if len(paper.kind) > 20], [])
+
     def test_every_form_cites_its_law(self):
         for form in PACK.forms:
             self.assertRegex(form.__doc__ or "", r"IRC|ILCS|USC|P\.S\.|IC \d|Code|Wis\. Stat|RSMo|R&TC|O\.C\.G\.A", form.__name__)

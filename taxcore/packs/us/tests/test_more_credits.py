@@ -98,7 +98,7 @@ CASES = (
         paper("1098", "m", lender="Harbor Bank", interest="9000", principal="150000")), {}, {
         M + "3": 1_800, M + "7": 1_800, M + "9": 1_800, "us.sch-3.6g": 1_800, "us.sch-a.8a": 7_200}),
     ("no more than 2,000 at a higher rate", (wage(100_000), certified(rate="30")), {}, {M + "3": 2_000}),
-    ("nor than the tax: the rest waits three years", (wage(20_000), certified(rate="20", interest="9000"), carried("mortgage-credit-carried", (2022, 100), (2021, 70))), {}, {
+    ("nor than the tax: the rest waits three years", (wage(20_000), certified(rate="20", interest="9000"), carried("mortgage-carried", (2022, 100), (2021, 70))), {}, {
         M + "7": 1_900, M + "8": 428, M + "9": 428}),
     # IRC 25E, 30D
     ("a new clean vehicle", (wage(100_000), car()), {"year": 2024}, {"us.sch-3.6f": 7_500}),
@@ -137,8 +137,8 @@ class WorkedTests(TestCase):
         self.assertEqual((abroad["paid_before"], abroad["paid_earlier"]), ("4000", "6000"))
         rows = self.next_year(wage(30_000), adopting(paid=5_000, final_in="2024"), year=2024)["adoption-carried"]["rows"]
         self.assertEqual([(row["from_year"], row["amount"]) for row in rows], [("2024", "3381")])
-        rows = self.next_year(wage(20_000), certified(), carried("mortgage-credit-carried", (2022, 100), (2023, 70)))[
-            "mortgage-credit-carried"
+        rows = self.next_year(wage(20_000), certified(), carried("mortgage-carried", (2022, 100), (2023, 70)))[
+            "mortgage-carried"
         ]["rows"]
         self.assertEqual([(row["from_year"], row["amount"]) for row in rows], [("2023", "70"), ("2025", "1372")])
         self.assertEqual(

@@ -108,7 +108,7 @@ CASES = [
     ("us.carried.adoption-credit", after((filing(),), wage(), lines={"us.8839:left": "41"}),
      after((filing(),), single("adoption-carried", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.8839:left": "41"})),
     ("us.carried.mortgage-credit", after((filing(),), wage(), lines={"us.8396:left": "41"}),
-     after((filing(),), single("mortgage-credit-carried", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.8396:left": "41"})),
+     after((filing(),), single("mortgage-carried", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.8396:left": "41"})),
     ("us.carried.foreign-tax", after((filing(),), wage(), lines={"us.1116:left": "41"}),
      after((filing(),), single("foreign-tax", carried=rows({"from_year": "2024", "amount": "41"})), lines={"us.1116:left": "41"})),
     ("us.carried.qualified-loss", after((shop(),), shop(), lines={"us.8995:loss_carried": "41"}), after((shop(),), shop(loss_before="41"), lines={"us.8995:loss_carried": "41"})),

@@ -79,7 +79,7 @@ CASES = [
     ("us.8396.rate", one(certificate(rate="9")), one(certificate(rate="10"))),
     ("us.8396.related", one(certificate(related="yes")), one(certificate(related="no"))),
     ("us.8396.interest", one(certificate(), paper("1098", "m1", lender="Bank", interest="899")), one(certificate(), paper("1098", "m1", lender="Bank", interest="900"))),
-    ("us.8396.ends", one(certificate(), single("mortgage-credit-carried", rows=rows({"from_year": "2022", "amount": "5"}))),
-     one(certificate(), single("mortgage-credit-carried", rows=rows({"from_year": "2023", "amount": "5"})))),
+    ("us.8396.ends", one(certificate(), single("mortgage-carried", rows=rows({"from_year": "2022", "amount": "5"}))),
+     one(certificate(), single("mortgage-carried", rows=rows({"from_year": "2023", "amount": "5"})))),
     ("us.8801.new", one(wage("90000"), single("minimum-tax", **OPTIONS)), one(wage("90000"), single("minimum-tax", stock_options="9"))),
 ]  # fmt: skip
