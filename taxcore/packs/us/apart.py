@@ -54,8 +54,8 @@ class Apart:
 def choices(run: Any) -> Iterator[Apart]:
     """Every state in which this couple may file separately, with what it would come to."""
     trials = {person.role: Trials(run.pack) for person in run.form("us.1040").filers}  # from state to state little differs
-    for one in places.wanted(run):
-        if one.made and not one.left_out and may(run, one.state):
+    for one in places.made(run):
+        if may(run, one.state):
             yield comparison(run, one.state, trials)
 
 

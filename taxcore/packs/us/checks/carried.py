@@ -8,9 +8,11 @@ from taxcore.engine import CHECK, ZERO, Amount, Diagnostic, Mend, Rows, declares
 from taxcore.engine.balances import closings_of, openings_of
 from taxcore.packs.us.balances import IRA_BASIS, QUALIFIED_LOSS
 from taxcore.packs.us.checks.matching import amount_of, earlier_of, line_before
+from taxcore.packs.us.federal.trades import TRADES
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _EACH = ("taxpayer", "spouse")
-_BUSINESSES = ("business", "farm", "k1-1065", "k1-1120s", "k1-1041")
+_BUSINESSES = (*TRADES, *SHARES)
 
 
 def compared(papers, forms):

@@ -21,7 +21,8 @@ def adoptions(run):
     children = run.papers("adoption")
     if given and not children:
         says = "Code T on a W-2 needs Form 8839. Add the adoption, or ask the employer."
-        yield found(next(iter(run.papers("w2"))).address("codes"), says, code="us.adoption.benefits-nowhere")
+        coded = next(wage for wage in run.papers("w2") if any(wage.coded({"T"})))
+        yield found(coded.address("codes"), says, code="us.adoption.benefits-nowhere")
     if children and given != sum((one.benefits for one in children), ZERO):
         says = f"Code T of all W-2s is {given:,}. Divide it between the children."
         yield found(children[0].address("benefits"), says, code="us.adoption.benefits-differ")

@@ -2,9 +2,7 @@
 
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us import places
-
-# States whose returns start from federal income with the deduction, or have classes of their own without it
-_FOLLOW = {"IL", "MO", "PA"}
+from taxcore.packs.us.states.conformity import rule
 
 
 @stops("us.nol.year", "A loss that is of no earlier year", "conflict", "IRC 172(b)(1)")
@@ -18,8 +16,9 @@ def of_before(run):
             yield found(row.address("from_year"), "Enter losses of years before this one. Check the year.", code="us.nol.year")
     if form.deduction <= 0:
         return
-    for home in places.wanted(run):
-        if home.made and not home.left_out and home.state not in _FOLLOW:
+    for home in places.made(run):
+        own = rule(home.state)
+        if own is None or not own.federal_losses:
             says = f"{home.name} has net operating losses of its own, which are not worked out yet. Its return waits."
             yield found(form.address("deduction"), says, code="us.nol.state")
     if run.form("us.1040").taxable_benefits > 0:

@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import ZERO, check, found, idea, stops
-from taxcore.packs.us.property.papers import ANIMALS
+from taxcore.packs.us.property.papers import ACTIVITIES, ANIMALS
 
 _MOSTLY = Decimal(2) / 3
 _CONTRACTOR, _NOTABLE = 600, Decimal(20_000)
@@ -146,7 +146,7 @@ def assets(run):
         if one.sort in ANIMALS and not one.is_keyed("cost"):
             says = "Enter what they had cost; 0 for animals that were raised."
             yield found(one.address("cost"), says, code="us.farm.animal-cost")
-        activity = run.by_key(("business", "farm", "rental"), str(one.used_in))
+        activity = run.by_key(ACTIVITIES, str(one.used_in))
         if one.sort in kinds and activity is not None and activity.kind != "farm":
             yield found(one.address("used_in"), "This kind is for a farm. Check what it is used in.", code="us.farm.not-used")
 

@@ -13,7 +13,7 @@ class SelfEmploymentTax(FederalForm):
     """Schedule SE of one person, with the optional methods. IRC 1401, 1402. Church pay has no paper yet."""
 
     number, name, per = "Schedule SE", "Self-employment tax", "person"
-    needs = ("business", "farm", "k1-1065")
+    needs = (*TRADES, "k1-1065")
 
     def required(self):
         return self.tax > 0
@@ -210,7 +210,7 @@ class Plans(FederalForm):
     """Deduction of the self-employed for SEP, SIMPLE and 401(k), of one person. IRC 404(a)(8), 404(h), 408(p), 415(c)."""
 
     number, name, per, worksheet = "Plans", "Self-employed retirement plans", "person", True
-    needs = ("business", "farm", "k1-1065")
+    needs = (*TRADES, "k1-1065")
 
     def required(self):
         return self.paid > 0

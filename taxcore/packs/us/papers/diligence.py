@@ -5,6 +5,7 @@ Nothing is answered in advance and nothing is copied from one child to another: 
 
 from taxcore.engine import Choice, Day, Flag, Refer, Text
 from taxcore.packs.us.base import FederalPaper
+from taxcore.packs.us.federal.trades import TRADES
 
 MANNERS = {"person": "In person", "video": "By video", "telephone": "By phone", "writing": "In writing"}
 _ASK = "Ask the client and answer."
@@ -66,7 +67,7 @@ class Diligence(_Asked):
     substantiation = Flag("6", "Asked client about substantiating documents", needed=_ASK)
     disallowed = Flag("7", "Credit disallowed or reduced in a prior year", needed=_ASK)
     business_asked = Flag("8", "Questions asked for a complete and correct Schedule C", needed=_ASK,
-                          only=lambda paper: bool(paper.run.papers("business") or paper.run.papers("farm")))  # fmt: skip
+                          only=lambda paper: any(paper.run.papers(kind) for kind in TRADES))  # fmt: skip
     eitc_eligible = Flag("9a", "EIC: eligibility determined, with or without a qualifying child", needed=_ASK,
                          only=_claimed("eitc"))  # fmt: skip
     head_eligible = Flag(

@@ -37,6 +37,10 @@ class Adoption(FederalPaper):
                       help="W-2, box 12, code T. If there is one child, all of it.")  # fmt: skip
     benefits_before = Amount("20", "Employer's benefits of earlier years, same child")
 
+    def comes_again(self):
+        """Costs of the year after it is final still count."""
+        return not self.final_in or self.final_in >= self.run.year
+
     @benefits.when_empty
     def _benefits(self):
         """All that statements show, where nobody else can be meant."""

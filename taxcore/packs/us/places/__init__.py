@@ -18,7 +18,7 @@ from taxcore.packs.us.places.residence import (
     part_lived_by,
     stays,
 )
-from taxcore.packs.us.places.wanted import Wanted, calls, is_spared, wanted
+from taxcore.packs.us.places.wanted import Wanted, calls, is_spared, made, wanted
 
 __all__ = [
     "NONE",
@@ -41,6 +41,7 @@ __all__ = [
     "is_spared",
     "lived",
     "lived_by",
+    "made",
     "owners",
     "part_lived",
     "part_lived_by",

@@ -47,6 +47,11 @@ def wanted(run: Any) -> tuple[Wanted, ...]:
     return run.once(_wanted)
 
 
+def made(run: Any) -> list[Wanted]:
+    """Of them those that are made here and that nobody leaves out."""
+    return [one for one in wanted(run) if one.made and not one.left_out]
+
+
 def _wanted(run: Any) -> tuple[Wanted, ...]:
     codes = {authority.code for authority in run.pack.authorities if authority.has_law(run)}
     homes = dict.fromkeys(stay.state for stay in stays(run))

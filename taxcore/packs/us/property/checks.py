@@ -10,6 +10,7 @@ from taxcore.packs.us.federal.trades import TRADES, trade_of
 from taxcore.packs.us.property.lives import before_this_year, is_depreciated, is_mostly_business
 from taxcore.packs.us.property.macrs import TABLES
 from taxcore.packs.us.property.papers import ACTIVITIES, AMORTIZED, ANIMALS, BUILT, LISTED, NOT_EXPENSED
+from taxcore.packs.us.states.conformity import dividing
 
 _SPECIAL_KNOWN_SINCE = 2018
 _SMALL, _LARGE_REPAIR = 2_500, Decimal("0.5")
@@ -184,7 +185,7 @@ def used(run):
 @check("us.1231.unasked", "A gain, and losses of the five years before are not asked for", "missed", "IRC 1231(c)")
 @stops("us.1231.year", "A loss that is not of the five years before", "conflict", "IRC 1231(c)")
 def sales(run):
-    made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    apart = dividing(run)
     for one in run.papers("asset"):
         if one.sold is not None and one.sold.year < run.year:
             says = "It belongs to that year's return. Remove it here."
@@ -196,10 +197,9 @@ def sales(run):
         if form.is_improvement and one.section_179 and form.gain > 0:
             says = "What was expensed is ordinary, the rest by another rule. That is not supported yet: it cannot be e-filed."
             yield found(one.address("sold"), says, code="us.asset.sold-kind")
-        for state in made:
-            if state.kind != places.WHOLE or state.state == "PA":
-                says = f"What of the gain is {state.name}'s is not worked out yet. Its return waits."
-                yield found(one.address("sold"), says, code="us.asset.sold-state")
+        for state in apart:
+            says = f"What of the gain is {state.name}'s is not worked out yet. Its return waits."
+            yield found(one.address("sold"), says, code="us.asset.sold-state")
     form = run.form("us.4797") if not run.is_idle("us.4797") else None
     if form is not None and form.net > 0 and not run.papers("section-1231"):
         says = (
@@ -397,7 +397,7 @@ def shares(run):
 @stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
 def where(run):
     homes = {one.state for one in places.wanted(run) if one.kind == places.WHOLE}
-    made = [one for one in places.wanted(run) if one.made and not one.left_out]
+    made = places.made(run)
     for one in run.papers("rental"):
         if one.state and one.state not in homes | UNTAXED:
             says = "The state where it lies taxes its rents first. Such returns are not supported yet."

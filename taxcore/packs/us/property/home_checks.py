@@ -1,7 +1,7 @@
 """Homes that were sold: what contradicts, what is missing, what costs the exclusion."""
 
 from taxcore.engine import check, found, idea, stops
-from taxcore.packs.us import places
+from taxcore.packs.us.states.conformity import dividing
 
 _TWO_YEARS = 24
 
@@ -15,14 +15,13 @@ _TWO_YEARS = 24
 @check("us.home.part", "A part of the building was let, and no part of it is sold", "conflict", "26 CFR 1.121-1(e)")
 @check("us.home.part-open", "A building that was let was sold too", "missing", "26 CFR 1.121-1(e)")
 def contradicting(run):
-    made = [one for one in places.wanted(run) if one.made and not one.left_out]
     sold = [one for one in run.every("us.sale-of-property") if one.is_there and one.is_built]
     for form in run.every("us.home-sale"):
         one = form.paper
         if one.sold is not None and not form.is_this_year:
             yield found(one.address("sold"), "It belongs to the return of that year. Remove it here.", code="us.home.sold-day")
-        for home in made:
-            if form.gain_taxed > 0 and (home.kind != places.WHOLE or home.state == "PA"):
+        for home in dividing(run):
+            if form.gain_taxed > 0:
                 says = f"What of it {home.name} taxes is not worked out yet. Its return waits."
                 yield found(form.address("gain_taxed"), says, code="us.home.state")
         if not one.is_keyed("price") and not one.asset:

@@ -3,6 +3,7 @@
 from taxcore.engine import ZERO, check, found, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.property.installments import SORTS
+from taxcore.packs.us.states.conformity import dividing
 from taxcore.packs.us.states.depreciation import differs
 
 _LARGE = 5_000_000  # outstanding, of sales above 150,000: IRC 453A(b)
@@ -11,11 +12,21 @@ _LARGE = 5_000_000  # outstanding, of sales above 150,000: IRC 453A(b)
 @stops("us.installment.related", "An installment sale to a related party", "unsupported", "IRC 453(e), (g)")
 @stops("us.installment.large", "Interest on deferred tax of large installment sales", "unsupported", "IRC 453A")
 @stops("us.installment.passive", "An installment sale of a rental, and losses that wait", "unsupported", "IRC 469(g)(3)")
+@stops(
+    "us.installment.state",
+    "Installment sale income in a state that divides it",
+    "unsupported",
+    "state law",
+)
 @stops("us.installment.other-gain", "An installment sale with another basis", "unsupported", "IRC 56(a)(6); state law")
 def not_made(run):
     waiting = not run.is_idle("us.8582") and any(one.waits > 0 or one.paper.disposed for one in run.every("us.sch-e-part-i"))
+    apart = dividing(run)
     for form in run.every("us.6252"):
         one = form.paper
+        if form.income > 0 and apart:
+            says = f"What of it is {apart[0].name}'s is not supported yet. Its return waits."
+            yield found(form.address("income"), says, code="us.installment.state")
         if one.related:
             says = "What the buyer does with it within two years counts. That is not supported yet: it cannot be e-filed."
             yield found(one.address("related"), says, code="us.installment.related")
@@ -31,7 +42,7 @@ def not_made(run):
 
 
 def _has_other_gain(run, sale):
-    made = [one.state for one in places.wanted(run) if one.made and not one.left_out]
+    made = [one.state for one in places.made(run)]
     return sale.minimum_difference != ZERO or any(differs(state, sale.asset) for state in made)
 
 

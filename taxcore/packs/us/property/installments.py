@@ -74,7 +74,7 @@ class Installment(FederalPaper):
         return self._of_sale("unrecaptured_in_all")
 
     def comes_again(self):
-        """Until the price is paid."""
+        """While more of the price is to come: of later years nobody knows, so it comes until it is removed."""
         form = self.run.form("us.6252", self.key)
         return form.owed_still > 0 or not form.is_first
 

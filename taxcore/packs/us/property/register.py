@@ -47,7 +47,7 @@ def columns(run: Any) -> list[tuple[str, str]]:
 
 
 def _own_states(run: Any) -> list[str]:
-    made = [one.state for one in places.wanted(run) if one.made and not one.left_out]
+    made = [one.state for one in places.made(run)]
     assets = [form.asset for form in run.every("us.depreciation") if form.is_there]
     return [state for state in made if any(differs(state, asset) for asset in assets)]
 

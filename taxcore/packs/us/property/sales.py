@@ -122,8 +122,9 @@ class Sale(FederalForm):
 
     @property
     def is_in_parts(self):
-        """Whether its price is paid over years: Form 6252 has what is not ordinary at once."""
-        return any(paper.asset == self.key for paper in self.papers("installment"))
+        """Whether its price is paid over years: Form 6252 has the gain that is not ordinary at once. A loss is deducted here."""
+        mine = [paper for paper in self.papers("installment") if paper.asset == self.key and paper.sold is not None]
+        return self.gain > 0 and any(paper.sold.year == self.year for paper in mine)
 
     @fact("Excluded gain of a main home", cites="IRC 121")
     def excluded(self):

@@ -1,52 +1,20 @@
 """What a state writes off otherwise than the federal return: its own register, and what that adds to income or takes off."""
 
-import tomllib
-from dataclasses import dataclass
-from decimal import Decimal
-from functools import cache
-from pathlib import Path
-
 from taxcore.engine import line, nothing_because, total
 from taxcore.packs.us.property.assets import WrittenOff
 from taxcore.packs.us.property.lives import WITHOUT_SPECIAL, special_rate
 from taxcore.packs.us.states.base import StateForm
-
-
-@dataclass(frozen=True)
-class Rule:
-    """What a state does otherwise. The words are explained in depreciation.toml; years are those of placing in service."""
-
-    source: str
-    takes: tuple[int, ...] = ()
-    expensed: int | None = None
-    expensed_until: int = 9999
-    otherwise: tuple[str, ...] = ()
-    long_gain: bool = False
-
-    def takes_special(self, year: int) -> bool:
-        return bool(self.takes) and self.takes[0] <= year <= self.takes[1]
-
-    def is_above(self, expensed: Decimal, year: int) -> bool:
-        """Whether the state expenses less than that of one year."""
-        return self.expensed is not None and expensed > self.expensed and year <= self.expensed_until
-
-
-@cache
-def rules():
-    """{letters of a state: its rule}"""
-    raw = tomllib.loads((Path(__file__).parent / "depreciation.toml").read_text())
-    return {state: Rule(**{name: tuple(value) if isinstance(value, list) else value for name, value in entry.items()})
-            for state, entry in raw.items()}  # fmt: skip
+from taxcore.packs.us.states.conformity import rule
 
 
 def differs(state, asset):
     """Whether the state's depreciation of a thing is another one."""
-    rule = rules().get(state)
-    return rule is not None and bool(special_rate(asset)) and not rule.takes_special(asset.in_service.year)
+    own = rule(state)
+    return own is not None and bool(special_rate(asset)) and not own.takes_special(asset.in_service.year)
 
 
 class OwnDepreciation(StateForm, WrittenOff):
-    """One asset in a state that does not take the federal special allowance. IRC 168(k); each state's law: depreciation.toml."""
+    """One asset in a state that does not take the federal special allowance. IRC 168(k); each state's law: conformity.toml."""
 
     number, name = "Own depreciation", "Depreciation without the special allowance"
     way = WITHOUT_SPECIAL

@@ -40,6 +40,9 @@ CASES = (
         I + "16": 159_581, I + "19": D("0.399"), I + "24": 19_950, F + "4": 19_950, F + "6": 0, DD + "11": 19_950, DD + "19": 19_950}),
     ("earlier losses make it ordinary too", (later(sort="trade", percentage="0.5", before=100, received=4_000), lost((2022, 500))), 2025, {
         F + "4": 2_000, F + "7": 2_000, F + "12": 500, DD + "11": 1_500, "us.sch-1.4": 500}),
+    ("a loss of a lathe is deducted at once, whatever is said of its price", (shop(), plain(**{**LATHE, "sold_for": 5_000}), sold(
+        description="Lathe", sort="trade", acquired="2023-05-10", sold="2025-03-01", asset="a1", received=3_000)), 2025, {
+        I + "24": 0, F + "2": -247, "us.sch-1.4": -247}),
     ("a loss waits for nothing: there is no such sale", (sold(price=10_000, basis=40_000, received=1_000),), 2025, {I + "16": 0, I + "24": 0}),
 )  # fmt: skip
 

@@ -83,6 +83,7 @@ CASES = [
     ("us.home.depreciation", one(office(), home()), one(office(), home(depreciation="5"))),
     ("us.home.loss", one(home(price="90000")), one(home())),
     ("us.home.more-basis", one(home(improvements="")), one(home())),
+    ("us.installment.state", one(filing(residence="PA", state="PA"), parts()), one(parts())),
     ("us.installment.related", one(parts(related="yes")), one(parts())),
     ("us.installment.large", one(parts(price="9000000")), one(parts(price="5000000"))),
     ("us.installment.passive", one(*WAITS, parts(sort="rental")), one(*WAITS, parts())),
