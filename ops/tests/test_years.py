@@ -312,9 +312,9 @@ class YearsTests(RunningTestCase):
         walk.add("Sale of the main home")
         walk.until(lambda: walk.find("#paper h1").text == "Sale of the main home")
         for label, value in (("Address", "7 Ferry Row"), ("State", "Illinois"), ("Date acquired", "5/15/2016"), ("Date sold", "5/1/2025"),
-                             ("Part of the building that was the home, percent", "50"), ("Selling price", "300000"),
+                             ("Home's share of the building, percent", "50"), ("Selling price", "300000"),
                              ("Cost or other basis when acquired", "120000"), ("Months owned of the last 60", "60"),
-                             ("Months it was the main home, of the last 60", "60")):  # fmt: skip
+                             ("Months used as main home, of the last 60", "60")):  # fmt: skip
             walk.key(label, value)
         walk.add("Section 1231 losses of earlier years")
         walk.settle()

@@ -15,10 +15,8 @@ HOME_OFFICE = Balance("home-office", "Home office expenses carried over", "IRC 2
 DEPRECIATION = Balance("depreciation", "Depreciation of earlier years", "IRC 1016(a)(2)", kept_up=False, waits=False)
 QUARTER = Balance("mid-quarter", "Quarter of the mid-quarter convention", "IRC 168(d)(3)", kept_up=False, waits=False)
 SECTION_179 = Balance("section-179", "Section 179 carried over", "IRC 179(b)(3)(B)", waits=False)
-HOME_LET_COSTS = Balance("home-let-costs", "Costs of a home that is also let carried over", "IRC 280A(c)(5)", waits=False)
-HOME_LET_DEPRECIATION = Balance(
-    "home-let-depreciation", "Depreciation of a home that is also let carried over", "IRC 280A(c)(5)", waits=False
-)
+HOME_LET_COSTS = Balance("home-let-costs", "Vacation home expenses carryover", "IRC 280A(c)(5)", waits=False)
+HOME_LET_DEPRECIATION = Balance("home-let-depreciation", "Vacation home depreciation carryover", "IRC 280A(c)(5)", waits=False)
 SHARE_179 = Balance("share-179", "Section 179 of a share carried over", "IRC 179(b)(3)(B)", waits=False)
 SECTION_1231 = Balance("section-1231", "Section 1231 losses not recaptured", "IRC 1231(c)", expires=True)
 PASSIVE_SHARE = Balance("passive-share", "Passive loss of a share not allowed", "IRC 469(b)", waits=False)
@@ -34,7 +32,7 @@ ADOPTION_EARLIER = Balance("adoption-earlier", "Adoption expenses of earlier yea
 ADOPTION_GIVEN = Balance("adoption-given", "Adoption expenses of earlier Forms 8839", "IRC 23(b)(1)", kept_up=False, waits=False)
 MORTGAGE_CREDIT = Balance("mortgage-credit", "Mortgage interest credit carried over", "IRC 25(e)(1)", expires=True)
 MINIMUM_CREDIT = Balance("minimum-credit", "Minimum tax credit carried over", "IRC 53(b)")
-CROP_INSURANCE = Balance("crop-insurance", "Crop insurance put off", "IRC 451(f)", waits=False)
+CROP_INSURANCE = Balance("crop-insurance", "Crop insurance deferred", "IRC 451(f)", waits=False)
 CONSERVATION = Balance("conservation", "Conservation expenses carried over", "IRC 175(b)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)
 QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)(2)")

@@ -8,14 +8,14 @@ _LEAST_RATE, _MOST_RATE = 10, 50  # IRC 25(d)
 _VEHICLES_SINCE = 2023  # the credits of Pub. L. 117-169
 
 
-@stops("us.adoption.benefits-nowhere", "An employer's adoption benefits, and no adoption", "missing", "IRC 137")
+@stops("us.adoption.benefits-nowhere", "Adoption benefits (code T) without Form 8839", "missing", "IRC 137")
 @check("us.adoption.benefits-differ", "Adoption benefits differ from the W-2", "conflict", "IRC 137")
-@stops("us.adoption.final-later", "An adoption that is final after the year", "conflict", "IRC 23(e)")
-@check("us.adoption.waits", "Adoption expenses that count next year", "carried", "IRC 23(a)(2)(A)")
-@check("us.adoption.older", "A child of 18", "rule", "IRC 23(d)(2)")
-@check("us.adoption.special-needs", "Special needs: the finding", "missing", "IRC 23(d)(3)")
-@check("us.adoption.dependent", "An adopted child who is no dependent", "missed", "IRC 152")
-@check("us.adoption.number-kind", "Kind of the child's number", "missing", "IRC 23(f)(2)")
+@stops("us.adoption.final-later", "Adoption final after the tax year", "conflict", "IRC 23(e)")
+@check("us.adoption.waits", "Adoption expenses allowed next year", "carried", "IRC 23(a)(2)(A)")
+@check("us.adoption.older", "Adopted child is 18 or older", "rule", "IRC 23(d)(2)")
+@check("us.adoption.special-needs", "Special needs and foreign adoption", "missing", "IRC 23(d)(3)")
+@check("us.adoption.dependent", "Adopted child is not a dependent", "missed", "IRC 152")
+@check("us.adoption.number-kind", "Type of the child's identifying number", "missing", "IRC 23(f)(2)")
 def adoptions(run):
     given = sum((amount for wage in run.papers("w2") for amount in wage.coded({"T"})), ZERO)
     children = run.papers("adoption")
@@ -49,8 +49,8 @@ def adoptions(run):
 
 
 @check("us.adoption.separate", "Adoption on a separate return", "lost", "IRC 23(f)(1)")
-@check("us.adoption.ends", "An adoption credit that ends unused", "lost", "IRC 23(c)(1)")
-@idea("us.adoption.lost", "Adoption credit lost to income", "lost", "IRC 23(b)(2)")
+@check("us.adoption.ends", "Adoption credit carryforward expires", "lost", "IRC 23(c)(1)")
+@idea("us.adoption.lost", "Adoption credit reduced by income", "lost", "IRC 23(b)(2)")
 def adoption_limits(run):
     if run.is_idle("us.8839"):
         return
@@ -69,7 +69,7 @@ def adoption_limits(run):
 
 @check("us.disability.statement", "Disability without a physician's statement", "missing", "IRC 22(e)(3)")
 @check("us.disability.income", "Disability without disability income", "missing", "IRC 22(c)(2)(B)")
-@check("us.disability.old", "Disability of somebody of 65", "rule", "IRC 22(b)")
+@check("us.disability.old", "Disability entered at age 65", "rule", "IRC 22(b)")
 def disabilities(run):
     for one in run.papers("disability"):
         person = run.person(one.owner or "taxpayer")
@@ -86,10 +86,10 @@ def disabilities(run):
             yield found(one.address("statement"), says, code="us.disability.statement")
 
 
-@stops("us.8396.rate", "A certificate rate that the law does not know", "conflict", "IRC 25(d)")
-@stops("us.8396.related", "Interest paid to a relative", "conflict", "IRC 25(c)(2)(A)")
-@check("us.8396.interest", "Certified interest above all mortgage interest", "conflict", "IRC 25(a)(1)")
-@check("us.8396.ends", "A mortgage interest credit that ends unused", "lost", "IRC 25(e)(1)")
+@stops("us.8396.rate", "Invalid certificate credit rate", "conflict", "IRC 25(d)")
+@stops("us.8396.related", "Mortgage interest paid to a related person", "conflict", "IRC 25(c)(2)(A)")
+@check("us.8396.interest", "Certified interest exceeds Form 1098", "conflict", "IRC 25(a)(1)")
+@check("us.8396.ends", "Mortgage interest credit carryforward expires", "lost", "IRC 25(e)(1)")
 def certificates(run):
     if run.is_idle("us.8396"):
         return
@@ -108,7 +108,7 @@ def certificates(run):
         yield found(form.address("left"), says, code="us.8396.ends")
 
 
-@check("us.8801.new", "Minimum tax that may be a credit next year", "carried", "IRC 53(d)(1)(B)")
+@check("us.8801.new", "AMT that may be a credit next year", "carried", "IRC 53(d)(1)(B)")
 def minimum_tax_of_this_year(run):
     """What comes from timing alone comes back; which part that is takes a second minimum tax."""
     form = run.form("us.6251")
@@ -117,14 +117,14 @@ def minimum_tax_of_this_year(run):
         yield found(form.address("tax"), says, code="us.8801.new")
 
 
-@stops("us.vehicle.before-2023", "A clean vehicle of 2022", "unsupported", "IRC 30D, as it was until 2022")
-@check("us.vehicle.income", "A clean vehicle credit lost to income", "lost", "IRC 25E(b), 30D(f)(10)")
-@check("us.vehicle.repaid", "A transferred credit to repay", "lost", "IRC 30D(g)(10)")
-@check("us.vehicle.report", "A new clean vehicle without the credit of the seller's report", "missing", "IRC 30D(d)(1)(H)")
-@check("us.vehicle.day", "A clean vehicle that is too late, or of another year", "rule", "Pub. L. 119-21 sec. 70502")
-@check("us.vehicle.price", "A used clean vehicle above 25,000", "rule", "IRC 25E(c)(2)(B)")
-@check("us.vehicle.lost", "A clean vehicle credit above the tax", "lost", "IRC 30D(c)(2)")
-@check("us.vehicle.twice", "Two clean vehicles of one VIN", "conflict", "IRC 30D(f)(9)")
+@stops("us.vehicle.before-2023", "Clean vehicle placed in service in 2022", "unsupported", "IRC 30D, as it was until 2022")
+@check("us.vehicle.income", "Clean vehicle credit: income above the limit", "lost", "IRC 25E(b), 30D(f)(10)")
+@check("us.vehicle.repaid", "Transferred clean vehicle credit to repay", "lost", "IRC 30D(g)(10)")
+@check("us.vehicle.report", "New clean vehicle: seller's report missing", "missing", "IRC 30D(d)(1)(H)")
+@check("us.vehicle.day", "Clean vehicle outside the credit period", "rule", "Pub. L. 119-21 sec. 70502")
+@check("us.vehicle.price", "Used clean vehicle above $25,000", "rule", "IRC 25E(c)(2)(B)")
+@check("us.vehicle.lost", "Clean vehicle credit limited by tax", "lost", "IRC 30D(c)(2)")
+@check("us.vehicle.twice", "Clean vehicle entered twice", "conflict", "IRC 30D(f)(9)")
 def vehicles(run):
     seen = set()
     for form in run.every("us.8936-vehicle"):
@@ -136,13 +136,13 @@ def vehicles(run):
             says = "The credit of that year went by makers and batteries. It is not supported: this return cannot be e-filed."
             yield found(one.address("in_service"), says, code="us.vehicle.before-2023")
         elif one.in_service is not None and not form.is_in_time:
-            says = "There is no credit: acquired after 30 September 2025, or placed in service in another year."
+            says = "No credit: acquired after September 30, 2025, or placed in service in another year."
             yield found(one.address("in_service"), says, code="us.vehicle.day")
         if one.condition == "new" and not one.credit:
             says = "The seller reports the credit to the IRS and the buyer. Enter it from that report."
             yield found(one.address("credit"), says, code="us.vehicle.report")
         if one.condition == "used" and one.price > run.laws["us"].clean_vehicle.most_price:
-            yield found(one.address("price"), "A used vehicle above 25,000 gives no credit.", code="us.vehicle.price")
+            yield found(one.address("price"), "A used vehicle above $25,000 does not qualify.", code="us.vehicle.price")
         if form.allowed > 0 and not form.is_within and not one.transferred:
             says = "Income of this year, and of the last as far as it is entered, is above the limit."
             yield found(form.address("is_within"), says, code="us.vehicle.income")

@@ -5,9 +5,9 @@ from taxcore.packs.us import places
 from taxcore.packs.us.states.conformity import rule
 
 
-@stops("us.nol.year", "A loss that is of no earlier year", "conflict", "IRC 172(b)(1)")
-@stops("us.nol.state", "A net operating loss on a state's return", "unsupported", "state law")
-@check("us.nol.benefits", "A net operating loss, and Social Security benefits", "unlikely", "IRC 172(a)(2)(B)(ii)")
+@stops("us.nol.year", "Net operating loss of this or a later year", "conflict", "IRC 172(b)(1)")
+@stops("us.nol.state", "Net operating loss on a state return", "unsupported", "state law")
+@check("us.nol.benefits", "Net operating loss and Social Security benefits", "unlikely", "IRC 172(a)(2)(B)(ii)")
 @check("us.nol.limited", "The net operating loss deduction is limited", "rule", "IRC 172(a)(2)")
 def of_before(run):
     paper, form = run.single("operating-losses"), run.form("us.net-operating-loss")
@@ -25,20 +25,20 @@ def of_before(run):
         says = "The limit of 80% is on income without the deduction, which taxes more of the benefits. Check line 3."
         yield found(form.address("before"), says, code="us.nol.benefits")
     if form.deduction < form.older + form.newer:
-        says = f"{form.deduction:,.0f} are deducted this year; the rest comes along to the next."
+        says = f"{form.deduction:,.0f} is deducted this year; the rest carries over."
         yield found(form.address("deduction"), says, code="us.nol.limited")
 
 
-@check("us.nol.new", "A net operating loss of this year", "carried", "IRC 172(b), (c)")
-@idea("us.nol.farm", "A farming loss can go back two years", "election", "IRC 172(b)(1)(B)")
+@check("us.nol.new", "Net operating loss this year", "carried", "IRC 172(b), (c)")
+@idea("us.nol.farm", "Farming loss carryback", "election", "IRC 172(b)(1)(B)")
 def of_this_year(run):
     form = run.form("us.net-operating-loss")
     if form.of_year > 0:
-        says = f"{form.of_year:,.0f} come along to next year's return. Read lines 7 to 11: which deductions are no business's."
+        says = f"{form.of_year:,.0f} carries over to next year. Check lines 7 to 11: nonbusiness income and deductions."
         yield found(form.address("of_year"), says, code="us.nol.new")
     lost = [one for one in run.every("us.sch-f") if one.profit < 0]
     if form.of_year > 0 and lost:
-        says = "Of the loss, what farming lost can be carried back on Form 1045, which is not made here, or that is waived."
+        says = "A farming loss is carried back two years unless waived. Form 1045 is not made here."
         yield found(lost[0].address("profit"), says, code="us.nol.farm")
 
 

@@ -74,11 +74,11 @@ class Farm(FederalForm):
     def crop_taxed(self):
         return total(self._crop_taxable, less=self.crop_put_off)
 
-    @fact("Crop insurance put off to the next year", cites="IRC 451(f)", closes=CROP_INSURANCE)
+    @fact("Crop insurance deferred to next year", cites="IRC 451(f)", closes=CROP_INSURANCE)
     def crop_put_off(self):
         return total(self._crop_taxable if self.books.crop_deferred else 0)
 
-    crop_of_before = _from_books("6d", "crop_deferred_before", "Crop insurance put off from last year")
+    crop_of_before = _from_books("6d", "crop_deferred_before", "Crop insurance deferred from last year")
     custom_hire_income = _from_books("7", "custom_hire_income", "Custom hire income")
     other_income = _from_books("8", "other_income", "Other income")
 

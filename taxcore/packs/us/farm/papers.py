@@ -40,7 +40,7 @@ class FarmBooks(FederalPaper):
     cooperatives_taxable = Amount("3b", "Of them, taxable")
     patron = Flag(
         None,
-        "A cooperative passed on a deduction, section 199A(g)",
+        "Cooperative passed through a section 199A(g) deduction",
         cites="IRC 199A(b)(7), (g)",
         help="Form 1099-PATR, box 6.",
     )
@@ -52,9 +52,9 @@ class FarmBooks(FederalPaper):
     loans_taxable = Amount("5c", "Of the forfeited, taxable")
     crop_insurance = Amount("6a", "Crop insurance and disaster payments not on a 1099-MISC", cites="IRC 451(f)")
     crop_untaxed = Amount(None, "Of all such payments, not taxable")
-    crop_deferred = Flag("6c", "Elected to report them next year", cites="IRC 451(f)",
+    crop_deferred = Flag("6c", "Elected to defer to next year", cites="IRC 451(f)",
                          help="Where the crop would have been sold after the year of the loss.")  # fmt: skip
-    crop_deferred_before = Amount("6d", "Put off from last year", opens=CROP_INSURANCE)
+    crop_deferred_before = Amount("6d", "Deferred from last year", opens=CROP_INSURANCE)
     custom_hire_income = Amount("7", "Custom hire income")
     other_income = Amount("8", "Other income", negative=True)
 

@@ -32,11 +32,11 @@ class AdoptedChild(FederalForm):
     def most(self):
         return total(self.law.adoption.most)
 
-    @line("3", "Of earlier years, same child")
+    @line("3", "Prior year expenses, same child")
     def before(self):
         return total(self.paper.credited_before)
 
-    @line("4", "Left of the maximum")
+    @line("4", "Maximum less prior years")
     def left(self):
         return excess(self.most, over=self.before)
 
@@ -57,7 +57,7 @@ class AdoptedChild(FederalForm):
     def counted(self):
         return least(self.left, self.expenses)
 
-    @line("11", "Less by income")
+    @line("11", "Income phaseout")
     def reduction(self):
         return share(self.run.form("us.8839").part_lost, of=self.counted)
 
@@ -106,15 +106,15 @@ class Adoption(FederalForm):
     def modified(self):
         return total(self.income.adjusted_gross_income)
 
-    @line("9", "Above the range")
+    @line("9", "MAGI above the threshold")
     def above(self):
         return excess(self.modified, over=self.law.adoption.falls_from)
 
-    @line("10", "Part that is lost", rounding=None)
+    @line("10", "Phaseout fraction", rounding=None)
     def part_lost(self):
         return least(ratio(self.above, over=self.law.adoption.falls_over, places=3), 1)
 
-    @line("12", "Credit of this year", weight="total", cites="IRC 23(a)")
+    @line("12", "Adoption credit, current year", weight="total", cites="IRC 23(a)")
     def together(self):
         if self.is_shut:
             return nothing_because("spouses file separately")
@@ -154,7 +154,7 @@ class Adoption(FederalForm):
     def benefits(self):
         return total([one.paper.benefits for one in self.every("us.8839-child")])
 
-    @line({2022: "23", 2025: "25"}, "Benefits within the maximum")
+    @line({2022: "23", 2025: "25"}, "Benefits, limited to the maximum")
     def benefits_within(self):
         return total(self._every("benefits_within"))
 
@@ -184,7 +184,7 @@ class Adoption(FederalForm):
         fresh = total(self.together, less=self.paid_out)
         return left_over([*self._rows(), (self.year, Decimal(fresh))], Decimal(self.credit))
 
-    @fact("Adoption credit that ends with this year")
+    @fact("Adoption credit expiring this year")
     def ended(self):
         return total([amount for year, amount in self._left() if year <= self.year - _YEARS])
 

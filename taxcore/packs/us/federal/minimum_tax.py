@@ -227,7 +227,7 @@ class MinimumTax(FederalForm):
     def at_lower(self):
         return least(self.left, self.lower_room)
 
-    @line("31", "15% of it")
+    @line("31", "15% of that amount")
     def lower_tax(self):
         return share(self.law.capital_gains.lower_rate, of=self.at_lower)
 

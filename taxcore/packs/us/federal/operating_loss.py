@@ -24,11 +24,11 @@ class OperatingLoss(FederalForm):
         rows = by_year(self.paper("operating-losses").rows, since=0, until=self.year)
         return [one for one in rows if one[0] > _OLD_UNTIL or one[0] >= self.year - _OLD_YEARS]
 
-    @line("1", "Losses of years until 2017")
+    @line("1", "NOLs from before 2018")
     def older(self):
         return total([amount for year, amount in self._rows() if year <= _OLD_UNTIL])
 
-    @line("2", "Losses of 2018 and later years")
+    @line("2", "NOLs from 2018 and later")
     def newer(self):
         return total([amount for year, amount in self._rows() if year > _OLD_UNTIL])
 
@@ -40,7 +40,7 @@ class OperatingLoss(FederalForm):
         income = total(self.income.adjusted_gross_income, self.deduction)
         return excess(income, over=self.income.deductions_before_business)
 
-    @line("4", "80% of what older losses leave")
+    @line("4", "80% limit")
     def limit(self):
         left = excess(self.before, over=self.older)
         return share(self.law.operating_loss.most, of=left)
@@ -57,21 +57,21 @@ class OperatingLoss(FederalForm):
         income = total(self.income.adjusted_gross_income, self.deduction)
         return total(income, less=self.income.deductions_before_business)
 
-    @line("7", "Deductions that are no business's", cites="IRC 172(d)(4)")
+    @line("7", "Nonbusiness deductions", cites="IRC 172(d)(4)")
     def personal_deductions(self):
         """The standard deduction or itemized ones, and adjustments that come from no business."""
         one = self.adjusting
         others = (one.early_withdrawal, one.alimony_paid, one.ira, one.student_loans, one.health_savings_deduction, one.plans)
         return total(self.income.deductions_before_business, others)
 
-    @line("8", "Income that is no business's")
+    @line("8", "Nonbusiness income")
     def personal_income(self):
         one = self.income
         gains = excess(total(one.capital_gain), over=excess(self.brought("us.4797", "long_gain"), over=ZERO))
         return total(one.taxable_interest, one.dividends, one.ira_taxable, one.pension_taxable, one.taxable_benefits,
                      self.adjusting.alimony, gains)  # fmt: skip
 
-    @line("9", "Such deductions above such income")
+    @line("9", "Nonbusiness deductions above nonbusiness income")
     def personal_excess(self):
         return excess(self.personal_deductions, over=self.personal_income)
 

@@ -63,11 +63,11 @@ class Elderly(FederalForm):
     def base(self):
         return least(self.initial, self.disability) if self._disabled() else total(self.initial)
 
-    @line("13a", "Untaxed Social Security benefits")
+    @line("13a", "Nontaxable Social Security benefits")
     def untaxed_benefits(self):
         return excess(self.income.benefits_received, over=self.income.taxable_benefits)
 
-    @line("13b", "Untaxed pensions, annuities, disability benefits")
+    @line("13b", "Nontaxable pensions, annuities, disability benefits")
     def untaxed_pensions(self):
         return total(
             excess(self.income.pension_gross, over=self.income.pension_taxable),
@@ -88,16 +88,16 @@ class Elderly(FederalForm):
     def agi(self):
         return total(self.income.adjusted_gross_income)
 
-    @line("15", "Income without a reduction", cites="IRC 22(d)")
+    @line("15", "AGI threshold", cites="IRC 22(d)")
     def free(self):
         law, status = self.law.elderly_credit, self.income.status
         return total(law.free_joint if status == "joint" else law.free_separate if status == "separate" else law.free)
 
-    @line("16", "Income above it")
+    @line("16", "AGI above the threshold")
     def above(self):
         return excess(self.agi, over=self.free)
 
-    @line("17", "Half of it")
+    @line("17", "One-half of the excess")
     def half(self):
         return share(_HALF, of=self.above)
 
@@ -105,11 +105,11 @@ class Elderly(FederalForm):
     def reduction(self):
         return total(self.untaxed, self.half)
 
-    @line("19", "Base of the credit")
+    @line("19", "Amount subject to the credit")
     def reduced(self):
         return excess(self.base, over=self.reduction)
 
-    @line("20", "15% of it")
+    @line("20", "15% of that amount")
     def before_limit(self):
         return share(self.law.elderly_credit.rate, of=self.reduced)
 
@@ -143,7 +143,7 @@ class MortgageCredit(FederalForm):
     def rate(self):
         return total(self.certificate.rate)
 
-    @line("3", "Credit of this year", cites="IRC 25(a)(2)(A)")
+    @line("3", "Adoption credit, current year", cites="IRC 25(a)(2)(A)")
     def of_year(self):
         """At a rate above 20% no more than 2,000."""
         law, credit = self.law.mortgage_credit, share(Decimal(self.rate) * _PERCENT, of=self.interest)
@@ -152,7 +152,7 @@ class MortgageCredit(FederalForm):
     def _rows(self):
         return by_year(self.paper("mortgage-carried").rows, since=self.year - _YEARS, until=self.year)
 
-    @line("7", "With what waited")
+    @line("7", "Total with carryforwards")
     def together(self):
         return total(self.of_year, [amount for _, amount in self._rows()])
 
@@ -175,7 +175,7 @@ class MortgageCredit(FederalForm):
         rows = [(self.year, Decimal(self.of_year)), *self._rows()]
         return sorted(left_over(rows, Decimal(self.credit)))
 
-    @fact("Mortgage interest credit that ends with this year")
+    @fact("Mortgage interest credit expiring this year")
     def ended(self):
         return total([amount for year, amount in self._left() if year <= self.year - _YEARS])
 

@@ -227,7 +227,7 @@ class FarmersUnderpayment(FederalForm):
         reasons = [
             (regular.not_withheld >= law.owed_below, "tax after withholding is less than $1,000"),
             (not (prior.is_keyed("tax") and prior.tax == 0 and prior.whole_year is not False), "there was no tax last year"),
-            (not self.questions.paid_by_march, "the return was filed and paid by 1 March"),
+            (not self.questions.paid_by_march, "the return was filed and paid by March 1"),
             (not self.questions.by_authority, "it is left to the IRS"),
             ("rates" in law, RATES_UNKNOWN),
         ]

@@ -30,7 +30,7 @@ class OneVehicle(FederalForm):
         last_year = last.is_keyed("adjusted_gross_income") and last.adjusted_gross_income <= most
         return income.adjusted_gross_income <= most or last_year
 
-    @fact("Credit of the vehicle, whatever the income", cites="IRC 25E(a), 30D(b)")
+    @fact("Credit before the income limit", cites="IRC 25E(a), 30D(b)")
     def allowed(self):
         paper, law = self.paper, self.law.clean_vehicle
         if not self.is_in_time:

@@ -24,7 +24,7 @@ class Adoption(FederalPaper):
     foreign = Flag("1e", "Citizen or resident of another country", cites="IRC 23(e)", kept=True)
     number = Text("1f", "Identifying number", secret=True, pattern=r"\d{3}-?\d{2}-?\d{4}", longest=11, shape="000-00-0000",
                   pattern_says="Nine digits, 000-00-0000.", needed="Line 1 asks for it.", kept=True)  # fmt: skip
-    number_kind = Choice(None, "Kind of number", _NUMBERS, kept=True)
+    number_kind = Choice(None, "Type of number", _NUMBERS, kept=True)
     final_in = Count("1g", "Final in the year", most=2199, help="Empty while it is not.", kept=True)
 
     paid = Amount("5", "Expenses paid this year", cites="IRC 23(d)(1)", help="Not reimbursed, nor of a spouse's child.",
@@ -65,13 +65,13 @@ class AdoptionCarried(FederalPaper):
 class Disability(FederalPaper):
     """Somebody who retired on disability, and income that no tax takes. IRC 22(c), (e)."""
 
-    kind, name, official, group = "disability", "Disability, and untaxed pensions", "Schedule R", "credits"
+    kind, name, official, group = "disability", "Disability and nontaxable pensions", "Schedule R", "credits"
     short = "Disability"
 
     disabled = Flag(None, "Retired on permanent and total disability", cites="IRC 22(b)(2), (e)(3)", kept=True)
     statement = Flag("II", "Physician's statement on file", kept=True)
     income = Amount("11", "Taxable disability income", cites="IRC 22(c)(2)(B)", help="If empty, pensions marked as such.")
-    untaxed = Amount("13b", "Untaxed veterans' and other pensions not on a 1099-R", cites="IRC 22(c)(3)")
+    untaxed = Amount("13b", "Nontaxable veterans' and other pensions not on a 1099-R", cites="IRC 22(c)(3)")
 
     @income.when_empty
     def _income(self):
@@ -90,7 +90,7 @@ class MortgageCertificate(FederalPaper):
     issued = Day(None, "Date of issue", needed="Form 8396 asks for it.", kept=True)
     interest = Amount("1", "Interest on the certified amount", cites="IRC 25(a)(1)")
     rate = Amount("2", "Certificate credit rate, percent", cites="IRC 25(d)", needed="Copy it from the certificate.", kept=True)
-    related = Flag(None, "Interest paid to a relative", cites="IRC 25(c)(2)(A)")
+    related = Flag(None, "Mortgage interest paid to a related person", cites="IRC 25(c)(2)(A)")
 
 
 class MortgageCarried(FederalPaper):

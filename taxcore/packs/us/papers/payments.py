@@ -81,7 +81,7 @@ class PenaltyQuestions(FederalPaper):
     annualise = Flag(None, "Annualized income method", cites="IRC 6654(d)(2)")
     waiver = Flag(None, "Request a waiver", cites="IRC 6654(e)(3)")
     farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)", kept=True)
-    paid_by_march = Flag(None, "Farmer: filed and paid in full by 1 March", cites="IRC 6654(i)(1)(D)")
+    paid_by_march = Flag(None, "Farmer: filed and paid in full by March 1", cites="IRC 6654(i)(1)(D)")
     by_authority = Flag(None, "Let the IRS figure the penalty", alike=True, kept=True)
     paid_on = Day(None, "Date balance paid", help="If empty, the due date.")
 

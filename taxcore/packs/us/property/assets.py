@@ -185,7 +185,7 @@ class Depreciation(FederalForm, WrittenOff):
         part = share(slower.part_when_sold(self.asset.sold.month), of=amount) if self._leaves() else amount
         return least(part, self.limit) if self._is_car() else total(part)
 
-    @fact("Depreciation of the alternative minimum tax to the end of the year", cites="IRC 56(a)(6)")
+    @fact("AMT depreciation to the end of the year", cites="IRC 56(a)(6)")
     def minimum_accumulated(self):
         """What the law gave from its first year on; where it is the same, what was entered counts."""
         if not self.is_there or life_of(self.asset, MINIMUM) == life_of(self.asset):

@@ -237,39 +237,39 @@ def disposals(run):
             yield found(built[0].address("sold"), says, code="us.rental.sold-home")
 
 
-@check("us.rental.whole-costs", "Personal days, and whether costs are to be divided", "missing", "IRC 280A(e)")
-@check("us.rental.asset-days", "A building that is also used by its owner is written off in full", "conflict", "IRC 280A(e)")
-@idea("us.rental.home-limit", "Costs of a home that wait for rents", "carried", "IRC 280A(c)(5)")
-@idea("us.rental.personal-part", "Interest and taxes of the personal days", "missed", "IRC 163(h)(4), 164")
+@check("us.rental.whole-costs", "Personal use: allocation not answered", "missing", "IRC 280A(e)")
+@check("us.rental.asset-days", "Personal use, and the building depreciated in full", "conflict", "IRC 280A(e)")
+@idea("us.rental.home-limit", "Vacation home expenses above the limit", "carried", "IRC 280A(c)(5)")
+@idea("us.rental.personal-part", "Personal share of interest and taxes", "missed", "IRC 163(h)(4), 164")
 def homes(run):
     for one in run.papers("rental"):
         if not one.personal_days:
             continue
         form = run.form("us.sch-e-part-i", one.key)
         if one.whole_costs is None:
-            says = "Are the costs below those of the rental alone, or of all uses? Answer it."
+            says = "Do the expenses include personal use? Answer it."
             yield found(one.address("whole_costs"), says, code="us.rental.whole-costs")
         built = [thing for thing in run.papers("asset") if thing.used_in == one.key and thing.sort in BUILT]
         for thing in built if one.is_divided else ():
             if thing.business_share == 100:
-                says = "Enter the part of the days on which it is let as its business use."
+                says = "Enter the rental share of the days as business use."
                 yield found(thing.address("business_share"), says, code="us.rental.asset-days")
         waits = form.costs_left + form.depreciation_left
         if waits > 0:
-            says = f"{waits:,.0f} are above the rents. They come along to next year's return."
+            says = f"{waits:,.0f} is above the limit and carries over to next year."
             yield found(form.address("costs_left"), says, code="us.rental.home-limit")
         if one.is_divided and (one.mortgage_interest or one.taxes):
-            says = "What is left of both may be itemized: interest of a second home, and its taxes."
+            says = "The personal share may be itemized: second home interest, real estate taxes."
             yield found(one.address("taxes"), says, code="us.rental.personal-part")
 
 
-@stops("us.rental.personal", "A home that is let for fewer than fifteen days", "conflict", "IRC 280A(g)")
+@stops("us.rental.personal", "Home rented fewer than 15 days", "conflict", "IRC 280A(g)")
 @check("us.rental.few-days", "Let for fewer than fifteen days", "rule", "IRC 280A(g)")
 @check("us.rental.days", "For how many days it was let is not said", "missing", "Schedule E, line 2")
 @stops("us.rental.days-above", "More days than the year has", "conflict", "Schedule E, line 2")
 @check("us.rental.short-stays", "Short stays", "rule", "26 CFR 1.469-1T(e)(3)(ii)")
-@check("us.rental.land", "Income of land that is let", "rule", "26 CFR 1.469-2T(f)(3)")
-@check("us.rental.self", "A rental to one's own business", "rule", "26 CFR 1.469-2(f)(6)")
+@check("us.rental.land", "Rental income from land", "rule", "26 CFR 1.469-2T(f)(3)")
+@check("us.rental.self", "Self-rental", "rule", "26 CFR 1.469-2(f)(6)")
 @check("us.rental.kind-royalties", "Royalties that are rents", "conflict", "IRC 61(a)")
 @check("us.rental.twice", "Two properties at one address", "conflict", "Schedule E, line 1a")
 @check("us.rental.venture", "A qualified joint venture", "rule", "IRC 761(f)")
@@ -278,7 +278,7 @@ def lettings(run):
     for one in run.papers("rental"):
         let, own, royalties = one.rented_days or 0, one.personal_days or 0, one.property_kind == "6"
         if one.is_home and one.is_keyed("rented_days") and let < 15:
-            says = "Of a home that is let for so few days neither rents nor costs are reported. Remove the property."
+            says = "Neither rent nor expenses are reported. Remove the property."
             yield found(one.address("rented_days"), says, code="us.rental.personal")
         elif one.is_keyed("rented_days") and 0 < let < 15:
             says = "A home that is let for so few days brings no income and no costs. Was it one?"
@@ -293,10 +293,10 @@ def lettings(run):
             says = "Where guests stay seven days or less on average it is no rental activity. Check the stays."
             yield found(one.address("property_kind"), says, code="us.rental.short-stays")
         if one.property_kind == "7":
-            says = "Its income is not passive, its loss is. Is it let to a business in which the owner takes part?"
+            says = "Net income is nonpassive, a loss passive, if the owner materially participates in the tenant. Check it."
             yield found(one.address("property_kind"), says, code="us.rental.self")
         if one.property_kind == "5" and run.form("us.sch-e-part-i", one.key).net > 0:
-            says = "Its income takes no passive losses, if less than 30% of the basis is depreciated. Check it."
+            says = "Net income is not passive if less than 30% of the basis is depreciable. Check it."
             yield found(one.address("property_kind"), says, code="us.rental.land")
         if royalties and one.rents:
             yield found(

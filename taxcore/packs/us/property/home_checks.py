@@ -6,14 +6,14 @@ from taxcore.packs.us.states.conformity import dividing
 _TWO_YEARS = 24
 
 
-@stops("us.home.sold-day", "A home that is not sold in this year", "conflict", "IRC 1001")
-@stops("us.home.state", "Taxed gain of a home in a state that counts otherwise", "unsupported", "state law")
-@check("us.home.price", "A home sold, and for how much is not said", "missing", "IRC 1001")
-@check("us.home.cost", "A home sold, and its cost is not said", "missing", "IRC 1012")
-@check("us.home.other-days", "More days as no main home than it was owned", "conflict", "IRC 121(b)(5)")
-@check("us.home.spouse-months", "The spouse's use of the home is not said", "missing", "IRC 121(b)(2)")
-@check("us.home.part", "A part of the building was let, and no part of it is sold", "conflict", "26 CFR 1.121-1(e)")
-@check("us.home.part-open", "A building that was let was sold too", "missing", "26 CFR 1.121-1(e)")
+@stops("us.home.sold-day", "Home not sold this year", "conflict", "IRC 1001")
+@stops("us.home.state", "Home sale gain in a state that divides income", "unsupported", "state law")
+@check("us.home.price", "Home sale without a price", "missing", "IRC 1001")
+@check("us.home.cost", "Home sale without a basis", "missing", "IRC 1012")
+@check("us.home.other-days", "Nonqualified use exceeds ownership", "conflict", "IRC 121(b)(5)")
+@check("us.home.spouse-months", "Home sale: spouse's use not entered", "missing", "IRC 121(b)(2)")
+@check("us.home.part", "Home sale: rented part not entered as sold", "conflict", "26 CFR 1.121-1(e)")
+@check("us.home.part-open", "Home sale: share of the building not entered", "missing", "26 CFR 1.121-1(e)")
 def contradicting(run):
     sold = [one for one in run.every("us.sale-of-property") if one.is_there and one.is_built]
     for form in run.every("us.home-sale"):
@@ -27,25 +27,25 @@ def contradicting(run):
         if not one.is_keyed("price") and not one.asset:
             yield found(one.address("price"), "Enter the price of the whole building.", code="us.home.price")
         if not one.is_keyed("cost") and not one.asset:
-            yield found(one.address("cost"), "Without it all of the price is gain. Enter it.", code="us.home.cost")
+            yield found(one.address("cost"), "Without a basis the whole price is gain. Enter it.", code="us.home.cost")
         if one.acquired and one.sold and (one.other_days or 0) > (one.sold - one.acquired).days:
             yield found(one.address("other_days"), "Compare the days with both dates above.", code="us.home.other-days")
         if form.gain_taxed > 0 and run.form("us.1040").status == "joint" and one.spouse_months is None:
-            says = "Another 250,000 is left out where the spouse lived there for two years. Answer it."
+            says = "Another $250,000 is excluded if the spouse used it for two years. Enter the months."
             yield found(one.address("spouse_months"), says, code="us.home.spouse-months")
         if one.part < 100 and not sold:
             says = f"{one.part}% are the home. Enter the sale of the other part on its asset."
             yield found(one.address("part"), says, code="us.home.part")
         if one.part == 100 and sold and not one.asset:
-            says = "If the let part was in the same building, say how much of it was the home."
+            says = "If the rented part was in the same building, enter the home's share."
             yield found(one.address("part"), says, code="us.home.part-open")
 
 
-@check("us.home.tests", "The exclusion is lost for want of two years", "lost", "IRC 121(a), (c)")
-@check("us.home.reason", "Part of the exclusion for a reason", "rule", "26 CFR 1.121-3")
-@check("us.home.depreciation", "An office in the home, and no depreciation", "missed", "IRC 121(d)(6)")
-@idea("us.home.loss", "A loss on a home", "lost", "IRC 165(c)")
-@idea("us.home.more-basis", "A taxed gain, and no improvements", "missed", "IRC 1016(a)(1)")
+@check("us.home.tests", "Home sale: two-year tests not met", "lost", "IRC 121(a), (c)")
+@check("us.home.reason", "Reduced home sale exclusion", "rule", "26 CFR 1.121-3")
+@check("us.home.depreciation", "Home office, and no depreciation on the home sale", "missed", "IRC 121(d)(6)")
+@idea("us.home.loss", "Loss on a home is not deductible", "lost", "IRC 165(c)")
+@idea("us.home.more-basis", "Taxable home sale gain without improvements", "missed", "IRC 1016(a)(1)")
 def costly(run):
     offices = [books for books in run.papers("business") if books.home_method == "regular" or books.home_basis]
     for form in run.every("us.home-sale"):
@@ -59,7 +59,7 @@ def costly(run):
             says = "What was written off, or could have been, is taxed. Enter it."
             yield found(one.address("depreciation"), says, code="us.home.depreciation")
         if form.whole_gain < 0:
-            yield found(form.address("whole_gain"), "It is deducted nowhere: a home is no investment.", code="us.home.loss")
+            yield found(form.address("whole_gain"), "A loss on a personal residence is not deductible.", code="us.home.loss")
         if form.gain_taxed > form.of_depreciation and not one.improvements:
             says = "Roofs, kitchens, heating: what improved the home adds to its basis. Ask for the bills."
             yield found(one.address("improvements"), says, code="us.home.more-basis")

@@ -39,9 +39,9 @@ class HomeSale(FederalPaper):
     acquired = Day(None, "Date acquired", needed="How long it was owned decides.")
     sold = Day(None, "Date sold", needed="The exclusion is of the year of the sale.")
     statement = Flag(None, "Form 1099-S received", help="The sale is then reported, taxed or not.")
-    part = Count(None, "Part of the building that was the home, percent", most=100, help="If empty, 100. A let part is an asset.")
+    part = Count(None, "Home's share of the building, percent", most=100, help="If empty, 100. A rented part is an asset.")
 
-    asset = Refer(None, "The asset, if all of it was let when it was sold", ("asset",), optional=True,
+    asset = Refer(None, "Asset, if rented when sold", ("asset",), optional=True,
                   help="Its figures are used, and Form 4797 instead of Form 8949.")  # fmt: skip
 
     price = Amount(None, "Selling price", begins="Gain")
@@ -51,17 +51,17 @@ class HomeSale(FederalPaper):
     decreases = Amount(None, "Decreases of basis", help="Casualty losses deducted, energy credits, points paid by the seller.")
     depreciation = Amount(
         None,
-        "Depreciation after 6 May 1997",
+        "Depreciation after May 6, 1997",
         cites="IRC 121(d)(6)",
-        help="Of the home: an office in it, or a time when it was let.",
+        help="For a home office, or a period of rental.",
     )
 
     owned_months = Count(None, "Months owned of the last 60", most=60, begins="Tests", needed="Twenty-four are asked for.")
-    used_months = Count(None, "Months it was the main home, of the last 60", most=60, needed="Twenty-four are asked for.")
-    spouse_months = Count(None, "Months it was the spouse's main home", most=60, help="On a joint return.")
-    excluded_months = Count(None, "Months since another home's gain was left out", most=600, help="If ever.")
-    reason = Choice(None, "Why it was sold before two years", REASONS, cites="IRC 121(c)")
-    other_days = Count(None, "Days since 2009 on which it was nobody's main home", most=20000, cites="IRC 121(b)(5)",
+    used_months = Count(None, "Months used as main home, of the last 60", most=60, needed="Twenty-four are asked for.")
+    spouse_months = Count(None, "Months used by the spouse, of the last 60", most=60, help="On a joint return.")
+    excluded_months = Count(None, "Months since the last exclusion", most=600, help="If ever.")
+    reason = Choice(None, "Reason for a reduced exclusion", REASONS, cites="IRC 121(c)")
+    other_days = Count(None, "Days of nonqualified use since 2009", most=20000, cites="IRC 121(b)(5)",
                        help="Not those after it was last the main home.")  # fmt: skip
 
     @part.when_empty
@@ -121,22 +121,22 @@ class SaleOfHome(FederalForm):
     def whole_gain(self):
         return total(self.proceeds, less=self.basis)
 
-    @line("4", "Gain of depreciation, which is taxed", cites="IRC 121(d)(6)")
+    @line("4", "Gain from depreciation, not excludable", cites="IRC 121(d)(6)")
     def of_depreciation(self):
         return least(excess(self.whole_gain, over=ZERO), self.paper.depreciation)
 
-    @line("5", "Part of the time that it was no main home", rounding=None, cites="IRC 121(b)(5)")
+    @line("5", "Nonqualified use, share of ownership", rounding=None, cites="IRC 121(b)(5)")
     def other_part(self):
         first, sold = self.paper.acquired, self.paper.sold
         if first is None or sold is None or sold <= first:
             return nothing_because("the days are not entered")
         return least(ratio(Decimal(self.paper.other_days or 0), over=Decimal((sold - first).days), places=4), 1)
 
-    @line("6", "Gain of that time")
+    @line("6", "Gain allocated to nonqualified use")
     def of_other_time(self):
         return share(self.other_part, of=excess(self.whole_gain, over=self.of_depreciation))
 
-    @line("7", "Gain that can be left out")
+    @line("7", "Gain eligible for exclusion")
     def eligible(self):
         return excess(self.whole_gain, over=[self.of_depreciation, self.of_other_time])
 

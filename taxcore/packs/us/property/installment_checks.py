@@ -9,16 +9,18 @@ from taxcore.packs.us.states.depreciation import differs
 _LARGE = 5_000_000  # outstanding, of sales above 150,000: IRC 453A(b)
 
 
-@stops("us.installment.related", "An installment sale to a related party", "unsupported", "IRC 453(e), (g)")
+@stops("us.installment.related", "Installment sale to a related party", "unsupported", "IRC 453(e), (g)")
 @stops("us.installment.large", "Interest on deferred tax of large installment sales", "unsupported", "IRC 453A")
-@stops("us.installment.passive", "An installment sale of a rental, and losses that wait", "unsupported", "IRC 469(g)(3)")
+@stops("us.installment.passive", "Installment sale of a rental with suspended losses", "unsupported", "IRC 469(g)(3)")
 @stops(
     "us.installment.state",
     "Installment sale income in a state that divides it",
     "unsupported",
     "state law",
 )
-@stops("us.installment.other-gain", "An installment sale with another basis", "unsupported", "IRC 56(a)(6); state law")
+@stops(
+    "us.installment.other-gain", "Installment sale: basis differs for AMT or a state", "unsupported", "IRC 56(a)(6); state law"
+)
 def not_made(run):
     waiting = not run.is_idle("us.8582") and any(one.waits > 0 or one.paper.disposed for one in run.every("us.sch-e-part-i"))
     apart = dividing(run)
@@ -31,7 +33,7 @@ def not_made(run):
             says = "What the buyer does with it within two years counts. That is not supported yet: it cannot be e-filed."
             yield found(one.address("related"), says, code="us.installment.related")
         if form.owed_still > _LARGE:
-            says = "Above 5,000,000 the tax that waits bears interest. That is not supported yet: it cannot be e-filed."
+            says = "Interest on the deferred tax is not supported yet: it cannot be e-filed."
             yield found(form.address("owed_still"), says, code="us.installment.large")
         if one.sort == "rental" and waiting:
             says = "Losses are released in proportion to the gain. That is not supported yet: it cannot be e-filed."
@@ -46,13 +48,13 @@ def _has_other_gain(run, sale):
     return sale.minimum_difference != ZERO or any(differs(state, sale.asset) for state in made)
 
 
-@check("us.installment.no-gain", "An installment sale without a gain", "conflict", "IRC 453(a)")
-@check("us.installment.percentage", "A percentage that nobody can have", "conflict", "IRC 453(c)")
-@stops("us.installment.percentage-missing", "The gross profit percentage of an earlier year is missing", "missing", "IRC 453(c)")
-@check("us.installment.nothing-received", "No payment this year", "unlikely", "IRC 453(c)")
+@check("us.installment.no-gain", "Installment sale without a gain", "conflict", "IRC 453(a)")
+@check("us.installment.percentage", "Gross profit percentage above 100%", "conflict", "IRC 453(c)")
+@stops("us.installment.percentage-missing", "Gross profit percentage missing", "missing", "IRC 453(c)")
+@check("us.installment.nothing-received", "Installment payment not entered", "unlikely", "IRC 453(c)")
 @check("us.installment.interest", "Interest on an installment sale", "missed", "IRC 483, 1274")
-@stops("us.installment.after-year", "Sold after the year", "conflict", "IRC 453(b)")
-@check("us.installment.asset-sort", "An asset of the register that is called an investment", "conflict", "IRC 1231")
+@stops("us.installment.after-year", "Sold after the tax year", "conflict", "IRC 453(b)")
+@check("us.installment.asset-sort", "Business asset sold as an investment", "conflict", "IRC 1231")
 def contradicting(run):
     interest = bool(run.papers("1099-int"))
     for form in run.every("us.6252"):

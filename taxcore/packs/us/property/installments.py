@@ -105,7 +105,7 @@ class InstallmentSale(FederalForm):
     price = from_paper("5", "price", "Selling price")
     assumed = from_paper("6", "assumed", "Mortgages, debts and other liabilities assumed")
 
-    @line("7", "Price without them")
+    @line("7", "Selling price less liabilities")
     def without_debts(self):
         return excess(self.price, over=self.assumed)
 
@@ -133,7 +133,7 @@ class InstallmentSale(FederalForm):
     def gross_profit(self):
         return excess(self.above, over=self.home)
 
-    @line("17", "Debts above basis, expenses and recapture")
+    @line("17", "Liabilities above basis, expenses and recapture")
     def debts_above(self):
         return excess(self.assumed, over=self.together)
 
@@ -168,7 +168,7 @@ class InstallmentSale(FederalForm):
     def income(self):
         return share(self.percentage, of=self.payments)
 
-    @line("26", "Not ordinary by kind")
+    @line("26", "Gain after recapture")
     def gain(self):
         return total(self.income)
 

@@ -13,7 +13,7 @@ SORTS = {
     "residential": "Residential rental building", "nonresidential": "Nonresidential building", "land": "Land",
     "farm-machine": "Farm machinery, new", "farm-used": "Farm machinery, used; fences, grain bins",
     "single-purpose": "Single-purpose livestock or greenhouse structure", "farm-building": "Farm building",
-    "cattle": "Cattle or horses for work, breeding or milk", "sheep": "Sheep, goats or hogs for breeding",
+    "cattle": "Cattle or horses, draft, breeding or dairy", "sheep": "Sheep, goats or hogs for breeding",
     "software": "Software, off the shelf", "intangible": "Section 197 intangible", "start-up": "Start-up costs", "other": "Other",
 }  # fmt: skip
 PERIODS = {"machinery": "7", "furniture": "7", "computer": "5", "car": "5", "truck": "5", "appliance": "5", "tools": "3",
@@ -117,8 +117,8 @@ class Rental(FederalPaper):
     state = Choice(None, "State", STATES, needed="The state where it lies taxes its rents.", kept=True)
     rented_days = Count("2", "Fair rental days", most=366)
     personal_days = Count(None, "Personal use days", most=366)
-    whole_costs = Flag(None, "Costs below are of all uses: divide them by days", cites="IRC 280A(e)",
-                       help="Costs of finding guests, management and travel are never divided.", kept=True)  # fmt: skip
+    whole_costs = Flag(None, "Expenses below include personal use: allocate by days", cites="IRC 280A(e)",
+                       help="Direct rental expenses (advertising, management) are not allocated.", kept=True)  # fmt: skip
     qualified_venture = Flag(None, "Qualified joint venture", cites="IRC 761(f)", kept=True)
     professional = Flag(None, "Real estate professional, materially participates", cites="IRC 469(c)(7)", kept=True)
     active = Flag(
@@ -144,9 +144,9 @@ class Rental(FederalPaper):
     passive_before = Amount(
         None, "Passive loss not allowed in earlier years", opens=PASSIVE_LOSS, begins="Losses", cites="IRC 469(b)"
     )
-    operating_before = Amount(None, "Costs of a home also let, carried over", cites="IRC 280A(c)(5)", opens=HOME_LET_COSTS)
+    operating_before = Amount(None, "Vacation home expenses carryover", cites="IRC 280A(c)(5)", opens=HOME_LET_COSTS)
     home_depreciation_before = Amount(
-        None, "Depreciation of a home that is also let, carried over", cites="IRC 280A(c)(5)", opens=HOME_LET_DEPRECIATION
+        None, "Vacation home depreciation carryover", cites="IRC 280A(c)(5)", opens=HOME_LET_DEPRECIATION
     )
     disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", help="In a taxable sale to somebody unrelated.")
     qualified_trade = Flag(

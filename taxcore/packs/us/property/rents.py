@@ -93,7 +93,7 @@ class RentalIncome(FederalForm):
         let, own = self.paper.rented_days or 0, self.paper.personal_days or 0
         return pro_rata(total(amount), let, let + own) if self.paper.is_divided else total(amount)
 
-    @fact("Rents above interest, taxes and costs of letting", cites="IRC 280A(c)(5)")
+    @fact("Rent left after interest, taxes and direct expenses", cites="IRC 280A(c)(5)")
     def room(self):
         """What other costs of a home that is also let may take, and then depreciation."""
         if not self.paper.is_home:
@@ -107,7 +107,7 @@ class RentalIncome(FederalForm):
         before = [getattr(self, one) for one in _OPERATING[: _OPERATING.index(name)]]
         return least(total(amount), excess(self.room, over=before))
 
-    @fact("Costs of a home that is also let carried over", closes=HOME_LET_COSTS, cites="IRC 280A(c)(5)")
+    @fact("Vacation home expenses carryover", closes=HOME_LET_COSTS, cites="IRC 280A(c)(5)")
     def costs_left(self):
         if not self.paper.is_home:
             return nothing_because("it is no home of its owner")
@@ -117,7 +117,7 @@ class RentalIncome(FederalForm):
         wanted = total(every, whole(total(others, paper.operating_before)))
         return excess(wanted, over=[getattr(self, name) for name in _OPERATING])
 
-    @fact("Depreciation of a home that is also let carried over", closes=HOME_LET_DEPRECIATION, cites="IRC 280A(c)(5)")
+    @fact("Vacation home depreciation carryover", closes=HOME_LET_DEPRECIATION, cites="IRC 280A(c)(5)")
     def depreciation_left(self):
         if not self.paper.is_home:
             return nothing_because("it is no home of its owner")

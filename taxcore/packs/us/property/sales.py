@@ -143,7 +143,7 @@ class Sale(FederalForm):
         left = excess(self.gain, over=[self.additional_gain, self.excluded])
         return least(left, excess(self.depreciation, over=self.additional))
 
-    @fact("Gain of the alternative minimum tax less the gain", cites="IRC 56(a)(6)")
+    @fact("AMT gain less regular gain", cites="IRC 56(a)(6)")
     def minimum_difference(self):
         """Its basis is larger by what it did not write off yet. What it takes off more of is ordinary income in both."""
         if not self.is_there:
@@ -182,7 +182,7 @@ class Form4797(FederalForm):
     def shares(self):
         return total([paper.section_1231 for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
 
-    @line("2", "Held more than a year: losses, what is not written off, shares")
+    @line("2", "Held more than a year: losses, nondepreciable property, K-1s")
     def plain(self):
         mine = [one.rest for one in self._sold(long=True) if one.gain < 0 or not one.is_written_off]
         return total(mine, self.shares)

@@ -28,7 +28,7 @@ def _why_not(run, home, own, one):
     return ""
 
 
-@stops("us.asset.state", "A state that writes assets off otherwise", "unsupported", "state law")
+@stops("us.asset.state", "State depreciation not supported", "unsupported", "state law")
 def states(run):
     assets = _in_service(run)
     for home in places.made(run):
@@ -44,7 +44,7 @@ def states(run):
                 yield found(of_year[0].address("section_179"), f"{says} Its return waits.", code="us.asset.state")
 
 
-@stops("us.asset.state-passive", "A state's own depreciation, and passive losses that wait", "unsupported", "state law")
+@stops("us.asset.state-passive", "State depreciation with suspended passive losses", "unsupported", "state law")
 def passive(run):
     """Where losses wait, another depreciation makes others wait."""
     if run.is_idle("us.8582"):

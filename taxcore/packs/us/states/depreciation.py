@@ -37,13 +37,13 @@ class OwnDepreciation(StateForm, WrittenOff):
         federal, own = self.register, (self.special_now, self.allowed)
         return total(federal.special_now, federal.allowed, less=own)
 
-    @line("15", "Gain here less federal gain")
+    @line("15", "State gain less federal gain")
     def of_gain(self):
         """What was not written off here is basis."""
         if not self.is_sold:
             return nothing_because("it was not sold this year")
         return total(self.accumulated, less=self.register.accumulated)
 
-    @line("16", "Added to federal income, or taken off", weight="total")
+    @line("16", "State addition or (subtraction)", weight="total")
     def difference(self):
         return total(self.of_depreciation, self.of_gain)
