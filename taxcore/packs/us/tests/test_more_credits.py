@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from taxcore.engine import PaperValues, compute, roll_forward
 from taxcore.packs.us import PACK
-from taxcore.packs.us.property.tests.test_worked import line_of, paper
+from taxcore.packs.us.property.tests.test_worked import agree, paper
 from taxcore.packs.us.tests import returns
 
 D = Decimal
@@ -121,10 +121,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, options, wanted in CASES:
-            found = result(*papers, **options).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, **options).run, wanted)
 
     def next_year(self, *papers, **options):
         rolled = roll_forward(result(*papers, **options)).data.papers

@@ -3,7 +3,7 @@
 from unittest import TestCase
 
 from taxcore.engine import PaperValues, roll_forward
-from taxcore.packs.us.property.tests.test_worked import line_of, result, shop, wage
+from taxcore.packs.us.property.tests.test_worked import agree, result, shop, wage
 from taxcore.packs.us.tests.returns import interest
 from taxcore.packs.us.tests.test_more_credits import carried
 
@@ -35,10 +35,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, year=year).run, wanted)
 
     def test_what_waits(self):
         def rows(*papers):

@@ -4,7 +4,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from taxcore.engine import PaperValues, roll_forward
-from taxcore.packs.us.property.tests.test_worked import line_of, paper, result, shop, wage
+from taxcore.packs.us.property.tests.test_worked import agree, paper, result, shop, wage
 
 D = Decimal
 F, SE, S1 = "us.sch-f[farm].", "us.sch-se[taxpayer].", "us.sch-1."
@@ -94,10 +94,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, year=year).run, wanted)
 
     def test_what_waits_opens_the_next_year(self):
         before = result(farm(raised=40_000, conservation=12_000, crop_insurance=7_000, crop_deferred="yes"))

@@ -3,7 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.packs.us.property.tests.test_worked import house, line_of, paper, result
+from taxcore.packs.us.property.tests.test_worked import agree, house, paper, result
 from taxcore.packs.us.tests import returns
 
 D = Decimal
@@ -57,7 +57,4 @@ class WorkedTests(TestCase):
 
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, year=year).run, wanted)

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from taxcore.engine import roll_forward
 from taxcore.packs.us.property.tests.test_sales import LATHE, let, lost
-from taxcore.packs.us.property.tests.test_worked import house, line_of, paper, plain, result, shop
+from taxcore.packs.us.property.tests.test_worked import agree, house, line_of, paper, plain, result, shop
 
 D = Decimal
 I, F, DD = "us.6252[i1].", "us.4797.", "us.sch-d."  # noqa: E741
@@ -50,10 +50,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, year=year).run, wanted)
 
     def test_all_of_the_gain_comes_over_the_years(self):
         """100,000 for what had cost 40,000, in four parts: 60,000; of it 25,000 at 25% first."""

@@ -3,7 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.packs.us.property.tests.test_worked import house, line_of, paper, plain, result, shop, thing
+from taxcore.packs.us.property.tests.test_worked import agree, house, line_of, paper, plain, result, shop, thing
 from taxcore.packs.us.tests import returns
 
 D = Decimal
@@ -58,10 +58,7 @@ CASES = (
 class OwnDepreciationTests(TestCase):
     def test_by_hand(self):
         for catches, state, papers, year, wanted in CASES:
-            found = at(state, *papers, year=year)
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, at(state, *papers, year=year), wanted)
 
     def test_what_is_added_comes_back_over_the_years(self):
         """Of a thing that is kept: the sum of all differences is nothing."""

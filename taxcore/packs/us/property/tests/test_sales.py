@@ -4,7 +4,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from taxcore.engine import roll_forward
-from taxcore.packs.us.property.tests.test_worked import house, line_of, paper, plain, result, shop, thing, wage
+from taxcore.packs.us.property.tests.test_worked import agree, house, paper, plain, result, shop, thing, wage
 
 D = Decimal
 LATHE = {"cost": 10_000, "sort": "machinery", "placed": "2023-05-10", "sold": "2025-03-01"}  # 4,753 were written off
@@ -74,10 +74,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year)
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found.run, address), D(amount))
+            agree(self, catches, result(*papers, year=year).run, wanted)
 
     def test_losses_are_kept_for_five_years_and_used_oldest_first(self):
         """2,000 of gain use 1,500 of 2021 and 500 of 2022; what is of 2020 ends with 2025."""

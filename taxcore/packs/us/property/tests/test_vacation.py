@@ -4,7 +4,7 @@ from decimal import Decimal
 from unittest import TestCase
 
 from taxcore.engine import roll_forward
-from taxcore.packs.us.property.tests.test_worked import house, line_of, paper, result, wage
+from taxcore.packs.us.property.tests.test_worked import agree, house, paper, result, wage
 
 D = Decimal
 E = "us.sch-e-part-i[house]."
@@ -37,10 +37,7 @@ CASES = (
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
-            found = result(*papers, year=year).run
-            for address, amount in wanted.items():
-                with self.subTest(catches, address=address):
-                    self.assertEqual(line_of(found, address), amount)
+            agree(self, catches, result(*papers, year=year).run, wanted)
 
     def test_what_waits(self):
         """500 of the costs, all of the depreciation of 2025: 75% of 100,000 at 3.636%."""

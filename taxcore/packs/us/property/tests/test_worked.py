@@ -183,6 +183,13 @@ def line_of(run, address):
     return next(cell.value for cell in form.lines() if cell.number == number)
 
 
+def agree(test, catches, run, wanted):
+    """Every line of a case is what somebody worked out by hand. `wanted`: {address: amount}."""
+    for address, amount in wanted.items():
+        with test.subTest(catches, address=address):
+            test.assertEqual(line_of(run, address), amount)
+
+
 class WorkedTests(TestCase):
     def test_by_hand(self):
         for catches, papers, year, wanted in CASES:
