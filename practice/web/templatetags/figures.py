@@ -36,6 +36,12 @@ def fitting(value):
 
 
 @register.filter
+def brief(value):
+    """Whole, but a rate or a share below one with its places."""
+    return fitting(value) if isinstance(value, Decimal) and 0 < abs(value) < 1 else whole(value)
+
+
+@register.filter
 def percent(value):
     return f"{value * 100:f}".rstrip("0").rstrip(".") + "%"
 

@@ -1,10 +1,13 @@
 """Templates compile, partials say what they take, and nothing in a page is written inline."""
 
 import re
+from decimal import Decimal
 from pathlib import Path
 
 from django.template.loader import get_template
 from django.test import SimpleTestCase
+
+from practice.web.templatetags.figures import brief
 
 _ROOT = Path(__file__).resolve().parents[2]
 _PAGES = sorted(_ROOT.glob("*/templates/**/*.html"))
@@ -34,3 +37,10 @@ class TemplateTests(SimpleTestCase):
                 continue  # printed by the server, never shown by a browser
             with self.subTest(path.name):
                 self.assertIsNone(re.search(r"<style|\sstyle=|<script(?![^>]*src=)|\son[a-z]+=|hx-on", path.read_text()))
+
+
+class FigureTests(SimpleTestCase):
+    def test_a_share_is_not_rounded_to_one(self):
+        self.assertEqual(
+            [brief(Decimal(one)) for one in ("0.6", "0.3333", "12.4", "0", "-1500.2")], ["0.60", "0.3333", "12", "0", "(1,500)"]
+        )

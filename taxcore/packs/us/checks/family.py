@@ -153,7 +153,7 @@ def vehicles(run):
         together, form = sum((one.claimed for one in run.every("us.8936-vehicle")), ZERO), run.form("us.8936")
         if together > form.new + form.used:
             lost = together - form.new - form.used
-            says = f"{lost:,.0f} is above the tax and is lost. Transferred to the dealer it would not have been."
+            says = f"The credit exceeds the tax: {lost:,.0f} is lost. A transfer to the dealer would have kept it."
             yield found(form.address("new"), says, code="us.vehicle.lost")
 
 

@@ -73,7 +73,7 @@ def contradicting(run):
         if not one.is_keyed("received"):
             yield found(one.address("received"), "Enter what was paid; 0 if nothing.", code="us.installment.nothing-received")
         if one.received and not interest:
-            says = "The buyer's interest is income of its own. Enter it, with the buyer as the payer."
+            says = "Enter the interest on the note separately, with the buyer as the payer."
             yield found(one.address("received"), says, code="us.installment.interest")
         if one.sale is not None and one.sort == "capital":
             says = f"What a business or a rental used is “{SORTS['trade']}” or “{SORTS['rental']}”."

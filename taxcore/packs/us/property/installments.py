@@ -8,7 +8,7 @@ from taxcore.packs.us.base import FederalForm, FederalPaper, from_paper
 from taxcore.packs.us.property.lives import is_held_longer
 
 ZERO = Decimal(0)
-SORTS = {"capital": "Investment or personal property", "trade": "Property of a trade", "rental": "Rental property"}
+SORTS = {"capital": "Investment", "trade": "Trade or business", "rental": "Rental property"}
 
 
 class Installment(FederalPaper):
@@ -123,7 +123,7 @@ class InstallmentSale(FederalForm):
     def together(self):
         return total(self.adjusted, self.costs, self.recapture)
 
-    @line("14", "Price above them")
+    @line("14", "Selling price less line 13")
     def above(self):
         return excess(self.price, over=self.together)
 
@@ -150,7 +150,7 @@ class InstallmentSale(FederalForm):
             return nothing_because("nothing is paid for it")
         return ratio(self.gross_profit, over=self.contract_price, places=4)
 
-    @line("20", "Of the year of sale, debts above basis")
+    @line("20", "Line 17, in the year of sale")
     def deemed(self):
         return total(self.debts_above if self.is_first else ZERO)
 

@@ -113,7 +113,7 @@ class Rental(FederalPaper):
     short, heading, main = "Rental", "address_line", "rents"
 
     address_line = Text("1a", "Street address", longest=60, wide=True, needed="Line 1a asks for it.", kept=True)
-    property_kind = Choice("1b", "Type of property", KINDS, needed="Line 1b asks for it.", kept=True)
+    property_kind = Choice("1b", "Type of property", KINDS, wide=True, needed="Line 1b asks for it.", kept=True)
     state = Choice(None, "State", STATES, needed="The state where it lies taxes its rents.", kept=True)
     rented_days = Count("2", "Fair rental days", most=366)
     personal_days = Count(None, "Personal use days", most=366)
