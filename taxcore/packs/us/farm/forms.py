@@ -55,7 +55,7 @@ class Farm(FederalForm):
     def programs_taxed(self):
         return excess(self.programs, over=self.books.programs_untaxed)
 
-    @line("5a", "Commodity Credit Corporation loans reported under election", cites="IRC 77")
+    @line("5a", "CCC loans reported under election", cites="IRC 77")
     def loans_elected(self):
         return total(self.books.loans_elected, self._given("1099-g", "market_gain"))
 

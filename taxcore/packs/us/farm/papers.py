@@ -33,11 +33,11 @@ class FarmBooks(FederalPaper):
     must_report = Flag("F", "Made payments requiring Forms 1099")
     did_report = Flag("G", "Filed the required Forms 1099")
 
-    resale = Amount("1a", "Sales of livestock and other things bought for resale", begins="Income")
-    resale_cost = Amount("1b", "Cost of what was sold")
+    resale = Amount("1a", "Sales of livestock and other resale items", begins="Income")
+    resale_cost = Amount("1b", "Cost or basis of resale items")
     raised = Amount("2", "Sales of livestock, produce and grain raised")
     cooperatives = Amount("3a", "Cooperative distributions", help="Forms 1099-PATR.")
-    cooperatives_taxable = Amount("3b", "Of them, taxable")
+    cooperatives_taxable = Amount("3b", "Cooperative distributions, taxable amount")
     patron = Flag(
         None,
         "Cooperative passed through a section 199A(g) deduction",
@@ -45,13 +45,13 @@ class FarmBooks(FederalPaper):
         help="Form 1099-PATR, box 6.",
     )
     programs = Amount("4a", "Agricultural program payments not on a 1099-G")
-    programs_untaxed = Amount(None, "Of all program payments, not taxable", cites="IRC 126")
-    reserve = Amount(None, "Of program payments, Conservation Reserve", cites="IRC 1402(a)(1)")
-    loans_elected = Amount("5a", "Commodity Credit Corporation loans reported as income", cites="IRC 77")
-    loans_forfeited = Amount("5b", "Such loans forfeited")
-    loans_taxable = Amount("5c", "Of the forfeited, taxable")
+    programs_untaxed = Amount(None, "Nontaxable program payments", cites="IRC 126")
+    reserve = Amount(None, "Conservation Reserve Program payments", cites="IRC 1402(a)(1)")
+    loans_elected = Amount("5a", "CCC loans reported under election", cites="IRC 77")
+    loans_forfeited = Amount("5b", "CCC loans forfeited")
+    loans_taxable = Amount("5c", "CCC loans forfeited, taxable amount")
     crop_insurance = Amount("6a", "Crop insurance and disaster payments not on a 1099-MISC", cites="IRC 451(f)")
-    crop_untaxed = Amount(None, "Of all such payments, not taxable")
+    crop_untaxed = Amount(None, "Nontaxable crop insurance and disaster payments")
     crop_deferred = Flag("6c", "Elected to defer to next year", cites="IRC 451(f)",
                          help="Where the crop would have been sold after the year of the loss.")  # fmt: skip
     crop_deferred_before = Amount("6d", "Deferred from last year", opens=CROP_INSURANCE)

@@ -80,7 +80,7 @@ class Elderly(FederalForm):
         moved = [p for p in self.papers("1099-r") if not p.ira and not p.disability_pension and set(p.codes()) & {"G", "H"}]
         return [paper.gross for paper in moved]
 
-    @line("13c", "Together")
+    @line("13c", "Lines 13a and 13b combined")
     def untaxed(self):
         return excess(total(self.untaxed_benefits, self.untaxed_pensions), over=ZERO)
 

@@ -230,35 +230,35 @@ class PassiveLosses(FederalForm):
     def _before(self, active):
         return total([one.before for one in self._every(active)])
 
-    @line("1a", "Rental real estate with active participation: income")
+    @line("1a", "Rental real estate, active participation: net income")
     def active_income(self):
         return self._income(True)
 
-    @line("1b", "The same: losses")
+    @line("1b", "Rental real estate, active participation: net loss")
     def active_loss(self):
         return self._loss(True)
 
-    @line("1c", "The same: losses of earlier years")
+    @line("1c", "Rental real estate, active participation: unallowed losses of earlier years")
     def active_before(self):
         return self._before(True)
 
-    @line("1d", "Together")
+    @line("1d", "Lines 1a, 1b and 1c combined")
     def active(self):
         return total(self.active_income, less=[self.active_loss, self.active_before])
 
-    @line("2a", "All other passive activities: income")
+    @line("2a", "All other passive activities: net income")
     def other_income(self):
         return self._income(False)
 
-    @line("2b", "The same: losses")
+    @line("2b", "All other passive activities: net loss")
     def other_loss(self):
         return self._loss(False)
 
-    @line("2c", "The same: losses of earlier years")
+    @line("2c", "All other passive activities: unallowed losses of earlier years")
     def other_before(self):
         return self._before(False)
 
-    @line("2d", "Together")
+    @line("2d", "Lines 2a, 2b and 2c combined")
     def other(self):
         return total(self.other_income, less=[self.other_loss, self.other_before])
 
@@ -266,11 +266,11 @@ class PassiveLosses(FederalForm):
     def together(self):
         return total(self.active, self.other)
 
-    @line("4", "The smaller of the losses on lines 1d and 3")
+    @line("4", "Smaller of the losses on lines 1d and 3")
     def smaller(self):
         return least(excess(ZERO, over=self.active), excess(ZERO, over=self.together))
 
-    @line("5", "Income up to which there is an allowance")
+    @line("5", "Upper income limit of the special allowance")
     def ends(self):
         ends = self.law.passive_losses.ends
         return share(_HALF, of=ends) if self.income.status == "separate" else total(ends)
@@ -294,7 +294,7 @@ class PassiveLosses(FederalForm):
         let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take
         return excess(total(found, less=let), over=[excess(more.without_ira, over=more.half_self_employment)])
 
-    @line("7", "Room")
+    @line("7", "Line 5 less line 6")
     def room(self):
         return excess(self.ends, over=self.modified)
 

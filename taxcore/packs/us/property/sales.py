@@ -191,7 +191,7 @@ class Form4797(FederalForm):
     def in_parts(self):
         return total(gains(self.run, long=True, capital=False))
 
-    @line("6", "Gain of part III that is not ordinary")
+    @line("6", "Gain from line 32, other than casualty or theft")
     def gains(self):
         return total([one.rest for one in self._sold(long=True) if one.gain >= 0 and one.is_written_off])
 
@@ -199,7 +199,7 @@ class Form4797(FederalForm):
     def net(self):
         return total(self.plain, self.in_parts, self.gains)
 
-    @line("8", "Losses of the five years before that were not recaptured", cites="IRC 1231(c)")
+    @line("8", "Nonrecaptured section 1231 losses of the last five years", cites="IRC 1231(c)")
     def earlier(self):
         return total([row.amount for row in self._rows()])
 
@@ -208,23 +208,23 @@ class Form4797(FederalForm):
         rows = [row for row in self.before.rows if row.from_year is not None and self.year - _YEARS <= row.from_year < self.year]
         return sorted(rows, key=lambda row: row.from_year)
 
-    @line("9", "Above them")
+    @line("9", "Line 7 less line 8")
     def above(self):
         return excess(self.net, over=self.earlier) if self.net > 0 else nothing_because("there is no gain")
 
-    @line("10", "Held a year or less")
+    @line("10", "Property held one year or less")
     def short(self):
         return total([one.rest for one in self._sold(long=False)])
 
-    @line("11", "Loss of line 7")
+    @line("11", "Loss, if any, from line 7")
     def loss(self):
         return least(total(self.net), ZERO)
 
-    @line("12", "Gain that earlier losses make ordinary")
+    @line("12", "Gain recaptured as ordinary income")
     def recaptured(self):
         return least(excess(self.net, over=ZERO), self.earlier)
 
-    @line("13", "Gain that is ordinary by kind")
+    @line("13", "Ordinary gain of part III")
     def by_kind(self):
         return total([total(one.ordinary, one.additional_gain) for one in (*self._sold(long=True), *self._sold(long=False))])
 
@@ -232,7 +232,7 @@ class Form4797(FederalForm):
     def in_parts_short(self):
         return total(gains(self.run, long=False, capital=False))
 
-    @line("17", "Together")
+    @line("17", "Lines 10 through 16 combined")
     def together(self):
         return total(self.in_parts_short, self.short, self.loss, self.recaptured, self.by_kind)
 
