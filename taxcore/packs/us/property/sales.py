@@ -150,7 +150,7 @@ class Sale(FederalForm):
             return nothing_because("it was not sold this year")
         return total(self.register.minimum_accumulated, less=self.register.accumulated)
 
-    @fact("What neither part of it is ordinary by kind")
+    @fact("Gain or loss less ordinary gain")
     def rest(self):
         if self.is_in_parts:
             return nothing_because("its price is paid over years")
