@@ -21,6 +21,7 @@ from practice.demo.plain import demo_returns
 from taxcore.engine import PaperValues, compute, document, roll_forward
 from taxcore.engine.filed import filed_document
 from taxcore.packs import pack_named
+from taxcore.packs.us.basis.tests import test_worked as test_basis
 from taxcore.packs.us.farm.tests import test_worked as test_farms
 from taxcore.packs.us.property.tests import (
     test_homes,
@@ -30,7 +31,7 @@ from taxcore.packs.us.property.tests import (
     test_vacation,
     test_worked,
 )
-from taxcore.packs.us.tests import returns, test_employed, test_more_credits, test_operating_loss
+from taxcore.packs.us.tests import returns, test_annualized, test_employed, test_more_credits, test_operating_loss
 from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_any_return import random_result
@@ -42,6 +43,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 # Modules of cases worked by hand: (name, papers, year, what is expected)
 _WORKED = (
     test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
+    test_basis, test_annualized,
 )  # fmt: skip
 
 

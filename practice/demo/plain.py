@@ -83,6 +83,7 @@ def heavy_family():
     base = entries["Halloran-Voss, Ione and Perrin"]
     papers, singles = [*base.papers], {paper.kind for paper in base.papers}
     for data in entries.values():
+        known = {}
         for paper in data.papers if data is not base else ():
             declared = PACK.paper(paper.kind)
             if (
@@ -93,5 +94,7 @@ def heavy_family():
             ):
                 continue
             singles.add(paper.kind)
-            papers.append(PaperValues(paper.id if declared.single else f"x{len(papers)}", paper.kind, paper.values))
+            known[paper.id] = paper.id if declared.single else f"x{len(papers)}"
+            values = {name: known.get(value, value) if isinstance(value, str) else value for name, value in paper.values.items()}
+            papers.append(PaperValues(known[paper.id], paper.kind, values))
     return ReturnData("us", 2025, tuple(papers), {}, training=True)

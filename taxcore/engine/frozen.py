@@ -152,6 +152,11 @@ class ColumnRow:
     weight: str
     places: tuple[Any, ...]
 
+    @property
+    def alone(self) -> Any:
+        """The line itself where it has no columns: its label then takes their width. None for a line that has some."""
+        return self.places[-1] if all(one is None for one in self.places[:-1]) else None
+
 
 def in_columns(lines: Sequence[Any], columns: Sequence[str]) -> list[ColumnRow]:
     """The lines of a form whose columns are numbered 1-A, 1-B, 1-C, put together."""

@@ -56,11 +56,12 @@ def form_context(request, return_, result, code, at):
     chosen = chosen or next((form for form in result.forms if at.startswith(form.address_prefix + ".")), result.forms[0])
     lineage = lineage_of(result, at) if at else None
     lines, hiding = chosen.lines(), bool(request.session.get("lines_with_amounts"))
+    shown = [cell for cell in lines if not hiding or not _is_nothing(cell) or cell.address == at]
     return {
         "forms": _by_authority(result),
         "form": chosen,
-        "lines": [cell for cell in lines if not hiding or not _is_nothing(cell) or cell.address == at],
-        "rows": in_columns(lines, chosen.columns) if chosen.columns else [],
+        "lines": shown,
+        "rows": _rows(lines, shown, chosen.columns),
         "filed": _as_filed(result, chosen),
         "hiding": hiding,
         "hidden": sum(_is_nothing(cell) for cell in lines),
@@ -86,6 +87,13 @@ def _as_filed(result, form):
     """{address: amount as filed} of the lines of an authority's form that are other now."""
     authority = next((one for one in result.run.pack.authorities if isinstance(form, one.form)), None)
     return {cell.address: then for cell, then in differing(result.run, authority)} if authority is not None else {}
+
+
+def _rows(lines, shown, columns):
+    """The lines of a form with columns, of which at least one is shown."""
+    if not columns:
+        return []
+    return [row for row in in_columns(lines, columns) if any(cell in shown for cell in row.places)]
 
 
 def _is_nothing(cell):

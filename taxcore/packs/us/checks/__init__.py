@@ -1,11 +1,13 @@
 """Diagnostics of the American individual return, one module per subject."""
 
+from taxcore.packs.us.basis import checks as basis
 from taxcore.packs.us.checks import (
     accounts,
     against_papers,
     against_return,
     ages,
     amounts,
+    annualized,
     benefits,
     boxes,
     business,
@@ -36,6 +38,6 @@ from taxcore.packs.us.property import home_checks, installment_checks, state_che
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
-    property_, state_checks, installment_checks, home_checks, farms, family, losses,
+    property_, state_checks, installment_checks, home_checks, farms, family, losses, basis, annualized,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -26,8 +26,6 @@ _FIELDS = (
     ("1099-g", "trade_income", "refund-of-business", "Tax refund of a business"),
     ("business", "depreciation", "4562", "Form 4562, depreciation,"),
     ("business", "home_depreciation", "4562", "Form 8829, depreciation of the home,"),
-    ("business", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
-    ("farm", "not_at_risk", "6198", "Form 6198, amounts at risk,"),
     ("adjustments", "reservist", "2106", "Form 2106"),
     ("adjustments", "archer", "8853", "Form 8853, Archer MSA,"),
     ("hsa", "archer", "8853", "Form 8853, Archer MSA,"),
@@ -41,8 +39,6 @@ _FIELDS = (
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
     ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
     ("clean-vehicle", "business", "3800", "Form 3800, a vehicle of a business,"),
-    ("penalty", "annualise", "2210-ai", "Form 2210, Schedule AI,"),
-    ("penalty", "waiver", "2210-waiver", "Form 2210, a waiver,"),
 )
 
 _OF_SHARES = (
@@ -110,7 +106,6 @@ def fields(run):
 
 _MORE_OF_SHARES = (
     ("4562", "Section 179 of a trade that its owner does not conduct"),
-    ("6198", "Loss limited by basis or at-risk rules, Form 6198 or 7203"),
     ("8582", "Passive loss, Form 8582"),
 )
 
@@ -123,14 +118,10 @@ def shares(run):
                 covered = name == "other_deductions" and kind == "k1-1041"
                 if name in paper.fields() and getattr(paper, name) and not covered:
                     yield _stop(code, paper.address(name), form)
-            lost = min(paper.ordinary, paper.rental, paper.other_rental)
-            if lost < 0 and paper.all_at_risk is not True:
-                yield _stop("6198", paper.address("all_at_risk"), "A loss beyond basis or amounts at risk, Form 6198 or 7203,")
             if getattr(paper, "section_179", ZERO) and not paper.participates:
                 yield _stop("4562", paper.address("section_179"), "Section 179 of a trade that its owner does not conduct,")
             sold = getattr(paper, "section_1231", ZERO)
-            of_its_own = paper.publicly_traded and (lost < 0 or paper.passive_before or paper.rental or paper.other_rental)
-            if of_its_own or (sold < 0 and not paper.participates):
+            if sold < 0 and not paper.participates:
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 

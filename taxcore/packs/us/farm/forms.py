@@ -5,6 +5,7 @@ from functools import partial
 from taxcore.engine import excess, fact, least, line, share, total
 from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE
 from taxcore.packs.us.base import FederalForm, from_paper
+from taxcore.packs.us.basis.limits import limits_risk
 from taxcore.packs.us.property.papers import ANIMALS
 
 _INCOME = (
@@ -144,8 +145,14 @@ class Farm(FederalForm):
     def expenses(self):
         return total([getattr(self, name) for name in _EXPENSES])
 
+    @fact("Profit or loss before the at-risk limit")
+    def before_risk(self):
+        return total(self.gross_income, less=self.expenses)
+
     @line("34", "Net farm profit or (loss)", weight="total")
     def profit(self):
+        if limits_risk(self.books):
+            return total(self.run.form("us.6198", self.key).counted)
         return total(self.gross_income, less=self.expenses)
 
     @fact("Profit before section 179", cites="IRC 179(b)(3)(C)")

@@ -1,7 +1,7 @@
 """The books of a farm, Schedule F. IRC 61, 162, 175, 451(f), 77; 26 CFR 1.61-4."""
 
 from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text
-from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE, SECTION_179
+from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE, RISK_TRADE, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.business import METHODS
 from taxcore.packs.us.papers.statements import StateIncomeRow
@@ -86,6 +86,8 @@ class FarmBooks(FederalPaper):
     others = Rows("32", "Other expenses", FarmExpense)
 
     not_at_risk = Flag("36b", "Some investment is not at risk", cites="IRC 465", begins="Owner")
+    at_risk = Amount(None, "Amount at risk (Form 6198, line 20)", cites="IRC 465(b)", help="Asked only where there is a loss.")
+    risk_before = Amount(None, "Loss of earlier years not allowed at risk", cites="IRC 465(a)(2)", opens=RISK_TRADE)
     averaging = Flag(None, "Income averaging wanted", cites="IRC 1301")
     optional_method = Flag(None, "Farm optional method of self-employment tax", cites="IRC 1402(a)")
     health_insurance = Amount(None, "Self-employed health insurance", cites="IRC 162(l)")

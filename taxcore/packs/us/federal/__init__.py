@@ -1,10 +1,12 @@
 """Federal forms of the individual return, in official order; worksheets after them."""
 
+from taxcore.packs.us.basis.forms import AtRisk, PartnerBasis, ShareholderBasis
 from taxcore.packs.us.farm.forms import Farm
 from taxcore.packs.us.federal.additional_deductions import AdditionalDeductions
 from taxcore.packs.us.federal.adjustments import Adjustments
 from taxcore.packs.us.federal.adoption import AdoptedChild, Adoption
 from taxcore.packs.us.federal.amended import AmendedReturn
+from taxcore.packs.us.federal.annualized import AnnualizedInstallments
 from taxcore.packs.us.federal.benefits import Benefits
 from taxcore.packs.us.federal.business import Business
 from taxcore.packs.us.federal.capital_gains import CapitalGains, LossCarryover, Sales
@@ -56,16 +58,17 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
-    SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, FarmersUnderpayment,
+    SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, AnnualizedInstallments,
+    FarmersUnderpayment,
     CareCredit, InvestmentInterest, AdditionalRetirementTax,
-    EnergyCredits, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts, Basis,
-    ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
-    PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
+    EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
+    Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
+    ShareholderBasis, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
     Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, AdoptedChild,
+    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, PartnerBasis, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

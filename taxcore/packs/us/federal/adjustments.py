@@ -2,6 +2,7 @@
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
@@ -139,7 +140,7 @@ class Adjustments(FederalForm):
         public = [total(p.adjustment_assistance, p.grants) for p in self.papers("1099-g")]
         accounts = [paper.taxable() for paper in self.papers("1099-q")]
         accounts += [paper.excess_earnings for paper in self.papers("1099-sa")]
-        shares = [paper.other_income for kind in SHARES for paper in self.papers(kind)]
+        shares = [of_share(paper, "other_income") for kind in SHARES for paper in self.papers(kind)]
         early = self._of("digital_assets") if self.year < 2023 else []
         return total(rows, misc, public, accounts, shares, early)
 

@@ -6,6 +6,7 @@ from functools import partial
 from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, times, total
 from taxcore.packs.us.balances import INVENTORY
 from taxcore.packs.us.base import FederalForm, from_paper
+from taxcore.packs.us.basis.limits import limits_risk
 
 _EXPENSES = (
     "advertising", "car", "commissions", "contract_labour", "depletion", "depreciation", "employee_benefits", "insurance",
@@ -141,8 +142,14 @@ class Business(FederalForm):
             of={"by area": pro_rata(share(law.each_square_foot, of=area), months, 12), "profit": excess(self.before_home, over=0)}
         )
 
+    @fact("Profit or loss before the at-risk limit")
+    def before_risk(self):
+        return total(self.before_home, less=self.home)
+
     @line("31", "Net profit or (loss)", weight="total")
     def profit(self):
+        if limits_risk(self.books):
+            return total(self.run.form("us.6198", self.key).counted)
         return total(self.before_home, less=self.home)
 
     inventory_start = _from_books("35", "inventory_start", "Inventory at beginning of year")

@@ -4,6 +4,7 @@ from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_beca
 from taxcore.engine.forms import Line
 from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import BASES, above_basis, of_share
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.homes import reported
@@ -16,6 +17,7 @@ _STATEMENTS = ("1099-b", "1099-da")
 def _statement_rows(run):
     """Every sale and every total, of all brokers; homes."""
     yield from reported(run)
+    yield from above_basis(run)
     for kind in _STATEMENTS:
         for paper in run.papers(kind):
             yield from paper.summaries
@@ -101,11 +103,11 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = ("1099-b", "1099-da", "1099-div", "capital-carryover", "asset", "installment", "home-sale", *SHARES)
+    needs = (*_STATEMENTS, "1099-div", "capital-carryover", "asset", "installment", "home-sale", *BASES, *SHARES)
     income = linked("us.1040")
 
     def required(self):
-        if any(self.papers(kind) for kind in _STATEMENTS) or reported(self.run):
+        if any(self.papers(kind) for kind in _STATEMENTS) or reported(self.run) or above_basis(self.run):
             return True
         held = (self.short_carried, self.long_carried, self.other_short, self.other_long, self.short_shares, self.long_shares)
         return any(held) or self.unrecaptured > 0 or self.collectibles != 0
@@ -142,7 +144,7 @@ class CapitalGains(FederalForm):
 
     @line("5", "Net short-term gain or (loss), K-1s")
     def short_shares(self):
-        return total([share.short_gain for kind in SHARES for share in self.papers(kind)])
+        return total([of_share(share, "short_gain") for kind in SHARES for share in self.papers(kind)])
 
     @line("6", "Short-term capital loss carryover", cites="IRC 1212(b)")
     def short_carried(self):
@@ -176,7 +178,7 @@ class CapitalGains(FederalForm):
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):
-        return total([share.long_gain for kind in SHARES for share in self.papers(kind)])
+        return total([of_share(share, "long_gain") for kind in SHARES for share in self.papers(kind)])
 
     @line("13", "Capital gain distributions")
     def distributions(self):
@@ -261,7 +263,7 @@ class LossCarryover(FederalForm):
     """What of the loss goes into next year. Worksheet of Schedule D; IRC 1212(b)."""
 
     number, name, worksheet = "Capital loss carryover", "Capital loss carryover", True
-    needs = ("1099-b", "1099-da", "capital-carryover", "asset", "installment", "home-sale", *SHARES)
+    needs = ("1099-b", "1099-da", "capital-carryover", "asset", "installment", "home-sale", "basis-s", "basis-p", *SHARES)
     income = linked("us.1040")
     gains = linked("us.sch-d")
 

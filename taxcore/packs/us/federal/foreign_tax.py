@@ -3,6 +3,7 @@
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total, whole
 from taxcore.packs.us.balances import FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -99,7 +100,7 @@ class ForeignTax(FederalForm):
     @line("8", "Foreign tax")
     def tax(self):
         statements = [paper.foreign_tax for kind in ("1099-int", "1099-div") for paper in self.papers(kind)]
-        shares = [paper.foreign_tax for kind in SHARES for paper in self.papers(kind)]
+        shares = [of_share(paper, "foreign_tax") for kind in SHARES for paper in self.papers(kind)]
         return total(statements, shares, self.questions.other_tax)
 
     @line("10", "Carryover from prior years", cites="IRC 904(c)")

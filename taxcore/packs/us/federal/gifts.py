@@ -3,6 +3,7 @@
 from taxcore.engine import ZERO, excess, fact, greatest, least, line, linked, share, times, total, whole
 from taxcore.packs.us.balances import GIFT_CARRYOVER
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 
 _MONEY = ("", "cash", "cash-private")
 GIFT_KINDS = ("cash", "property", "gain", "cash-private", "gain-private")
@@ -24,7 +25,7 @@ class Gifts(FederalForm):
     def _given(self, kind):
         papers = [p for p in self.papers("gift") if (p.gift_kind or "cash") == kind]
         miles = [times(p.miles or 0, self.law.itemized.gift_mile, of="miles") for p in papers]
-        shares = [p.cash_gifts for k in ("k1-1065", "k1-1120s") for p in self.papers(k)] if kind == "cash" else []
+        shares = [of_share(p, "cash_gifts") for k in ("k1-1065", "k1-1120s") for p in self.papers(k)] if kind == "cash" else []
         return total([p.amount for p in papers], miles, shares)
 
     def _oldest(self):

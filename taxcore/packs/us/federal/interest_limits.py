@@ -1,8 +1,9 @@
 """Interest up to a limit: Form 4952 and the mortgage worksheet. IRC 163(d), (h)(3)."""
 
-from taxcore.engine import ZERO, excess, greatest, least, line, linked, ratio, share, total
+from taxcore.engine import excess, greatest, least, line, linked, ratio, share, total
 from taxcore.packs.us.balances import INVESTMENT_INTEREST
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 
 _NEW_DEBT_SINCE = (2017, 12, 16)
 
@@ -20,9 +21,7 @@ class InvestmentInterest(FederalForm):
 
     @line("1", "Investment interest expense paid this year")
     def paid(self):
-        return total(
-            self.paper("itemized").investment_interest, [getattr(p, "investment_interest", ZERO) for p in self._shares()]
-        )
+        return total(self.paper("itemized").investment_interest, [of_share(p, "investment_interest") for p in self._shares()])
 
     def _shares(self):
         return [paper for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)]

@@ -2,6 +2,7 @@
 
 from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.federal.trades import TRADES
 from taxcore.packs.us.property.rents import OWN_BUSINESS
 
@@ -221,7 +222,7 @@ class NetInvestmentIncomeTax(FederalForm):
         if self.run.is_idle("us.4797"):
             return nothing_because("nothing of a business was sold")
         sold = self.run.form("us.4797")
-        shares = [p.section_1231 for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
+        shares = [of_share(p, "section_1231") for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
         parts = [one.gain for one in self.every("us.6252") if one.paper.sort == "trade"]
         return total(less=[*parts, *(sold.of_activity(paper.key) for kind in TRADES for paper in self.papers(kind)), *shares])
 

@@ -5,14 +5,16 @@ from typing import Any, ClassVar
 from taxcore.engine import ZERO, excess, fact, line, nothing_because, pro_rata, total
 from taxcore.packs.us.balances import PASSIVE_SHARE, SHARE_179
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 def trade_income(paper):
     """What one entity's business gives, deductions of its owner taken off, but for section 179."""
+    ordinary = of_share(paper, "ordinary")
     if paper.kind != "k1-1065":
-        return total(paper.ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else ())
-    return total(paper.ordinary, paper.guaranteed, less=paper.unreimbursed)
+        return total(ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else ())
+    return total(ordinary, paper.guaranteed, less=paper.unreimbursed)
 
 
 def expensing(run):
@@ -35,14 +37,32 @@ class Share(FederalForm):
 
     @property
     def takes_part(self):
-        """Whether its business is not passive: by taking part, or because it is publicly traded and has no loss: IRC 469(k)."""
-        return bool(self.paper.participates) or bool(self.paper.publicly_traded)
+        """Whether its business is not passive. IRC 469(h)."""
+        return bool(self.paper.participates)
+
+    @property
+    def is_apart(self):
+        """Whether its passive losses wait for income of its own: IRC 469(k)."""
+        return bool(self.paper.publicly_traded)
+
+    @fact("Passive losses of this year and before")
+    def losses(self):
+        return total(excess(ZERO, over=self.rental), excess(ZERO, over=self.other), self.before)
+
+    @fact("Passive income")
+    def income(self):
+        return total(excess(self.rental, over=ZERO), excess(self.other, over=ZERO))
+
+    @fact("Ends with all its losses", cites="IRC 469(g)(1)(A)")
+    def is_released(self):
+        """Disposed of entirely, with an overall loss: nothing of it waits."""
+        return bool(self.paper.disposed) and self.losses > self.income
 
     def _wanted(self):
         paper = self.paper
         if paper.kind == "k1-1041" or not paper.participates:
             return total(ZERO)
-        return total(paper.section_179, paper.section_179_before)
+        return total(of_share(paper, "section_179"), paper.section_179_before)
 
     @fact("Section 179 of this share", cites="IRC 179(b)(3), (d)(8)")
     def section_179(self):
@@ -69,13 +89,13 @@ class Share(FederalForm):
 
     @line("2", "Rental real estate")
     def rental(self):
-        return total(self.paper.rental)
+        return total(of_share(self.paper, "rental"))
 
     @line("3", "Other passive income or loss")
     def other(self):
         if self.takes_part:
-            return total(self.paper.other_rental)
-        return total(trade_income(self.paper), self.paper.other_rental, less=self.own)
+            return total(of_share(self.paper, "other_rental"))
+        return total(trade_income(self.paper), of_share(self.paper, "other_rental"), less=self.own)
 
     @line("4", "Losses of earlier years that waited")
     def before(self):
@@ -83,9 +103,7 @@ class Share(FederalForm):
 
     @line("5", "Passive income less losses that are allowed", cites="IRC 469")
     def passive(self):
-        losses = total(excess(ZERO, over=self.rental), excess(ZERO, over=self.other), self.before)
-        income = total(excess(self.rental, over=ZERO), excess(self.other, over=ZERO))
-        return total(income, less=excess(losses, over=self.waits))
+        return total(self.income, less=excess(self.losses, over=self.waits))
 
     @line("6", "Enters income", weight="total")
     def together(self):
@@ -93,6 +111,10 @@ class Share(FederalForm):
 
     @fact("Loss not allowed this year", closes=PASSIVE_SHARE, cites="IRC 469(b)")
     def waits(self):
+        if self.is_released:
+            return nothing_because("the share was disposed of entirely")
+        if self.is_apart:
+            return excess(self.losses, over=self.income)
         form = self.run.form("us.8582")
         return total(form.waiting(f"{self.key}/rental"), form.waiting(f"{self.key}/other"))
 
@@ -123,7 +145,7 @@ class Partnerships(FederalForm):
 
     @fact("Of all of it, not passive")
     def not_passive(self):
-        shares = [one.own for one in self.every("us.share")]
+        shares = [total(one.own, one.passive) if one.is_apart else one.own for one in self.every("us.share")]
         let = [total(one.counted, less=one.passive_counted) for one in self._properties() if one.is_passive]
         return total([one.net for one in self._properties() if not one.is_passive], let, shares)
 

@@ -1,6 +1,6 @@
-"""Forms 2210 and 2210-F: penalty for underpaying during the year, regular method. IRC 6654, 6621.
+"""Forms 2210 and 2210-F: penalty for underpaying during the year. IRC 6654, 6621.
 
-The annualized method and waivers stop filing. Withholding counts in four equal parts; payments go to the oldest
+Withholding counts in four equal parts; payments go to the oldest
 installment first.
 """
 
@@ -134,6 +134,12 @@ class Underpayment(FederalForm):
 
     @line("19", "Penalty", weight="total")
     def penalty(self):
+        """Less what is asked to be waived: IRC 6654(e)(3)."""
+        waived = self.paper("penalty").waived if self.paper("penalty").waiver else ZERO
+        return excess(self.whole_penalty, over=waived)
+
+    @fact("Penalty before a waiver", rounding=whole)
+    def whole_penalty(self):
         if self.excused:
             return nothing_because(self.excused)
         spells = list(self._spells())
@@ -154,8 +160,8 @@ class Underpayment(FederalForm):
         """(due day, since, amount outstanding, until): one for each stretch in which an installment was short."""
         payments = [list(one) for one in self.payments()]
         end = self.end()
-        for due in self.due_dates:
-            short, since = Decimal(self.instalment), due
+        for due, instalment in zip(self.due_dates, self._installments(), strict=True):
+            short, since = Decimal(instalment), due
             for payment in payments:
                 used = min(payment[1], short)
                 if used <= 0:
@@ -168,6 +174,12 @@ class Underpayment(FederalForm):
                 short -= used
             if short > 0 and end > since:
                 yield due, since, short, end
+
+    def _installments(self):
+        """The four of them, by income as it came where that was chosen."""
+        if self.paper("penalty").annualise:
+            return self.run.form("us.2210-ai").installments
+        return (self.instalment,) * len(self.due_dates)
 
     def end(self):
         paid_on = self.paper("penalty").paid_on

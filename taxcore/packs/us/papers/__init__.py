@@ -1,8 +1,10 @@
 """What can be entered for an American individual return, in the order the index lists it."""
 
+from taxcore.packs.us.basis.papers import PAPERS as BASES
 from taxcore.packs.us.farm.papers import PAPERS as FARMS
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
 from taxcore.packs.us.papers.amending import Amendment
+from taxcore.packs.us.papers.annualized import Annualized
 from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement
 from taxcore.packs.us.papers.credits import (
     CareProvider,
@@ -42,17 +44,15 @@ from taxcore.packs.us.property.installments import Installment
 from taxcore.packs.us.property.papers import PAPERS as PROPERTY
 
 PAPERS = (
-    Amendment, Filing, ParentsFigures,
-    WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement, DigitalAssetStatement,
-    CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS, NonemployeeStatement,
-    MiscellaneousStatement, PaymentCardStatement, *SHARES, QualifiedLoss, *PROPERTY, Installment, HomeSale, GamblingStatement,
-    EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution,
-    LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan, MinimumTaxItems,
-    CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement, PremiumCreditQuestions,
-    ForeignTaxQuestions, CarriedCredits, *FAMILY,
-    Estimates, PriorYear, PenaltyQuestions, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
-    BalanceDebit,
-    Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
+    Amendment, Filing, ParentsFigures, WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement,
+    DigitalAssetStatement, CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS,
+    NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss, *PROPERTY, Installment,
+    HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments, RetirementAccounts,
+    HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan,
+    MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement,
+    PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates, PriorYear, PenaltyQuestions, Annualized,
+    Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit, Residency, StateReturns, Diligence,
+    DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

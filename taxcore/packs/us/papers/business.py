@@ -1,7 +1,7 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE, INVENTORY, SECTION_179
+from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE, INVENTORY, RISK_TRADE, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
@@ -128,6 +128,8 @@ class BusinessBooks(FederalPaper):
     home_depreciation = Amount(None, "Depreciation of the home, kept elsewhere")
 
     not_at_risk = Flag("32b", "Some investment is not at risk", cites="IRC 465")
+    at_risk = Amount(None, "Amount at risk (Form 6198, line 20)", cites="IRC 465(b)", help="Asked only where there is a loss.")
+    risk_before = Amount(None, "Loss of earlier years not allowed at risk", cites="IRC 465(a)(2)", opens=RISK_TRADE)
     optional_method = Flag(None, "Nonfarm optional method of self-employment tax", cites="IRC 1402(a)",
                            help="At most five years; earnings of 400 in two of the last three.")  # fmt: skip
     health_insurance = Amount(

@@ -1,6 +1,6 @@
 """What was paid during the year, and what last year left: estimates, extension, penalties, how refunds go. IRC 6654, 6402."""
 
-from taxcore.engine import Amount, Choice, Day, Flag, Row, Rows, Text, total
+from taxcore.engine import Amount, Choice, Day, Flag, Prose, Row, Rows, Text, total
 from taxcore.packs.us.balances import (
     ABOVE_CAP,
     APPLIED,
@@ -80,6 +80,9 @@ class PenaltyQuestions(FederalPaper):
 
     annualise = Flag(None, "Annualized income method", cites="IRC 6654(d)(2)")
     waiver = Flag(None, "Request a waiver", cites="IRC 6654(e)(3)")
+    waived = Amount(None, "Penalty to be waived")
+    waiver_reason = Prose(None, "Reason of the waiver", longest=600, cites="IRC 6654(e)(3)",
+                          help="Casualty or disaster; retirement at 62 or disability, with reasonable cause.")  # fmt: skip
     farmer = Flag(None, "Farmer or fisherman", cites="IRC 6654(i)", kept=True)
     paid_by_march = Flag(None, "Farmer: filed and paid in full by March 1", cites="IRC 6654(i)(1)(D)")
     by_authority = Flag(None, "Let the IRS figure the penalty", alike=True, kept=True)

@@ -26,6 +26,9 @@ class _Share(FederalPaper):
     )
     active = Flag(None, "Active participation in its rental real estate", cites="IRC 469(i)(6)", kept=True)
     passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_SHARE)
+    disposed = Flag(
+        None, "Disposed of entirely this year", cites="IRC 469(g)", help="In a taxable transaction to somebody unrelated."
+    )
     publicly_traded = Flag(None, "Publicly traded partnership", cites="IRC 469(k), 199A(e)(4)", kept=True)
     qualified_income = Amount(
         None,

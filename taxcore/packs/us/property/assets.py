@@ -8,6 +8,7 @@ from decimal import Decimal
 from taxcore.engine import Form, excess, fact, least, line, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.balances import DEPRECIATION, QUARTER, SECTION_179
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.federal.shares import expensing, trade_income
 from taxcore.packs.us.federal.trades import TRADES, trades
 from taxcore.packs.us.property.lives import (
@@ -236,7 +237,9 @@ class Section179(FederalForm):
 
     @line("8", "Elected cost")
     def elected(self):
-        return total([one.section_179 for one in self._this_year()], [paper.section_179 for paper in expensing(self.run)])
+        return total(
+            [one.section_179 for one in self._this_year()], [of_share(paper, "section_179") for paper in expensing(self.run)]
+        )
 
     @line("9", "Tentative deduction")
     def tentative(self):

@@ -211,6 +211,8 @@ class PassiveLosses(FederalForm):
             for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released
         ]  # fmt: skip
         for one in self.every("us.share"):
+            if one.is_apart or one.is_released:
+                continue
             with_rental = bool(one.rental)
             parts = (
                 ("rental", one.rental, one.before if with_rental else ZERO),

@@ -6,6 +6,7 @@ from decimal import Decimal
 from taxcore.engine import excess, fact, least, line, nothing_because, share, total, whole
 from taxcore.packs.us.balances import SECTION_1231
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.installments import gains
@@ -180,7 +181,7 @@ class Form4797(FederalForm):
 
     @fact("Section 1231 gain or loss of shares")
     def shares(self):
-        return total([paper.section_1231 for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
+        return total([of_share(paper, "section_1231") for kind in ("k1-1065", "k1-1120s") for paper in self.papers(kind)])
 
     @line("2", "Held more than a year: losses, nondepreciable property, K-1s")
     def plain(self):

@@ -12,6 +12,7 @@ from typing import Any
 from taxcore.engine import ZERO, excess, fact, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.states.amended import StateAmended
@@ -214,7 +215,7 @@ class Here(_Income):
         sold = [self._sold(paper) for kind in ("1099-b", "1099-da") for paper in self.papers(kind)]
         funds = [share(self._part(paper), of=paper.capital_gain) for paper in self.papers("1099-div")]
         shares = [
-            share(self._part(paper), of=total(paper.short_gain, paper.long_gain))
+            share(self._part(paper), of=total(of_share(paper, "short_gain"), of_share(paper, "long_gain")))
             for kind in SHARES
             for paper in self.papers(kind)
         ]
@@ -251,7 +252,7 @@ class Here(_Income):
     @staticmethod
     def _shared(paper):
         names = ("ordinary", "rental", "other_rental", "guaranteed", "royalties")
-        return total([getattr(paper, name) for name in names if hasattr(paper, name)])
+        return total([of_share(paper, name) for name in names if hasattr(paper, name)])
 
     def _by_rows(self, paper, amount):
         rows = [row for row in paper.states if row.state]

@@ -10,8 +10,10 @@ from taxcore.packs.us.tests.diagnosed import (
     first,
     paid,
     papers,
+    penalties,
     people,
     property,
+    shares,
     states,
 )
 
@@ -28,4 +30,6 @@ CASES = (
     *employed.CASES,
     *families.CASES,
     *farms.CASES,
+    *shares.CASES,
+    *penalties.CASES,
 )

@@ -111,8 +111,7 @@ CASES = [  # code, a return that has it, the same return mended
     # law that is not computed: each field that calls for it
     *((f"us.unsupported.{code}", one(paper(kind, **{name: _some(kind, name)})), one(paper(kind))) for kind, name, code, _ in unsupported._FIELDS),
     *((f"us.unsupported.{code}", one(share(**{name: "5"})), one(share())) for name, code, _ in unsupported._OF_SHARES if name != "final_year"),
-    ("us.unsupported.6198", one(share(ordinary="-5")), one(share(ordinary="-5", all_at_risk="yes"))),
-    ("us.unsupported.8582", one(share(ordinary="-5", publicly_traded="yes")), one(share(ordinary="-5"))),
+    ("us.unsupported.8582", one(share(section_1231="-5", participates="no")), one(share(section_1231="-5"))),
     ("us.unsupported.8582", one(books(supplies="5", participates="no")), one(books(supplies="5"))),
     ("us.unsupported.461", one(books(supplies="313001")), one(books(supplies="313000"))),
     ("us.unsupported.4972", one(pension(code="A")), one(pension(code="7"))),

@@ -109,7 +109,6 @@ CASES = [
     ("us.asset.179-kind", one(shop(), thing(sort="improvement", section_179="5")), one(shop(), thing(sort="interior", section_179="5"))),
     ("us.asset.179-use", one(shop(), thing(section_179="5", business_share="50")), one(shop(), thing(section_179="5", business_share="51"))),
     ("us.asset.car-limits", one(shop(), car(in_service="2017-05-05")), one(shop(), car(in_service="2018-05-05"))),
-    ("us.unsupported.8582", one(share(publicly_traded="yes", passive_before="5")), one(share(passive_before="5"))),
     ("us.asset.179-rental", one(house(), thing(used_in="h1", section_179="5")), one(house(), thing(used_in="h1"))),
     ("us.asset.179-above", one(shop(), thing(section_179="9001")), one(shop(), thing(section_179="9000"))),
     ("us.asset.179-vehicle", one(shop(), thing(sort="truck", business_share="100", cost="60000", section_179="31301")),
