@@ -26,6 +26,7 @@ from taxcore.packs.us.farm.tests import test_worked as test_farms
 from taxcore.packs.us.property.tests import (
     test_homes,
     test_installments,
+    test_listed,
     test_own_depreciation,
     test_sales,
     test_vacation,
@@ -43,7 +44,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 # Modules of cases worked by hand: (name, papers, year, what is expected)
 _WORKED = (
     test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
-    test_basis, test_annualized,
+    test_basis, test_listed, test_annualized,
 )  # fmt: skip
 
 

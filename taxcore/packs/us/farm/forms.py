@@ -6,6 +6,7 @@ from taxcore.engine import excess, fact, least, line, share, total
 from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.basis.limits import limits_risk
+from taxcore.packs.us.property.assets import added_back
 from taxcore.packs.us.property.papers import ANIMALS
 
 _INCOME = (
@@ -81,7 +82,11 @@ class Farm(FederalForm):
 
     crop_of_before = _from_books("6d", "crop_deferred_before", "Crop insurance deferred from last year")
     custom_hire_income = _from_books("7", "custom_hire_income", "Custom hire income")
-    other_income = _from_books("8", "other_income", "Other income")
+
+    @line("8", "Other income")
+    def other_income(self):
+        """With excess depreciation of vehicles: IRC 280F(b)(2)."""
+        return total(self.books.other_income, added_back(self.run, self.key))
 
     @line("9", "Gross income", weight="total")
     def gross_income(self):

@@ -7,6 +7,7 @@ from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, t
 from taxcore.packs.us.balances import INVENTORY
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.basis.limits import limits_risk
+from taxcore.packs.us.property.assets import added_back
 
 _EXPENSES = (
     "advertising", "car", "commissions", "contract_labour", "depletion", "depreciation", "employee_benefits", "insurance",
@@ -57,7 +58,10 @@ class Business(FederalForm):
     def gross_profit(self):
         return total(self.net_receipts, less=self.cost_of_goods)
 
-    other_income = _from_books("6", "other_income", "Other income")
+    @line("6", "Other income")
+    def other_income(self):
+        """With excess depreciation of vehicles: IRC 280F(b)(2)."""
+        return total(self.books.other_income, added_back(self.run, self.key))
 
     @line("7", "Gross income", weight="total")
     def gross_income(self):

@@ -22,6 +22,7 @@ from taxcore.packs.us.property.lives import (
     is_mostly_business,
     life_of,
     special_rate,
+    straight_before_fall,
 )
 from taxcore.packs.us.property.papers import ACTIVITIES, AMORTIZED, BUILT, LISTED, NOT_EXPENSED
 
@@ -72,6 +73,8 @@ class WrittenOff(Form):
 
     @line("3", "Section 179 elected")
     def section_179(self):
+        if self.asset.has_fallen:
+            return nothing_because("business use has fallen: it is added back, IRC 280F(d)(1)")
         return least(self.asset.section_179, self.basis)
 
     @line("4", "Special depreciation allowance of the first year", cites="IRC 168(k)")
@@ -107,6 +110,8 @@ class WrittenOff(Form):
         if self._leaves():
             of_whole_year = least(share(self.rate * _PERCENT, of=self._base()), self._rest())
             return share(life.part_when_sold(self.asset.sold.month), of=of_whole_year)
+        if self.asset.has_fallen:
+            return share(self.rate * _PERCENT, of=self.basis)
         if self._is_car():
             return least(share(self.rate * _PERCENT, of=self._base()), self._rest())
         if self.number_of_year >= life.last:
@@ -172,9 +177,29 @@ class Depreciation(FederalForm, WrittenOff):
     def before(self):
         return total(self.asset.prior)
 
+    @property
+    def falls_now(self):
+        return self.asset.has_fallen and self.asset.fell_in == self.run.year and self.is_there
+
+    @fact("Depreciation before business use fell, with section 179", cites="IRC 280F(b)(2)(A)")
+    def before_fall(self):
+        if not self.falls_now or self.asset.method == "ads":
+            return nothing_because("business use has not fallen to half or less this year")
+        return total(self.before, self.asset.section_179)
+
+    @fact("By the straight line", rounding=whole, cites="IRC 280F(b)(2)(B)")
+    def straight_before_fall(self):
+        return total(straight_before_fall(self.asset)) if self.before_fall else nothing_because("nothing is added back")
+
+    @fact("Excess depreciation added back", cites="IRC 280F(b)(2)(A)")
+    def recaptured(self):
+        return excess(self.before_fall, over=self.straight_before_fall)
+
     @line("12", "Depreciation to the end of the year", closes=DEPRECIATION)
     def accumulated(self):
-        return total(self.before, self.special_now, self.allowed)
+        """What was added back was not deducted."""
+        expensed = total(self.asset.section_179) if self.before_fall else total(ZERO)
+        return total(self.before, expensed, self.special_now, self.allowed, less=self.recaptured)
 
     @line("14", "Depreciation for the alternative minimum tax", cites="IRC 56(a)(1)")
     def minimum(self):
@@ -196,6 +221,16 @@ class Depreciation(FederalForm, WrittenOff):
     @fact("Quarter of the mid-quarter convention", closes=QUARTER)
     def quarter(self):
         return total(Decimal(self.asset.quarter or 0))
+
+
+def fallen(run):
+    """The register's lines of vehicles whose business use fell this year."""
+    return [one for one in run.every("us.depreciation") if one.falls_now]
+
+
+def added_back(run, key):
+    """Excess depreciation of one activity's vehicles whose business use fell this year: its other income. IRC 280F(b)(2)."""
+    return [one.recaptured for one in run.once(fallen) if one.asset.used_in == key]
 
 
 class Section179(FederalForm):

@@ -132,8 +132,28 @@ def expensed(run):
         yield found(form.address("allowed"), says, code="us.asset.179-limited")
 
 
+def _fallen(run, one):
+    """What is missing or wrong where business use fell to half or less."""
+    form = run.form("us.depreciation", one.key)
+    if is_mostly_business(one):
+        says = "From that year on the straight line holds, also when it rises again. Check both."
+        yield found(one.address("fell_in"), says, code="us.asset.fall-conflict")
+    if not form.falls_now:
+        return
+    if not one.share_before or not one.is_keyed("prior"):
+        name = "share_before" if not one.share_before else "prior"
+        says = "What is added back follows from them. Enter the business use and depreciation of the years before."
+        yield found(one.address(name), says, code="us.asset.fall-incomplete")
+    if form.recaptured > 0:
+        says = f"{form.recaptured:,.0f} are other income of the activity, and basis again."
+        yield found(one.address("fell_in"), says, code="us.asset.added-back")
+
+
 @check("us.asset.business-use", "How much a vehicle is used in business is not said", "missing", "IRC 274(d), 280F")
-@stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "unsupported", "IRC 280F(b)(2)")
+@stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "missing", "IRC 280F(b)(2)")
+@stops("us.asset.fall-incomplete", "Business use fell: figures of the years before", "missing", "IRC 280F(b)(2)(A)")
+@check("us.asset.fall-conflict", "Business use fell, and is above half", "conflict", "IRC 280F(b)(2)")
+@idea("us.asset.added-back", "Depreciation of a vehicle is added back", "missed", "IRC 280F(b)(2)")
 @check("us.asset.mileage", "The mileage rate and depreciation of a vehicle", "conflict", "Rev. Proc. 2019-46")
 @stops("us.asset.car-limits", "An automobile of a year whose limits are not here", "unsupported", "IRC 280F(a)")
 @check("us.asset.car-heavy", "An automobile that may be too heavy for the limits", "rule", "IRC 280F(d)(5)")
@@ -148,9 +168,11 @@ def used(run):
             says = "All of it is taken to be business. Enter the percentage by miles, and keep the log."
             yield found(one.address("business_share"), says, code="us.asset.business-use")
         older = one.in_service is not None and one.in_service.year < run.year
-        if older and not is_mostly_business(one) and one.method != "ads":
-            says = "What was deducted above the straight line before may have to be added back. That is not supported yet."
-            yield found(one.address("business_share"), says, code="us.asset.recapture")
+        if older and not is_mostly_business(one) and one.method != "ads" and not one.has_fallen:
+            says = "What was deducted above the straight line before is added back. Enter the year in which it fell."
+            yield found(one.address("fell_in"), says, code="us.asset.recapture")
+        if one.has_fallen:
+            yield from _fallen(run, one)
         if one.sort in LISTED and trade is not None and trade.car_method == "miles" and trade.miles:
             says = "The rate contains depreciation. Choose actual expenses, or remove the vehicle."
             yield found(one.address("sort"), says, code="us.asset.mileage")

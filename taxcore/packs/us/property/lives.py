@@ -53,6 +53,11 @@ def life_of(asset, way=FEDERAL):
     return life
 
 
+def _is_slow(asset):
+    """Whether the alternative system holds: by election, or since it is not mostly used in business. IRC 168(g), 280F(b)."""
+    return asset.method == "ads" or not is_mostly_business(asset) or asset.has_fallen
+
+
 def _is_of_farm(asset):
     return asset.run.by_key(("farm",), str(asset.used_in)) is not None
 
@@ -61,7 +66,7 @@ def _life_of(asset):
     if not is_depreciated(asset) or asset.sort in AMORTIZED or not asset.period:
         return None
     month = asset.in_service.month
-    ads = asset.method == "ads" or not is_mostly_business(asset)
+    ads = _is_slow(asset)
     if asset.period in ("27.5", "39"):
         kind = "residential" if asset.period == "27.5" else "nonresidential"
         if not ads:
@@ -85,7 +90,7 @@ def special_rate(asset, way=FEDERAL):
 
 
 def _special_rate(asset):
-    if not is_depreciated(asset) or asset.no_special or asset.method == "ads" or not is_mostly_business(asset):
+    if not is_depreciated(asset) or asset.no_special or _is_slow(asset):
         return ZERO
     if asset.sort in ("intangible", "start-up") or (
         asset.sort not in AMORTIZED and Decimal(asset.period or 99) > TABLES.special.longest
@@ -133,6 +138,16 @@ def straight_to_the_sale(asset):
     for number in range(1, gone + 1):
         taken += life.amount(basis, number, taken)
     return taken + whole(min(life.amount(basis, gone + 1, taken), basis - taken) * life.part_when_sold(asset.sold.month))
+
+
+def straight_before_fall(asset):
+    """What the alternative system would have given before the year in which business use fell. IRC 280F(b)(2)(B)."""
+    basis, taken = whole((asset.cost - asset.land) * (asset.share_before or 0) * _PERCENT), ZERO
+    life = Life(Decimal(asset.ads_years or asset.period or 5), "straight", quarter=asset.quarter or 0)
+    for number in range(1, asset.fell_in - asset.in_service.year + 1):
+        amount, cap = life.amount(basis, number, taken), cap_of(asset, number)
+        taken += amount if cap is None else min(amount, whole(cap * (asset.share_before or 0) * _PERCENT))
+    return taken
 
 
 def first_and_left(asset, until):

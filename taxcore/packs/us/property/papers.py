@@ -65,6 +65,10 @@ class Asset(FederalPaper):
         None, "Depreciation of earlier years", opens=DEPRECIATION, help="With the special allowance, without section 179."
     )
 
+    fell_in = Count(None, "Year in which business use fell to 50% or less", most=2099, cites="IRC 280F(b)(2)", kept=True,
+                    help="Of a vehicle that was used more before.")  # fmt: skip
+    share_before = Count(None, "Business use before that, percent", most=100, kept=True)
+
     sold = Day(None, "Sold or retired on", begins="When it leaves")
     sold_for = Amount(None, "Sales price")
     costs = Amount(None, "Expenses of sale")
@@ -93,6 +97,11 @@ class Asset(FederalPaper):
 
     def comes_again(self):
         return self.sold is None
+
+    @property
+    def has_fallen(self):
+        """Whether its business use fell to half or less, this year or before: from then on the straight line holds."""
+        return self.sort in LISTED and bool(self.fell_in) and self.fell_in <= self.run.year
 
 
 class RentalExpense(Row):

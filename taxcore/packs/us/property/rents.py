@@ -7,6 +7,7 @@ from taxcore.engine import excess, fact, least, line, linked, nothing_because, p
 from taxcore.packs.us.balances import HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.property.assets import added_back
 
 ZERO, _HALF = Decimal(0), Decimal("0.5")
 ROYALTIES, OWN_BUSINESS = "6", "7"
@@ -53,7 +54,8 @@ class RentalIncome(FederalForm):
 
     @line("3", "Rents received")
     def rents(self):
-        return total(self.paper.rents, [paper.rents for paper in self._statements()])
+        """With excess depreciation of vehicles: IRC 280F(b)(2)."""
+        return total(self.paper.rents, [paper.rents for paper in self._statements()], added_back(self.run, self.key))
 
     @line("4", "Royalties received")
     def royalties(self):

@@ -9,6 +9,7 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.property.assets import fallen
 from taxcore.packs.us.property.installments import gains
 from taxcore.packs.us.property.lives import is_held_longer, straight_to_the_sale
 from taxcore.packs.us.property.papers import ANIMALS, BUILT
@@ -177,7 +178,7 @@ class Form4797(FederalForm):
 
     def required(self):
         sold = self._sold(long=True) or self._sold(long=False) or self.in_parts or self.in_parts_short
-        return bool(sold) or self.shares != 0
+        return bool(sold) or self.shares != 0 or self.added_back > 0
 
     @fact("Section 1231 gain or loss of shares")
     def shares(self):
@@ -240,6 +241,21 @@ class Form4797(FederalForm):
     @line("18b", "Ordinary gain or (loss)", weight="total")
     def ordinary(self):
         return total(self.together)
+
+    def _fallen(self):
+        return self.run.once(fallen)
+
+    @line("33", "Section 179 and depreciation allowable in prior years", cites="IRC 280F(b)(2)")
+    def before_fall(self):
+        return total([one.before_fall for one in self._fallen()])
+
+    @line("34", "Recomputed depreciation")
+    def straight_before_fall(self):
+        return total([one.straight_before_fall for one in self._fallen()])
+
+    @line("35", "Recapture amount", weight="total")
+    def added_back(self):
+        return total([one.recaptured for one in self._fallen()])
 
     @fact("Long-term gain for Schedule D")
     def long_gain(self):

@@ -18,6 +18,8 @@ def _why_not(run, home, own, one):
         return f"What {home.name} takes over of federal depreciation is not known here." if fast else ""
     if one.sort in own.otherwise:
         return f"{home.name} has not taken over the federal law of this kind. Its own depreciation is not supported yet."
+    if one.has_fallen and one.fell_in == run.year and not own.takes_special(one.in_service.year):
+        return f"What {home.name} adds back of a vehicle by its own depreciation is not supported yet."
     if not differs(home.state, one):
         return ""
     if home.kind != places.WHOLE:

@@ -46,6 +46,12 @@ def car(**values):
     return thing(**{"description": "Van", "sort": "car", "business_share": "80"} | values)
 
 
+def fell(**values):
+    return car(
+        **{"in_service": "2024-05-05", "business_share": "50", "fell_in": "2025", "share_before": "90", "prior": "1800"} | values
+    )
+
+
 def misc(**values):
     return paper("1099-misc", "m1", **values)
 
@@ -117,6 +123,10 @@ CASES = [
     ("us.asset.business-use", one(shop(), car(business_share="")), one(shop(), car())),
     ("us.asset.no-business-use", one(shop(), thing(business_share="0")), one(shop(), thing(business_share="1"))),
     ("us.asset.recapture", one(shop(), car(in_service="2024-05-05", business_share="50")), one(shop(), car(in_service="2024-05-05", business_share="51"))),
+    ("us.asset.recapture", one(shop(), car(in_service="2024-05-05", business_share="50")), one(shop(), fell())),
+    ("us.asset.fall-incomplete", one(shop(), fell(prior="")), one(shop(), fell())),
+    ("us.asset.fall-conflict", one(shop(), fell(business_share="51")), one(shop(), fell())),
+    ("us.asset.added-back", one(shop(), fell()), one(shop(), fell(prior="800"))),
     ("us.asset.mileage", one(shop(car_method="miles", miles="5"), car()), one(shop(car_method="actual"), car())),
     ("us.asset.sold-price", one(shop(), gone(sold_for="")), one(shop(), gone(sold_for="0"))),
     ("us.asset.sold-before-year", one(shop(), gone(sold="2024-12-31")), one(shop(), gone(sold="2025-01-01"))),
