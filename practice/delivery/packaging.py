@@ -11,7 +11,7 @@ from practice.portal.links import send_link
 from practice.returns.acts import Done, act
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
-from practice.signing.needed import signers
+from practice.signing.representing import written_to
 
 
 class CannotDeliver(Cannot):
@@ -48,12 +48,13 @@ def deliver(actor, package_id):
     package.delivered_at = timezone.now()
     package.save()
     return_ = package.of
-    for client, _ in signers(return_):
+    clients = written_to(return_)
+    for client in clients:
         if client.email:
             send_link(return_, client, "package")
     reach(return_, Stage.DONE, "delivered")
     return_.save()
-    record(actor, "delivered", return_, says=", ".join(client.full_name for client, _ in signers(return_)))
+    record(actor, "delivered", return_, says=", ".join(client.full_name for client in clients))
     return package
 
 

@@ -14,7 +14,7 @@ from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.portal.links import send_link
 from practice.returns.models import Return
-from practice.signing.needed import signers
+from practice.signing.representing import written_to
 from practice.whatif.keeping import columns_of
 
 
@@ -40,7 +40,7 @@ def share(actor, sheet_id):
     sheet = fetch(PlanSheet.objects.select_related("of__firm", "of__household"), actor, pk=sheet_id)
     require(actor, "deliver", sheet)
     if sheet.shared_at is None:
-        clients = [client for client, _ in signers(sheet.of) if client.email]
+        clients = [client for client in written_to(sheet.of) if client.email]
         if not clients:
             raise Cannot("Nobody who signs this return has an email address. Enter one under People.")
         sheet.shared_at = timezone.now()

@@ -32,7 +32,7 @@ from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import document_of, drawn_of
 from practice.returns.models import FILED, Return
 from practice.review import advising
-from practice.signing.needed import signers
+from practice.signing.representing import written_to
 from practice.signing.tasks import draw
 from taxcore.engine import BadValue
 
@@ -211,7 +211,7 @@ def share(actor, printed_id):
     if printed.shared_at is None:
         printed.shared_at = timezone.now()
         printed.save(update_fields=["shared_at"])
-        for client, _ in signers(printed.of):
+        for client in written_to(printed.of):
             if client.email:
                 send_link(printed.of, client, "set")
         record(actor, "set shared", printed.of, says=printed.set.name)

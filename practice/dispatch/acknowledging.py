@@ -10,7 +10,8 @@ from practice.portal.alerting import tell
 from practice.returns.computing import pack_of, result_of
 from practice.returns.models import FILED, Return, Stage
 from practice.returns.stages import reach
-from practice.signing.needed import CannotSign, signers
+from practice.signing.needed import CannotSign
+from practice.signing.representing import written_to
 from taxcore.engine.filed import address_at
 
 
@@ -50,7 +51,7 @@ def _accepted(return_, submission):
 def _clients(return_):
     """Who signed; nobody where that can no longer be said: an answer is settled all the same."""
     try:
-        return [client for client, _ in signers(return_)]
+        return written_to(return_)
     except CannotSign:
         return []
 

@@ -15,13 +15,29 @@ def signers(return_):
     """(client, role) of everyone who must sign, the taxpayer first. CannotSign rather than leaving anybody out."""
     if pack_of(return_).filer == "entity":
         return _who_sign_for(return_.household)
-    papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
-    by_role = {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
+    by_role = _people(return_)
     roles = drawn_of(return_.snapshot).signers if return_.snapshot_id else pack_of(return_).signers(result_of(return_).run)
     missing = [role for role in roles if role not in by_role]
     if missing:
         raise CannotSign(f"The {missing[0]} is not a client yet, so no one could sign. Add the {missing[0]} to the return.")
     return [(by_role[role], role) for role in roles]
+
+
+def _people(return_):
+    """{role: client} of the people on a return."""
+    papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
+    return {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
+
+
+def cannot_sign(return_):
+    """Ids of the signers for whom somebody else must sign: people who have died."""
+    if pack_of(return_).filer == "entity":
+        return set()
+    roles = (
+        drawn_of(return_.snapshot).represented if return_.snapshot_id else pack_of(return_).represented(result_of(return_).run)
+    )
+    people = _people(return_) if roles else {}
+    return {people[role].pk for role in roles if role in people}
 
 
 def _who_sign_for(household):

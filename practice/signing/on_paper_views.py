@@ -70,6 +70,7 @@ def represent(request, return_id, client_id):
     outgoing = pack_of(return_).outgoing
     context |= {
         "row": representing.of_return(return_).get(client_id),
+        "gone": client_id in needed.cannot_sign(return_),
         "people": representing.who_may(request.user, return_, context["client"]),
         "capacities": [(one, outgoing.kind(one.proof)) for one in outgoing.capacities],
         "may_ask": may(request.user, "request e-signatures"),

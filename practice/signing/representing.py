@@ -15,7 +15,7 @@ from practice.returns.changing import Settled, closed_because, lock_opens
 from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.signing.models import Representative
-from practice.signing.needed import CannotSign, signers
+from practice.signing.needed import CannotSign, cannot_sign, signers
 from taxcore.engine import BadValue
 
 
@@ -23,6 +23,15 @@ def of_return(return_):
     """{client's id: who represents them}."""
     rows = return_.representatives.filter(ended_at=None).select_related("person", "proof", "client")
     return {one.client_id: one for one in rows}
+
+
+def written_to(return_):
+    """The clients who hear of a return: who signs it, and of somebody who has died the client who represents them."""
+    gone, rows = cannot_sign(return_), of_return(return_)
+    found = [
+        (rows[client.pk].person if client.pk in rows else None) if client.pk in gone else client for client, _ in signers(return_)
+    ]
+    return [one for one in found if one is not None]
 
 
 def who_may(actor, return_, client):
@@ -117,6 +126,8 @@ def signs_today(return_, client):
     """(who signs, in words as what or "") for a client. CannotSign where what allows it has ended or is not there."""
     row = of_return(return_).get(client.pk)
     if row is None:
+        if client.pk in cannot_sign(return_):
+            raise CannotSign(f"{client.full_name} has died. Choose who signs: “signed by a representative”.")
         return client.full_name, ""
     capacity = pack_of(return_).outgoing.capacity(row.capacity)
     if row.until is not None and row.until < return_.firm.today():

@@ -19,7 +19,7 @@ from practice.returns.computing import pack_of
 from practice.returns.models import Return
 from practice.signing.locking import lock_figures
 from practice.signing.models import Signature, SignatureRequest
-from practice.signing.needed import CannotSign, authorities_to_sign, move_on, signers
+from practice.signing.needed import CannotSign, authorities_to_sign, cannot_sign, move_on, signers
 from practice.signing.representing import of_return, signs_today
 
 TRIES = 2
@@ -38,6 +38,8 @@ def ask_for_signature(actor, return_id):
     return_ = snapshot.of
     asked, links, represented = [], {}, of_return(return_)
     for client, role in signers(return_):
+        if client.pk in cannot_sign(return_):
+            signs_today(return_, client)
         agent = represented[client.pk].person if client.pk in represented else None
         request, _ = return_.signature_requests.update_or_create(
             snapshot=snapshot, client=client, voided_at=None,

@@ -55,6 +55,7 @@ def _track(request, return_, result):
         "lacking": list(gate.lacking(return_, result)) if not snapshot else [],
         "corrections": corrections(return_) if snapshot and return_.signed_id not in (None, return_.snapshot_id) else None,
         "signers": _signers(return_) if snapshot else [],
+        "gone": needed.cannot_sign(return_) if snapshot else set(),
         "missing": needed.missing_signatures(return_) if snapshot else [],
         "submissions": [(submission, pack_of(return_).authority(submission.authority)) for submission in submissions],
         "package": return_.packages.first(),

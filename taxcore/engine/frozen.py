@@ -28,6 +28,7 @@ def drawn(result: Result) -> dict[str, Any]:
             for one in result.run.people()
         ],
         "signers": list(result.run.pack.signers(result.run)),
+        "represented": list(result.run.pack.represented(result.run)),
         "bottom_lines": list(_bottom_lines(result)),
         "to_come": [
             {
@@ -273,6 +274,7 @@ class Drawn:
             self.year: int = data["year"]
             self.forms = tuple(_drawn_form(form) for form in data["forms"])
             self.signers: tuple[str, ...] = tuple(data["signers"])
+            self.represented: tuple[str, ...] = tuple(data.get("represented", ()))
             self.people = tuple(DrawnPerson(**person) for person in data["people"])
             self.bottom_lines = tuple(_drawn_bottom_line(line) for line in data["bottom_lines"])
             self.to_come = tuple(_drawn_to_come(one) for one in data.get("to_come", ()))

@@ -293,7 +293,8 @@ def _as_declared(run: Run, authority: Authority) -> int:
 
 @dataclass(frozen=True)
 class Pack:
-    """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs.
+    """`law` maps a jurisdiction to the folder of its years; `people` is its Person class; `signers` says who signs,
+    `represented` for whom of them somebody else must.
     `rank` puts a return's authorities in the order in which people think of them; `home` is where those who file live.
 
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
@@ -333,6 +334,7 @@ class Pack:
     law: Mapping[str, Path]
     groups: Mapping[str, str]
     signers: Callable[[Run], tuple[str, ...]] = _taxpayer_alone
+    represented: Callable[[Run], tuple[str, ...]] = lambda run: ()
     rank: Callable[[Run, Authority], int] = _as_declared
     home: Callable[[Run], str] = lambda run: ""
     questions: tuple[Question, ...] = ()

@@ -24,7 +24,7 @@ from practice.intake.tests.test_attaching import pdf, picture
 from practice.portal.models import PortalLink
 from practice.returns import frozen
 from practice.returns.changing import Settled
-from practice.returns.entry import add_spouse
+from practice.returns.entry import add_paper, add_spouse
 from practice.signing import locking, on_paper, representing, requesting
 from practice.signing.models import Signature, SignatureRequest
 from practice.signing.tasks import make_authorization
@@ -307,6 +307,51 @@ class RepresentedTests(OfficeTestCase):
         self.assertContains(self.client.get(page), "Wren Abernathy signs in person")
         self.client.force_login(self.stranger, "django.contrib.auth.backends.ModelBackend")
         self.assertEqual(self.client.get(page).status_code, 404)
+
+
+class DecedentTests(OfficeTestCase):
+    """A client who died: whoever is charged with the property files and signs, and nothing is sent to the client."""
+
+    def setUp(self):
+        super().setUp()
+        self.key("death_date", "11/5/2025", paper=self.return_.papers.get(kind="person"))
+        _, paper = add_paper(self.preparer, self.return_.pk, "decedent")
+        given = {"capacity": "claimant", "representative": "Odo Fenn", "street": "1 Weir", "city": "Galena", "state": "IL",
+                 "zip": "61036", "will": "no", "appointed": "no", "to_be_appointed": "no", "pays_out": "yes"}  # fmt: skip
+        for name, value in given.items():
+            self.key(name, value, paper=paper)
+        self.client_person.email = "lorna@abernathy.example"
+        self.client_person.save()
+
+    def sign(self):
+        return requesting.sign_in_office(
+            self.administrator, self.return_.pk, self.client_person.pk, "us", SIGNATURE, None, "41706"
+        )
+
+    def test_nobody_is_asked_to_sign_who_has_died(self):
+        with self.assertRaisesRegex(requesting.CannotSign, "has died"):
+            requesting.ask_for_signature(self.signer, self.return_.pk)
+        locking.lock_figures(self.signer, self.return_.pk)
+        self.again()
+        with self.assertRaisesRegex(requesting.CannotSign, "has died"):
+            self.sign()
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        self.assertContains(self.client.get(reverse("sign", args=[self.return_.pk])), "has died: choose who signs")
+        page = reverse("represent", args=[self.return_.pk, self.client_person.pk])
+        self.assertContains(self.client.get(page), "has died: somebody else signs")
+
+    def test_whoever_is_charged_with_the_property_signs_and_nobody_is_written_to(self):
+        locking.lock_figures(self.signer, self.return_.pk)
+        self.again()
+        given = {"capacity": "charged", "person": "", "name": "Odo Fenn", "seen": "Iowa license, ends 4417"}
+        representing.represent(self.signer, self.return_.pk, self.client_person.pk, given)
+        requesting.ask_for_signature(self.signer, self.return_.pk)
+        self.assertEqual(PortalLink.objects.for_firm(self.firm).filter(of=self.return_).count(), 0)
+        self.assertEqual(representing.written_to(self.again()), [])
+        signature = self.sign()
+        self.assertEqual(signature.signed_as, "Odo Fenn, person charged with the decedent's property for Lorna Abernathy")
+        document = etree.fromstring(frozen.document_of(self.return_.snapshot, "us"))
+        self.assertEqual([one.text for one in document.findall(".//{*}DeceasedRefund/*")], ["no", "no", "no", "yes"])
 
 
 class AttachmentsTests(SigningTestCase):

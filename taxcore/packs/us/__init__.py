@@ -49,8 +49,17 @@ FEDERAL = Authority(
 
 
 def signers(run):
-    """Everybody who files and lives: a surviving spouse signs a joint return alone. IRC 6013(a)(3), 6061."""
-    return tuple(person.role for person in run.form("us.1040").filers if person.death_date is None)
+    """Everybody who files and lives: a surviving spouse signs a joint return alone. Where nobody is left, those for whom a
+    representative signs. IRC 6012(b)(1), 6013(a)(3), 6061."""
+    filers = run.form("us.1040").filers
+    living = tuple(person.role for person in filers if person.death_date is None)
+    return living or (tuple(person.role for person in filers) if run.single("decedent").capacity else ())
+
+
+def represented(run):
+    """Those of them who have died: an executor or whoever is charged with the property signs. IRC 6012(b)(1)."""
+    dead = {person.role for person in run.form("us.1040").filers if person.death_date is not None}
+    return tuple(role for role in signers(run) if role in dead)
 
 
 def rank(run, authority):
@@ -81,6 +90,7 @@ PACK = Pack(
     checks=(*CHECKS, carried.check_of(_PAPERS, _FORMS), *(check for state in _STATES for check in state.checks)),
     law={"us": _YEARS} | {state.jurisdiction: state.law for state in _STATES},
     signers=signers,
+    represented=represented,
     rank=rank,
     home=places.home_at_end,
     questions=QUESTIONS,

@@ -26,6 +26,8 @@ _CAPACITIES = (
     Capacity("agent", "agent with a power of attorney", "power-of-attorney", "26 CFR 1.6012-1(a)(5)"),
     Capacity("guardian", "guardian or other fiduciary", "court-certificate", "IRC 6012(b)(2); 26 CFR 1.6012-3(b)"),
     Capacity("spouse", "spouse, because of disease or injury", "spouse-statement", "26 CFR 1.6012-1(a)(5)"),
+    Capacity("executor", "personal representative of the estate", "court-certificate", "IRC 6012(b)(1); 26 CFR 1.6012-3(b)(1)"),
+    Capacity("charged", "person charged with the decedent's property", "", "IRC 6012(b)(1); Form 1310"),
     Capacity("parent", "parent of a minor child", "", "26 CFR 1.6012-1(a)(4)"),
 )
 

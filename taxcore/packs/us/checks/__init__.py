@@ -14,6 +14,7 @@ from taxcore.packs.us.checks import (
     claims,
     coming,
     correcting,
+    decedent,
     diligence,
     employed,
     employment,
@@ -38,6 +39,6 @@ from taxcore.packs.us.property import home_checks, installment_checks, state_che
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
-    property_, state_checks, installment_checks, home_checks, farms, family, losses, basis, annualized,
+    property_, state_checks, installment_checks, home_checks, farms, family, losses, basis, annualized, decedent,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

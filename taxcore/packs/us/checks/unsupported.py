@@ -174,14 +174,6 @@ def savings_accounts(run):
             yield _stop("8853", paper.address("account_kind"), "Form 8853")
 
 
-@_not_computed(deceased="Decedent's return without a surviving spouse")
-def deceased(run):
-    """A surviving spouse signs a joint return; anybody else's needs a representative, Form 1310 or letters of a court."""
-    if run.person("taxpayer") is not None and not run.pack.signers(run):
-        person = run.person("taxpayer")
-        yield _stop("deceased", person.address("death_date"), "Decedent's return without a surviving spouse")
-
-
 @_not_computed(_8615_gains="Form 8615 with gain of the 25% or 28% kind")
 def childs_gain(run):
     form = run.form("us.8615")
@@ -240,7 +232,6 @@ CHECKS = (
     retirement_codes,
     split_marketplace,
     savings_accounts,
-    deceased,
     childs_gain,
     foreign_tax_limits,
     other_states,

@@ -14,6 +14,7 @@ from taxcore.packs.us.federal.care import CareCredit
 from taxcore.packs.us.federal.child_credit import ChildCredit
 from taxcore.packs.us.federal.child_tax import ChildTax
 from taxcore.packs.us.federal.credits_and_payments import CreditsAndPayments
+from taxcore.packs.us.federal.decedent import DeceasedRefund
 from taxcore.packs.us.federal.dependants import Dependant
 from taxcore.packs.us.federal.diligence import PreparersChecklist
 from taxcore.packs.us.federal.distributions import Distribution, SimplifiedMethod
@@ -58,7 +59,7 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
-    SelfEmploymentTax, ChildCredit, ForeignTax, Underpayment, AnnualizedInstallments,
+    SelfEmploymentTax, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
     FarmersUnderpayment,
     CareCredit, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,

@@ -16,6 +16,7 @@ from taxcore.packs.us.papers.credits import (
     PremiumCreditQuestions,
     TuitionStatement,
 )
+from taxcore.packs.us.papers.decedent import Decedent
 from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
 from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
 from taxcore.packs.us.papers.family_credits import PAPERS as FAMILY
@@ -44,15 +45,15 @@ from taxcore.packs.us.property.installments import Installment
 from taxcore.packs.us.property.papers import PAPERS as PROPERTY
 
 PAPERS = (
-    Amendment, Filing, ParentsFigures, WageStatement, InterestStatement, DiscountStatement, DividendStatement, BrokerStatement,
-    DigitalAssetStatement, CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments, BusinessBooks, *FARMS,
-    NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss, *PROPERTY, Installment,
-    HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments, RetirementAccounts,
-    HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover, CarLoan,
-    MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts, MarketplaceStatement,
-    PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates, PriorYear, PenaltyQuestions, Annualized,
-    Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit, Residency, StateReturns, Diligence,
-    DiligenceForChild, DiligenceForStudent,
+    Amendment, Filing, Decedent, ParentsFigures, WageStatement, InterestStatement, DiscountStatement, DividendStatement,
+    BrokerStatement, DigitalAssetStatement, CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments,
+    BusinessBooks, *FARMS, NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss,
+    *PROPERTY, Installment, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments,
+    RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover,
+    CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts,
+    MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates, PriorYear,
+    PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit, Residency,
+    StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

@@ -17,6 +17,14 @@ def state_row(**values):
     return w2(50_000, 4_000, states=rows({"state": "IL", "state_number": "7", "wages": "50000", "withheld": "2000"} | values))
 
 
+def gone(*papers, refund=True, **values):
+    """Somebody who died; who files, and claims a refund."""
+    given = {"capacity": "claimant", "representative": "Odo Fenn", "street": "1 Weir", "city": "Galena", "state": "IL", "zip": "61036",
+             "will": "no", "appointed": "no", "to_be_appointed": "no", "pays_out": "yes"}  # fmt: skip
+    pay = w2(30_000, 9_000 if refund else 0)
+    return one(person(death_date="2025-05-05"), pay, single("decedent", **{**given, **values}), *papers)
+
+
 _OK = "138150000"
 _IL = {"state": "IL", "state_number": "7", "wages": "25000", "withheld": "900"}
 
@@ -48,6 +56,17 @@ def decided(what, state, *papers):
 
 
 CASES = [
+    ("us.decedent.representative", gone(capacity=""), gone()),
+    ("us.decedent.name", gone(zip=""), gone()),
+    ("us.decedent.nobody-died", one(single("decedent", capacity="court")), gone(capacity="court")),
+    ("us.decedent.spouse-signs", lambda: result(person(death_date="2025-05-05"), person("spouse"), filing("joint"), single("decedent", capacity="court")),
+     gone(capacity="court")),
+    ("us.decedent.unanswered", gone(pays_out=""), gone()),
+    ("us.decedent.unanswered", gone(to_be_appointed=""), gone(to_be_appointed="", refund=False)),
+    ("us.decedent.appointed", gone(appointed="yes"), gone()),
+    ("us.decedent.to-be-appointed", gone(to_be_appointed="yes"), gone()),
+    ("us.decedent.pays-out", gone(pays_out="no"), gone(capacity="court", pays_out="")),
+    ("us.decedent.refund-to", gone(single("deposit", routing="138150000", account="4471", account_kind="savings")), gone()),
     ("us.places.gap", lived(stay("IL", "", "2025-05-30"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
     ("us.places.two-homes", lived(stay("IL", "", "2025-06-01"), stay("TX", "2025-06-01")), lived(stay("IL", "", "2025-05-31"), stay("TX", "2025-06-01"))),
     ("us.places.whole-year-differs", lived(stay("TX"), residence="IL"), lived(stay("IL"), residence="IL")),
