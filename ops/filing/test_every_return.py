@@ -24,6 +24,7 @@ from taxcore.packs import pack_named
 from taxcore.packs.us.basis.tests import test_worked as test_basis
 from taxcore.packs.us.farm.tests import test_worked as test_farms
 from taxcore.packs.us.property.tests import (
+    test_exchanges,
     test_homes,
     test_installments,
     test_listed,
@@ -44,7 +45,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 # Modules of cases worked by hand: (name, papers, year, what is expected)
 _WORKED = (
     test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
-    test_basis, test_listed, test_annualized,
+    test_basis, test_exchanges, test_listed, test_annualized,
 )  # fmt: skip
 
 

@@ -34,11 +34,11 @@ from taxcore.packs.us.checks import (
 )
 from taxcore.packs.us.farm import checks as farms
 from taxcore.packs.us.property import checks as property_
-from taxcore.packs.us.property import home_checks, installment_checks, state_checks
+from taxcore.packs.us.property import exchange_checks, home_checks, installment_checks, state_checks
 
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
-    property_, state_checks, installment_checks, home_checks, farms, family, losses, basis, annualized, decedent,
+    property_, state_checks, installment_checks, exchange_checks, home_checks, farms, family, losses, basis, annualized, decedent,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -51,6 +51,7 @@ from taxcore.packs.us.federal.student_loans import StudentLoans
 from taxcore.packs.us.federal.underpayment import FarmersUnderpayment, Underpayment
 from taxcore.packs.us.federal.vehicles import CleanVehicles, OneVehicle
 from taxcore.packs.us.property.assets import Depreciation, Form4562, Section179
+from taxcore.packs.us.property.exchanges import LikeKindExchange
 from taxcore.packs.us.property.homes import SaleOfHome
 from taxcore.packs.us.property.installments import InstallmentSale
 from taxcore.packs.us.property.rents import PassiveLosses, RentalIncome
@@ -64,7 +65,7 @@ FORMS = (
     CareCredit, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
-    ShareholderBasis, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
+    ShareholderBasis, LikeKindExchange, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
     Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,

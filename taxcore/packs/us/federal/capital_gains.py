@@ -7,6 +7,7 @@ from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.basis.limits import BASES, above_basis, of_share
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
+from taxcore.packs.us.property.exchanges import exchanged_gains
 from taxcore.packs.us.property.homes import reported
 from taxcore.packs.us.property.installments import gains
 
@@ -103,7 +104,7 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = (*_STATEMENTS, "1099-div", "capital-carryover", "asset", "installment", "home-sale", *BASES, *SHARES)
+    needs = (*_STATEMENTS, "1099-div", "capital-carryover", "asset", "installment", "exchange", "home-sale", *BASES, *SHARES)
     income = linked("us.1040")
 
     def required(self):
@@ -139,7 +140,7 @@ class CapitalGains(FederalForm):
 
     @line("4", "Short-term gain or (loss), other forms")
     def other_short(self):
-        parts = gains(self.run, long=False, capital=True)
+        parts = [*gains(self.run, long=False, capital=True), *exchanged_gains(self.run, long=False, capital=True)]
         return total(self.paper("capital-carryover").other_short, self.brought("us.6781", "short_term"), parts)
 
     @line("5", "Net short-term gain or (loss), K-1s")
@@ -174,7 +175,8 @@ class CapitalGains(FederalForm):
     @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
         others = (self.brought("us.4797", "long_gain"), self.brought("us.6781", "long_term"))
-        return total(self.paper("capital-carryover").other_long, others, gains(self.run, long=True, capital=True))
+        parts = [*gains(self.run, long=True, capital=True), *exchanged_gains(self.run, long=True, capital=True)]
+        return total(self.paper("capital-carryover").other_long, others, parts)
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):

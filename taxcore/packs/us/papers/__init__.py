@@ -40,6 +40,7 @@ from taxcore.packs.us.papers.places import Residency, StateExtensions, StateRetu
 from taxcore.packs.us.papers.retirement import BenefitStatement, EducationAccount, RetirementAccounts, RetirementDistribution
 from taxcore.packs.us.papers.shares import SHARES, QualifiedLoss
 from taxcore.packs.us.papers.wages import WageStatement
+from taxcore.packs.us.property.exchanges import Exchange
 from taxcore.packs.us.property.homes import HomeSale
 from taxcore.packs.us.property.installments import Installment
 from taxcore.packs.us.property.papers import PAPERS as PROPERTY
@@ -48,12 +49,12 @@ PAPERS = (
     Amendment, Filing, Decedent, ParentsFigures, WageStatement, InterestStatement, DiscountStatement, DividendStatement,
     BrokerStatement, DigitalAssetStatement, CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments,
     BusinessBooks, *FARMS, NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss,
-    *PROPERTY, Installment, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses, PersonalAdjustments,
-    RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement, Gift, GiftCarryover,
-    CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement, EnergyCosts,
-    MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates, PriorYear,
-    PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit, Residency,
-    StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
+    *PROPERTY, Installment, Exchange, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses,
+    PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement,
+    Gift, GiftCarryover, CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement,
+    EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates,
+    PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit,
+    Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

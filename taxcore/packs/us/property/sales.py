@@ -10,6 +10,7 @@ from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.carried import as_rows
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.assets import fallen
+from taxcore.packs.us.property.exchanges import exchanged_assets, exchanged_gains
 from taxcore.packs.us.property.installments import gains
 from taxcore.packs.us.property.lives import is_held_longer, straight_to_the_sale
 from taxcore.packs.us.property.papers import ANIMALS, BUILT
@@ -18,7 +19,9 @@ ZERO, _PERCENT, _YEARS = Decimal(0), Decimal("0.01"), 5
 
 
 def is_sold(asset, year):
-    return asset.sold is not None and asset.sold.year == year and asset.in_service is not None and bool(asset.sort)
+    """Sold or retired in that year; what was exchanged for property of like kind is on Form 8824."""
+    gone = asset.sold is not None and asset.sold.year == year and asset.in_service is not None and bool(asset.sort)
+    return gone and asset.key not in asset.run.once(exchanged_assets)
 
 
 def _is_long(asset):
@@ -167,7 +170,7 @@ class Form4797(FederalForm):
     """Sales of business property. IRC 1231(a), (c), 1245, 1250."""
 
     number, name = "4797", "Sales of business property"
-    needs = ("asset", "installment", *SHARES)
+    needs = ("asset", "installment", "exchange", *SHARES)
 
     @property
     def before(self):
@@ -177,7 +180,8 @@ class Form4797(FederalForm):
         return [one for one in self.every("us.sale-of-property") if one.is_there and one.is_long == long]
 
     def required(self):
-        sold = self._sold(long=True) or self._sold(long=False) or self.in_parts or self.in_parts_short
+        parts = (self.in_parts, self.in_parts_short, self.exchanged, self.exchanged_short)
+        sold = self._sold(long=True) or self._sold(long=False) or any(parts)
         return bool(sold) or self.shares != 0 or self.added_back > 0
 
     @fact("Section 1231 gain or loss of shares")
@@ -193,13 +197,17 @@ class Form4797(FederalForm):
     def in_parts(self):
         return total(gains(self.run, long=True, capital=False))
 
+    @line("5", "Section 1231 gain of like-kind exchanges")
+    def exchanged(self):
+        return total(exchanged_gains(self.run, long=True, capital=False))
+
     @line("6", "Gain from line 32, other than casualty or theft")
     def gains(self):
         return total([one.rest for one in self._sold(long=True) if one.gain >= 0 and one.is_written_off])
 
     @line("7", "Net section 1231 gain or (loss)", weight="total")
     def net(self):
-        return total(self.plain, self.in_parts, self.gains)
+        return total(self.plain, self.in_parts, self.exchanged, self.gains)
 
     @line("8", "Nonrecaptured section 1231 losses of the last five years", cites="IRC 1231(c)")
     def earlier(self):
@@ -234,9 +242,14 @@ class Form4797(FederalForm):
     def in_parts_short(self):
         return total(gains(self.run, long=False, capital=False))
 
+    @line("16", "Ordinary gain of like-kind exchanges")
+    def exchanged_short(self):
+        return total(exchanged_gains(self.run, long=False, capital=False))
+
     @line("17", "Lines 10 through 16 combined")
     def together(self):
-        return total(self.in_parts_short, self.short, self.loss, self.recaptured, self.by_kind)
+        parts = (self.in_parts_short, self.exchanged_short)
+        return total(self.short, self.loss, self.recaptured, self.by_kind, parts)
 
     @line("18b", "Ordinary gain or (loss)", weight="total")
     def ordinary(self):
@@ -264,13 +277,16 @@ class Form4797(FederalForm):
     @fact("Unrecaptured section 1250 gain for Schedule D")
     def unrecaptured(self):
         """No more than the gain of line 7, less what earlier losses took. Its worksheet, lines 1 to 9."""
-        parts = [one.unrecaptured for one in self.every("us.6252") if one.paper.sort != "capital"]
+        papers = (*self.every("us.6252"), *self.every("us.8824"))
+        parts = [one.unrecaptured for one in papers if one.paper.sort != "capital"]
         found = total([one.unrecaptured for one in self._sold(long=True)], parts)
         return excess(least(found, excess(self.net, over=ZERO)), over=self.earlier)
 
     def of_activity(self, key):
         """Gains and losses of one business or rental, however they are taxed."""
-        return total([one.recognized for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key])
+        sold = [one.recognized for one in self.every("us.sale-of-property") if one.is_there and one.asset.used_in == key]
+        things = [one for one in self.every("us.8824") if one.paper.thing is not None and one.paper.thing.used_in == key]
+        return total(sold, [one.gain for one in things])
 
     def ordinary_of(self, key):
         """What is ordinary by kind, and of things held a year or less, of one activity."""

@@ -3,6 +3,7 @@
 from taxcore.engine import line, nothing_because, total
 from taxcore.packs.us.property.assets import WrittenOff
 from taxcore.packs.us.property.lives import WITHOUT_SPECIAL, special_rate
+from taxcore.packs.us.property.sales import is_sold
 from taxcore.packs.us.states.base import StateForm
 from taxcore.packs.us.states.conformity import rule
 
@@ -30,7 +31,7 @@ class OwnDepreciation(StateForm, WrittenOff):
 
     @property
     def is_sold(self):
-        return self.asset.sold is not None and self.asset.sold.year == self.run.year
+        return is_sold(self.asset, self.run.year)
 
     @line("14", "Federal depreciation less the state's")
     def of_depreciation(self):

@@ -5,6 +5,7 @@ from taxcore.packs.us.tests.diagnosed import (
     claimed,
     corrected,
     employed,
+    exchanges,
     families,
     farms,
     first,
@@ -32,4 +33,5 @@ CASES = (
     *farms.CASES,
     *shares.CASES,
     *penalties.CASES,
+    *exchanges.CASES,
 )
