@@ -9,7 +9,8 @@ owes nothing to the programs that make documents. A statement reads
     25a = {WageStatement.FederalWithheld}    a field of every such paper, together; `Paper.Rows.Field` for a table's,
                                          `*.States[State=IL].Withheld` for any paper's rows of one state
     1-A = @[1040].11                     a line of the return as it was accepted, where this one corrects it
-    2b = [Schedule B].4 when [Schedule B]    only where that form is attached; `unless` where it is not
+    2b = [Schedule B].4 when [Schedule B]    only where that form is attached; `unless` where it is not. `or` joins several, and
+                                         {Paper.Field} is there where it is no amount of nothing
 
 A line or form that is not on the document is an amount of nothing.
 """
@@ -26,7 +27,7 @@ FOLDER = Path(__file__).parent / "agreements"
 _TOKEN = re.compile(
     r"\s*(@?\[[^\]]+\]\.[\w-]+|\{[^}]+\}|max\b|min\b|\d+(?:\.\d+)?[A-Za-z]*(?:-[A-Za-z]\w*)?|[A-Z]\d+\b|[A-Za-z]\b|[-+(),])"
 )
-_STATEMENT = re.compile(r"^(?P<left>.+?) = (?P<right>.+?)(?: (?P<cond>when|unless) \[(?P<form>[^\]]+)\])?$")
+_STATEMENT = re.compile(r"^(?P<left>.+?) = (?P<right>.+?)(?: (?P<cond>when|unless) (?P<turns>[\[{].+))?$")
 _EVERY = "every"
 _ROUNDING = Decimal(1)  # what cents on papers or worksheets may round to
 
@@ -37,20 +38,25 @@ class BadStatement(Exception):
 
 @dataclass(frozen=True)
 class Statement:
-    """One agreement on forms of a number: both sides as token lists, and the attached form it turns on."""
+    """One agreement on forms of a number: both sides as token lists, and what it turns on."""
 
     form: str
     text: str
     left: tuple[str, ...]
     right: tuple[str, ...]
     condition: str
-    other: str
+    turns: tuple[str, ...]
+
+    @property
+    def says(self) -> str:
+        """The statement without what it turns on."""
+        return self.text.partition(" when ")[0].partition(" unless ")[0]
 
     @property
     def code(self) -> str:
-        if "{" in self.text:
+        if "{" in self.says:
             return "T-0402"
-        return "T-0403" if "[" in self.text.partition(" = ")[2].partition(" when ")[0].partition(" unless ")[0] else "T-0401"
+        return "T-0403" if "[" in self.says.partition(" = ")[2] else "T-0401"
 
     @property
     def first_line(self) -> str:
@@ -84,7 +90,14 @@ def _read(form: str, text: str) -> Statement:
     found = _STATEMENT.match(" ".join(text.split()))
     if found is None:
         raise BadStatement(text)
-    return Statement(form, text, _tokens(found["left"]), _tokens(found["right"]), found["cond"] or "", found["form"] or "")
+    return Statement(
+        form,
+        text,
+        _tokens(found["left"]),
+        _tokens(found["right"]),
+        found["cond"] or "",
+        tuple(found["turns"].split(" or ")) if found["turns"] else (),
+    )
 
 
 def _tokens(text: str) -> tuple[str, ...]:
@@ -129,6 +142,11 @@ class Forms:
             found = [child for element in found for child in self._step(element, step)]
         return sum((_decimal(element.text) for element in found), Decimal(0))
 
+    def has(self, named: str) -> bool:
+        """Whether a [form] is attached, or a {paper's field} is some amount."""
+        inner = named[1:-1]
+        return inner in self.by_number if named.startswith("[") else bool(self.of_papers(inner))
+
     def _step(self, element, step: str) -> list:
         name, _, where = step.rstrip("]").partition("[")
         children = list(element) if name == "*" else element.findall(f"{self._space}{name}")
@@ -149,7 +167,7 @@ def disagreements(root, authority: str, year: int, earlier=None) -> Iterator[Dis
     """Everything on the document that does not agree with the rest of it, or with the `earlier` one that it corrects."""
     forms = Forms(root, earlier)
     for statement in statements(authority, year):
-        attached = statement.other in forms.by_number
+        attached = any(forms.has(one) for one in statement.turns)
         if statement.condition and attached != (statement.condition == "when"):
             continue
         for form in forms.by_number.get(statement.form, []):
@@ -160,7 +178,7 @@ def disagreements(root, authority: str, year: int, earlier=None) -> Iterator[Dis
 
 def _allowed(statement: Statement, found: Decimal, expected: Decimal) -> Decimal:
     whole = found == found.to_integral_value() and expected == expected.to_integral_value()
-    return Decimal(0) if whole and "{" not in statement.text else _ROUNDING
+    return Decimal(0) if whole and "{" not in statement.says else _ROUNDING
 
 
 class _Side:

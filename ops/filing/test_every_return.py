@@ -33,7 +33,16 @@ from taxcore.packs.us.property.tests import (
     test_vacation,
     test_worked,
 )
-from taxcore.packs.us.tests import returns, test_annualized, test_employed, test_more_credits, test_operating_loss
+from taxcore.packs.us.tests import (
+    returns,
+    test_annualized,
+    test_employed,
+    test_excess_loss,
+    test_more_credits,
+    test_more_of_shares,
+    test_operating_loss,
+    test_passive_trades,
+)
 from taxcore.packs.us.tests.corrections import amendment, as_filed
 from taxcore.packs.us.tests.sampling import examples
 from taxcore.packs.us.tests.test_any_return import random_result
@@ -45,7 +54,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 # Modules of cases worked by hand: (name, papers, year, what is expected)
 _WORKED = (
     test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
-    test_basis, test_exchanges, test_listed, test_annualized,
+    test_passive_trades, test_excess_loss, test_basis, test_exchanges, test_listed, test_annualized, test_more_of_shares,
 )  # fmt: skip
 
 

@@ -28,6 +28,7 @@ PARTNER_BASIS = Balance("partner-basis", "Partner's basis", "IRC 705(a)", kept_u
 PARTNER_LOSS = Balance("partner-loss", "Losses beyond a partner's basis", "IRC 704(d)(2)", waits=False)
 RISK_TRADE = Balance("risk-trade", "Loss of a trade not at risk", "IRC 465(a)(2)", waits=False)
 RISK_LOSS = Balance("risk-loss", "Losses not at risk", "IRC 465(a)(2)", waits=False)
+PASSIVE_TRADE = Balance("passive-trade", "Passive loss of a trade not allowed", "IRC 469(b)", waits=False)
 PASSIVE_LOSS = Balance("passive-loss", "Passive loss not allowed", "IRC 469(b)", waits=False)
 HOME_DEPRECIATION = Balance("home-depreciation", "Home office depreciation carried over", "IRC 280A(c)(5)", waits=False)
 OPERATING_LOSS = Balance("operating-loss", "Net operating loss carried over", "IRC 172(b)", expires=True)

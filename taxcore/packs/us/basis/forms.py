@@ -25,10 +25,14 @@ from taxcore.packs.us.basis.papers import DEDUCTIONS, ITEMS, NOT_AT_RISK_RULES
 # Lines of Form 7203, part III, and of the partner's worksheet
 _OF_SHAREHOLDERS = {
     "ordinary": "35", "rental": "36", "other_rental": "37", "short_gain": None, "long_gain": None, "section_1231": "39",
-    "other_income": "40", "section_179": "41", "cash_gifts": "42", "investment_interest": "43", "foreign_tax": "46",
+    "other_income": "40", "section_179": "41", "cash_gifts": "42", "investment_interest": "43",
+    "portfolio_deductions": None, "trade_deductions": None, "foreign_tax": "46",
 }  # fmt: skip
-_OF_PARTNERS = dict(zip(ITEMS, map(str, range(12, 23)), strict=True))
+_OF_PARTNERS = dict(zip(ITEMS, map(str, range(12, 25)), strict=True))
 _GAINS = ("short_gain", "long_gain")
+# Lines of Form 7203 with several items, which wait apart: by their last item
+_TOGETHER = {"long_gain": ("38", "Net capital loss", _GAINS),
+             "trade_deductions": ("45", "Other deductions", ("portfolio_deductions", "trade_deductions"))}  # fmt: skip
 
 
 def _lost(name, form):
@@ -70,15 +74,16 @@ def _columns(numbers, *taken, last):
         for letter, suffix, words, make in columns:
             numbered = f"{number}-{letter}" if number else None
             found[f"{name}_{suffix}"] = Line(numbered, f"{ITEMS[name]}, {words}", partial(make, name))
-        if name == _GAINS[-1] and number is None:
-            found |= {f"capital_{suffix}": _of_capital(letter, suffix, words) for letter, suffix, words, _ in columns}
+        if number is None and name in _TOGETHER:
+            found |= {f"{name}_all_{suffix}": _sum_of(name, letter, suffix, words) for letter, suffix, words, _ in columns}
     return found
 
 
-def _of_capital(letter, suffix, words):
-    """A column of line 38: short- and long-term losses together, which wait apart."""
-    names = [f"{name}_{suffix}" for name in _GAINS]
-    return Line(f"38-{letter}", f"Net capital loss, {words}", lambda form: total([getattr(form, name) for name in names]))
+def _sum_of(name, letter, suffix, words):
+    """A column of a line with several items."""
+    number, label, items = _TOGETHER[name]
+    names = [f"{item}_{suffix}" for item in items]
+    return Line(f"{number}-{letter}", f"{label}, {words}", lambda form: total([getattr(form, one) for one in names]))
 
 
 class _Basis(FederalForm):
@@ -402,12 +407,12 @@ class PartnerBasis(_Basis):
 
     vars().update(_columns(_OF_PARTNERS, ("C", "by_basis", "allowed", partial(_part, "allowed", "by_basis")), last="D"))
 
-    @line("23-A", "Losses and deductions, of this year and earlier ones", weight="total")
+    @line("25-A", "Losses and deductions, of this year and earlier ones", weight="total")
     def lost(self):
         return total(self._all("lost"), self._all("before")) if self.share is not None else total(ZERO)
 
     @line(
-        "23-D",
+        "25-D",
         "Losses and deductions, carried over",
         weight="total",
         closes=PARTNER_LOSS,

@@ -10,11 +10,12 @@ ITEMS = {
     "short_gain": "Net short-term capital loss", "long_gain": "Net long-term capital loss",
     "section_1231": "Net section 1231 loss", "other_income": "Other loss", "section_179": "Section 179 deduction",
     "cash_gifts": "Charitable contributions", "investment_interest": "Investment interest expense",
+    "portfolio_deductions": "Portfolio deductions", "trade_deductions": "Other deductions",
     "foreign_tax": "Foreign taxes paid or accrued",
 }  # fmt: skip
-DEDUCTIONS = ("section_179", "cash_gifts", "investment_interest", "foreign_tax")
+DEDUCTIONS = ("section_179", "cash_gifts", "investment_interest", "portfolio_deductions", "trade_deductions", "foreign_tax")
 # Not of the activity whose risk is counted: IRC 465(d)
-NOT_AT_RISK_RULES = ("cash_gifts", "investment_interest", "foreign_tax")
+NOT_AT_RISK_RULES = ("cash_gifts", "investment_interest", "portfolio_deductions", "foreign_tax")
 
 
 class LossRow(Row):
@@ -79,7 +80,7 @@ class PartnerBasisPaper(_Basis):
     nondeductible = Amount("8", "Nondeductible expenses", cites="IRC 705(a)(2)(B)", help="Box 18, code C.")
     held_short = Flag(None, "Interest held one year or less", cites="IRC 1222", help="If distributions exceed its basis.")
 
-    rows = Rows("12-22", "Losses of earlier years not allowed by basis", LossRow, opens=PARTNER_LOSS, cites="IRC 704(d)(2)",
+    rows = Rows("12-24", "Losses of earlier years not allowed by basis", LossRow, opens=PARTNER_LOSS, cites="IRC 704(d)(2)",
                 begins="Losses")  # fmt: skip
     not_at_risk = Amount(None, "Of the basis, not at risk", cites="IRC 465(b)", kept=True,
                          help="Nonrecourse debt that is not qualified nonrecourse financing.")  # fmt: skip

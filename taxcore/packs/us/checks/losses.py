@@ -42,4 +42,35 @@ def of_this_year(run):
         yield found(lost[0].address("profit"), says, code="us.nol.farm")
 
 
-CHECKS = (of_before, of_this_year)
+@check("us.461.excess", "Business losses above the limit", "rule", "IRC 461(l)")
+@check("us.461.qbi", "QBI of a loss above the limit", "rule", "26 CFR 1.199A-3(b)(1)(iv)")
+@check("us.461.entered", "Excess business loss entered otherwise than worked out", "conflict", "IRC 461(l)")
+def above_limit(run):
+    form, adjusting = run.form("us.461"), run.form("us.sch-1")
+    if run.is_idle("us.461"):
+        return
+    if form.excess > 0:
+        says = f"{form.excess:,.0f} are added back, and are a net operating loss of next year. Check lines 10 and 11."
+        yield found(form.address("excess"), says, code="us.461.excess")
+    if form.excess > 0 and any(one.income < 0 for one in run.every("us.qualified-income")):
+        says = "What is added back is no qualified business loss yet. Check the losses on Form 8995."
+        yield found(form.address("of_trades"), says, code="us.461.qbi")
+    if adjusting.excess_loss != form.excess:
+        says = f"Form 461 gives {form.excess:,.0f}. Empty the field, or check both."
+        yield found(adjusting.address("excess_loss"), says, code="us.461.entered")
+
+
+@idea("us.trade.waits", "The loss of a trade waits", "missed", "IRC 469(b)")
+@check("us.trade.disposed", "A passive trade disposed of, and its assets are still there", "conflict", "IRC 469(g)")
+def passive_trades(run):
+    for one in run.every("us.passive-trade"):
+        if one.waits > 0:
+            says = f"{one.waits:,.0f} wait for passive income, or the end of the trade. Did its owner take part after all?"
+            yield found(one.books.address("participates"), says, code="us.trade.waits")
+        kept = [thing for thing in run.papers("asset") if thing.used_in == one.key and thing.sold is None]
+        if one.books.disposed and kept:
+            says = "Losses are released by a disposition of all of it. When did the assets go?"
+            yield found(kept[0].address("sold"), says, code="us.trade.disposed")
+
+
+CHECKS = (of_before, of_this_year, above_limit, passive_trades)

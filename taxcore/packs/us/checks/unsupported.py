@@ -3,7 +3,6 @@
 from taxcore.engine import STOPS, ZERO, Diagnostic, check, declares, found, stops
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
-from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN, RATES_UNKNOWN
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -42,10 +41,9 @@ _FIELDS = (
 )
 
 _OF_SHARES = (
-    ("royalties", "schedule-e-rents", "Schedule E, part I, royalties,"),
     ("other_deductions", "share-deductions", "Other K-1 deductions"),
     ("credits", "3800", "Credits of a share, Form 3800,"),
-    ("final_year", "share-deductions", "Final year deductions of a trust"),
+    ("final_year", "share-deductions", "Net operating loss and other final year items of a trust"),
 )
 
 
@@ -123,23 +121,6 @@ def shares(run):
             sold = getattr(paper, "section_1231", ZERO)
             if sold < 0 and not paper.participates:
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
-
-
-@_not_computed(_8582="Passive activity loss, Form 8582")
-def passive_business(run):
-    for one in trades(run):
-        if one.profit < 0 and one.books.participates is False:
-            yield _stop("8582", one.books.address("participates"), "Form 8582, a passive loss,")
-
-
-@_not_computed(_461="Form 461, business losses above the limit")
-def large_business_loss(run):
-    """IRC 461(l): what is above the limit waits for next year. Entered as added back, it is accepted."""
-    form = run.form("us.1040")
-    losses = -sum((one.profit for one in trades(run)), ZERO) - run.form("us.sch-e").together
-    keyed = any(paper.excess_business_loss for paper in run.papers("other-income"))
-    if losses > run.laws["us"].excess_business_loss[form.status] and not keyed:
-        yield _stop("461", run.form("us.sch-1").address("business"), "Form 461, business losses above the limit,")
 
 
 @_not_computed(
@@ -227,8 +208,6 @@ CHECKS = (
     wage_boxes,
     fields,
     shares,
-    passive_business,
-    large_business_loss,
     retirement_codes,
     split_marketplace,
     savings_accounts,

@@ -6,6 +6,7 @@ from taxcore.engine import excess, fact, least, line, share, total
 from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.basis.limits import limits_risk
+from taxcore.packs.us.federal.passive_trades import is_passive
 from taxcore.packs.us.property.assets import added_back
 from taxcore.packs.us.property.papers import ANIMALS
 
@@ -154,10 +155,18 @@ class Farm(FederalForm):
     def before_risk(self):
         return total(self.gross_income, less=self.expenses)
 
-    @line("34", "Net farm profit or (loss)", weight="total")
-    def profit(self):
+    @fact("Profit or loss before the passive loss limit")
+    def after_risk(self):
         if limits_risk(self.books):
             return total(self.run.form("us.6198", self.key).counted)
+        return total(self.gross_income, less=self.expenses)
+
+    @line("34", "Net farm profit or (loss)", weight="total")
+    def profit(self):
+        if is_passive(self.books):
+            return total(self.run.form("us.passive-trade", self.key).counted)
+        if limits_risk(self.books):
+            return total(self.after_risk)
         return total(self.gross_income, less=self.expenses)
 
     @fact("Profit before section 179", cites="IRC 179(b)(3)(C)")

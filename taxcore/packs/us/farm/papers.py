@@ -1,12 +1,16 @@
 """The books of a farm, Schedule F. IRC 61, 162, 175, 451(f), 77; 26 CFR 1.61-4."""
 
 from taxcore.engine import Amount, Choice, Flag, Row, Rows, Text
-from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE, RISK_TRADE, SECTION_179
+from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE, PASSIVE_TRADE, RISK_TRADE, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.business import METHODS
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
 _METHODS = {one: METHODS[one] for one in ("cash", "accrual")}
+
+
+def _is_passive(books):
+    return books.participates is False
 
 
 class FarmExpense(Row):
@@ -87,6 +91,9 @@ class FarmBooks(FederalPaper):
 
     not_at_risk = Flag("36b", "Some investment is not at risk", cites="IRC 465", begins="Owner")
     at_risk = Amount(None, "Amount at risk (Form 6198, line 20)", cites="IRC 465(b)", help="Asked only where there is a loss.")
+    passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_TRADE,
+                            only=_is_passive)  # fmt: skip
+    disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", only=_is_passive)
     risk_before = Amount(None, "Loss of earlier years not allowed at risk", cites="IRC 465(a)(2)", opens=RISK_TRADE)
     averaging = Flag(None, "Income averaging wanted", cites="IRC 1301")
     optional_method = Flag(None, "Farm optional method of self-employment tax", cites="IRC 1402(a)")

@@ -22,6 +22,7 @@ from taxcore.packs.us.federal.earned_income import EarnedIncomeCredit, ScheduleE
 from taxcore.packs.us.federal.education import EducationCredits, Student
 from taxcore.packs.us.federal.employed import Contracts, HouseholdTaxes, Moving, UnreportedTips
 from taxcore.packs.us.federal.energy import EnergyCredits
+from taxcore.packs.us.federal.excess_loss import BusinessLossLimit
 from taxcore.packs.us.federal.foreign_tax import ForeignTax
 from taxcore.packs.us.federal.gifts import Gifts, NonCashGifts
 from taxcore.packs.us.federal.health_savings import HealthSavings
@@ -35,6 +36,7 @@ from taxcore.packs.us.federal.itemized import Itemized
 from taxcore.packs.us.federal.minimum_tax import MinimumTax
 from taxcore.packs.us.federal.operating_loss import OperatingLoss
 from taxcore.packs.us.federal.other_taxes import AdditionalMedicareTax, NetInvestmentIncomeTax, OtherTaxes
+from taxcore.packs.us.federal.passive_trades import PassiveTrade
 from taxcore.packs.us.federal.paying import Extension, NextYear, SplitRefund, Voucher
 from taxcore.packs.us.federal.personal_credits import Elderly, MinimumTaxCredit, MortgageCredit
 from taxcore.packs.us.federal.preferred_rates import QualifiedDividends, ScheduleDTax
@@ -60,7 +62,7 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
-    SelfEmploymentTax, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
+    SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
     FarmersUnderpayment,
     CareCredit, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
@@ -70,7 +72,7 @@ FORMS = (
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, PartnerBasis, AdoptedChild,
+    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, PassiveTrade, PartnerBasis, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

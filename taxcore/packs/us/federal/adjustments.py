@@ -102,7 +102,10 @@ class Adjustments(FederalForm):
 
     @line("8p", "Section 461(l) excess business loss adjustment", cites="IRC 461(l)")
     def excess_loss(self):
-        return total(self._of("excess_business_loss"))
+        """By Form 461, unless it was entered."""
+        if any(paper.is_keyed("excess_business_loss") for paper in self.papers("other-income")):
+            return total(self._of("excess_business_loss"))
+        return self.brought("us.461", "excess")
 
     @line("8q", "Taxable distributions from an ABLE account")
     def disability_account(self):
@@ -146,9 +149,14 @@ class Adjustments(FederalForm):
 
     @line("9", "Total other income")
     def other_together(self):
+        return total(self.other_without_excess, self.excess_loss)
+
+    @fact("Other income without line 8p")
+    def other_without_excess(self):
+        """What passive losses are measured by does not turn on a limit that comes after them: IRC 461(l)(6)."""
         parts = (
             self.operating_loss, self.gambling, self.cancelled_debt, self.health_savings, self.permanent_fund, self.jury,
-            self.prizes, self.hobby, self.stock_options, self.rented_things, self.excess_loss, self.disability_account,
+            self.prizes, self.hobby, self.stock_options, self.rented_things, self.disability_account,
             self.scholarships, self.medicaid_waiver, self.deferred_pay, self.prison_wages, self.others,
         )  # fmt: skip
         return total(parts, self.digital_assets if self.year >= 2023 else ())
@@ -233,10 +241,14 @@ class Adjustments(FederalForm):
     def award_fees(self):
         return total([paper.award_fees for paper in self.papers("adjustments")])
 
+    @line("24k", "Excess deductions of section 67(e) expenses, Schedule K-1 (1041)", cites="IRC 642(h)(2)")
+    def ended_estates(self):
+        return total([paper.final_expenses for paper in self.papers("k1-1041")])
+
     @line("25", "Other adjustments")
     def others_deducted(self):
         return total(self.jury_given_up, self.rented_expenses, self.repaid_unemployment, self.older_plans, self.legal_fees,
-                     self.award_fees)  # fmt: skip
+                     self.award_fees, self.ended_estates)  # fmt: skip
 
     @fact("Adjustments before IRA and student loan deductions")
     def without_ira(self):

@@ -7,6 +7,7 @@ from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, t
 from taxcore.packs.us.balances import INVENTORY
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.basis.limits import limits_risk
+from taxcore.packs.us.federal.passive_trades import is_passive
 from taxcore.packs.us.property.assets import added_back
 
 _EXPENSES = (
@@ -150,10 +151,18 @@ class Business(FederalForm):
     def before_risk(self):
         return total(self.before_home, less=self.home)
 
-    @line("31", "Net profit or (loss)", weight="total")
-    def profit(self):
+    @fact("Profit or loss before the passive loss limit")
+    def after_risk(self):
         if limits_risk(self.books):
             return total(self.run.form("us.6198", self.key).counted)
+        return total(self.before_home, less=self.home)
+
+    @line("31", "Net profit or (loss)", weight="total")
+    def profit(self):
+        if is_passive(self.books):
+            return total(self.run.form("us.passive-trade", self.key).counted)
+        if limits_risk(self.books):
+            return total(self.after_risk)
         return total(self.before_home, less=self.home)
 
     inventory_start = _from_books("35", "inventory_start", "Inventory at beginning of year")

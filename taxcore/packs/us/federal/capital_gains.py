@@ -145,7 +145,8 @@ class CapitalGains(FederalForm):
 
     @line("5", "Net short-term gain or (loss), K-1s")
     def short_shares(self):
-        return total([of_share(share, "short_gain") for kind in SHARES for share in self.papers(kind)])
+        ended = [paper.final_short for paper in self.papers("k1-1041")]
+        return total([of_share(share, "short_gain") for kind in SHARES for share in self.papers(kind)], less=ended)
 
     @line("6", "Short-term capital loss carryover", cites="IRC 1212(b)")
     def short_carried(self):
@@ -180,7 +181,8 @@ class CapitalGains(FederalForm):
 
     @line("12", "Net long-term gain or (loss), K-1s")
     def long_shares(self):
-        return total([of_share(share, "long_gain") for kind in SHARES for share in self.papers(kind)])
+        ended = [paper.final_long for paper in self.papers("k1-1041")]
+        return total([of_share(share, "long_gain") for kind in SHARES for share in self.papers(kind)], less=ended)
 
     @line("13", "Capital gain distributions")
     def distributions(self):

@@ -25,6 +25,7 @@ from taxcore.packs.us.balances import (
     STATE_TAX_DEDUCTED,
 )
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.federal.self_employed_health import care_limit
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -231,8 +232,10 @@ class Itemized(FederalForm):
         losses = total(self.costs.gambling_losses)
         if "from_2026" in law:
             losses = share(law.from_2026.gambling_share, of=losses)
-        shares = [getattr(p, "estate_tax", ZERO) for kind in SHARES for p in self.papers(kind)]
-        return total(least(losses, winnings), self.costs.other, shares)
+        papers = [p for kind in SHARES for p in self.papers(kind)]
+        shares = [getattr(p, name, ZERO) for p in papers for name in ("estate_tax", "final_itemized")]
+        portfolio = [of_share(p, "portfolio_deductions") for p in papers]
+        return total(least(losses, winnings), self.costs.other, shares, portfolio)
 
     @fact("Before the overall limitation")
     def before_limit(self):

@@ -3,7 +3,8 @@
 from taxcore.engine import excess, greatest, least, line, linked, nothing_because, share, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.basis.limits import of_share
-from taxcore.packs.us.federal.trades import TRADES
+from taxcore.packs.us.federal.passive_trades import is_passive
+from taxcore.packs.us.federal.trades import TRADES, trade_of
 from taxcore.packs.us.property.rents import OWN_BUSINESS
 
 _INVESTMENT_CODES = frozenset("D")  # an annuity of no qualified plan, box 7 of Form 1099-R
@@ -199,9 +200,10 @@ class NetInvestmentIncomeTax(FederalForm):
         papers = [paper for paper in self.papers("1099-r") if _INVESTMENT_CODES & paper.codes()]
         return total([self.run.form("us.distribution", paper.key).income for paper in papers])
 
-    @line("4a", "Partnerships, S corporations, trusts")
+    @line("4a", "Rents, royalties, entities and passive trades")
     def entities(self):
-        return self.brought("us.sch-1", "entities")
+        idle = [trade_of(books).profit for kind in TRADES for books in self.papers(kind) if is_passive(books)]
+        return total(self.brought("us.sch-1", "entities"), idle)
 
     @line("4b", "Of them, nonpassive trade or business income", cites="IRC 1411(c)(2)(A)")
     def active(self):
@@ -223,8 +225,10 @@ class NetInvestmentIncomeTax(FederalForm):
             return nothing_because("nothing of a business was sold")
         sold = self.run.form("us.4797")
         shares = [of_share(p, "section_1231") for kind in ("k1-1065", "k1-1120s") for p in self.papers(kind) if p.participates]
-        parts = [one.gain for one in self.every("us.6252") if one.paper.sort == "trade"]
-        return total(less=[*parts, *(sold.of_activity(paper.key) for kind in TRADES for paper in self.papers(kind)), *shares])
+        papers = (*self.every("us.6252"), *(one for one in self.every("us.8824") if one.paper.thing is None))
+        parts = [one.gain for one in papers if one.paper.sort == "trade"]
+        active = [books.key for kind in TRADES for books in self.papers(kind) if not is_passive(books)]
+        return total(less=[*parts, *(sold.of_activity(key) for key in active), *shares])
 
     @line("5d", "Net gain from disposition of property")
     def net_gain(self):

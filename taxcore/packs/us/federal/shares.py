@@ -12,9 +12,12 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 def trade_income(paper):
     """What one entity's business gives, deductions of its owner taken off, but for section 179."""
     ordinary = of_share(paper, "ordinary")
-    if paper.kind != "k1-1065":
-        return total(ordinary, less=paper.other_deductions if paper.kind == "k1-1041" else ())
-    return total(ordinary, paper.guaranteed, less=paper.unreimbursed)
+    if paper.kind == "k1-1041":
+        return total(ordinary, less=paper.other_deductions)
+    own = of_share(paper, "trade_deductions")
+    if paper.kind == "k1-1120s":
+        return total(ordinary, less=own)
+    return total(ordinary, paper.guaranteed, less=[paper.unreimbursed, own])
 
 
 def expensing(run):
@@ -133,7 +136,9 @@ class Partnerships(FederalForm):
 
     @line("24", "Income of rents and royalties")
     def rents_income(self):
-        return total([excess(one.net, over=ZERO) for one in self._properties()])
+        """With royalties of shares, which are no part of their trades."""
+        shares = [getattr(paper, "royalties", ZERO) for kind in SHARES for paper in self.papers(kind)]
+        return total([excess(one.net, over=ZERO) for one in self._properties()], shares)
 
     @line("25", "Losses of rents and royalties")
     def rents_losses(self):
@@ -147,6 +152,7 @@ class Partnerships(FederalForm):
     def not_passive(self):
         shares = [total(one.own, one.passive) if one.is_apart else one.own for one in self.every("us.share")]
         let = [total(one.counted, less=one.passive_counted) for one in self._properties() if one.is_passive]
+        let += [getattr(paper, "royalties", ZERO) for kind in SHARES for paper in self.papers(kind)]
         return total([one.net for one in self._properties() if not one.is_passive], let, shares)
 
     @line("32", "Total partnership and S corporation income or (loss)")

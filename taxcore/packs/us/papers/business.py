@@ -1,7 +1,7 @@
 """Self-employed work: the books of a business and the statements of its customers. IRC 162, 183, 274, 280A, 1402."""
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE, INVENTORY, RISK_TRADE, SECTION_179
+from taxcore.packs.us.balances import HOME_DEPRECIATION, HOME_OFFICE, INVENTORY, PASSIVE_TRADE, RISK_TRADE, SECTION_179
 from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, StateIncomeRow, state_rows
 
@@ -13,6 +13,10 @@ HOME_METHODS = {"simplified": "Simplified method", "regular": "Regular method, F
 class OtherExpense(Row):
     description = Text(None, "Description", longest=60, needed="Part V asks for a description of each.")
     amount = Amount(None, "Amount")
+
+
+def _is_passive(books):
+    return books.participates is False
 
 
 class BusinessBooks(FederalPaper):
@@ -129,6 +133,9 @@ class BusinessBooks(FederalPaper):
 
     not_at_risk = Flag("32b", "Some investment is not at risk", cites="IRC 465")
     at_risk = Amount(None, "Amount at risk (Form 6198, line 20)", cites="IRC 465(b)", help="Asked only where there is a loss.")
+    passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_TRADE,
+                            only=_is_passive)  # fmt: skip
+    disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", only=_is_passive)
     risk_before = Amount(None, "Loss of earlier years not allowed at risk", cites="IRC 465(a)(2)", opens=RISK_TRADE)
     optional_method = Flag(None, "Nonfarm optional method of self-employment tax", cites="IRC 1402(a)",
                            help="At most five years; earnings of 400 in two of the last three.")  # fmt: skip

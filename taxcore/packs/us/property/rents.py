@@ -3,9 +3,11 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, share, total, whole
+from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.balances import HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS
 from taxcore.packs.us.base import FederalForm, from_paper
+from taxcore.packs.us.federal.passive_trades import is_passive
+from taxcore.packs.us.federal.trades import TRADES, trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.assets import added_back
 
@@ -196,7 +198,7 @@ class PassiveLosses(FederalForm):
     """Form 8582: the allowance of 25,000 for rental real estate, and what no passive income takes. IRC 469."""
 
     number, name = "8582", "Passive activity loss limitations"
-    needs = ("rental", *SHARES)
+    needs = ("rental", *TRADES, *SHARES)
     income, adjusting = linked("us.1040"), linked("us.sch-1")
 
     def required(self):
@@ -212,6 +214,9 @@ class PassiveLosses(FederalForm):
             Activity(one.key, one.passive_counted, one.paper.passive_before, bool(one.paper.active))
             for one in self.every("us.sch-e-part-i") if one.is_passive and not one.is_released
         ]  # fmt: skip
+        for one in self.every("us.passive-trade"):
+            if (one.result or one.before) and not one.is_released:
+                found.append(Activity(one.key, one.result, one.before, active=False))
         for one in self.every("us.share"):
             if one.is_apart or one.is_released:
                 continue
@@ -279,7 +284,7 @@ class PassiveLosses(FederalForm):
         ends = self.law.passive_losses.ends
         return share(_HALF, of=ends) if self.income.status == "separate" else total(ends)
 
-    @line("6", "Modified adjusted gross income", cites="IRC 469(i)(3)(F)")
+    @line("6", "Modified adjusted gross income", cites="IRC 469(i)(3)(F)", loop=Loop(Decimal(1)))
     def modified(self):
         """Without passive losses, taxable benefits, deductions for IRAs, half of self-employment tax and student loans."""
         one, more = self.income, self.adjusting
@@ -287,14 +292,13 @@ class PassiveLosses(FederalForm):
         others = (
             more.state_refunds,
             more.alimony,
-            more.business,
-            more.farms,
             more.other_gains,
             more.unemployment,
-            more.other_together,
+            more.other_without_excess,
         )
-        schedule = self.run.form("us.sch-e")
-        found = total(gains, others, schedule.not_passive)
+        own = [one.profit for one in trades(self.run) if not is_passive(one.books)]
+        idle = [excess(one.result, over=ZERO) for one in self.every("us.passive-trade")]
+        found = total(gains, others, self.run.form("us.sch-e").not_passive, own, idle)
         let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take
         return excess(total(found, less=let), over=[excess(more.without_ira, over=more.half_self_employment)])
 

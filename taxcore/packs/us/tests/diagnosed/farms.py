@@ -58,6 +58,6 @@ CASES = [
     ("us.farm.loans-taxable-above", one(farm(loans_forfeited="5", loans_taxable="6")), one(farm(loans_forfeited="6", loans_taxable="6"))),
     ("us.farm.reserve-above", one(farm(programs="5", reserve="6")), one(farm(programs="6", reserve="6"))),
     ("us.risk.amount", one(farm(not_at_risk="yes", feed="90000")), one(farm(not_at_risk="yes", feed="90000", at_risk="9"))),
-    ("us.unsupported.8582", one(farm(participates="no", feed="90000")), one(farm(feed="90000"))),
-    ("us.unsupported.461", one(farm(feed="700000")), one(farm(feed="70000"))),
+    ("us.trade.waits", one(farm(participates="no", feed="90000")), one(farm(feed="90000"))),
+    ("us.461.excess", one(farm(feed="700000")), one(farm(feed="70000"))),
 ]  # fmt: skip

@@ -1,0 +1,51 @@
+"""Trades whose owner does not materially participate: their losses wait for passive income or for the end. IRC 469."""
+
+from taxcore.engine import ZERO, excess, fact, line, nothing_because, total
+from taxcore.packs.us.balances import PASSIVE_TRADE
+from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.trades import TRADES, trade_of
+
+
+def is_passive(books):
+    """Whether a trade goes through Form 8582: somebody said that its owner takes no part, or a loss of before waits."""
+    return books.participates is False
+
+
+class PassiveTrade(FederalForm):
+    """What one such trade's schedule counts. IRC 469(a), (b), (g)."""
+
+    number, name, per, worksheet = "Passive trade", "Trade without material participation", tuple(TRADES), True
+
+    @classmethod
+    def keys(cls, run):
+        return [books.key for kind in TRADES for books in run.papers(kind) if is_passive(books)]
+
+    @property
+    def books(self):
+        return self.run.by_key(tuple(TRADES), self.key)
+
+    def required(self):
+        return self.before > 0 or self.result < 0
+
+    @line("1", "Profit or (loss) before the passive loss limit")
+    def result(self):
+        return total(trade_of(self.books).after_risk)
+
+    @line("2", "Passive losses of earlier years not allowed")
+    def before(self):
+        return total(self.books.passive_before)
+
+    @fact("Ends with all its losses", cites="IRC 469(g)(1)(A)")
+    def is_released(self):
+        return bool(self.books.disposed) and total(self.before, less=self.result) > 0
+
+    @line("3", "Losses not allowed this year", closes=PASSIVE_TRADE, cites="IRC 469(b)")
+    def waits(self):
+        if self.is_released:
+            return nothing_because("the trade was disposed of entirely")
+        return total(self.run.form("us.8582").waiting(self.key))
+
+    @line("4", "Net profit or (loss) on its schedule", weight="total")
+    def counted(self):
+        losses = total(excess(ZERO, over=self.result), self.before)
+        return total(excess(self.result, over=ZERO), less=excess(losses, over=self.waits))
