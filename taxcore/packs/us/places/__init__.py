@@ -1,7 +1,7 @@
 """Where people lived and where income belongs: which states' returns there must be, and why. No state's law is in here."""
 
 from taxcore.packs.us.places.agreements import are_reciprocal, are_reverse, reciprocal_pairs
-from taxcore.packs.us.places.allocation import Belongs, belongs, earned_in, owners, part_lived, situated
+from taxcore.packs.us.places.allocation import Belongs, belongs, earned_in, lies_in, owners, part_lived, situated
 from taxcore.packs.us.places.credit import TaxedElsewhere, taxed_at_home, taxed_elsewhere
 from taxcore.packs.us.places.residence import (
     NONE,
@@ -39,6 +39,7 @@ __all__ = [
     "home_at_end",
     "home_on",
     "is_spared",
+    "lies_in",
     "lived",
     "lived_by",
     "made",

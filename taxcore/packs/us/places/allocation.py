@@ -46,6 +46,10 @@ def _belongs(run: Any) -> tuple[Belongs, ...]:
 
 
 def _of_paper(paper: Any) -> Belongs:
+    if lies_in(paper):
+        at, label = paper.address(paper.placed.amount), paper.short or paper.name
+        amount = getattr(paper, paper.placed.amount)
+        return Belongs(paper.key, paper.kind, paper.title, label, amount, at, {lies_in(paper): (amount, ZERO)})
     by = _by_rows if paper.placed.rows else _by_living
     return by(paper.run, paper, paper.placed)
 
@@ -132,6 +136,11 @@ def _by_day(run: Any, paper: Any) -> tuple[dict[str, tuple[Decimal, Decimal]], D
 def situated(paper: Any) -> str:
     """The state in which the land or house lies whose sale a statement reports; empty where it reports something else."""
     return str(getattr(paper, "situated", ""))
+
+
+def lies_in(paper: Any) -> str:
+    """The state of a house or land that is let, which taxes its rents whoever gets them; empty for everything else."""
+    return str(paper.state) if paper.kind == "rental" and paper.state and paper.property_kind != "6" else ""
 
 
 def _gain(row: Any) -> Decimal:

@@ -5,7 +5,6 @@ from decimal import Decimal
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us import places
-from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.federal.trades import TRADES, trade_of
 from taxcore.packs.us.property.lives import before_this_year, is_depreciated, is_mostly_business
 from taxcore.packs.us.property.macrs import TABLES
@@ -414,18 +413,16 @@ def shares(run):
             yield found(paper.address("qualified_income"), says, code="us.share.qbi-waits")
 
 
-@stops("us.rental.elsewhere", "A property in another state", "unsupported", "state law")
+@stops("us.rental.elsewhere", "Rental losses that wait, where a state divides income", "unsupported", "state law")
 @stops("us.rental.pennsylvania", "Rents on a Pennsylvania return", "unsupported", "72 P.S. 7303(a)(4)")
 @stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
 def where(run):
-    homes = {one.state for one in places.wanted(run) if one.kind == places.WHOLE}
     made = places.made(run)
-    for one in run.papers("rental"):
-        if one.state and one.state not in homes | UNTAXED:
-            says = "The state where it lies taxes its rents first. Such returns are not supported yet."
-            yield found(one.address("state"), says, code="us.rental.elsewhere")
-        elif any(state.kind != places.WHOLE for state in made):
-            says = "What of the rents is whose state's is not worked out for people who moved. Their returns wait."
+    parts = [one.name for one in made if one.kind != places.WHOLE]
+    for form in run.every("us.sch-e-part-i"):
+        one = form.paper
+        if parts and form.is_passive and (form.waits > 0 or one.passive_before):
+            says = f"{parts[0]} limits losses by its own part of income. That is not supported yet: its return waits."
             yield found(one.address("state"), says, code="us.rental.elsewhere")
         if any(state.state == "PA" for state in made):
             says = "That state has rents as a class of income of its own, with its own depreciation. It is not supported yet."

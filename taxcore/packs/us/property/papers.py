@@ -2,7 +2,7 @@
 
 from taxcore.engine import Amount, Choice, Count, Day, Flag, Refer, Row, Rows, Text
 from taxcore.packs.us.balances import DEPRECIATION, HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS, QUARTER, SECTION_1231
-from taxcore.packs.us.base import STATES, FederalPaper
+from taxcore.packs.us.base import STATES, FederalPaper, Placed
 
 # Kinds of assets, with what the general system makes of them: years of the recovery period, or a word
 SORTS = {
@@ -116,6 +116,7 @@ KINDS = {"1": "Single family residence", "2": "Multi-family residence", "3": "Va
 class Rental(FederalPaper):
     """One property that is let, or royalties of one source. Schedule E, part I. IRC 61(a)(5), 280A, 469(i)."""
 
+    placed = Placed("rents")
     kind, name, official, group = "rental", "Rental property or royalties", "Schedule E, part I", "property"
     again = True
     joint_owner = True

@@ -170,7 +170,8 @@ class Here(_Income):
             if not wage.statutory_employee and state not in places.days_in(self.run, wage.owner or "taxpayer")
         ]
         sold = [self._sold_at_home(paper) for paper in self.papers("1099-b") if places.situated(paper) == state]
-        return total([share(lived, of=rows) for lived, rows in parts if lived and rows], sold)
+        let = [self._rents_of(one) for one in self.every("us.sch-e-part-i") if places.lies_in(one.paper) == state]
+        return total([share(lived, of=rows) for lived, rows in parts if lived and rows], sold, let)
 
     @fact("Interest", rounding=whole)
     def interest(self):
@@ -247,7 +248,16 @@ class Here(_Income):
 
     @fact("Partnerships, S corporations, trusts", rounding=whole)
     def entities(self):
-        return total([self._by_rows(paper, self._shared(paper)) for kind in SHARES for paper in self.papers(kind)])
+        """Shares by their rows, rents where the house lies; who lives here is taxed on those from elsewhere too."""
+        shares = [self._by_rows(paper, self._shared(paper)) for kind in SHARES for paper in self.papers(kind)]
+        return total(shares, [self._rents_of(one) for one in self.every("us.sch-e-part-i")])
+
+    def _rents_of(self, one):
+        net = total(excess(one.net, over=0), less=one.deductible)
+        if places.lies_in(one.paper) == self.state():
+            return net
+        lived = self._part(one.paper)
+        return share(lived, of=net) if lived else nothing_because("the house lies in another state")
 
     @staticmethod
     def _shared(paper):

@@ -185,7 +185,7 @@ CASES = [
     ("us.share.waits", one(wage("200000"), share(rental="-5", all_at_risk="yes")), one(wage(), share(rental="-5", all_at_risk="yes", active="yes"))),
     ("us.share.qbi-waits", one(share(ordinary="-5", participates="no", all_at_risk="yes", qualified_income="-5")),
      one(share(ordinary="-5", participates="no", all_at_risk="yes"))),
-    ("us.rental.elsewhere", one(house(state="WI")), one(house(state="TX"))),
+    ("us.rental.elsewhere", one(house(state="WI", passive_before="5")), one(house(state="WI"))),
     ("us.rental.pennsylvania", one(filing(residence="PA", state="PA"), house(state="PA")), one(filing(residence="IL", state="IL"), house())),
     ("us.rental.statement", one(misc(rents="50")), one(misc(rents="50", rental="h1"), house())),
     ("us.rental.twice", one(house(), house("h2")), one(house(), house("h2", address_line="6 Slipway"))),
