@@ -41,6 +41,7 @@ ADOPTION_EARLIER = Balance("adoption-earlier", "Adoption expenses of earlier yea
 ADOPTION_GIVEN = Balance("adoption-given", "Adoption expenses of earlier Forms 8839", "IRC 23(b)(1)", kept_up=False, waits=False)
 MORTGAGE_CREDIT = Balance("mortgage-credit", "Mortgage interest credit carried over", "IRC 25(e)(1)", expires=True)
 MINIMUM_CREDIT = Balance("minimum-credit", "Minimum tax credit carried over", "IRC 53(b)")
+BUSINESS_CREDIT = Balance("business-credit", "General business credit carried over", "IRC 39(a)", expires=True)
 CROP_INSURANCE = Balance("crop-insurance", "Crop insurance deferred", "IRC 451(f)", waits=False)
 CONSERVATION = Balance("conservation", "Conservation expenses carried over", "IRC 175(b)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)

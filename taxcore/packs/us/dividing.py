@@ -23,6 +23,7 @@ _DECIDED = frozenset({"filing", "residency", "state-returns", "amendment", "care
 _DOUBTS = {
     "capital-carryover": "a loss belongs to whoever had it: Treas. Reg. 1.1212-1(c)(1)(iii)",
     "gift-carryover": "by what each would have carried alone: Treas. Reg. 1.170A-10(d)(4)(i)",
+    "business-credits": "a credit belongs to whoever has the business",
     "credits-carried": "a credit belongs to whoever it comes from",
     "operating-losses": "a loss belongs to whoever had it: Treas. Reg. 1.172-7",
     "adoption": "its costs belong to whoever paid them",

@@ -11,6 +11,7 @@ from taxcore.packs.us.checks import (
     benefits,
     boxes,
     business,
+    business_credits,
     claims,
     coming,
     correcting,
@@ -39,6 +40,7 @@ from taxcore.packs.us.property import exchange_checks, home_checks, installment_
 MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
-    property_, state_checks, installment_checks, exchange_checks, home_checks, farms, family, losses, basis, annualized, decedent,
+    property_, state_checks, installment_checks, exchange_checks, home_checks, farms, family, losses, basis,
+    annualized, decedent, business_credits,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

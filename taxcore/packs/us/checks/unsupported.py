@@ -36,13 +36,11 @@ _FIELDS = (
     ("energy", "older_improvements", "5695-2022", "Form 5695, part II of 2022,"),
     ("1095-a", "shared", "8962-shared", "Form 8962, part IV, shared policies,"),
     ("foreign-tax", "short_holding", "1116-short", "Form 1116, tax on shares held too short,"),
-    ("credits-carried", "general_business", "3800", "Form 3800, general business credit,"),
     ("clean-vehicle", "business", "3800", "Form 3800, a vehicle of a business,"),
 )
 
 _OF_SHARES = (
     ("other_deductions", "share-deductions", "Other K-1 deductions"),
-    ("credits", "3800", "Credits of a share, Form 3800,"),
     ("final_year", "share-deductions", "Net operating loss and other final year items of a trust"),
 )
 

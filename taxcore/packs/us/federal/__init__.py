@@ -9,6 +9,7 @@ from taxcore.packs.us.federal.amended import AmendedReturn
 from taxcore.packs.us.federal.annualized import AnnualizedInstallments
 from taxcore.packs.us.federal.benefits import Benefits
 from taxcore.packs.us.federal.business import Business
+from taxcore.packs.us.federal.business_credits import FORMS as BUSINESS_CREDITS
 from taxcore.packs.us.federal.capital_gains import CapitalGains, LossCarryover, Sales
 from taxcore.packs.us.federal.care import CareCredit
 from taxcore.packs.us.federal.child_credit import ChildCredit
@@ -64,7 +65,7 @@ FORMS = (
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
     SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
     FarmersUnderpayment,
-    CareCredit, InvestmentInterest, AdditionalRetirementTax,
+    CareCredit, *BUSINESS_CREDITS, InvestmentInterest, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
     ShareholderBasis, LikeKindExchange, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,

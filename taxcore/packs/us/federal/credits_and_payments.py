@@ -37,6 +37,10 @@ class CreditsAndPayments(FederalForm):
     def improvements(self):
         return self.brought("us.5695", "improvement_credit")
 
+    @line("6a", "General business credit")
+    def business(self):
+        return self.brought("us.3800", "credit")
+
     @line("6b", "Credit for prior year minimum tax")
     def minimum_tax(self):
         return self.brought("us.8801", "credit")
@@ -63,7 +67,8 @@ class CreditsAndPayments(FederalForm):
 
     @line("7", "Total other nonrefundable credits")
     def others(self):
-        return total(self.minimum_tax, self.adoption, self.elderly, self.new_vehicles, self.used_vehicles, self.mortgage)
+        vehicles = (self.new_vehicles, self.used_vehicles)
+        return total(self.business, self.minimum_tax, self.adoption, self.elderly, vehicles, self.mortgage)
 
     @line("8", "Credits", weight="total")
     def credits(self):
@@ -85,9 +90,13 @@ class CreditsAndPayments(FederalForm):
     def before_clean_energy(self):
         return total(self.before_adoption, self.mortgage, self.adoption)
 
+    @fact("Credits applied before the general business credit", cites="IRC 38(c)(1)")
+    def before_business(self):
+        return total(self.before_clean_energy, self.clean_energy)
+
     @fact("Credits applied before the minimum tax credit", cites="IRC 53(c)(1)")
     def before_minimum(self):
-        return total(self.before_clean_energy, self.clean_energy)
+        return total(self.before_business, self.business)
 
     @line("9", "Net premium tax credit")
     def premium_credit(self):

@@ -14,7 +14,7 @@ def _answer(number, name, label):
 
 
 class DeceasedRefund(FederalForm):
-    """Part II, by the person who is charged with the decedent's property and whom no court has appointed."""
+    """Part II, by the person who is charged with the decedent's property and whom no court has appointed. IRC 6402(a)."""
 
     number, name = "1310", "Refund due a deceased taxpayer"
 

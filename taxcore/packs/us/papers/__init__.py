@@ -6,6 +6,7 @@ from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, Per
 from taxcore.packs.us.papers.amending import Amendment
 from taxcore.packs.us.papers.annualized import Annualized
 from taxcore.packs.us.papers.business import BusinessBooks, MiscellaneousStatement, NonemployeeStatement, PaymentCardStatement
+from taxcore.packs.us.papers.business_credits import BusinessCredits
 from taxcore.packs.us.papers.credits import (
     CareProvider,
     CareQuestions,
@@ -52,9 +53,9 @@ PAPERS = (
     *PROPERTY, Installment, Exchange, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses,
     PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement,
     Gift, GiftCarryover, CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement,
-    EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, *FAMILY, Estimates,
-    PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit, BalanceDebit,
-    Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
+    EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, BusinessCredits, *FAMILY,
+    Estimates, PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
+    BalanceDebit, Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip
 
 __all__ = ["PAPERS", "UnitedStatesPerson"]

@@ -93,7 +93,7 @@ def contradicting(run):
             says = f"{-form.realized:,.0f} are not deducted. A sale would deduct it."
             yield found(form.address("realized"), says, code="us.exchange.loss")
         if new is not None and new.cost != form.basis_received:
-            says = f"Its basis is {form.basis_received:,.0f}. Check both."
+            says = f"Its basis is {form.basis_received:,.0f}, by line 25 of Form 8824. Check both."
             yield found(new.address("cost"), says, code="us.exchange.replacement-cost")
         if new is None and one.sort != "capital":
             says = f"Add what was received, with line 25 ({form.basis_received:,.0f}) as its cost."

@@ -4,6 +4,7 @@ from taxcore.packs.us.tests.diagnosed import (
     between,
     claimed,
     corrected,
+    credits,
     employed,
     exchanges,
     families,
@@ -34,4 +35,5 @@ CASES = (
     *shares.CASES,
     *penalties.CASES,
     *exchanges.CASES,
+    *credits.CASES,
 )

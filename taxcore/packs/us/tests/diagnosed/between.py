@@ -114,6 +114,10 @@ CASES = [
     *((f"us.carried.{name}", after((paper(kind, "x1"),), paper(kind, "x1"), lines={line: "41"}),
        after((paper(kind, "x1"),), paper(kind, "x1", rows=rows({"item": "ordinary", "amount": "41"})), lines={line: "41"}))
       for name, kind, line in (("shareholder-loss", "basis-s", "us.7203[x1]:left"), ("partner-loss", "basis-p", "us.partner-basis[x1]:left"))),
+    ("us.carried.risk-loss", after((paper("basis-p", "x1"),), paper("basis-p", "x1"), lines={"us.6198[x1]:left_of_share": "41"}),
+     after((paper("basis-p", "x1"),), paper("basis-p", "x1", risk_rows=rows({"item": "ordinary", "amount": "41"})), lines={"us.6198[x1]:left_of_share": "41"})),
+    ("us.carried.business-credit", after((filing(),), wage(), lines={"us.3800:left": "41"}),
+     after((filing(),), wage(), single("business-credits", carried=rows({"from_year": "2024", "kind": "other", "amount": "41"})), lines={"us.3800:left": "41"})),
     ("us.carried.qualified-loss", after((shop(),), shop(), lines={"us.8995:loss_carried": "41"}), after((shop(),), shop(loss_before="41"), lines={"us.8995:loss_carried": "41"})),
     ("us.last-year.vouchers", after((filing(),), wage(), lines={"us.1040-es:first": "200", "us.1040-es:second": "300"}),
      after((filing(),), wage(), single("estimates", rows=rows({"paid": "2025-06-16", "amount": "500"})),
