@@ -196,7 +196,7 @@ class RandomReturnsTests(UnitTestCase):
     @settings(max_examples=examples(70), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))
     def test_random_returns_agree_with_themselves(self, chance):
-        result = random_result(chance)
+        result = random_result(chance, owns=chance.random() < 0.5)
         for line in result.bottom_lines:
             root = parse(filed_document(result, line.authority, "1", "0" * 64))
             said = [(one.statement.form, one.statement.text, one.found, one.expected)

@@ -27,6 +27,7 @@ class SaveAnswerTests(PageTestCase):
             "= 62,000.00",
             'id="ripples" hx-swap-oob',
             'id="bottom" hx-swap-oob',
+            'id="stops" hx-swap-oob',
             f'id="ix-{self.paper.pk}"',
         ):
             self.assertIn(part, page)

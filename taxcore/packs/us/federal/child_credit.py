@@ -66,7 +66,7 @@ class ChildCredit(FederalForm):
     @line("13", "Credit limit")
     def limit(self):
         """Credit limit worksheet A: after the credits of Schedule 3, those of worksheet B included."""
-        return excess(self.income.tax_before_credits, over=self.more_credits.before_minimum)
+        return excess(self.income.tax_before_credits, over=self.more_credits.before_business)
 
     @fact("Part that is not refundable", cites="IRC 24(d)(1)")
     def not_payable(self):

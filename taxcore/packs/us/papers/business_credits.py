@@ -28,16 +28,16 @@ class BusinessCredits(FederalPaper):
     kind, name, official, group = "business-credits", "General business credit", "Form 3800", "credits"
     single, owned = True, False
 
-    wages_short = Amount("5884, 1a", "Qualified wages, 120 to 399 hours", cites="IRC 51(i)(3)", begins="Work opportunity",
+    wages_short = Amount("1a", "Qualified wages, 120 to 399 hours", cites="IRC 51(i)(3)", begins="Work opportunity (Form 5884)",
                          help="Up to 6,000 for each employee; other limits for some groups.")  # fmt: skip
-    wages_long = Amount("5884, 1b", "Qualified wages, 400 hours or more", cites="IRC 51(a), (b)(3)")
-    wages_second = Amount("5884, 1c", "Second-year wages of long-term assistance recipients", cites="IRC 51(e)")
-    tips = Amount("8846, 1", "Tips on which social security tax was paid", cites="IRC 45B(b)", begins="Employer tips")
-    tips_to_minimum = Amount("8846, 2", "Tips counted toward the minimum wage", cites="IRC 45B(b)(1)(B)")
-    access_costs = Amount("8826, 1", "Eligible access expenditures", cites="IRC 44(c)", begins="Disabled access")
-    plan_costs = Amount(None, "Startup costs of a plan", cites="IRC 45E(d)", begins="Pension plan startup (8881)")
-    plan_members = Count(None, "Employees who may join and are not highly compensated", most=100, cites="IRC 45E(b)(1)(B)")
-    employees = Count(None, "Employees with 5,000 or more of pay", most=9999, cites="IRC 408(p)(2)(C)(i)")
-    joins_itself = Flag(None, "Automatic enrollment, within its first three years", cites="IRC 45T")
-    rows = Rows("3800, III", "Credits of other forms and of shares", CreditRow)
-    carried = Rows("3800, 4", "Credits of earlier years", CarriedRow, opens=BUSINESS_CREDIT, cites="IRC 39(a)")
+    wages_long = Amount("1b", "Qualified wages, 400 hours or more", cites="IRC 51(a), (b)(3)")
+    wages_second = Amount("1c", "Second-year wages of long-term assistance recipients", cites="IRC 51(e)")
+    tips = Amount("1", "Tips on which social security tax was paid", cites="IRC 45B(b)", begins="Employer tips (Form 8846)")
+    tips_to_minimum = Amount("2", "Tips counted toward the minimum wage", cites="IRC 45B(b)(1)(B)")
+    access_costs = Amount(None, "Eligible access expenditures", cites="IRC 44(c)", begins="Disabled access (Form 8826)")
+    plan_costs = Amount(None, "Startup costs of a plan", cites="IRC 45E(d)", begins="Pension plan startup (Form 8881)")
+    plan_members = Count(None, "Eligible employees, not highly compensated", most=100, cites="IRC 45E(b)(1)(B)")
+    employees = Count(None, "Employees paid 5,000 or more", most=9999, cites="IRC 408(p)(2)(C)(i)")
+    joins_itself = Flag(None, "Automatic enrollment, first three years", cites="IRC 45T")
+    rows = Rows(None, "Credits of other forms and of shares", CreditRow)
+    carried = Rows("4", "Credits of earlier years", CarriedRow, opens=BUSINESS_CREDIT, cites="IRC 39(a)")

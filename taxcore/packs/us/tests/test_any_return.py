@@ -29,8 +29,8 @@ FILERS = (
 class _Making:
     """One return from a source of chance. Values that make no sense together are meant: people enter them."""
 
-    def __init__(self, chance):
-        self.chance = chance
+    def __init__(self, chance, owns=False):
+        self.chance, self.owns = chance, owns
         self.year = chance.choice(YEARS)
         self.home = chance.choice(PLACES)
 
@@ -38,7 +38,8 @@ class _Making:
         return self.chance.random() < share
 
     def result(self):
-        return result(*self.people(), *self.living(), *self.income(), *self.questions(), year=self.year)
+        owned = self.owned() if self.owns else ()
+        return result(*self.people(), *self.living(), *self.income(), *owned, *self.questions(), year=self.year)
 
     def people(self):
         choice, year = self.chance.choice, self.year
@@ -78,6 +79,34 @@ class _Making:
         }  # fmt: skip
         yield from (made() for share, made in given.items() if self.often(share))
 
+    def owned(self):
+        """Trades, shares with their bases, houses, things, exchanges, credits: what depends on one another in circles."""
+        choice, year = self.chance.choice, self.year
+        made = {
+            0.3: lambda: paper("k1-1065", "k1", entity="Quay", entity_number="00-4455668", ordinary=choice(("-90000", "40000", "-2000000")), rental=choice(("", "-9000", "5000")), participates=choice(("yes", "no")),
+                               all_at_risk=choice(("yes", "no", "")), publicly_traded=choice(("", "yes")), passive_before=choice(("", "900")),
+                               royalties=choice(("", "70")), foreign_tax=choice(("", "40")), self_employment=choice(("", "9000"))),
+            0.31: lambda: paper("basis-p", "p1", share="k1", basis=choice(("", "4000", "90000")), liabilities=choice(("", "-9000")),
+                                distributed=choice(("", "50000")), not_at_risk=choice(("", "3000"))),
+            0.25: lambda: paper("business", "b2", activity="Kiln", code="321000", participates="no", receipts=choice(("0", "30000")), supplies="9000",
+                                not_at_risk=choice(("", "yes")), at_risk=choice(("", "500")), passive_before=choice(("", "700"))),
+            0.3001: lambda: paper("rental", "h1", address_line="4 Slipway", property_kind=choice("1367"), state=choice(PLACES),
+                                  active=choice(("yes", "no")), professional=choice(("", "yes")), rents=choice(("9000", "90000")), taxes=choice(("500", "30000"))),
+            0.3002: lambda: paper("asset", "a1", description="House", sort=choice(("residential", "truck", "machinery")), used_in=choice(("h1", "b2")),
+                                  cost="90000", in_service=f"{year - choice((0, 3))}-04-05", business_share=choice(("", "40")), fell_in=choice(("", str(year))),
+                                  share_before="80", prior=choice(("", "4000")), section_179=choice(("", "5000")), sold=choice(("", f"{year}-06-06")), sold_for="70000"),
+            0.15: lambda: paper("exchange", "e1", given="Copse", got="Meadow", sort=choice(("capital", "trade", "rental")), asset=choice(("", "a1")),
+                                acquired="2015-04-01", transferred=f"{year}-06-06", value="90000", cash=choice(("", "8000"))),
+            0.2: lambda: single("business-credits", wages_long=choice(("", "30000")), tips="9000", access_costs=choice(("", "900")),
+                                carried=rows({"from_year": str(year - 2), "kind": choice(("other", "specified")), "amount": "4000"})),
+            0.1501: lambda: single("penalty", annualise=choice(("yes", "")), waiver=choice(("yes", "")), waived="50"),
+            0.1502: lambda: single("annualized", income_a="9000", income_b="20000", profit_b="9000"),
+            0.3003: lambda: single("prior-year", tax=choice(("0", "9000")), adjusted_gross_income="90000"),
+            0.1: lambda: single("decedent", capacity=choice(("court", "claimant"))),
+            0.1001: lambda: single("operating-losses", rows=rows({"from_year": str(year - 1), "amount": "60000"})),
+        }  # fmt: skip
+        yield from (make() for often, make in made.items() if self.often(often))
+
     def wages(self, key):
         amount = self.chance.choice(AMOUNTS)
         there = [
@@ -103,9 +132,9 @@ class _Making:
             yield single("state-returns", rows=rows(decided))
 
 
-def random_result(chance):
-    """The result of a return put together at random."""
-    return _Making(chance).result()
+def random_result(chance, owns=False):
+    """The result of a return put together at random; with trades, shares and property of those who file."""
+    return _Making(chance, owns).result()
 
 
 class AnyReturnTests(TestCase):
@@ -121,6 +150,17 @@ class AnyReturnTests(TestCase):
             self.assertEqual(min(refund, owed), 0, authority.code)
             if authority.code != "us":  # no state takes more than a fifth, whatever the credits and parts
                 self.assertLessEqual(tax, max(getattr(form, authority.income), 0) * Decimal("0.2") + 500, authority.code)
+
+    @settings(max_examples=examples(80), deadline=None, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.randoms(use_true_random=False))
+    def test_with_trades_shares_and_property_nothing_raises(self, chance):
+        found = random_result(chance, owns=True)
+        self.assertIsNotNone(found.all_findings)
+        for line in found.bottom_lines:
+            authority, form = line.authority, found.run.form(line.authority.form.code())
+            tax, refund, owed = (getattr(form, name) for name in (authority.tax, authority.refund, authority.owed))
+            self.assertGreaterEqual(min(tax, refund, owed), 0, authority.code)
+            self.assertEqual(min(refund, owed), 0, authority.code)
 
     @settings(max_examples=examples(50), deadline=None, suppress_health_check=[HealthCheck.too_slow])
     @given(st.randoms(use_true_random=False))

@@ -7,6 +7,7 @@ from unittest import TestCase
 
 from taxcore.engine import PaperValues, roll_forward
 from taxcore.packs.us.property.tests.test_worked import agree, result, wage
+from taxcore.packs.us.tests.returns import child, filing, person
 
 G, W, T, A, P = "us.3800.", "us.5884.", "us.8846.", "us.8826.", "us.8881."
 
@@ -57,6 +58,12 @@ class BusinessCreditTests(TestCase):
             for at, amount in wanted.items():
                 if at.endswith(".credit"):
                     self.assertEqual(found.run.form(at.removesuffix(".credit")).credit, amount, catches)
+
+    def test_after_the_credit_for_a_child(self):
+        """60,000, head of household: taxable 36,375, tax by the table 4,025; 2,200 for the child come first."""
+        home = filing("head_of_household", residence="TX", state="TX", kept_home="yes")
+        found = result(person(), child(), home, wage(60_000), credits(("specified", 5_000)))
+        agree(self, "a child", found.run, {G + "7": 4_025, G + "10b": 2_200, G + "11": 1_825, G + "38": 1_825, "us.1040.22": 0})
 
     def test_what_the_limit_leaves_is_carried_by_kind_and_year(self):
         found = result(PAY, credits(("other", 12_000), ("specified", 5_000), carried=((2023, "other", 500),)), year=2025)
