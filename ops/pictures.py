@@ -51,12 +51,15 @@ def _british(practice: RunningPractice) -> None:
 
 
 def _property(practice: RunningPractice) -> None:
-    """A landlord: the register of assets, a property, what waits, a house that was sold; farmers: their books, their register."""
+    """A landlord: the register of assets, a property, what waits, a house that was sold; farmers: their books, their register;
+    shareholder and partner: Form 7203, the paper of a partner's basis."""
     of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{}%'"
     return_id, farm = int(practice.sql(of.format("Ravenscar"))), int(practice.sql(of.format("Ormsgill")))
+    owner, partner = (int(practice.sql(f"{of.format(name)} and r.year = 2025")) for name in ("Ashgrove", "Ibsen-Clay"))
     _sheet(practice, "property", (
         f"/returns/{return_id}/assets", _paper(practice, return_id, "rental"), f"/returns/{return_id}/forms?at=us.8582.11",
         f"/returns/{return_id}/forms?at=us.4797.7", _paper(practice, farm, "farm"), f"/returns/{farm}/assets",
+        f"/returns/{owner}/forms?at=us.7203[basiss1].15", _paper(practice, partner, "basis-p"),
     ), dark=3)  # fmt: skip
 
 
