@@ -100,6 +100,7 @@ class Run:
         self.unsettled: list[Cell] = []
         self._pending: list[Cell] = []
         self._trail: list[tuple[Node, str]] = []
+        self._answered: list[Any] = []  # keys of what was asked in rounds of a circle
         self._rounds = 0
         self.revision = 0
         self.whole = Raw()
@@ -305,6 +306,8 @@ class Run:
         if old is not None and changes.holds(self, old):
             self.asked[key] = old
             old.stands = True
+            if self._rounds:
+                self._answered.append(key)
             return old
         cell = old or Asked(key, make)
         reads: list[Cell] = []
@@ -318,6 +321,8 @@ class Run:
         was, cell.reads = cell.reads, reads
         cell.value, cell.verified, cell.stands = value, self.revision, True
         self.asked[key] = cell
+        if self._rounds:
+            self._answered.append(key)
         if self._readers is not None and was != reads:
             self._note_readers(cell)
         return cell
@@ -467,24 +472,25 @@ class Run:
 
     def _go_round(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         self._rounds += 1
-        begin = len(self._trail)
+        begin, asked = len(self._trail), len(self._answered)
         try:
             self._repeat(cell, spec, loop)
         finally:
             self._rounds -= 1
         inside = [node.cells.get(name) for node, name in self._trail[begin:]]
+        inside += [self.asked.get(key) for key in self._answered[asked:]]
         members = (cell, *(one for one in inside if one is not None))
         for member in members:
             self.in_loops[member] = tuple({*members, *self.in_loops.get(member, ())})
         if not self._rounds:
-            del self._trail[:]
+            del self._trail[:], self._answered[:]
 
     def _repeat(self, cell: Cell, spec: Spec, loop: Loop) -> None:
         override = self.overrides.get(cell.address)
         guess = override.amount if override else loop.start
         near = 0  # rounds within the tolerance: figures in whole units may still come to rest exactly
         for number in range(loop.rounds):
-            since = len(self._trail)
+            since, asked = len(self._trail), len(self._answered)
             cell.how, cell.reads[:] = "computed", []
             cell.value = Figure(guess)
             cell.value.cell = cell
@@ -496,14 +502,26 @@ class Run:
                 cell.how = "computed" if met else cell.how
                 return
             last = number == loop.rounds - 1
-            for node, name in () if last else self._trail[since:]:
-                if (gone := node.cells.pop(name, None)) is not None:
-                    gone.stands = False
             if not last:
-                del self._trail[since:]
+                self._forget_round(cell, since, asked)
             guess = found
         cell.how = "computed"
         self.unsettled.append(cell)
+
+    def _forget_round(self, cell: Cell, since: int, asked: int) -> None:
+        """What a round worked out from its guess: figures, and answers that read any of them."""
+        gone: set[Cell] = {cell}
+        for node, name in self._trail[since:]:
+            if (old := node.cells.pop(name, None)) is not None:
+                old.stands = False
+                gone.add(old)
+        for key in self._answered[asked:]:
+            answer = self.asked.get(key)
+            if answer is not None and any((read.of if type(read) is Look else read) in gone for read in answer.reads):
+                del self.asked[key]
+                answer.stands = False
+                gone.add(answer)
+        del self._trail[since:], self._answered[asked:]
 
 
 def _taken_from(node: Any) -> list[Cell]:

@@ -139,7 +139,26 @@ class WholeLoop(Form):
         return 101 - self.tenth
 
 
+class AskedLoop(WholeLoop):
+    """The same, where what is left is an answer about the return as a whole, and asked for by others too."""
+
+    number = "Asked loop"
+
+    @fact("Left")
+    def left(self):
+        return total(self.run.once(_left)[0])
+
+
+def _left(run):
+    return (101 - run.form("ti.asked-loop").tenth,)
+
+
 class LoopTests(TestCase):
+    def test_an_answer_that_read_a_guess_is_asked_again_each_round(self):
+        pack = replace(TINYLAND, forms=(*TINYLAND.forms, AskedLoop))
+        result = compute(pack, ReturnData("ti", 2001, ()))
+        self.assertEqual((result["ti.asked-loop.1"].value, result.run.once(_left)), (9, (92,)))
+
     def test_whole_figures_come_to_rest_exactly_not_only_within_the_tolerance(self):
         pack = replace(TINYLAND, forms=(*TINYLAND.forms, WholeLoop))
         result = compute(pack, ReturnData("ti", 2001, ()))

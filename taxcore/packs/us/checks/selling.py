@@ -182,6 +182,16 @@ def loss_carried_on(run):
         )
 
 
+def _preferred_open(run):
+    """Where the fraction is adjusted, it turns on what of foreign income bears the lower rates."""
+    form, paper = run.form("us.1116"), run.single("foreign-tax")
+    if form.is_excepted or paper.is_keyed("qualified") or paper.is_keyed("long_gain"):
+        return
+    says = "Enter what of it is qualified dividends and long-term gain, zero if nothing: line 1a counts them in part."
+    yield found(paper.address("qualified"), says, code="us.foreign-tax.preferred-open")
+
+
+@check("us.foreign-tax.preferred-open", "How much of foreign income is gain or qualified dividends", "missing", "IRC 904(b)(2)")
 @check("us.foreign-tax.income-missing", "Foreign tax without foreign income", "lost", "IRC 904(a)")
 @idea("us.foreign-tax.limited", "Foreign tax not fully credited", "lost", "IRC 904(c)")
 @stops("us.foreign-tax.carry-expired", "Foreign tax carried over more than 10 years", "carried", "IRC 904(c)")
@@ -194,6 +204,7 @@ def foreign_tax(run):
     )
     if run.is_idle("us.1116") or not run.form("us.1116").required():
         return
+    yield from _preferred_open(run)
     form = run.form("us.1116")
     if form.tax > 0 and form.gross == 0:
         yield found(

@@ -28,7 +28,6 @@ _FIELDS = (
     ("adjustments", "reservist", "2106", "Form 2106"),
     ("adjustments", "archer", "8853", "Form 8853, Archer MSA,"),
     ("hsa", "archer", "8853", "Form 8853, Archer MSA,"),
-    ("itemized", "casualty", "4684", "Form 4684, casualties,"),
     ("gift", "vehicle", "8283-b", "Form 8283, a car, boat or plane,"),
     ("gift", "one_thing_above_5000", "8283-b", "Form 8283, section B,"),
     ("1098-t", "earlier_adjustment", "8863-recapture", "Recapture of an earlier year's education credit"),
@@ -161,7 +160,7 @@ def childs_gain(run):
 
 
 @_not_computed(
-    _1116_gains="Form 1116 with gain and qualified dividends that are adjusted",
+    _1116_gains="Form 1116 with gain of the 25% or 28% kind that is adjusted",
     _1116_minimum="Form 1116 for the alternative minimum tax",
 )
 def foreign_tax_limits(run):
@@ -169,8 +168,8 @@ def foreign_tax_limits(run):
     form = run.form("us.1116")
     if not form.required():
         return
-    if not form.is_excepted:
-        yield _stop("1116-gains", form.address("limit"), "Form 1116 with gain and qualified dividends that are adjusted")
+    if not form.is_excepted and run.form("us.1040").tax_method == "schedule D":
+        yield _stop("1116-gains", form.address("limit"), "Form 1116 with gain of the 25% or 28% kind that is adjusted")
     if run.form("us.6251").tax > 0:
         yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
 

@@ -4,9 +4,8 @@ from functools import partial
 
 from taxcore.engine import excess, fact, least, line, share, total
 from taxcore.packs.us.balances import CONSERVATION, CROP_INSURANCE
-from taxcore.packs.us.base import FederalForm, from_paper
-from taxcore.packs.us.basis.limits import limits_risk
-from taxcore.packs.us.federal.passive_trades import is_passive
+from taxcore.packs.us.base import from_paper
+from taxcore.packs.us.federal.passive_trades import LimitedTrade
 from taxcore.packs.us.property.assets import added_back
 from taxcore.packs.us.property.papers import ANIMALS
 
@@ -22,7 +21,7 @@ _EXPENSES = (
 _from_books = partial(from_paper, of="books")
 
 
-class Farm(FederalForm):
+class Farm(LimitedTrade):
     """Profit or loss from farming. IRC 61, 77, 126, 162, 175, 451(f)."""
 
     number, name, per = "Schedule F", "Profit or loss from farming", "farm"
@@ -151,23 +150,12 @@ class Farm(FederalForm):
     def expenses(self):
         return total([getattr(self, name) for name in _EXPENSES])
 
-    @fact("Profit or loss before the at-risk limit")
-    def before_risk(self):
-        return total(self.gross_income, less=self.expenses)
-
-    @fact("Profit or loss before the passive loss limit")
-    def after_risk(self):
-        if limits_risk(self.books):
-            return total(self.run.form("us.6198", self.key).counted)
+    def result(self):
         return total(self.gross_income, less=self.expenses)
 
     @line("34", "Net farm profit or (loss)", weight="total")
     def profit(self):
-        if is_passive(self.books):
-            return total(self.run.form("us.passive-trade", self.key).counted)
-        if limits_risk(self.books):
-            return total(self.after_risk)
-        return total(self.gross_income, less=self.expenses)
+        return self.after_limits()
 
     @fact("Profit before section 179", cites="IRC 179(b)(3)(C)")
     def before_section_179(self):

@@ -12,6 +12,7 @@ from taxcore.packs.us.federal.business import Business
 from taxcore.packs.us.federal.business_credits import FORMS as BUSINESS_CREDITS
 from taxcore.packs.us.federal.capital_gains import CapitalGains, LossCarryover, Sales
 from taxcore.packs.us.federal.care import CareCredit
+from taxcore.packs.us.federal.casualties import Casualties, LostThing
 from taxcore.packs.us.federal.child_credit import ChildCredit
 from taxcore.packs.us.federal.child_tax import ChildTax
 from taxcore.packs.us.federal.credits_and_payments import CreditsAndPayments
@@ -65,7 +66,7 @@ FORMS = (
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
     SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
     FarmersUnderpayment,
-    CareCredit, *BUSINESS_CREDITS, InvestmentInterest, AdditionalRetirementTax,
+    CareCredit, *BUSINESS_CREDITS, InvestmentInterest, Casualties, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
     ShareholderBasis, LikeKindExchange, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
@@ -73,7 +74,8 @@ FORMS = (
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
     SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, Share, PassiveTrade, PartnerBasis, AdoptedChild,
+    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, LostThing, Share,
+    PassiveTrade, PartnerBasis, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

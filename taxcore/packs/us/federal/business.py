@@ -5,9 +5,8 @@ from functools import partial
 
 from taxcore.engine import absent, excess, fact, least, line, pro_rata, share, times, total
 from taxcore.packs.us.balances import INVENTORY
-from taxcore.packs.us.base import FederalForm, from_paper
-from taxcore.packs.us.basis.limits import limits_risk
-from taxcore.packs.us.federal.passive_trades import is_passive
+from taxcore.packs.us.base import from_paper
+from taxcore.packs.us.federal.passive_trades import LimitedTrade
 from taxcore.packs.us.property.assets import added_back
 
 _EXPENSES = (
@@ -18,7 +17,7 @@ _EXPENSES = (
 _from_books = partial(from_paper, of="books")
 
 
-class Business(FederalForm):
+class Business(LimitedTrade):
     """Profit or loss from one business. IRC 61(a)(2), 162, 274, 280A."""
 
     number, name, per = "Schedule C", "Profit or loss from business", "business"
@@ -147,23 +146,12 @@ class Business(FederalForm):
             of={"by area": pro_rata(share(law.each_square_foot, of=area), months, 12), "profit": excess(self.before_home, over=0)}
         )
 
-    @fact("Profit or loss before the at-risk limit")
-    def before_risk(self):
-        return total(self.before_home, less=self.home)
-
-    @fact("Profit or loss before the passive loss limit")
-    def after_risk(self):
-        if limits_risk(self.books):
-            return total(self.run.form("us.6198", self.key).counted)
+    def result(self):
         return total(self.before_home, less=self.home)
 
     @line("31", "Net profit or (loss)", weight="total")
     def profit(self):
-        if is_passive(self.books):
-            return total(self.run.form("us.passive-trade", self.key).counted)
-        if limits_risk(self.books):
-            return total(self.after_risk)
-        return total(self.before_home, less=self.home)
+        return self.after_limits()
 
     inventory_start = _from_books("35", "inventory_start", "Inventory at beginning of year")
     purchases = _from_books("36", "purchases", "Purchases")

@@ -79,12 +79,12 @@ class DisabledAccess(_Credit):
     costs = from_paper("1", "access_costs", "Eligible access expenditures", of="entered")
 
     @line("2", "Minimum amount")
-    def least(self):
+    def minimum(self):
         return total(self.law.business_credits.access_from)
 
     @line("3", "Line 1 less line 2")
     def above(self):
-        return excess(self.costs, over=self.least)
+        return excess(self.costs, over=self.minimum)
 
     @line("4", "Maximum amount")
     def most(self):
@@ -132,19 +132,11 @@ class PlanStartup(_Credit):
         return total(least(self.at_rate, self.limit), self.joining)
 
 
-class GeneralBusinessCredit(FederalForm):
+class GeneralBusinessCredit(_Credit):
     """Form 3800: all of them together, up to the limits of the tax; the rest waits twenty years. IRC 38(c), 39(a)."""
 
     number, name = "3800", "General business credit"
-    income, minimum = linked("us.1040"), linked("us.6251")
-
-    @classmethod
-    def idle(cls, run):
-        return not run.single("business-credits").values
-
-    @property
-    def entered(self):
-        return self.run.single("business-credits")
+    income, alternative = linked("us.1040"), linked("us.6251")
 
     def required(self):
         return self.available > 0
@@ -179,7 +171,7 @@ class GeneralBusinessCredit(FederalForm):
 
     @line("8", "Alternative minimum tax")
     def minimum_tax(self):
-        return total(self.minimum.tax)
+        return total(self.alternative.tax)
 
     @line("9", "Lines 7 and 8")
     def both(self):
@@ -213,7 +205,7 @@ class GeneralBusinessCredit(FederalForm):
 
     @line("14", "Tentative minimum tax", cites="IRC 38(c)(1)(A)")
     def tentative(self):
-        return total(self.minimum.tentative)
+        return total(self.alternative.tentative)
 
     @line("15", "Greater of lines 13 and 14")
     def floor(self):

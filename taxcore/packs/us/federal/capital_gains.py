@@ -104,7 +104,18 @@ class CapitalGains(FederalForm):
     """Schedule D. Short-term: lines 1 to 7; long-term: 8 to 15; together: 16 to 21. IRC 1211, 1222."""
 
     number, name = "Schedule D", "Capital gains and losses"
-    needs = (*_STATEMENTS, "1099-div", "capital-carryover", "asset", "installment", "exchange", "home-sale", *BASES, *SHARES)
+    needs = (
+        *_STATEMENTS,
+        "1099-div",
+        "capital-carryover",
+        "asset",
+        "installment",
+        "exchange",
+        "casualty",
+        "home-sale",
+        *BASES,
+        *SHARES,
+    )
     income = linked("us.1040")
 
     def required(self):
@@ -140,7 +151,11 @@ class CapitalGains(FederalForm):
 
     @line("4", "Short-term gain or (loss), other forms")
     def other_short(self):
-        parts = [*gains(self.run, long=False, capital=True), *exchanged_gains(self.run, long=False, capital=True)]
+        parts = [
+            self.brought("us.4684", "short_gain"),
+            *gains(self.run, long=False, capital=True),
+            *exchanged_gains(self.run, long=False, capital=True),
+        ]
         return total(self.paper("capital-carryover").other_short, self.brought("us.6781", "short_term"), parts)
 
     @line("5", "Net short-term gain or (loss), K-1s")
@@ -176,7 +191,11 @@ class CapitalGains(FederalForm):
     @line("11", "Long-term gain or (loss), other forms")
     def other_long(self):
         others = (self.brought("us.4797", "long_gain"), self.brought("us.6781", "long_term"))
-        parts = [*gains(self.run, long=True, capital=True), *exchanged_gains(self.run, long=True, capital=True)]
+        parts = [
+            self.brought("us.4684", "long_gain"),
+            *gains(self.run, long=True, capital=True),
+            *exchanged_gains(self.run, long=True, capital=True),
+        ]
         return total(self.paper("capital-carryover").other_long, others, parts)
 
     @line("12", "Net long-term gain or (loss), K-1s")

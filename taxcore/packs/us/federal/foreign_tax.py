@@ -1,6 +1,6 @@
 """Form 1116, one category, and the credit without it. IRC 901, 904, 904(j)."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total, whole
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, total, whole
 from taxcore.packs.us.balances import FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.basis.limits import of_share
@@ -10,7 +10,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 class ForeignTax(FederalForm):
-    """Foreign tax up to the share of the tax that foreign income bears. IRC 904(a). Gains to be adjusted stop filing."""
+    """Foreign tax up to the share of the tax that foreign income bears. IRC 904(a). Gain of the 25% and 28% kind stops filing."""
 
     number, name = "1116", "Foreign tax credit"
     income = linked("us.1040")
@@ -46,9 +46,34 @@ class ForeignTax(FederalForm):
         foreign = least(self.gross, preferred)  # no more of them can be
         return foreign < law.foreign_tax.gains_below and excess(income.taxable_income, over=preferred) <= begins
 
-    @line("1a", "Foreign source gross income")
+    @fact("Foreign source gross income before adjustment")
     def gross(self):
         return total(self.questions.gross_income, [paper.foreign_income for paper in self.papers("1099-div")])
+
+    @fact("Foreign gain and qualified dividends")
+    def preferred_abroad(self):
+        return least(total(self.questions.qualified, self.questions.long_gain), self.gross)
+
+    @property
+    def rates(self):
+        """The worksheet that says what bears which rate."""
+        return self.run.form("us.qualified-dividends-worksheet")
+
+    def _at(self, amount):
+        """Of foreign gain and qualified dividends as much as all of them bear that rate."""
+        return pro_rata(self.preferred_abroad, amount, self.rates.preferred_taxable)
+
+    @line("1a", "Foreign source gross income", cites="IRC 904(b)(2)(B)(i)")
+    def gross_adjusted(self):
+        """Gain and qualified dividends at 15 and 20% count in part, at 0% not at all."""
+        if self.is_excepted or not self.preferred_abroad:
+            return total(self.gross)
+        law = self.law.foreign_tax
+        counted = [
+            share(law.lower_counts, of=self._at(self.rates.at_lower)),
+            share(law.upper_counts, of=self._at(self.rates.at_upper)),
+        ]
+        return total(excess(self.gross, over=self.preferred_abroad), counted)
 
     @line("2", "Definitely related expenses")
     def direct(self):
@@ -95,7 +120,7 @@ class ForeignTax(FederalForm):
 
     @line("7", "Foreign source taxable income")
     def net(self):
-        return excess(self.gross, over=self.deductions)
+        return excess(self.gross_adjusted, over=self.deductions)
 
     @line("8", "Foreign tax")
     def tax(self):
@@ -122,9 +147,14 @@ class ForeignTax(FederalForm):
     def net_again(self):
         return total(self.net)
 
-    @line("18", "Taxable income")
+    @line("18", "Taxable income", cites="IRC 904(b)(2)(B)(ii)")
     def taxable_income(self):
-        return total(self.income.taxable_income)
+        """Adjusted for all gain and qualified dividends, whatever their source. Its worksheet, lines 1 to 8."""
+        if self.is_excepted or self.income.tax_method != "preferred":
+            return total(self.income.taxable_income)
+        law, rates = self.law.foreign_tax, self.rates
+        out = [share(law.lower_left_out, of=rates.at_lower), share(law.upper_left_out, of=rates.at_upper)]
+        return excess(self.income.taxable_income, over=[rates.at_zero, *out])
 
     @line("19", "Limitation fraction", rounding=None)
     def part(self):

@@ -12,7 +12,7 @@ _OTHER_WITHHOLDING = (
 )  # fmt: skip
 
 
-_ITEMISED = ("1098", "gift", "gift-carryover", "ssa-1099", "foreign-tax", *SHARES)
+_ITEMISED = ("1098", "casualty", "gift", "gift-carryover", "ssa-1099", "foreign-tax", *SHARES)
 
 
 class IncomeTaxReturn(FederalForm):
@@ -176,11 +176,18 @@ class IncomeTaxReturn(FederalForm):
             return False
         if choice == "itemise" or (self.status == "separate" and self.paper("filing").spouse_itemises):
             return True
-        return choice != "standard" and self.itemized.at_least > self.standard.deduction
+        return choice != "standard" and self.itemized.at_least > total(self.standard.deduction, self.disaster_loss)
+
+    @fact("Net qualified disaster loss")
+    def disaster_loss(self):
+        """Also without itemizing: it is added to the standard deduction."""
+        return self.brought("us.4684", "net_qualified")
 
     @line({2022: "12", 2025: "12e"}, "Standard or itemized deduction", cites="IRC 63(b), (c), (d)")
     def standard_deduction(self):
-        return total(self.itemized.deduction) if self.is_itemised else total(self.standard.deduction)
+        if self.is_itemised:
+            return total(self.itemized.deduction)
+        return total(self.standard.deduction, self.disaster_loss) if self.disaster_loss else total(self.standard.deduction)
 
     @line({2022: "13", 2025: "13a"}, "Qualified business income deduction", cites="IRC 199A")
     def business_deduction(self):
@@ -205,7 +212,7 @@ class IncomeTaxReturn(FederalForm):
     @fact("Deductions before QBI deduction")
     def deductions_before_business(self):
         """Without the overall limitation of itemized deductions. IRC 199A(e)(1)."""
-        taken = self.itemized.before_limit if self.is_itemised else self.standard.deduction
+        taken = self.itemized.before_limit if self.is_itemised else total(self.standard.deduction, self.disaster_loss)
         return total(taken, self.additional_in_all, self.gifts_without_itemizing)
 
     @line("14", "Total deductions")

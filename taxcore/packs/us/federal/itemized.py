@@ -222,7 +222,7 @@ class Itemized(FederalForm):
 
     @line("15", "Casualty and theft losses")
     def casualty(self):
-        return total(self.costs.casualty)
+        return total(self.costs.casualty, self.brought("us.4684", "deduction"))
 
     @line("16", "Other")
     def others(self):
@@ -235,7 +235,8 @@ class Itemized(FederalForm):
         papers = [p for kind in SHARES for p in self.papers(kind)]
         shares = [getattr(p, name, ZERO) for p in papers for name in ("estate_tax", "final_itemized")]
         portfolio = [of_share(p, "portfolio_deductions") for p in papers]
-        return total(least(losses, winnings), self.costs.other, shares, portfolio)
+        qualified = self.brought("us.4684", "net_qualified")
+        return total(least(losses, winnings), self.costs.other, shares, portfolio, qualified)
 
     @fact("Before the overall limitation")
     def before_limit(self):

@@ -36,7 +36,8 @@ class MinimumTax(FederalForm):
 
     @line("2a", "Taxes or standard deduction")
     def taxes(self):
-        return total(self.itemized.taxes) if self.income.is_itemised else total(self.income.standard_deduction)
+        """A disaster loss beside the standard deduction is not taken back."""
+        return total(self.itemized.taxes) if self.income.is_itemised else total(self.income.standard.deduction)
 
     @line("2b", "Tax refund")
     def refunds(self):

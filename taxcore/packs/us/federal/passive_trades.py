@@ -1,14 +1,39 @@
 """Trades whose owner does not materially participate: their losses wait for passive income or for the end. IRC 469."""
 
-from taxcore.engine import ZERO, excess, fact, line, nothing_because, total
+from decimal import Decimal
+
+from taxcore.engine import ZERO, Loop, excess, fact, line, nothing_because, total
 from taxcore.packs.us.balances import PASSIVE_TRADE
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.basis.limits import limits_risk
 from taxcore.packs.us.federal.trades import TRADES, trade_of
 
 
 def is_passive(books):
     """Whether a trade goes through Form 8582: somebody said that its owner takes no part, or a loss of before waits."""
     return books.participates is False
+
+
+class LimitedTrade(FederalForm):
+    """A schedule whose `result` goes through what is at risk and then the passive loss limit."""
+
+    def result(self):
+        """Income less expenses."""
+        raise NotImplementedError
+
+    @fact("Profit or loss before the at-risk limit")
+    def before_risk(self):
+        return self.result()
+
+    @fact("Profit or loss before the passive loss limit")
+    def after_risk(self):
+        return total(self.run.form("us.6198", self.key).counted) if limits_risk(self.books) else self.result()
+
+    def after_limits(self):
+        """Line 31 or 34: income less expenses itself, where nothing limits it."""
+        if is_passive(self.books):
+            return total(self.run.form("us.passive-trade", self.key).counted)
+        return total(self.after_risk) if limits_risk(self.books) else self.result()
 
 
 class PassiveTrade(FederalForm):
@@ -39,8 +64,9 @@ class PassiveTrade(FederalForm):
     def is_released(self):
         return bool(self.books.disposed) and total(self.before, less=self.result) > 0
 
-    @line("3", "Losses not allowed this year", closes=PASSIVE_TRADE, cites="IRC 469(b)")
+    @line("3", "Losses not allowed this year", closes=PASSIVE_TRADE, cites="IRC 469(b)", loop=Loop(Decimal(1)))
     def waits(self):
+        """A circle: the allowance of rents goes by income after deductions that follow the profit of all trades."""
         if self.is_released:
             return nothing_because("the trade was disposed of entirely")
         return total(self.run.form("us.8582").waiting(self.key))

@@ -18,7 +18,7 @@ from taxcore.packs.us.papers.credits import (
     TuitionStatement,
 )
 from taxcore.packs.us.papers.decedent import Decedent
-from taxcore.packs.us.papers.deductions import CarLoan, Gift, GiftCarryover, Itemizing, MortgageStatement
+from taxcore.packs.us.papers.deductions import CarLoan, Casualty, Gift, GiftCarryover, Itemizing, MortgageStatement
 from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
 from taxcore.packs.us.papers.family_credits import PAPERS as FAMILY
 from taxcore.packs.us.papers.household import HouseholdEmployees
@@ -52,7 +52,7 @@ PAPERS = (
     BusinessBooks, *FARMS, NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss,
     *PROPERTY, Installment, Exchange, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses,
     PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement,
-    Gift, GiftCarryover, CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement,
+    Gift, GiftCarryover, Casualty, CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement,
     EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, BusinessCredits, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit, Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,

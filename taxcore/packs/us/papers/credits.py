@@ -169,6 +169,8 @@ class ForeignTaxQuestions(FederalPaper):
     category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)", kept=True)
     country = Text("i", "Country", longest=40, kept=True)
     gross_income = Amount("1a", "Foreign source gross income")
+    qualified = Amount(None, "Of it, qualified dividends", cites="IRC 904(b)(2)", help="With those of Forms 1099-DIV.")
+    long_gain = Amount(None, "Of it, net long-term capital gain", cites="IRC 904(b)(2)")
     direct_deductions = Amount("2", "Directly related deductions")
     other_tax = Amount("8", "Foreign tax not on a form")
     carried = Rows("10", "Carryover from prior years", ForeignTaxRow, opens=FOREIGN_TAX)

@@ -125,6 +125,28 @@ class Gift(FederalPaper):
         return self.gift_kind in ("", "cash", "cash-private")
 
 
+class Casualty(FederalPaper):
+    """One thing for personal use that was damaged, destroyed or stolen. IRC 165(h)."""
+
+    kind, name, official, group = "casualty", "Casualty or theft", "Form 4684", "deductions"
+    joint_owner = True
+    short, heading, main = "Casualty", "description", "before"
+
+    description = Text("1", "Property", longest=60, wide=True, needed="Line 1 asks for type, city and ZIP code.")
+    event = Text(None, "Event", longest=60, help="Things that one event hit have the same word here.")
+    disaster = Text(None, "FEMA declaration number", longest=12, pattern=r"(DR|EM)-?\d{4}-?[A-Z]{2}", cites="IRC 165(h)(5)",
+                    pattern_says="A declaration is DR or EM, four digits, and a state: DR-1234-IL.")  # fmt: skip
+    qualified = Flag(
+        None, "Qualified disaster", cites="P.L. 118-148; P.L. 119-21, sec. 70436", help="500 instead of 100, no 10%."
+    )
+    happened = Day(None, "Date of the casualty, or discovery of the theft", needed="The year of the loss follows from it.")
+    acquired = Day(None, "Date acquired", needed="How long it was held decides on a gain.")
+    basis = Amount("2", "Cost or other basis", begins="Amounts")
+    reimbursed = Amount("3", "Insurance or other reimbursement", help="Received, or expected.")
+    before = Amount("5", "Fair market value before")
+    after = Amount("6", "Fair market value after")
+
+
 class GiftRow(Row):
     from_year = Count(None, "Year of contribution", most=2199, needed="It expires after 5 years.")
     gift_kind = Choice(None, "Type", GIFTS, needed="The limit stays that of its kind.")

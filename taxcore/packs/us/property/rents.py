@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from decimal import Decimal
 
-from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, pro_rata, share, total, whole
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.balances import HOME_LET_COSTS, HOME_LET_DEPRECIATION, PASSIVE_LOSS
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.federal.passive_trades import is_passive
@@ -284,7 +284,7 @@ class PassiveLosses(FederalForm):
         ends = self.law.passive_losses.ends
         return share(_HALF, of=ends) if self.income.status == "separate" else total(ends)
 
-    @line("6", "Modified adjusted gross income", cites="IRC 469(i)(3)(F)", loop=Loop(Decimal(1)))
+    @line("6", "Modified adjusted gross income", cites="IRC 469(i)(3)(F)")
     def modified(self):
         """Without passive losses, taxable benefits, deductions for IRAs, half of self-employment tax and student loans."""
         one, more = self.income, self.adjusting

@@ -26,6 +26,13 @@ CASES = (
 )  # fmt: skip
 
 
+def moved(*papers):
+    """Somebody who lived in Illinois until the end of June, 181 days, and then in Texas."""
+    stays = [{"id": "1", "person": "taxpayer", "state": "IL", "last": "2025-06-30"},
+             {"id": "2", "person": "taxpayer", "state": "TX", "first": "2025-07-01"}]  # fmt: skip
+    return result(filing(residence="", state="TX"), PaperValues("residency", "residency", {"rows": stays}), *papers)
+
+
 class RentsElsewhereTests(TestCase):
     def test_the_federal_amounts(self):
         for catches, papers, year, wanted in CASES:
@@ -52,19 +59,13 @@ class RentsElsewhereTests(TestCase):
 
     def test_a_mover_has_those_of_the_old_state_all_year_there_and_by_days_at_home(self):
         """In Illinois until the end of June (181 days), then in Texas: the house in Wisconsin is Wisconsin's, 181/365 Illinois'."""
-        moved = PaperValues("residency", "residency", {"rows": [
-            {"id": "1", "person": "taxpayer", "state": "IL", "last": "2025-06-30"},
-            {"id": "2", "person": "taxpayer", "state": "TX", "first": "2025-07-01"}]})  # fmt: skip
-        found = result(filing(residence="", state="TX"), moved, there("WI"))
+        found = moved(there("WI"))
         self.assertEqual(here(found, "WI").entities, 12_000)
         self.assertEqual(here(found, "IL").entities, round(12_000 * 181 / 365))
         self.assertEqual(round(here(found, "IL").counted_of("WI")), round(12_000 * 181 / 365))
 
     def test_a_house_where_one_moved_from_stays_that_states(self):
-        moved = PaperValues("residency", "residency", {"rows": [
-            {"id": "1", "person": "taxpayer", "state": "IL", "last": "2025-06-30"},
-            {"id": "2", "person": "taxpayer", "state": "TX", "first": "2025-07-01"}]})  # fmt: skip
-        found = result(filing(residence="", state="TX"), moved, there("IL"))
+        found = moved(there("IL"))
         self.assertEqual(here(found, "IL").entities, 12_000)
 
     def test_losses_that_wait_stop_where_income_is_divided(self):

@@ -2,6 +2,7 @@
 
 from taxcore.packs.us.tests.diagnosed import (
     between,
+    casualties,
     claimed,
     corrected,
     credits,
@@ -36,4 +37,5 @@ CASES = (
     *penalties.CASES,
     *exchanges.CASES,
     *credits.CASES,
+    *casualties.CASES,
 )

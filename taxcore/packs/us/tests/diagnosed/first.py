@@ -30,6 +30,12 @@ from taxcore.packs.us.tests.diagnosed.making import (
 )
 from taxcore.packs.us.tests.returns import child, filing, interest, person, result, w2
 
+
+def _abroad(**values):
+    """Dividends of which half are foreign, above what needs no adjustment."""
+    return dividends(60_000, **{"qualified": "60000", "foreign_tax": "4500", "foreign_income": "30000"} | values)
+
+
 CASES = [  # code, a return that has it, the same return mended
     ("us.person.number-malformed", one(person(number="999-99-9999")), one(person())),
     ("us.person.number-malformed", one(person(number="000-12-3456"), training=False), one(person(number="219-09-9998"), training=False)),
@@ -129,9 +135,9 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.unsupported.8853", one(paper("1099-sa", account_kind="archer")), one(paper("1099-sa", account_kind="hsa"))),
     ("us.unsupported.8615-gains", one(person(born="2012-01-05"), dividends(9_000, collectibles="50", capital_gain="50")),
      one(person(born="2012-01-05"), dividends(9_000, capital_gain="50"))),
-    ("us.unsupported.1116-gains", one(w2(300_000), dividends(30_000, qualified="20000", foreign_tax="700", foreign_income="9000")),
-     one(w2(90_000), dividends(90_000, qualified="90000", foreign_tax="700", foreign_income="19000"))),
-    ("us.unsupported.1116-gains", one(w2(90_000), dividends(30_000, qualified="20000", foreign_tax="400", foreign_income="30000")),
+    ("us.unsupported.1116-gains", one(w2(300_000), _abroad(collectibles="50", capital_gain="50")), one(w2(300_000), _abroad())),
+    ("us.foreign-tax.preferred-open", one(w2(300_000), _abroad()), one(w2(300_000), _abroad(), single("foreign-tax", qualified="0"))),
+    ("us.foreign-tax.preferred-open", one(w2(90_000), dividends(30_000, qualified="20000", foreign_tax="400", foreign_income="30000")),
      one(w2(90_000), dividends(30_000, qualified="19999", foreign_tax="400", foreign_income="30000"))),
     ("us.unsupported.1116-minimum", one(w2(200_000), dividends(900, foreign_tax="400", foreign_income="900"), single("minimum-tax", stock_options="200000")),
      one(w2(200_000), dividends(900, foreign_tax="400", foreign_income="900"))),
