@@ -8,7 +8,8 @@ from taxcore.packs.us.tests.straight import amounts as law
 from taxcore.packs.us.tests.straight.deductions import aged
 from taxcore.packs.us.tests.straight.income import earned_by_person
 from taxcore.packs.us.tests.straight.papers import box_4, box_6
-from taxcore.packs.us.tests.straight_line import dollars
+from taxcore.packs.us.tests.straight.taxes import Layers
+from taxcore.packs.us.tests.straight_line import dollars, schedule
 
 D = Decimal
 
@@ -32,8 +33,22 @@ def foreign(facts, income, taken, tax):
     general = taken.listed.medical + taken.listed.taxes if taken.itemizes else taken.taken
     home = facts.mortgage if taken.itemizes else 0
     net = max(facts.abroad_income - facts.abroad_costs - dollars(part * general) - dollars(part * home), D(0))
-    borne = min((net / taken.taxable).quantize(D("0.0001"), ROUND_HALF_UP), D(1)) if taken.taxable > 0 else D(0)
+    whole = _taxable_everywhere(facts, income, taken)
+    borne = min((net / whole).quantize(D("0.0001"), ROUND_HALF_UP), D(1)) if whole > 0 else D(0)
     return min(paid + facts.abroad_before, dollars(borne * tax))
+
+
+def _taxable_everywhere(facts, income, taken):
+    """Gain and qualified dividends at 0% are left out, at 15 and 20% what is between those rates and 37%, unless few of them can be
+    foreign and the ordinary rest ends below 32%. IRC 904(b)(2)(B); 26 CFR 1.904(b)-1(b)(3)."""
+    gains = income.gains
+    preferred = facts.qualified + gains.net
+    few = min(facts.abroad_income, preferred) < 20_000
+    below = taken.taxable - preferred <= schedule(facts.year, facts.status)[4][0]
+    if preferred <= 0 or (few and below) or gains.at_25 + gains.at_28 > 0:
+        return taken.taxable
+    at = Layers(facts, taken.taxable, gains)
+    return max(dollars(taken.taxable - at.free - at.middle * D("0.5946") - at.top * D("0.4595")), D(0))
 
 
 def care(facts, income):
