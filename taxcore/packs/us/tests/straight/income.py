@@ -187,6 +187,12 @@ def student_loan(facts, before):
     return paid - dollars(paid * min(part, D(1)))
 
 
+def above_limit(facts, businesses):
+    """What business losses are above the threshold is no loss of the year. IRC 461(l)."""
+    threshold = law.BUSINESS_LOSS[facts.year] * (2 if facts.joint else 1)
+    return max(-sum((own.profit for own in businesses), D(0)) - facts.share - threshold, D(0))
+
+
 def of(facts):
     """Everything up to adjusted gross income, by name."""
     year = facts.year
@@ -204,7 +210,7 @@ def of(facts):
         + facts.early_withdrawal + facts.alimony
     )  # fmt: skip
     let, waits = letting(facts, max(before - adjusted + sum(own.half for own in businesses), D(0)))
-    before += let
+    before += let + above_limit(facts, businesses)
     benefits = D(sum(one.benefits for one in facts.people))
     exempt = D(facts.exempt + facts.private)
     for_ira = before + taxable_benefits(facts.status, benefits, before + exempt - adjusted) - adjusted
