@@ -120,7 +120,12 @@ class RunningPractice:
 
     def kill(self, name: str, children: bool = True) -> None:
         """SIGKILL one of the programs (web, worker, authority, stand-ins) with all its processes."""
-        pid = int((self.data / "logs" / f"{name}.pid").read_text())
+        file = self.data / "logs" / f"{name}.pid"
+        for _ in range(50):  # the supervisor writes it anew for a process that it starts again
+            if file.read_text():
+                break
+            time.sleep(0.1)
+        pid = int(file.read_text())
         with contextlib.suppress(ProcessLookupError):
             if children:
                 os.killpg(pid, signal.SIGKILL)
