@@ -36,9 +36,9 @@ def ask_for_signature(actor, return_id):
     require(actor, "request e-signatures")
     snapshot = lock_figures(actor, return_id)
     return_ = snapshot.of
-    asked, links, represented = [], {}, of_return(return_)
+    asked, links, represented, gone = [], {}, of_return(return_), cannot_sign(return_)
     for client, role in signers(return_):
-        if client.pk in cannot_sign(return_):
+        if client.pk in gone:
             signs_today(return_, client)
         agent = represented[client.pk].person if client.pk in represented else None
         request, _ = return_.signature_requests.update_or_create(

@@ -3,11 +3,11 @@
 from collections import Counter
 
 from taxcore.engine import ZERO, check, found, idea, stops
-from taxcore.packs.us.basis.limits import BASES, limits_risk
+from taxcore.packs.us.basis.limits import FORM_OF, limits_risk
+from taxcore.packs.us.basis.papers import BASES
 from taxcore.packs.us.federal.trades import trades
 
 _SHARES = tuple(kind for kinds in BASES.values() for kind in kinds)
-_CODES = {"basis-s": "us.7203", "basis-p": "us.partner-basis"}
 
 
 def _papers(run):
@@ -15,12 +15,12 @@ def _papers(run):
 
 
 def _forms(run):
-    return [run.form(_CODES[paper.kind], paper.key) for paper in _papers(run)]
+    return [run.form(FORM_OF[paper.kind], paper.key) for paper in _papers(run)]
 
 
-@stops("us.share.basis-missing", "A loss, and no basis", "missing", "IRC 465, 704(d), 1366(d)")
+@stops("us.share.basis-missing", "Loss without a basis", "missing", "IRC 465, 704(d), 1366(d)")
 @check("us.share.7203", "Form 7203 goes with the return", "missing", "IRC 1366(d)")
-@idea("us.share.basis-kept", "A basis is easier kept than found again", "missed", "IRC 705, 1367")
+@idea("us.share.basis-kept", "Basis of a share not tracked", "missed", "IRC 705, 1367")
 def shares(run):
     with_basis = {str(paper.share) for paper in _papers(run)}
     for kind in ("k1-1041", *_SHARES):
@@ -29,9 +29,9 @@ def shares(run):
                 continue
             lost = min(paper.ordinary, paper.rental, paper.other_rental)
             if lost < 0 and paper.all_at_risk is not True:
-                says = (
-                    "Add its basis paper: it works out what is allowed. Or say that all of the loss is within basis and at risk."
-                )
+                says = "Add its basis paper, or say that basis and amounts at risk allow all of it."
+                if kind == "k1-1041":
+                    says = "Say whether the limits at risk allow all of it: IRC 465."
                 yield found(paper.address("all_at_risk"), says, code="us.share.basis-missing")
             elif lost < 0 and kind == "k1-1120s":
                 says = "A shareholder who deducts a loss attaches it. Add “S corporation basis”."
@@ -43,10 +43,10 @@ def shares(run):
 
 @stops("us.basis.twice", "Two bases of one share", "conflict", "IRC 705, 1367")
 @check("us.basis.owner", "A basis and its share have different owners", "conflict", "IRC 705, 1367")
-@stops("us.basis.debt-above-loan", "More basis than loan", "conflict", "IRC 1367(b)(2)(B)")
-@stops("us.basis.repaid-above", "More repaid than was lent", "conflict", "IRC 1366(d)(1)(B)")
+@stops("us.basis.debt-above-loan", "Debt basis above the loan balance", "conflict", "IRC 1367(b)(2)(B)")
+@stops("us.basis.repaid-above", "Principal repaid above the loan balance", "conflict", "IRC 1366(d)(1)(B)")
 @stops("us.basis.open-account", "Repayment of an open account with gain", "unsupported", "Rev. Rul. 68-537")
-@check("us.basis.not-at-risk-above", "Less at risk than nothing?", "conflict", "IRC 465(b)")
+@check("us.basis.not-at-risk-above", "Amount not at risk above the basis", "conflict", "IRC 465(b)")
 @check("us.basis.empty", "No basis at the beginning of the year", "missing", "IRC 705, 1367")
 def papers(run):
     same = Counter(str(paper.share) for paper in _papers(run) if paper.share)
@@ -77,12 +77,12 @@ def papers(run):
             yield found(paper.address("open_account"), says, code="us.basis.open-account")
 
 
-@idea("us.basis.waits", "A loss waits for basis", "missed", "IRC 704(d), 1366(d)(2)")
-@idea("us.basis.distribution-gain", "A distribution above basis is gain", "missed", "IRC 731(a)(1), 1368(b)(2)")
-@check("us.basis.repayment-gain", "A repaid loan is income in part", "rule", "26 CFR 1.1367-2(d)")
+@idea("us.basis.waits", "Loss suspended by basis", "missed", "IRC 704(d), 1366(d)(2)")
+@idea("us.basis.distribution-gain", "Distribution in excess of basis", "missed", "IRC 731(a)(1), 1368(b)(2)")
+@check("us.basis.repayment-gain", "Gain on repayment of a loan with reduced basis", "rule", "26 CFR 1.1367-2(d)")
 @check("us.basis.self-employment", "Self-employment earnings of a limited loss", "rule", "IRC 1402(a)")
 @check("us.basis.qbi", "QBI of a limited loss", "rule", "26 CFR 1.199A-3(b)(1)(iv)")
-@check("us.basis.disposed", "What waits ends with the share", "rule", "26 CFR 1.1366-2(a)(6), 1.704-1(d)")
+@check("us.basis.disposed", "Suspended loss of a share disposed of", "rule", "26 CFR 1.1366-2(a)(6), 1.704-1(d)")
 def limited(run):
     for form in _forms(run):
         paper, of = form.paper, form.share
@@ -108,10 +108,10 @@ def limited(run):
             yield found(paper.address("repaid"), says, code="us.basis.repayment-gain")
 
 
-@stops("us.risk.amount", "A loss, and no amount at risk", "missing", "IRC 465(a)(1)")
+@stops("us.risk.amount", "Loss without an amount at risk", "missing", "IRC 465(a)(1)")
 @stops("us.risk.recapture", "Amount at risk below zero", "unsupported", "IRC 465(e)")
-@idea("us.risk.waits", "A loss waits until more is at risk", "missed", "IRC 465(a)(2)")
-@check("us.risk.unasked", "An amount at risk, and all is at risk", "conflict", "IRC 465")
+@idea("us.risk.waits", "Loss suspended by the at-risk rules", "missed", "IRC 465(a)(2)")
+@check("us.risk.unasked", "Amount at risk entered, and all investment at risk", "conflict", "IRC 465")
 def at_risk(run):
     for trade in trades(run):
         books = trade.books

@@ -19,8 +19,9 @@ from taxcore.packs.us.balances import (
     STOCK_BASIS,
 )
 from taxcore.packs.us.base import FederalForm, from_paper
-from taxcore.packs.us.basis.limits import BASES, limits_risk, trade_books
-from taxcore.packs.us.basis.papers import DEDUCTIONS, ITEMS, NOT_AT_RISK_RULES
+from taxcore.packs.us.basis.limits import FORM_OF, limits_risk
+from taxcore.packs.us.basis.papers import BASES, DEDUCTIONS, ITEMS, NOT_AT_RISK_RULES
+from taxcore.packs.us.federal.trades import trade_by_key
 
 # Lines of Form 7203, part III, and of the partner's worksheet
 _OF_SHAREHOLDERS = {
@@ -437,13 +438,29 @@ class PartnerBasis(_Basis):
         return excess(self.money, over=self.before_distributions)
 
 
+def _at_risk(name):
+    """What of one item of a share is allowed: its part in whole dollars, of the last item the rest."""
+
+    def read(form):
+        if form.books is not None or form.basis.share is None:
+            return total(ZERO)
+        if name in NOT_AT_RISK_RULES:
+            return form.basis.allowed_of(name)
+        if name == form.last_item:
+            others = [getattr(form, f"{other}_allowed") for other in form._items() if other != name]
+            return least(excess(form.allowed, over=others), form.wanted(name))
+        return pro_rata(form.allowed, form.wanted(name), form.losses)
+
+    return fact(f"{ITEMS[name]}, allowed", rounding=whole)(read)
+
+
 def _counted(name):
     """One item of a share as the rest of the return reads it."""
 
     def read(form):
         if form.basis.share is None:
             return total(ZERO)
-        allowed = form.allowed_of(name)
+        allowed = getattr(form, f"{name}_allowed")
         return total(allowed) if name in DEDUCTIONS else total(greatest(getattr(form.basis.share, name), ZERO), less=allowed)
 
     return fact(f"{ITEMS[name].removesuffix(' loss')}, after basis and risk", rounding=whole)(read)
@@ -462,12 +479,12 @@ class AtRisk(FederalForm):
     @property
     def books(self):
         """The trade's books, or None where it is a share."""
-        return trade_books(self.run, self.key)
+        return trade_by_key(self.run, self.key)
 
     @property
     def basis(self):
         """The form of the share's basis."""
-        return self.run.form("us.7203" if self.paper.kind == "basis-s" else "us.partner-basis", self.key)
+        return self.run.form(FORM_OF[self.paper.kind], self.key)
 
     @property
     def paper(self):
@@ -478,7 +495,7 @@ class AtRisk(FederalForm):
             return True
         return self.basis.share is not None and (self.paper.not_at_risk > 0 or self.before > 0)
 
-    @fact("Losses of earlier years not at risk")
+    @fact("Losses of earlier years not at risk", rounding=whole)
     def before(self):
         if self.books is not None:
             return total(self.paper.risk_before)
@@ -527,13 +544,11 @@ class AtRisk(FederalForm):
     def allowed(self):
         return total(self.gross, self.deductible) if self.result < 0 else total(self.losses)
 
-    def allowed_of(self, name):
-        """Of one item of a share its part of what is allowed."""
-        if name in NOT_AT_RISK_RULES:
-            return self.basis.allowed_of(name)
-        return pro_rata(self.allowed, self.wanted(name), self.losses)
+    @property
+    def last_item(self):
+        return next((name for name in reversed(self._items()) if self.wanted(name) > 0), "")
 
-    vars().update({f"{name}_counted": _counted(name) for name in ITEMS})
+    vars().update({f"{name}_allowed": _at_risk(name) for name in ITEMS} | {f"{name}_counted": _counted(name) for name in ITEMS})
 
     @fact("Losses not at risk carried over")
     def left(self):
@@ -552,7 +567,7 @@ class AtRisk(FederalForm):
         return excess(self.before, over=self.left)
 
     def left_by_item(self):
-        return _rows((name, total(self.wanted(name), less=self.allowed_of(name))) for name in self._items())
+        return _rows((name, total(self.wanted(name), less=getattr(self, f"{name}_allowed"))) for name in self._items())
 
 
 FORMS = (ShareholderBasis, AtRisk, PartnerBasis)

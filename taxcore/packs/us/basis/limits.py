@@ -4,19 +4,9 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from taxcore.engine import ZERO
-from taxcore.packs.us.basis.papers import ITEMS
+from taxcore.packs.us.basis.papers import BASES, ITEMS
 
-# Which paper of a basis is of which Schedule K-1
-BASES = {"basis-s": ("k1-1120s",), "basis-p": ("k1-1065",)}
-_SCHEDULES = {"business": "us.sch-c", "farm": "us.sch-f"}
-
-
-def trade_books(run, key):
-    """The schedule of a trade by its key, None where it is something else."""
-    for kind, code in _SCHEDULES.items():
-        if run.by_key((kind,), key) is not None:
-            return run.form(code, key)
-    return None
+FORM_OF = {"basis-s": "us.7203", "basis-p": "us.partner-basis"}
 
 
 def _limits(run):
@@ -57,7 +47,7 @@ class AboveBasis:
 def above_basis(run):
     """Gains of distributions and of repaid notes. IRC 731(a)(1), 1368(b)(2); 26 CFR 1.1367-2(d); Rev. Rul. 64-162."""
     found = []
-    for kind, code in (("basis-s", "us.7203"), ("basis-p", "us.partner-basis")):
+    for kind, code in FORM_OF.items():
         for paper in run.papers(kind):
             form = run.form(code, paper.key)
             if form.above_basis > 0:

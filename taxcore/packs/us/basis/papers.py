@@ -18,6 +18,10 @@ DEDUCTIONS = ("section_179", "cash_gifts", "investment_interest", "portfolio_ded
 NOT_AT_RISK_RULES = ("cash_gifts", "investment_interest", "portfolio_deductions", "foreign_tax")
 
 
+# Which paper of a basis is of which Schedule K-1
+BASES = {"basis-s": ("k1-1120s",), "basis-p": ("k1-1065",)}
+
+
 class LossRow(Row):
     item = Choice(None, "Item", ITEMS, needed="A loss keeps its kind.")
     amount = Amount(None, "Not allowed yet")
@@ -32,7 +36,7 @@ class _Basis(FederalPaper):
     @property
     def title(self):
         """Whose share it is of."""
-        paper = self.run.by_key(("k1-1065", "k1-1120s"), str(self.share or ""))
+        paper = self.run.by_key(BASES[self.kind], str(self.share or ""))
         return self.name if paper is None else f"{paper.title}, basis"
 
 
@@ -42,7 +46,7 @@ class ShareholderBasisPaper(_Basis):
     kind, name, official = "basis-s", "S corporation basis", "Form 7203"
     short, main = "S corporation basis", "stock"
 
-    share = Refer(None, "Schedule K-1", ("k1-1120s",), needed="A basis is of one share.", kept=True)
+    share = Refer(None, "Schedule K-1", BASES["basis-s"], needed="A basis is of one share.", kept=True)
     stock = Amount("1", "Stock basis at the beginning of the year", opens=STOCK_BASIS, cites="IRC 1367(a)")
     contributed = Amount("2", "Capital contributed or stock acquired")
     other_increases = Amount("3m", "Other items that increase basis", help="Not what the Schedule K-1 reports.")
@@ -69,7 +73,7 @@ class PartnerBasisPaper(_Basis):
     kind, name, official = "basis-p", "Partnership basis", "IRC 705"
     short, main = "Partnership basis", "basis"
 
-    share = Refer(None, "Schedule K-1", ("k1-1065",), needed="A basis is of one share.", kept=True)
+    share = Refer(None, "Schedule K-1", BASES["basis-p"], needed="A basis is of one share.", kept=True)
     basis = Amount("1", "Basis at the beginning of the year, with liabilities", opens=PARTNER_BASIS, cites="IRC 705(a)")
     contributed = Amount("2", "Money and property contributed", help="Property at its basis.")
     liabilities = Amount("3", "Change in the partner's share of liabilities", negative=True, cites="IRC 752",

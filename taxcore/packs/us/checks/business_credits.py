@@ -5,7 +5,6 @@ from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _FIELDS = ("wages_short", "wages_long", "wages_second", "tips", "access_costs", "plan_costs")
-_SMALL_RECEIPTS, _SMALL_EMPLOYEES = 1_000_000, 30
 
 
 @stops("us.3800.passive", "A business credit of a passive activity", "unsupported", "IRC 469(d)(2); Form 8582-CR")
@@ -61,14 +60,15 @@ def each(run):
     if paper.tips_to_minimum > paper.tips:
         yield found(paper.address("tips_to_minimum"), "It is a part of the tips. Check both.", code="us.8846.tips")
     receipts = sum(one.gross_income for one in trades(run))
-    if credits["us.8826"] > 0 and receipts > _SMALL_RECEIPTS and (paper.employees or 0) > _SMALL_EMPLOYEES:
-        says = "Last year's receipts were up to 1,000,000, or full-time employees up to 30? One of them is asked for."
+    law = run.laws["us"].business_credits
+    if credits["us.8826"] > 0 and receipts > law.access_receipts and (paper.employees or 0) > law.access_employees:
+        says = f"Last year's receipts were up to {law.access_receipts:,}, or employees up to {law.access_employees}?"
         yield found(paper.address("access_costs"), says, code="us.8826.size")
     if paper.plan_costs and (paper.employees is None or paper.plan_members is None):
         name = "employees" if paper.employees is None else "plan_members"
         says = "Rate and limit depend on both numbers. Enter them."
         yield found(paper.address(name), says, code="us.8881.employees")
-    if paper.plan_costs and (paper.employees or 0) > run.laws["us"].business_credits.plan_employees:
+    if paper.plan_costs and (paper.employees or 0) > law.plan_employees:
         says = "There is no credit then. Check the number: only those with 5,000 or more of pay count."
         yield found(paper.address("employees"), says, code="us.8881.too-many")
 

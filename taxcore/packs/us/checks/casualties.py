@@ -2,9 +2,7 @@
 
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us import places
-
-# They do not begin with federal deductions as they are: a loss beside the standard deduction is theirs to take or not
-_OWN_DEDUCTION = ("CA", "GA", "IA", "MO", "SC", "VA", "WI")
+from taxcore.packs.us.states.conformity import rule
 
 
 @check("us.casualty.no-disaster", "A casualty without a declared disaster", "rule", "IRC 165(h)(5)(A)")
@@ -48,7 +46,8 @@ def together(run):
     if run.is_idle("us.4684") or run.form("us.1040").is_itemised or run.form("us.4684").net_qualified <= 0:
         return
     for home in places.made(run):
-        if home.state in _OWN_DEDUCTION:
+        own = rule(home.state)
+        if own is None or own.own_deduction:
             says = f"What {home.name} takes over of it is not known here. Its return waits."
             yield found(run.form("us.4684").address("net_qualified"), says, code="us.casualty.state")
 

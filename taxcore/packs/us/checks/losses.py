@@ -2,6 +2,8 @@
 
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us import places
+from taxcore.packs.us.federal.passive_trades import is_passive
+from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.conformity import rule
 
 
@@ -60,9 +62,14 @@ def above_limit(run):
         yield found(adjusting.address("excess_loss"), says, code="us.461.entered")
 
 
-@idea("us.trade.waits", "The loss of a trade waits", "missed", "IRC 469(b)")
+@stops("us.trade.former-passive", "Suspended loss of a former passive activity", "unsupported", "IRC 469(f)(1)")
+@idea("us.trade.waits", "Passive loss of a trade suspended", "missed", "IRC 469(b)")
 @check("us.trade.disposed", "A passive trade disposed of, and its assets are still there", "conflict", "IRC 469(g)")
 def passive_trades(run):
+    for trade in trades(run):
+        if trade.books.passive_before and not is_passive(trade.books):
+            says = "It is deducted from this trade's income first, then waits. That is not supported yet: it cannot be e-filed."
+            yield found(trade.books.address("passive_before"), says, code="us.trade.former-passive")
     for one in run.every("us.passive-trade"):
         if one.waits > 0:
             says = f"{one.waits:,.0f} wait for passive income, or the end of the trade. Did its owner take part after all?"

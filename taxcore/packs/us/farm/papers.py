@@ -91,8 +91,7 @@ class FarmBooks(FederalPaper):
 
     not_at_risk = Flag("36b", "Some investment is not at risk", cites="IRC 465", begins="Owner")
     at_risk = Amount(None, "Amount at risk (Form 6198, line 20)", cites="IRC 465(b)", help="Asked only where there is a loss.")
-    passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_TRADE,
-                            only=_is_passive)  # fmt: skip
+    passive_before = Amount(None, "Passive loss not allowed in earlier years", cites="IRC 469(b)", opens=PASSIVE_TRADE)
     disposed = Flag(None, "Disposed of entirely this year", cites="IRC 469(g)", only=_is_passive)
     risk_before = Amount(None, "Loss of earlier years not allowed at risk", cites="IRC 465(a)(2)", opens=RISK_TRADE)
     averaging = Flag(None, "Income averaging wanted", cites="IRC 1301")

@@ -4,7 +4,8 @@ from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_beca
 from taxcore.engine.forms import Line
 from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.basis.limits import BASES, above_basis, of_share
+from taxcore.packs.us.basis.limits import above_basis, of_share
+from taxcore.packs.us.basis.papers import BASES
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.exchanges import exchanged_gains

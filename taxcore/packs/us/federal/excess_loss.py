@@ -2,10 +2,9 @@
 
 from taxcore.engine import ZERO, excess, least, line, linked, nothing_because, total
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.shares import royalties_of_shares
 from taxcore.packs.us.federal.trades import TRADES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
-
-ROYALTIES = "6"
 
 
 class BusinessLossLimit(FederalForm):
@@ -50,8 +49,7 @@ class BusinessLossLimit(FederalForm):
 
     @line("10", "Income not attributable to trades")
     def other_income(self):
-        shares = [getattr(paper, "royalties", ZERO) for kind in SHARES for paper in self.papers(kind)]
-        return total([excess(one.net, over=ZERO) for one in self._others()], shares)
+        return total([excess(one.net, over=ZERO) for one in self._others()], royalties_of_shares(self.run))
 
     @line("11", "Losses not attributable to trades")
     def other_losses(self):
@@ -75,4 +73,4 @@ class BusinessLossLimit(FederalForm):
 
 
 def _is_trade(paper):
-    return paper.property_kind != ROYALTIES and (bool(paper.professional) or bool(paper.qualified_trade))
+    return not paper.is_royalties and (bool(paper.professional) or bool(paper.qualified_trade))

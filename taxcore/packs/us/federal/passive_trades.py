@@ -10,7 +10,7 @@ from taxcore.packs.us.federal.trades import TRADES, trade_of
 
 
 def is_passive(books):
-    """Whether a trade goes through Form 8582: somebody said that its owner takes no part, or a loss of before waits."""
+    """Whether a trade goes through Form 8582: its owner does not materially participate. IRC 469(c)(1)."""
     return books.participates is False
 
 

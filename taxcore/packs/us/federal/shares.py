@@ -20,6 +20,11 @@ def trade_income(paper):
     return total(ordinary, paper.guaranteed, less=[paper.unreimbursed, own])
 
 
+def royalties_of_shares(run):
+    """Royalties that shares pass on: no part of their trades. IRC 702(a)(7), 1366(a)."""
+    return [paper.royalties for kind in ("k1-1065", "k1-1120s") for paper in run.papers(kind)]
+
+
 def expensing(run):
     """Shares in trades that their owners actively conduct: their section 179 is deducted within the limits of all."""
     return [paper for kind in ("k1-1065", "k1-1120s") for paper in run.papers(kind) if paper.participates]
@@ -137,8 +142,7 @@ class Partnerships(FederalForm):
     @line("24", "Income of rents and royalties")
     def rents_income(self):
         """With royalties of shares, which are no part of their trades."""
-        shares = [getattr(paper, "royalties", ZERO) for kind in SHARES for paper in self.papers(kind)]
-        return total([excess(one.net, over=ZERO) for one in self._properties()], shares)
+        return total([excess(one.net, over=ZERO) for one in self._properties()], royalties_of_shares(self.run))
 
     @line("25", "Losses of rents and royalties")
     def rents_losses(self):
@@ -152,8 +156,8 @@ class Partnerships(FederalForm):
     def not_passive(self):
         shares = [total(one.own, one.passive) if one.is_apart else one.own for one in self.every("us.share")]
         let = [total(one.counted, less=one.passive_counted) for one in self._properties() if one.is_passive]
-        let += [getattr(paper, "royalties", ZERO) for kind in SHARES for paper in self.papers(kind)]
-        return total([one.net for one in self._properties() if not one.is_passive], let, shares)
+        plain = [one.net for one in self._properties() if not one.is_passive]
+        return total(plain, let, royalties_of_shares(self.run), shares)
 
     @line("32", "Total partnership and S corporation income or (loss)")
     def entities(self):

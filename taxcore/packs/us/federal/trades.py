@@ -16,3 +16,11 @@ def trades(run: Any) -> list[Any]:
 def trade_of(paper: Any) -> Any:
     """The schedule of a paper of a business or a farm."""
     return paper.run.form(TRADES[paper.kind], paper.key)
+
+
+def trade_by_key(run: Any, key: str | None) -> Any:
+    """The schedule of a trade by its key, None where it is something else."""
+    for kind, code in TRADES.items():
+        if run.by_key((kind,), key) is not None:
+            return run.form(code, key)
+    return None

@@ -40,7 +40,9 @@ class Underpayment(FederalForm):
     income = linked("us.1040")
 
     def required(self):
-        return not self.income.is_correction and self.penalty > 0
+        """Also where a waiver or the annualized method leaves no penalty: the form asks for it."""
+        asked = self.paper("penalty").annualise and not self.excused
+        return not self.income.is_correction and (self.whole_penalty > 0 or asked)
 
     @property
     def prior(self):

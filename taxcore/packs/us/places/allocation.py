@@ -140,7 +140,7 @@ def situated(paper: Any) -> str:
 
 def lies_in(paper: Any) -> str:
     """The state of a house or land that is let, which taxes its rents whoever gets them; empty for everything else."""
-    return str(paper.state) if paper.kind == "rental" and paper.state and paper.property_kind != "6" else ""
+    return str(paper.state) if paper.kind == "rental" and paper.state and not paper.is_royalties else ""
 
 
 def _gain(row: Any) -> Decimal:

@@ -73,7 +73,7 @@ def written_off(run):
         ):
             says = "It is taken to have had none. Enter the depreciation of earlier years if it had one."
             yield found(one.address("prior"), says, code="us.asset.old-special")
-        if one.is_keyed("prior") and "prior" not in one.carried:
+        if one.is_keyed("prior") and "prior" not in one.carried and not one.has_fallen:  # that was of a larger business share
             law = before_this_year(one)
             if one.prior > form.basis - form.section_179:
                 yield found(one.address("prior"), f"The basis is {form.basis:,.0f}. Check both.", code="us.asset.prior-above")
@@ -114,7 +114,7 @@ def expensed(run):
             yield found(at, "Land, what is built on it, and intangibles have none. Remove it.", code="us.asset.179-kind")
         elif one.section_179 and kind is not None and kind.kind == "rental":
             yield found(at, "Only an active trade can expense. It is not supported for rentals here.", code="us.asset.179-rental")
-        elif one.section_179 and (one.business_share or 0) <= 50:
+        elif one.section_179 and (one.business_share or 0) <= 50 and not one.has_fallen:
             yield found(at, "Only what is used in business for more than half has it. Remove it.", code="us.asset.179-use")
         if one.section_179 > one.cost:
             yield found(at, "Check the amount: it is above the cost.", code="us.asset.179-above")

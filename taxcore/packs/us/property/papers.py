@@ -109,6 +109,7 @@ class RentalExpense(Row):
     amount = Amount(None, "Amount")
 
 
+ROYALTIES = "6"
 KINDS = {"1": "Single family residence", "2": "Multi-family residence", "3": "Vacation or short-term rental", "4": "Commercial",
          "5": "Land", "6": "Royalties", "7": "Self-rental", "8": "Other"}  # fmt: skip
 
@@ -169,6 +170,10 @@ class Rental(FederalPaper):
     loss_before = Amount(None, "QBI loss carryover", cites="IRC 199A(c)(2)")
 
     @property
+    def is_royalties(self):
+        return self.property_kind == ROYALTIES
+
+    @property
     def is_divided(self):
         """Whether its costs are entered for all uses, and some are not the rental's."""
         return bool(self.whole_costs) and bool(self.personal_days) and bool(self.rented_days)
@@ -176,7 +181,7 @@ class Rental(FederalPaper):
     @property
     def is_home(self):
         """Used by its owner for more than fourteen days, and more than a tenth of the days it is let. IRC 280A(d)(1)."""
-        return (self.personal_days or 0) > max(14, (self.rented_days or 0) / 10) and self.property_kind != "6"
+        return (self.personal_days or 0) > max(14, (self.rented_days or 0) / 10) and not self.is_royalties
 
     @property
     def participates(self):

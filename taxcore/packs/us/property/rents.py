@@ -12,7 +12,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 from taxcore.packs.us.property.assets import added_back
 
 ZERO, _HALF = Decimal(0), Decimal("0.5")
-ROYALTIES, OWN_BUSINESS = "6", "7"
+OWN_BUSINESS = "7"
 _INCOME_NOT_PASSIVE = ("5", OWN_BUSINESS)  # land, and rentals to one's own business
 _EXPENSES = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "management", "mortgage_interest",
              "other_interest", "repairs", "supplies", "taxes", "utilities", "depreciation", "others")  # fmt: skip
@@ -138,7 +138,7 @@ class RentalIncome(FederalForm):
     @fact("Passive")
     def is_passive(self):
         """Not royalties, rents of a professional who takes part, or a home: IRC 469(c)(7), (e)(1), (j)(10)."""
-        return self.paper.property_kind != ROYALTIES and not self.paper.professional and not self.paper.is_home
+        return not self.paper.is_royalties and not self.paper.professional and not self.paper.is_home
 
     @fact("Gains and losses of what was sold")
     def sold(self):

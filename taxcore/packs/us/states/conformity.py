@@ -19,7 +19,8 @@ class Rule:
     first, of none. `expensed`: the most that it expenses in a year, where that is less than the federal limit, until
     `expensed_until`. `otherwise`: kinds of assets whose lives or limits it has not taken over. `long_gain`: it leaves out some of
     a long-term gain. `federal_losses`: the federal net operating loss deduction counts, or there is no place for it.
-    `own_classes`: it taxes classes of income of its own.
+    `own_classes`: it taxes classes of income of its own. `own_deduction`: it has a standard deduction of its own, or begins with
+    federal taxable income, so that what federal law adds to the standard deduction is not simply its own.
     """
 
     source: str
@@ -31,6 +32,7 @@ class Rule:
     long_gain: bool = False
     federal_losses: bool = False
     own_classes: bool = False
+    own_deduction: bool = False
 
     def takes_special(self, year: int) -> bool:
         if self.special_from is None:

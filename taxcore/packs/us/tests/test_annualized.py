@@ -61,7 +61,7 @@ class AnnualizedTests(TestCase):
         paid = PaperValues("estimates", "estimates", {
             "rows": [{"id": str(n), "paid": day, "amount": str(amount)} for n, (day, amount) in enumerate(rows)]})  # fmt: skip
         run = result(*saved(), penalty(), EVEN, paid, year=2024).run
-        self.assertEqual(run.form("us.2210").penalty, 0)
+        self.assertEqual((run.form("us.2210").penalty, run.form("us.2210").required()), (0, True))  # Schedule AI goes along
         run = result(*saved(), paid, year=2024).run
         self.assertGreater(run.form("us.2210").penalty, 0)
 

@@ -15,7 +15,9 @@ G, W, T, A, P = "us.3800.", "us.5884.", "us.8846.", "us.8826.", "us.8881."
 def credits(*rows, carried=(), **values):
     made = {name: str(value) for name, value in values.items()}
     if rows:
-        made["rows"] = [{"id": str(n), "kind": kind, "amount": str(amount)} for n, (kind, amount) in enumerate(rows, 1)]
+        made["rows"] = [
+            {"id": str(n), "form": "K-1, box 15", "kind": kind, "amount": str(amount)} for n, (kind, amount) in enumerate(rows, 1)
+        ]
     if carried:
         made["carried"] = [
             {"id": str(n), "from_year": str(y), "kind": kind, "amount": str(amount)}

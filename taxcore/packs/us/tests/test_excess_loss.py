@@ -10,11 +10,11 @@ E, S, N = "us.461.", "us.sch-1.", "us.net-operating-loss."
 
 
 def lost(amount, **values):
-    return shop(receipts=0, supplies=amount, **values)
+    return shop(receipts=0, supplies=amount, service_trade="no", **values)
 
 
 def royalties(amount):
-    return house("oil", property_kind="6", royalties=amount, active="")
+    return house("oil", property_kind="6", royalties=amount, active="no")
 
 
 CASES = (

@@ -9,7 +9,11 @@ E, N = "us.sch-e.", "us.sch-1."
 
 
 def estate(**values):
-    return paper("k1-1041", "t1", **{"owner": "taxpayer", "entity": "Estate of O. Fenn", "entity_number": "00-4455671"} | values)
+    return paper(
+        "k1-1041",
+        "t1",
+        **{"owner": "taxpayer", "entity": "Estate of O. Fenn", "entity_number": "00-4455671", "participates": "no"} | values,
+    )
 
 
 CASES = (

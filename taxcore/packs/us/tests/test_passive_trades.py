@@ -9,7 +9,14 @@ C, W, P = "us.sch-c[shop].", "us.passive-trade[shop].", "us.8582."
 
 
 def idle(**values):
-    given = {"owner": "taxpayer", "activity": "Joinery", "code": "321000", "participates": "no", "receipts": 0}
+    given = {
+        "owner": "taxpayer",
+        "activity": "Joinery",
+        "code": "321000",
+        "participates": "no",
+        "receipts": 0,
+        "service_trade": "no",
+    }
     return paper("business", "shop", **given | values)
 
 

@@ -88,6 +88,9 @@ CASES = (
         R + "5": 2_000, R + "21": 0, E + "32": 2_000, P + "11": 8_000}),
     ("at risk, kind by kind", (joined(ordinary=-6_000, section_1231=-3_000), interest(10_000, not_at_risk=7_000)), 2025, {
         R + "20": 3_000, E + "32": -2_000, "us.4797.2": -1_000}),
+    ("at risk, in whole dollars that are all of it", (
+        joined(ordinary=-100, section_1231=-100, other_income=-100), interest(300, not_at_risk=200)), 2025, {
+        R + "20": 100, R + "21": 100, E + "32": -33, "us.4797.2": -33, "us.sch-1.8z": -34}),
     ("then the passive loss", (joined(rental=-10_000, participates="no", active="yes"), interest(6_000)), 2025, {
         P + "13-C": 6_000, P + "13-D": 4_000, "us.8582.1b": 6_000, E + "32": -6_000}),
     ("the losses of capital assets too", (joined(short_gain=-2_000, long_gain=-2_000), interest(1_000)), 2025, {
@@ -123,6 +126,11 @@ class WorkedTests(TestCase):
             now = result(owned(ordinary=income), basis, year=rolled.year)
             found = tuple(line_of(now.run, at) for at in (E + "32", S + "15", S + "31", S + "47-E"))
             self.assertEqual(found, (counted, stock_left, debt_left, waits))
+
+    def test_what_waits_at_risk_is_in_whole_dollars(self):
+        now = result(joined(ordinary=-100, section_1231=-100, other_income=-100), interest(300, not_at_risk=200), year=2024)
+        basis = next(one for one in roll_forward(now).data.papers if one.kind == "basis-p")
+        self.assertEqual([row["amount"] for row in basis.values["risk_rows"]], ["67", "67", "66"])
 
     def test_what_is_not_at_risk_waits_by_kind(self):
         now = result(joined(ordinary=-6_000, section_1231=-3_000), interest(10_000, not_at_risk=7_000), year=2024)

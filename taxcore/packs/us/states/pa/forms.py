@@ -8,6 +8,7 @@ from decimal import ROUND_CEILING, Decimal
 from taxcore.engine import ALL, ZERO, excess, fact, least, line, nothing_because, share, times, total, whole
 from taxcore.packs.us import places
 from taxcore.packs.us.balances import APPLIED
+from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.federal.trades import trades
 from taxcore.packs.us.states.base import StateReturn
 
@@ -79,7 +80,7 @@ class IncomeTax(StateReturn):
             return total(self.here.business, self.here.entities)
         own = [one.profit for one in trades(self.run)]
         kinds = ("k1-1065", "k1-1120s")
-        shares = [total(p.ordinary, getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)]
+        shares = [total(of_share(p, "ordinary"), getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)]
         return total(own, shares, self.by_assets())
 
     @line("5", "Net gain or loss from sale of property", cites="72 P.S. 7303(a)(3)")

@@ -123,6 +123,7 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.461.entered", one(books(supplies="313005"), paper("other-income", "o1", excess_business_loss="4")),
      one(books(supplies="313005"), paper("other-income", "o1", excess_business_loss="5"))),
     ("us.trade.waits", one(books(supplies="5", participates="no")), one(books(supplies="5"))),
+    ("us.trade.former-passive", one(books(receipts="5", passive_before="5")), one(books(receipts="5", passive_before="5", participates="no"))),
     ("us.trade.disposed", one(books(supplies="5", participates="no", disposed="yes"), paper("asset", "a1", description="Saw", used_in="b1",
      sort="machinery", in_service="2024-05-05", cost="9")), one(books(supplies="5", participates="no", disposed="yes"))),
     ("us.unsupported.4972", one(pension(code="A")), one(pension(code="7"))),
