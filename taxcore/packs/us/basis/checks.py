@@ -41,13 +41,13 @@ def shares(run):
                 yield found(paper.address("entity"), says, code="us.share.basis-kept")
 
 
-@stops("us.basis.twice", "Two bases of one share", "conflict", "IRC 705, 1367")
-@check("us.basis.owner", "A basis and its share have different owners", "conflict", "IRC 705, 1367")
+@stops("us.basis.twice", "Two basis papers for one Schedule K-1", "conflict", "IRC 705, 1367")
+@check("us.basis.owner", "Basis and Schedule K-1 have different owners", "conflict", "IRC 705, 1367")
 @stops("us.basis.debt-above-loan", "Debt basis above the loan balance", "conflict", "IRC 1367(b)(2)(B)")
 @stops("us.basis.repaid-above", "Principal repaid above the loan balance", "conflict", "IRC 1366(d)(1)(B)")
 @stops("us.basis.open-account", "Repayment of an open account with gain", "unsupported", "Rev. Rul. 68-537")
 @check("us.basis.not-at-risk-above", "Amount not at risk above the basis", "conflict", "IRC 465(b)")
-@check("us.basis.empty", "No basis at the beginning of the year", "missing", "IRC 705, 1367")
+@check("us.basis.empty", "Beginning basis is empty", "missing", "IRC 705, 1367")
 def papers(run):
     same = Counter(str(paper.share) for paper in _papers(run) if paper.share)
     for form in _forms(run):

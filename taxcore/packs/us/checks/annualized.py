@@ -14,11 +14,11 @@ def _chosen(run):
 
 
 @stops("us.annualized.income-missing", "Annualized income of a period is missing", "missing", "IRC 6654(d)(2)(B)")
-@check("us.annualized.falls", "Less by the end of a longer period", "conflict", "IRC 6654(d)(2)(B)")
-@check("us.annualized.above-year", "More income by August than in the year", "unlikely", "IRC 6654(d)(2)(B)")
-@check("us.annualized.other-taxes", "Other taxes of the periods", "missing", "Form 2210, Schedule AI")
-@check("us.annualized.unused", "Periods entered, and the regular method", "conflict", "IRC 6654(d)(2)(A)")
-@check("us.annualized.special-gain", "Gain of the 25% or 28% kind in annualized income", "rule", "IRC 1(h)")
+@check("us.annualized.falls", "Annualized income: a longer period shows less", "conflict", "IRC 6654(d)(2)(B)")
+@check("us.annualized.above-year", "Annualized income: income by August exceeds the year's", "unlikely", "IRC 6654(d)(2)(B)")
+@check("us.annualized.other-taxes", "Annualized income: other taxes of the periods", "missing", "Form 2210, Schedule AI")
+@check("us.annualized.unused", "Annualized periods entered, regular method chosen", "conflict", "IRC 6654(d)(2)(A)")
+@check("us.annualized.special-gain", "Annualized income with gain taxed at 25% or 28%", "rule", "IRC 1(h)")
 def periods(run):
     paper, form = run.single("annualized"), run.form("us.1040")
     if not _chosen(run):
@@ -50,7 +50,7 @@ def periods(run):
 
 
 @idea("us.annualized.no-help", "The annualized method does not lower the penalty", "election", "IRC 6654(d)(2)(A)")
-@idea("us.annualized.could-help", "Income late in the year: the annualized method", "election", "IRC 6654(d)(2)")
+@idea("us.annualized.could-help", "Annualized income installment method may help", "election", "IRC 6654(d)(2)")
 def worth(run):
     form = run.form("us.2210")
     if form.excused:
@@ -69,8 +69,8 @@ def _late_gain(run):
     return sum((row.gain() for row in rows if row.sold is not None and row.sold > date(run.year, 8, 31)), ZERO)
 
 
-@stops("us.penalty.waiver-incomplete", "A waiver without amount or reason", "missing", "IRC 6654(e)(3)")
-@check("us.penalty.waived-above", "More waived than there is", "conflict", "IRC 6654(e)(3)")
+@stops("us.penalty.waiver-incomplete", "Penalty waiver without amount or reason", "missing", "IRC 6654(e)(3)")
+@check("us.penalty.waived-above", "Waiver exceeds the penalty", "conflict", "IRC 6654(e)(3)")
 def waivers(run):
     questions = run.single("penalty")
     if not questions.waiver:

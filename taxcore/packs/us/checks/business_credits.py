@@ -8,11 +8,11 @@ _FIELDS = ("wages_short", "wages_long", "wages_second", "tips", "access_costs", 
 
 
 @stops("us.3800.passive", "A business credit of a passive activity", "unsupported", "IRC 469(d)(2); Form 8582-CR")
-@stops("us.3800.share", "A credit of a share that is not on Form 3800", "missing", "IRC 38, 702(a)(7), 1366(a)(1)")
-@stops("us.3800.entered-there", "A business credit among other credits", "conflict", "IRC 38")
-@check("us.3800.old-row", "A business credit that has expired", "conflict", "IRC 39(a)(1)")
-@idea("us.3800.waits", "A business credit waits", "missed", "IRC 39(a)")
-@check("us.3800.no-business", "A business credit, and no business", "conflict", "IRC 38")
+@stops("us.3800.share", "Schedule K-1 credit not on Form 3800", "missing", "IRC 38, 702(a)(7), 1366(a)(1)")
+@stops("us.3800.entered-there", "Business credit entered among other credits", "conflict", "IRC 38")
+@check("us.3800.old-row", "Business credit carryforward expired", "conflict", "IRC 39(a)(1)")
+@idea("us.3800.waits", "Business credit carried forward", "missed", "IRC 39(a)")
+@check("us.3800.no-business", "Business credit without a business", "conflict", "IRC 38")
 def together(run):
     paper, form = run.single("business-credits"), run.form("us.3800")
     for row in paper.rows:
@@ -37,22 +37,22 @@ def together(run):
         yield found(form.address("left"), says, code="us.3800.waits")
     if any(getattr(paper, name) for name in _FIELDS) and not trades(run) and not named:
         name = next(name for name in _FIELDS if getattr(paper, name))
-        says = "These are credits of a trade. Which one paid for it?"
+        says = "No business is on this return. Add the one that these credits come from."
         yield found(paper.address(name), says, code="us.3800.no-business")
 
 
-@check("us.3800.deduction", "A deduction that the credit reduces", "rule", "IRC 280C(a), 45B(c), 44(d)(7), 45E(e)(2)")
+@check("us.3800.deduction", "Deduction to be reduced by the credit", "rule", "IRC 280C(a), 45B(c), 44(d)(7), 45E(e)(2)")
 @check("us.5884.certified", "Work opportunity: the certification", "missing", "IRC 51(d)(13)")
 @check("us.8846.tips", "More tips toward the minimum wage than tips", "conflict", "IRC 45B(b)(1)")
-@check("us.8826.size", "Disabled access of a business that may be too large", "rule", "IRC 44(b)")
+@check("us.8826.size", "Disabled access credit: size of the business", "rule", "IRC 44(b)")
 @stops("us.8881.employees", "Plan startup without the number of employees", "missing", "IRC 45E(c)")
-@check("us.8881.too-many", "Plan startup with more than 100 employees", "rule", "IRC 408(p)(2)(C)(i)")
+@check("us.8881.too-many", "Plan startup credit: more than 100 employees", "rule", "IRC 408(p)(2)(C)(i)")
 def each(run):
     paper = run.single("business-credits")
     credits = {code: run.form(code).credit for code in ("us.5884", "us.8846", "us.8826", "us.8881")}
     if any(amount > 0 for amount in credits.values()):
         code = next(code for code, amount in credits.items() if amount > 0)
-        says = f"Wages, taxes or costs are deducted without {sum(credits.values()):,.0f}. Check the books."
+        says = f"The credits reduce the deduction for wages, taxes or costs by {sum(credits.values()):,.0f}. Check the books."
         yield found(run.form(code).address("credit"), says, code="us.3800.deduction")
     if credits["us.5884"] > 0:
         says = "Form 8850 went to the state within 28 days of the first day of work, and came back certified? Keep it."

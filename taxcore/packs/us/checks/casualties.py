@@ -5,13 +5,13 @@ from taxcore.packs.us import places
 from taxcore.packs.us.states.conformity import rule
 
 
-@check("us.casualty.no-disaster", "A casualty without a declared disaster", "rule", "IRC 165(h)(5)(A)")
-@stops("us.casualty.other-year", "A casualty of another year", "conflict", "IRC 165(a)")
-@check("us.casualty.after-above", "Worth more after the casualty than before", "conflict", "26 CFR 1.165-7(b)")
-@check("us.casualty.reimbursed", "Was there insurance?", "missing", "IRC 165(h)(4)(E)")
-@check("us.casualty.basis-missing", "A casualty without a basis", "missing", "26 CFR 1.165-7(b)(1)")
-@idea("us.casualty.replaced", "A gain need not be taxed if the thing is replaced", "election", "IRC 1033(a)(2), (h)")
-@check("us.casualty.qualified-undeclared", "A qualified disaster without its declaration", "conflict", "P.L. 118-148")
+@check("us.casualty.no-disaster", "Casualty without a federally declared disaster", "rule", "IRC 165(h)(5)(A)")
+@stops("us.casualty.other-year", "Casualty in another tax year", "conflict", "IRC 165(a)")
+@check("us.casualty.after-above", "Casualty: value after exceeds value before", "conflict", "26 CFR 1.165-7(b)")
+@check("us.casualty.reimbursed", "Casualty: insurance reimbursement not answered", "missing", "IRC 165(h)(4)(E)")
+@check("us.casualty.basis-missing", "Casualty: cost or other basis is empty", "missing", "26 CFR 1.165-7(b)(1)")
+@idea("us.casualty.replaced", "Casualty gain: replacement election", "election", "IRC 1033(a)(2), (h)")
+@check("us.casualty.qualified-undeclared", "Qualified disaster without a FEMA declaration number", "conflict", "P.L. 118-148")
 def things(run):
     for form in run.every("us.4684-property"):
         one = form.paper
@@ -37,8 +37,8 @@ def things(run):
             yield found(form.address("gain"), says, code="us.casualty.replaced")
 
 
-@stops("us.casualty.entered-there", "A casualty among itemized deductions", "conflict", "Form 4684")
-@stops("us.casualty.state", "A disaster loss beside the standard deduction, in a state with its own", "unsupported", "state law")
+@stops("us.casualty.entered-there", "Casualty loss entered among itemized deductions", "conflict", "Form 4684")
+@stops("us.casualty.state", "Qualified disaster loss with a state standard deduction", "unsupported", "state law")
 def together(run):
     if run.single("itemized").casualty:
         says = "Enter it on “Casualty or theft”, thing by thing, and empty this field."

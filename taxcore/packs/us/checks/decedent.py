@@ -10,10 +10,10 @@ def _gone(run):
     return [person for person in run.form("us.1040").filers if person.death_date is not None]
 
 
-@stops("us.decedent.representative", "Nobody files for the decedent", "missing", "IRC 6012(b)(1)")
-@stops("us.decedent.name", "The representative of the decedent is not named", "missing", "26 CFR 1.6012-3(b)(1)")
-@check("us.decedent.nobody-died", "A representative, and nobody has died", "conflict", "IRC 6012(b)(1)")
-@check("us.decedent.spouse-signs", "A representative, and a spouse who signs", "rule", "IRC 6013(a)(3)")
+@stops("us.decedent.representative", "No representative for the decedent", "missing", "IRC 6012(b)(1)")
+@stops("us.decedent.name", "Decedent's representative: name is empty", "missing", "26 CFR 1.6012-3(b)(1)")
+@check("us.decedent.nobody-died", "Decedent's representative, but nobody has died", "conflict", "IRC 6012(b)(1)")
+@check("us.decedent.spouse-signs", "Representative entered, but the surviving spouse signs", "rule", "IRC 6013(a)(3)")
 def who_files(run):
     paper, gone = run.single("decedent"), _gone(run)
     if run.person("taxpayer") is not None and not run.pack.signers(run):
@@ -30,11 +30,11 @@ def who_files(run):
         yield found(paper.address("capacity"), says, code="us.decedent.spouse-signs")
 
 
-@stops("us.decedent.unanswered", "Form 1310 is not answered", "missing", "Form 1310, part II")
-@stops("us.decedent.appointed", "A court has appointed somebody else", "conflict", "Form 1310, line 2a")
-@stops("us.decedent.to-be-appointed", "The refund waits for the appointment", "rule", "Form 1310, line 2b")
-@stops("us.decedent.pays-out", "The refund is not paid out by state law", "rule", "Form 1310, line 3")
-@idea("us.decedent.refund-to", "A refund in a decedent's name", "missed", "Pub. 559")
+@stops("us.decedent.unanswered", "Form 1310 part II not answered", "missing", "Form 1310, part II")
+@stops("us.decedent.appointed", "Form 1310: a court has appointed somebody else", "conflict", "Form 1310, line 2a")
+@stops("us.decedent.to-be-appointed", "Form 1310: representative not yet appointed", "rule", "Form 1310, line 2b")
+@stops("us.decedent.pays-out", "Form 1310: refund not paid out by state law", "rule", "Form 1310, line 3")
+@idea("us.decedent.refund-to", "Refund in a decedent's name", "missed", "Pub. 559")
 def refunds(run):
     paper, form = run.single("decedent"), run.form("us.1040")
     if not paper.capacity or form.refund <= 0:

@@ -108,7 +108,7 @@ def certificates(run):
         yield found(form.address("left"), says, code="us.8396.ends")
 
 
-@check("us.8801.new", "AMT that may be a credit next year", "carried", "IRC 53(d)(1)(B)")
+@check("us.8801.new", "Minimum tax credit next year", "carried", "IRC 53(d)(1)(B)")
 def minimum_tax_of_this_year(run):
     """What comes from timing alone comes back; which part that is takes a second minimum tax."""
     form = run.form("us.6251")

@@ -46,7 +46,7 @@ def of_this_year(run):
 
 @check("us.461.excess", "Business losses above the limit", "rule", "IRC 461(l)")
 @check("us.461.qbi", "QBI of a loss above the limit", "rule", "26 CFR 1.199A-3(b)(1)(iv)")
-@check("us.461.entered", "Excess business loss entered otherwise than worked out", "conflict", "IRC 461(l)")
+@check("us.461.entered", "Excess business loss differs from Form 461", "conflict", "IRC 461(l)")
 def above_limit(run):
     form, adjusting = run.form("us.461"), run.form("us.sch-1")
     if run.is_idle("us.461"):
@@ -64,7 +64,7 @@ def above_limit(run):
 
 @stops("us.trade.former-passive", "Suspended loss of a former passive activity", "unsupported", "IRC 469(f)(1)")
 @idea("us.trade.waits", "Passive loss of a trade suspended", "missed", "IRC 469(b)")
-@check("us.trade.disposed", "A passive trade disposed of, and its assets are still there", "conflict", "IRC 469(g)")
+@check("us.trade.disposed", "Passive trade disposed of, but assets still in service", "conflict", "IRC 469(g)")
 def passive_trades(run):
     for trade in trades(run):
         if trade.books.passive_before and not is_passive(trade.books):

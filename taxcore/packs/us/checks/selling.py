@@ -191,7 +191,7 @@ def _preferred_open(run):
     yield found(paper.address("qualified"), says, code="us.foreign-tax.preferred-open")
 
 
-@check("us.foreign-tax.preferred-open", "How much of foreign income is gain or qualified dividends", "missing", "IRC 904(b)(2)")
+@check("us.foreign-tax.preferred-open", "Foreign income: gain and qualified dividends not answered", "missing", "IRC 904(b)(2)")
 @check("us.foreign-tax.income-missing", "Foreign tax without foreign income", "lost", "IRC 904(a)")
 @idea("us.foreign-tax.limited", "Foreign tax not fully credited", "lost", "IRC 904(c)")
 @stops("us.foreign-tax.carry-expired", "Foreign tax carried over more than 10 years", "carried", "IRC 904(c)")

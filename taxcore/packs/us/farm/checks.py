@@ -69,7 +69,7 @@ def questions(run):
 
 
 @check("us.farm.crop-election", "Crop insurance deferred", "election", "IRC 451(f); 26 CFR 1.451-6")
-@check("us.farm.crop-nothing", "Crop insurance deferred, and none received", "conflict", "IRC 451(f)")
+@check("us.farm.crop-nothing", "Crop insurance deferred, but none received", "conflict", "IRC 451(f)")
 @check("us.farm.conservation-plan", "Conservation expenses need an approved plan", "rule", "IRC 175(c)(3)")
 @check("us.farm.conservation-limited", "Conservation expenses limited", "rule", "IRC 175(b)")
 def rules(run):

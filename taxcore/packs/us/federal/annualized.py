@@ -179,7 +179,7 @@ class AnnualizedInstallments(FederalForm):
     """Form 2210, Schedule AI. IRC 6654(d)(2)."""
 
     number, name = "2210-AI", "Annualized income installment method"
-    columns = ("March", "May", "August", "Year")
+    columns = ("March", "May", "August", "December")
     income, regular = linked("us.1040"), linked("us.2210")
 
     @classmethod

@@ -149,10 +149,12 @@ def _fallen(run, one):
 
 
 @check("us.asset.business-use", "How much a vehicle is used in business is not said", "missing", "IRC 274(d), 280F")
-@stops("us.asset.recapture", "A vehicle used half in business or less after its first year", "missing", "IRC 280F(b)(2)")
-@stops("us.asset.fall-incomplete", "Business use fell: figures of the years before", "missing", "IRC 280F(b)(2)(A)")
-@check("us.asset.fall-conflict", "Business use fell, and is above half", "conflict", "IRC 280F(b)(2)")
-@idea("us.asset.added-back", "Depreciation of a vehicle is added back", "missed", "IRC 280F(b)(2)")
+@stops("us.asset.recapture", "Vehicle: business use of 50% or less after its first year", "missing", "IRC 280F(b)(2)")
+@stops(
+    "us.asset.fall-incomplete", "Business use fell to half or less: prior depreciation missing", "missing", "IRC 280F(b)(2)(A)"
+)
+@check("us.asset.fall-conflict", "Business use marked as fallen, but above 50%", "conflict", "IRC 280F(b)(2)")
+@idea("us.asset.added-back", "Depreciation recapture on a vehicle", "missed", "IRC 280F(b)(2)")
 @check("us.asset.mileage", "The mileage rate and depreciation of a vehicle", "conflict", "Rev. Proc. 2019-46")
 @stops("us.asset.car-limits", "An automobile of a year whose limits are not here", "unsupported", "IRC 280F(a)")
 @check("us.asset.car-heavy", "An automobile that may be too heavy for the limits", "rule", "IRC 280F(d)(5)")
@@ -259,7 +261,7 @@ def disposals(run):
 
 
 @check("us.rental.whole-costs", "Personal use: allocation not answered", "missing", "IRC 280A(e)")
-@check("us.rental.asset-days", "Personal use, and the building depreciated in full", "conflict", "IRC 280A(e)")
+@check("us.rental.asset-days", "Personal use, but the building depreciated in full", "conflict", "IRC 280A(e)")
 @idea("us.rental.home-limit", "Vacation home expenses above the limit", "carried", "IRC 280A(c)(5)")
 @idea("us.rental.personal-part", "Personal share of interest and taxes", "missed", "IRC 163(h)(4), 164")
 def homes(run):
@@ -413,7 +415,7 @@ def shares(run):
             yield found(paper.address("qualified_income"), says, code="us.share.qbi-waits")
 
 
-@stops("us.rental.elsewhere", "Rental losses that wait, where a state divides income", "unsupported", "state law")
+@stops("us.rental.elsewhere", "Suspended rental loss in a state that divides income", "unsupported", "state law")
 @stops("us.rental.pennsylvania", "Rents on a Pennsylvania return", "unsupported", "72 P.S. 7303(a)(4)")
 @stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
 def where(run):

@@ -13,7 +13,7 @@ _TO_IDENTIFY, _TO_RECEIVE = timedelta(45), timedelta(180)
 
 
 @stops("us.exchange.related", "Like-kind exchange with a related party", "unsupported", "IRC 1031(f)")
-@stops("us.exchange.not-real", "Only real property is exchanged without gain", "rule", "IRC 1031(a)(1)")
+@stops("us.exchange.not-real", "Like-kind exchange of property that is not real property", "rule", "IRC 1031(a)(1)")
 @stops("us.exchange.state", "Like-kind exchange in a state that divides its gain", "unsupported", "state law")
 @stops("us.exchange.other-basis", "Like-kind exchange: another basis for a state", "unsupported", "state law")
 @stops("us.exchange.passive", "Like-kind exchange of a rental that is disposed of", "conflict", "IRC 469(g)(1)(A)")
@@ -41,9 +41,9 @@ def not_made(run):
 
 @stops("us.exchange.identified", "Replacement identified too late", "rule", "IRC 1031(a)(3)(A)")
 @stops("us.exchange.received", "Replacement received too late", "rule", "IRC 1031(a)(3)(B)")
-@check("us.exchange.order", "Days of an exchange out of order", "conflict", "IRC 1031(a)(3)")
-@check("us.exchange.due-date", "The replacement came after the return is due", "rule", "IRC 1031(a)(3)(B)(ii)")
-@stops("us.exchange.other-year", "The exchange is not of this year", "conflict", "Form 8824, line 4")
+@check("us.exchange.order", "Like-kind exchange: dates out of order", "conflict", "IRC 1031(a)(3)")
+@check("us.exchange.due-date", "Replacement received after the due date of the return", "rule", "IRC 1031(a)(3)(B)(ii)")
+@stops("us.exchange.other-year", "Like-kind exchange in another tax year", "conflict", "Form 8824, line 4")
 def in_time(run):
     for form in run.every("us.8824"):
         one = form.paper
@@ -69,11 +69,11 @@ def in_time(run):
 
 @check("us.exchange.asset-there", "An exchanged asset still in service", "conflict", "IRC 1031")
 @check("us.exchange.asset-priced", "An exchanged asset with a sales price", "conflict", "IRC 1031")
-@check("us.exchange.replacement-cost", "The replacement's cost is not line 25", "conflict", "IRC 1031(d)")
-@idea("us.exchange.replacement", "The replacement among the assets", "missed", "IRC 1031(d); 26 CFR 1.168(i)-6")
+@check("us.exchange.replacement-cost", "Replacement's cost differs from Form 8824 line 25", "conflict", "IRC 1031(d)")
+@idea("us.exchange.replacement", "Replacement property not in the register of assets", "missed", "IRC 1031(d); 26 CFR 1.168(i)-6")
 @check("us.exchange.asset-sort", "Business property exchanged as an investment", "conflict", "IRC 1231")
-@check("us.exchange.value", "The value of the replacement is missing", "missing", "Form 8824, line 16")
-@idea("us.exchange.loss", "A loss that an exchange does not deduct", "missed", "IRC 1031(c)")
+@check("us.exchange.value", "Like-kind exchange: value of the replacement is empty", "missing", "Form 8824, line 16")
+@idea("us.exchange.loss", "Like-kind exchange: loss not deductible", "missed", "IRC 1031(c)")
 def contradicting(run):
     for form in run.every("us.8824"):
         one, thing = form.paper, form.paper.thing
@@ -88,7 +88,7 @@ def contradicting(run):
             says = f"What a business or a rental used is “{SORTS['trade']}” or “{SORTS['rental']}”."
             yield found(one.address("sort"), says, code="us.exchange.asset-sort")
         if not one.value:
-            yield found(one.address("value"), "Nothing is exchanged without it. Enter it.", code="us.exchange.value")
+            yield found(one.address("value"), "Enter the fair market value of what was received.", code="us.exchange.value")
         if form.realized < ZERO:
             says = f"{-form.realized:,.0f} are not deducted. A sale would deduct it."
             yield found(form.address("realized"), says, code="us.exchange.loss")

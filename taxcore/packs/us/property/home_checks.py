@@ -43,7 +43,7 @@ def contradicting(run):
 
 @check("us.home.tests", "Home sale: two-year tests not met", "lost", "IRC 121(a), (c)")
 @check("us.home.reason", "Reduced home sale exclusion", "rule", "26 CFR 1.121-3")
-@check("us.home.depreciation", "Home office, and no depreciation on the home sale", "missed", "IRC 121(d)(6)")
+@check("us.home.depreciation", "Home office, but no depreciation on the home sale", "missed", "IRC 121(d)(6)")
 @idea("us.home.loss", "Loss on a home is not deductible", "lost", "IRC 165(c)")
 @idea("us.home.more-basis", "Taxable home sale gain without improvements", "missed", "IRC 1016(a)(1)")
 def costly(run):
