@@ -46,6 +46,7 @@ CROP_INSURANCE = Balance("crop-insurance", "Crop insurance deferred", "IRC 451(f
 CONSERVATION = Balance("conservation", "Conservation expenses carried over", "IRC 175(b)", waits=False)
 INVENTORY = Balance("inventory", "Inventory at the start", "IRC 471", waits=False)
 QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)(2)")
+HOUSING_ABROAD = Balance("housing-abroad", "Foreign housing deduction carried over", "IRC 911(c)(4)(C)")
 GIFT_CARRYOVER = Balance("gifts", "Contribution carryover", "IRC 170(d)(1)", expires=True)
 FOREIGN_TAX = Balance("foreign-tax", "Foreign tax carried over", "IRC 904(c)", expires=True)
 COST_RECOVERED = Balance("cost-recovered", "Cost of an annuity recovered in prior years", "IRC 72(d)(1)", waits=False)

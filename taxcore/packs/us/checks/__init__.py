@@ -2,6 +2,7 @@
 
 from taxcore.packs.us.basis import checks as basis
 from taxcore.packs.us.checks import (
+    abroad,
     accounts,
     against_papers,
     against_return,
@@ -42,6 +43,6 @@ MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
     property_, state_checks, installment_checks, exchange_checks, home_checks, farms, family, losses, basis,
-    annualized, decedent, business_credits, casualties,
+    annualized, decedent, business_credits, casualties, abroad,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

@@ -25,6 +25,7 @@ from taxcore.packs.us.federal.education import EducationCredits, Student
 from taxcore.packs.us.federal.employed import Contracts, HouseholdTaxes, Moving, UnreportedTips
 from taxcore.packs.us.federal.energy import EnergyCredits
 from taxcore.packs.us.federal.excess_loss import BusinessLossLimit
+from taxcore.packs.us.federal.foreign_earned import ForeignEarnedIncome, ForeignEarnedTax
 from taxcore.packs.us.federal.foreign_tax import ForeignTax
 from taxcore.packs.us.federal.gifts import Gifts, NonCashGifts
 from taxcore.packs.us.federal.health_savings import HealthSavings
@@ -66,14 +67,14 @@ FORMS = (
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
     SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
     FarmersUnderpayment,
-    CareCredit, *BUSINESS_CREDITS, InvestmentInterest, Casualties, AdditionalRetirementTax,
+    CareCredit, ForeignEarnedIncome, *BUSINESS_CREDITS, InvestmentInterest, Casualties, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
     ShareholderBasis, LikeKindExchange, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
     Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
-    QualifiedDividends, ScheduleDTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund, Distribution,
-    SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
+    QualifiedDividends, ScheduleDTax, ForeignEarnedTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund,
+    Distribution,    SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
     Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, LostThing, Share,
     PassiveTrade, PartnerBasis, AdoptedChild,
 )  # fmt: skip

@@ -25,7 +25,7 @@ class AdditionalDeductions(FederalForm):
 
     @line({2025: "3"}, "Modified adjusted gross income")
     def modified_agi(self):
-        return total(self.adjusted_gross_income)
+        return total(self.adjusted_gross_income, self.income.left_out_abroad)
 
     def _typed(self, kind):
         keys = {person.role for person in self.income.filers if person.number}

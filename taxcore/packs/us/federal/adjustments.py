@@ -7,7 +7,7 @@ from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CALLING = (
     "1099-g", "business", "farm", "rental", "asset", "installment", *SHARES, "w2g", "other-income", "1099-misc", "1099-nec",
-    "1099-k", "1099-q", "1099-sa", "adjustments", "ira", "hsa", "operating-losses", "1098-e", "1098-t",
+    "1099-k", "1099-q", "1099-sa", "adjustments", "foreign-earned", "ira", "hsa", "operating-losses", "1098-e", "1098-t",
 )  # fmt: skip
 
 
@@ -71,6 +71,10 @@ class Adjustments(FederalForm):
     @line("8c", "Cancellation of debt")
     def cancelled_debt(self):
         return total(self._of("cancelled_debt"))
+
+    @line("8d", "Foreign earned income exclusion", cites="IRC 911(a)")
+    def earned_abroad(self):
+        return total(less=[one.excluded_net for one in self.every("us.2555")])
 
     @line({2022: "8f"}, "Income from Form 8889")
     def health_savings(self):
@@ -155,7 +159,8 @@ class Adjustments(FederalForm):
     def other_without_excess(self):
         """What passive losses are measured by does not turn on a limit that comes after them: IRC 461(l)(6)."""
         parts = (
-            self.operating_loss, self.gambling, self.cancelled_debt, self.health_savings, self.permanent_fund, self.jury,
+            self.operating_loss, self.gambling, self.cancelled_debt, self.earned_abroad, self.health_savings,
+            self.permanent_fund, self.jury,
             self.prizes, self.hobby, self.stock_options, self.rented_things, self.disability_account,
             self.scholarships, self.medicaid_waiver, self.deferred_pay, self.prison_wages, self.others,
         )  # fmt: skip
@@ -241,6 +246,10 @@ class Adjustments(FederalForm):
     def award_fees(self):
         return total([paper.award_fees for paper in self.papers("adjustments")])
 
+    @line("24j", "Housing deduction, Form 2555", cites="IRC 911(c)(4)")
+    def housing_abroad(self):
+        return total([one.housing_deduction for one in self.every("us.2555")])
+
     @line("24k", "Excess deductions of section 67(e) expenses, Schedule K-1 (1041)", cites="IRC 642(h)(2)")
     def ended_estates(self):
         return total([paper.final_expenses for paper in self.papers("k1-1041")])
@@ -248,7 +257,7 @@ class Adjustments(FederalForm):
     @line("25", "Other adjustments")
     def others_deducted(self):
         return total(self.jury_given_up, self.rented_expenses, self.repaid_unemployment, self.older_plans, self.legal_fees,
-                     self.award_fees, self.ended_estates)  # fmt: skip
+                     self.award_fees, self.housing_abroad, self.ended_estates)  # fmt: skip
 
     @fact("Adjustments before IRA and student loan deductions")
     def without_ira(self):

@@ -104,7 +104,7 @@ class Adoption(FederalForm):
 
     @line("7", "Modified adjusted gross income", cites="IRC 23(b)(2)(B)")
     def modified(self):
-        return total(self.income.adjusted_gross_income)
+        return total(self.income.adjusted_gross_income, self.income.left_out_abroad)
 
     @line("9", "MAGI above the threshold")
     def above(self):
@@ -161,7 +161,9 @@ class Adoption(FederalForm):
     @line({2022: "24", 2025: "26"}, "Modified adjusted gross income of benefits", cites="IRC 137(b)(3)")
     def modified_of_benefits(self):
         """With all of them. What of them is left out depends on income, and income on that: the circle is cut at line 30."""
-        return total(self.income.adjusted_gross_income, self.benefits, less=self.income.adoption_benefits)
+        return total(
+            self.income.adjusted_gross_income, self.income.left_out_abroad, self.benefits, less=self.income.adoption_benefits
+        )
 
     @line({2022: "28", 2025: "30"}, "Excluded benefits", cites="IRC 137(a), (b)", loop=Loop(Decimal(1)))
     def excluded(self):

@@ -30,7 +30,7 @@ class Benefits(FederalForm):
     @line("3", "Other income")
     def other_income(self):
         """Savings bond interest used for education counts here. IRC 86(b)(2)(A)."""
-        return total(self.income.income_without_benefits, self.income.interest.education_bonds)
+        return total(self.income.income_without_benefits, self.income.interest.education_bonds, self.income.left_out_abroad)
 
     @line("4", "Tax-exempt interest")
     def exempt(self):

@@ -1,7 +1,4 @@
-"""Schedule 8812: credits for children and other dependents, and the part that is paid out. IRC 24.
-
-The route through Puerto Rico and Form 2555 has no paper.
-"""
+"""Schedule 8812: credits for children and other dependents, and the part that is paid out. IRC 24."""
 
 from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, share, steps, times, total
 from taxcore.packs.us.base import FederalForm
@@ -24,7 +21,7 @@ class ChildCredit(FederalForm):
 
     @line("3", "Modified adjusted gross income")
     def modified_agi(self):
-        return self.adjusted_gross_income
+        return total(self.adjusted_gross_income, self.income.left_out_abroad)
 
     @line("4", "Qualifying children under 17")
     def children(self):
@@ -137,4 +134,6 @@ class ChildCredit(FederalForm):
     def paid_out(self):
         if self.children == 0:
             return nothing_because("there is no qualifying child under 17")
+        if self.income.left_out_abroad:
+            return nothing_because("income earned abroad is left out")  # IRC 24(d)(5)
         return least(of={"unused credit, limited": self.refundable, "by earned income or payroll tax": self.larger_route})

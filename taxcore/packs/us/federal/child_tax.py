@@ -56,7 +56,10 @@ class ChildTax(FederalForm):
         IRC 1(g)(4)(A)(i), 911(d)(2)."""
         own = [one.profit for one in trades(self.run)]
         shares = [paper.self_employment for paper in self.papers("k1-1065")]
-        return excess(self.income.total_income, over=[self.income.wages, own, shares, self._early_withdrawal()])
+        return excess(
+            total(self.income.total_income, self.income.left_out_abroad),
+            over=[self.income.wages, own, shares, self._early_withdrawal()],
+        )
 
     def _early_withdrawal(self):
         return self.run.form("us.sch-1").early_withdrawal

@@ -7,8 +7,17 @@ from taxcore.packs.us.base import FederalForm
 
 _BAND = Decimal(50)
 # Why there is no credit: what checks decide by is the code, what people read is made of it
-NO_INCOME, APART, INVESTED, NO_NUMBER, AGE, CLAIMED = "no-income", "apart", "invested", "no-number", "age", "claimed"
+ABROAD, NO_INCOME, APART, INVESTED, NO_NUMBER, AGE, CLAIMED = (
+    "abroad",
+    "no-income",
+    "apart",
+    "invested",
+    "no-number",
+    "age",
+    "claimed",
+)
 REASONS = {
+    ABROAD: "income earned abroad is left out",
     NO_INCOME: "there is no earned income",
     APART: "a married taxpayer must file jointly",
     INVESTED: "investment income is above the limit",
@@ -55,6 +64,7 @@ class EarnedIncomeCredit(FederalForm):
         old_enough = any(law.youngest <= (person.age_at_end() or 0) <= law.oldest for person in income.filers)
         dependant = any(person.claimed_by_other for person in income.filers)
         conditions = [
+            (not income.left_out_abroad, ABROAD),
             (self.earned > 0, NO_INCOME),
             (income.status != "separate" or self.lives_apart, APART),
             (self.invested <= law.investment_income, INVESTED),

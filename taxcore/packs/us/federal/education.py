@@ -112,7 +112,7 @@ class EducationCredits(FederalForm):
 
     @line("3", "Modified adjusted gross income")
     def modified_agi(self):
-        return total(self.income.adjusted_gross_income)
+        return total(self.income.adjusted_gross_income, self.income.left_out_abroad)
 
     @line("4", "Phaseout end less income")
     def room(self):

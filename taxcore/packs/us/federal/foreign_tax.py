@@ -139,9 +139,17 @@ class ForeignTax(FederalForm):
     def _rows(self):
         return [row for row in self.questions.carried if (row.from_year or 0) >= self._oldest()]
 
+    @line("12", "Reduction in foreign taxes", cites="IRC 911(d)(6)")
+    def reduced(self):
+        return least(self.questions.reduction, self.tax)
+
+    @fact("Foreign tax of this year, creditable")
+    def of_year(self):
+        return total(self.tax, less=self.reduced)
+
     @line("14", "Total foreign taxes available")
     def available(self):
-        return total(self.tax, self.carried)
+        return total(self.tax, self.carried, less=self.reduced)
 
     @line("17", "Foreign source taxable income")
     def net_again(self):
@@ -195,12 +203,12 @@ class ForeignTax(FederalForm):
         rows = sorted(self._rows(), key=lambda row: row.from_year)
         if self.without_form:
             return [(row.from_year, whole(row.amount)) for row in rows]
-        room = excess(self.limit, over=self.tax)
+        room = excess(self.limit, over=self.of_year)
         parts = []
         for row in rows:
             parts.append((row.from_year, whole(excess(row.amount, over=room))))
             room = excess(room, over=row.amount)
-        own = nothing_because("it is deducted") if self.questions.deduct_instead else excess(self.tax, over=self.limit)
+        own = nothing_because("it is deducted") if self.questions.deduct_instead else excess(self.of_year, over=self.limit)
         return [part for part in (*parts, (self.year, whole(own))) if part[1] > 0]
 
     @fact("Credit")
@@ -210,5 +218,5 @@ class ForeignTax(FederalForm):
         if self.questions.deduct_instead:
             return nothing_because("it is deducted instead")
         if self.without_form:
-            return least(of={"foreign tax": self.tax, "tax": self.us_tax})
+            return least(of={"foreign tax": self.of_year, "tax": self.us_tax})
         return total(self.by_form)

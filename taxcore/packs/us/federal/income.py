@@ -4,6 +4,7 @@ from taxcore.engine import ALL, ZERO, absent, excess, fact, line, linked, nothin
 from taxcore.engine.amending import corrects
 from taxcore.packs.us.balances import APPLIED, ITEMIZED_BEFORE, PRIOR_INCOME
 from taxcore.packs.us.base import FederalForm
+from taxcore.packs.us.federal.foreign_earned import left_out
 from taxcore.packs.us.federal.tax import tax_on
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -80,7 +81,8 @@ class IncomeTaxReturn(FederalForm):
     def other_earned(self):
         disabled = [paper.gross for paper in self.papers("1099-r") if paper.disability_pension]
         moves = [one.income for one in self.every("us.3903")]
-        return total(self._others("other_earned"), disabled, moves)
+        abroad = [one.paid_without_statement for one in self.every("us.2555")]
+        return total(self._others("other_earned"), disabled, moves, abroad)
 
     @line("1i", "Nontaxable combat pay election")
     def combat_pay(self):
@@ -223,6 +225,11 @@ class IncomeTaxReturn(FederalForm):
     def taxable_income(self):
         return excess(self.adjusted_gross_income, over=self.deductions)
 
+    @fact("Left out of income, Form 2555")
+    def left_out_abroad(self):
+        """Lines 45 and 50: the tax worksheets put it below what is taxed, limits of income add it back."""
+        return left_out(self.run)
+
     @fact("Method used to figure the tax")
     def tax_method(self):
         """Schedule D's where gain of the 25% or 28% kind is there or gain is treated as investment income; else by kind."""
@@ -233,19 +240,24 @@ class IncomeTaxReturn(FederalForm):
             return "schedule D"
         return "preferred" if self.qualified_dividends > 0 or self.gains.preferred > 0 else "table"
 
+    @fact("Tax by the worksheet that the method names")
+    def tax_by_worksheet(self):
+        name = "us.sch-d-tax-worksheet" if self.tax_method == "schedule D" else "us.qualified-dividends-worksheet"
+        return total(self.run.form(name).tax)
+
     @fact("Tax at the taxpayer's own rates")
     def tax_by_own_rates(self):
-        if self.tax_method == "schedule D":
-            return total(self.run.form("us.sch-d-tax-worksheet").tax)
-        if self.tax_method == "preferred":
-            return total(self.run.form("us.qualified-dividends-worksheet").tax)
-        return tax_on(self.taxable_income, self.law, self.status)
+        if self.left_out_abroad > 0:
+            return total(self.run.form("us.foreign-earned-tax").tax)
+        if self.tax_method == "table":
+            return tax_on(self.taxable_income, self.law, self.status)
+        return total(self.tax_by_worksheet)
 
     @line("16", "Tax", cites="IRC 1(h), 1(j), 3")
     def tax(self):
         if not self.run.is_idle("us.8615") and self.child_tax.applies:
             return total(self.child_tax.tax)
-        if self.tax_method == "table":
+        if self.tax_method == "table" and not self.left_out_abroad:
             return tax_on(self.taxable_income, self.law, self.status)
         return total(self.tax_by_own_rates)
 

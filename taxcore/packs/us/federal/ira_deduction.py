@@ -87,7 +87,7 @@ class IraDeduction(FederalForm):
         """With taxable benefits worked out as if no IRA were deducted, which is how Pub. 590-A breaks the circle."""
         bonds = self.income.interest.education_bonds
         before = total(self.income.income_without_benefits, bonds, self.brought("us.benefits", "taxable_without_ira"))
-        return total(before, less=self.adjusting.without_ira)
+        return total(before, self.income.left_out_abroad, less=self.adjusting.without_ira)
 
     @fact("Phaseout range")
     def falls(self):
@@ -132,7 +132,9 @@ class IraDeduction(FederalForm):
         if status == "separate" and self.paper("filing").lived_apart:
             status = "single"
         left = excess(self.room, over=self.paid)
-        income = total(self.income.adjusted_gross_income, self.adjusting.ira, self.adjusting.student_loans)
+        income = total(
+            self.income.adjusted_gross_income, self.income.left_out_abroad, self.adjusting.ira, self.adjusting.student_loans
+        )
         above = excess(income, over=[self._conversion_income(), law.roth_from[status]])
         width = law.roth_range[status]
         if above >= width:

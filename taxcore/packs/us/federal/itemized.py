@@ -138,7 +138,10 @@ class Itemized(FederalForm):
         most = law.state_tax_cap[status]
         if "state_tax_cap_fall" not in law:
             return total(most)
-        fall = share(law.state_tax_cap_fall.rate, of=excess(self.agi, over=law.state_tax_cap_falls_from[status]))
+        fall = share(
+            law.state_tax_cap_fall.rate,
+            of=excess(total(self.agi, self.income.left_out_abroad), over=law.state_tax_cap_falls_from[status]),
+        )
         return greatest(of={"limit less 30% of excess income": total(most, less=fall), "least": law.state_tax_cap_least[status]})
 
     @line("5e", "State and local taxes, limited")

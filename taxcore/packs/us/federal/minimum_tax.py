@@ -117,7 +117,10 @@ class MinimumTax(FederalForm):
     def tax_on_base(self):
         if self.base == 0:
             return nothing_because("the exemption covers it all")
-        return total(self.with_gains) if self.has_gains else self._at_rates(self.base)
+        found = total(self.with_gains) if self.has_gains else self._at_rates(self.base_carried)
+        if not self.income.left_out_abroad:
+            return found
+        return excess(found, over=self._at_rates(self.income.left_out_abroad))  # IRC 911(f)(1)(B)
 
     @line("8", "Foreign tax credit")
     def foreign_credit(self):
@@ -154,7 +157,8 @@ class MinimumTax(FederalForm):
 
     @line("12", "AMTI less exemption")
     def base_carried(self):
-        return total(self.base)
+        """Above what Form 2555 leaves out, where there is any."""
+        return total(self.base, self.income.left_out_abroad)
 
     @line("13", "Gain at capital gain rates")
     def lower_kinds(self):
@@ -260,7 +264,7 @@ class MinimumTax(FederalForm):
 
     @line("39", "Tax at 26% and 28% on all")
     def without_preference(self):
-        return self._at_rates(self.base)
+        return self._at_rates(self.base_carried)
 
     @line("40", "Smaller of the two")
     def with_gains(self):

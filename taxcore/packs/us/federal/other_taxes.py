@@ -256,7 +256,7 @@ class NetInvestmentIncomeTax(FederalForm):
 
     @line("13", "Modified adjusted gross income")
     def modified_agi(self):
-        return self.income.adjusted_gross_income
+        return total(self.income.adjusted_gross_income, self.income.left_out_abroad)
 
     @line("14", "Threshold")
     def threshold(self):

@@ -17,7 +17,7 @@ class QualifiedDividends(FederalForm):
 
     @line("1", "Taxable income")
     def taxable_income(self):
-        return total(self.income.taxable_income)
+        return total(self.income.taxable_income, self.income.left_out_abroad)
 
     @line("2", "Qualified dividends")
     def dividends(self):
@@ -29,7 +29,9 @@ class QualifiedDividends(FederalForm):
 
     @line("4", "Qualified dividends plus gain")
     def preferred(self):
-        return total(self.dividends, self.gain)
+        """Beside income earned abroad no more of it than is taxed: IRC 911(f)(2)(B)."""
+        both = total(self.dividends, self.gain)
+        return least(both, self.income.taxable_income) if self.income.left_out_abroad else both
 
     @line("5", "Ordinary taxable income")
     def ordinary(self):
@@ -124,7 +126,7 @@ class ScheduleDTax(FederalForm):
 
     @line("1", "Taxable income")
     def taxable_income(self):
-        return total(self.income.taxable_income)
+        return total(self.income.taxable_income, self.income.left_out_abroad)
 
     @line("2", "Qualified dividends")
     def dividends(self):

@@ -51,7 +51,7 @@ class PremiumCredit(FederalForm):
     @line("2a", "Modified adjusted gross income", cites="IRC 36B(d)(2)(B)")
     def modified_agi(self):
         untaxed = excess(self.income.benefits_received, over=self.income.taxable_benefits)
-        return total(self.income.adjusted_gross_income, self.income.exempt_interest, untaxed)
+        return total(self.income.adjusted_gross_income, self.income.left_out_abroad, self.income.exempt_interest, untaxed)
 
     @line("2b", "Dependents' modified income")
     def dependants_income(self):

@@ -86,7 +86,7 @@ class SaversCredit(FederalForm):
 
     @line("8", "Adjusted gross income")
     def agi(self):
-        return total(self.income.adjusted_gross_income)
+        return total(self.income.adjusted_gross_income, self.income.left_out_abroad)
 
     @line("9", "Decimal amount", rounding=None)
     def rate(self):

@@ -170,10 +170,11 @@ class EarnedIncome(FederalForm):
         disabled = [p for p in self.papers("1099-r", self.key) if p.disability_pension]
         own = [total(p.household_wages, p.other_earned, p.medicaid_waiver) for p in others]
         more = (own, [p.gross for p in disabled], self.brought("us.3903", "income", self.key))
-        if not (employed or others or disabled):
+        abroad = self.brought("us.2555", "paid_without_statement", self.key)
+        if not (employed or others or disabled or abroad):
             person = self.person(self.key)
             return absent(f"{person.title if person else self.key} has no W-2")
-        return total(employed, self.brought("us.4137", "unreported", self.key), more)
+        return total(employed, self.brought("us.4137", "unreported", self.key), abroad, more)
 
     @line("2", "Nonqualified plan amounts in wages")
     def deferred(self):
@@ -189,9 +190,13 @@ class EarnedIncome(FederalForm):
         """Pay that a business reports as receipts, less its costs."""
         return total([one.profit for one in self.every("us.sch-c") if one.earner == self.key and one.is_statutory])
 
+    @line("4a", "Foreign earned income excluded", cites="IRC 911(a)")
+    def excluded(self):
+        return self.brought("us.2555", "excluded", self.key)
+
     @line("5", "Earned income", weight="total")
     def earned(self):
-        return total(self.wages, self.own_business, self.statutory, less=self.deferred)
+        return total(self.wages, self.own_business, self.statutory, less=[self.deferred, self.excluded])
 
     @fact("Nontaxable combat pay")
     def combat_pay(self):
@@ -203,7 +208,7 @@ class EarnedIncome(FederalForm):
         others = self.papers("other-income", self.key)
         profit = excess(total(self.own_business), over=self.brought("us.plans", "deduction", self.key))
         pay = excess(self.wages, over=self.deferred)
-        return total(pay, profit, [p.alimony for p in others], self.combat_pay)
+        return total(excess(total(pay, profit), over=self.excluded), [p.alimony for p in others], self.combat_pay)
 
 
 class Plans(FederalForm):

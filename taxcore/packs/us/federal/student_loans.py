@@ -30,7 +30,7 @@ class StudentLoans(FederalForm):
 
     @line("4", "Modified adjusted gross income")
     def modified_agi(self):
-        return total(self.total_income, less=self.others)
+        return total(self.total_income, self.income.left_out_abroad, less=self.others)
 
     @line("5", "Phaseout begins at")
     def phase_out(self):

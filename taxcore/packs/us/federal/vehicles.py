@@ -28,7 +28,7 @@ class OneVehicle(FederalForm):
         income, last = self.run.form("us.1040"), self.run.single("prior-year")
         most = self.law.clean_vehicle["income_new" if self.paper.condition == "new" else "income_used"][income.status]
         last_year = last.is_keyed("adjusted_gross_income") and last.adjusted_gross_income <= most
-        return income.adjusted_gross_income <= most or last_year
+        return income.adjusted_gross_income + income.left_out_abroad <= most or last_year
 
     @fact("Credit before the income limit", cites="IRC 25E(a), 30D(b)")
     def allowed(self):

@@ -2,6 +2,7 @@
 
 from taxcore.packs.us.basis.papers import PAPERS as BASES
 from taxcore.packs.us.farm.papers import PAPERS as FARMS
+from taxcore.packs.us.papers.abroad import ForeignEarned
 from taxcore.packs.us.papers.adjustments import HealthSavings, LoanInterest, PersonalAdjustments, SavingsDistribution
 from taxcore.packs.us.papers.amending import Amendment
 from taxcore.packs.us.papers.annualized import Annualized
@@ -51,8 +52,9 @@ PAPERS = (
     BrokerStatement, DigitalAssetStatement, CapitalCarryover, RetirementDistribution, BenefitStatement, PublicPayments,
     BusinessBooks, *FARMS, NonemployeeStatement, MiscellaneousStatement, PaymentCardStatement, *SHARES, *BASES, QualifiedLoss,
     *PROPERTY, Installment, Exchange, HomeSale, GamblingStatement, EducationAccount, OtherIncome, OperatingLosses,
-    PersonalAdjustments, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing, MortgageStatement,
-    Gift, GiftCarryover, Casualty, CarLoan, MinimumTaxItems, CareProvider, CareQuestions, HouseholdEmployees, TuitionStatement,
+    PersonalAdjustments, ForeignEarned, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing,
+    MortgageStatement, Gift, GiftCarryover, Casualty, CarLoan, MinimumTaxItems, CareProvider, CareQuestions,
+    HouseholdEmployees, TuitionStatement,
     EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, BusinessCredits, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit, Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,

@@ -173,6 +173,12 @@ class ForeignTaxQuestions(FederalPaper):
     long_gain = Amount(None, "Of it, net long-term capital gain", cites="IRC 904(b)(2)")
     direct_deductions = Amount("2", "Directly related deductions")
     other_tax = Amount("8", "Foreign tax not on a form")
+    reduction = Amount(
+        "12",
+        "Reduction, tax on income left out",
+        cites="IRC 911(d)(6)",
+        help="What of the tax bears on income that Form 2555 leaves out.",
+    )
     carried = Rows("10", "Carryover from prior years", ForeignTaxRow, opens=FOREIGN_TAX)
     deduct_instead = Flag(None, "Deduct instead of credit", cites="IRC 275(a)(4)")
     short_holding = Flag(None, "Some was paid on stock not held long enough", cites="IRC 901(k)")

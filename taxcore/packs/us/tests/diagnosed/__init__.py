@@ -1,6 +1,7 @@
 """The table of every diagnostic: (code, a return that has it, the same return fixed)."""
 
 from taxcore.packs.us.tests.diagnosed import (
+    abroad,
     between,
     casualties,
     claimed,
@@ -38,4 +39,5 @@ CASES = (
     *exchanges.CASES,
     *credits.CASES,
     *casualties.CASES,
+    *abroad.CASES,
 )
