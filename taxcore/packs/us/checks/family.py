@@ -110,10 +110,10 @@ def certificates(run):
 
 @check("us.8801.new", "Minimum tax credit next year", "carried", "IRC 53(d)(1)(B)")
 def minimum_tax_of_this_year(run):
-    """What comes from timing alone comes back; which part that is takes a second minimum tax."""
+    """What comes from timing alone comes back."""
     form = run.form("us.6251")
     if form.tax > 0 and (form.stock_options or form.depreciation or form.dispositions):
-        says = "What of it comes from timing is a credit in later years: work out Form 8801, lines 1 to 21, for next year."
+        says = f"{run.form('us.8801').added:,.0f} of it comes from timing and is a credit in later years. It is carried forward."
         yield found(form.address("tax"), says, code="us.8801.new")
 
 

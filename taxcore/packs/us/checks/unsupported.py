@@ -161,7 +161,7 @@ def childs_gain(run):
 
 @_not_computed(
     _1116_gains="Form 1116 with gain of the 25% or 28% kind that is adjusted",
-    _1116_minimum="Form 1116 for the alternative minimum tax",
+    _1116_minimum="Form 1116 for the minimum tax, without the simplified limitation",
 )
 def foreign_tax_limits(run):
     """Gains at lower rates make the fraction of Form 1116 a calculation of its own. IRC 904(b)(2)."""
@@ -170,8 +170,8 @@ def foreign_tax_limits(run):
         return
     if not form.is_excepted and run.form("us.1040").tax_method == "schedule D":
         yield _stop("1116-gains", form.address("limit"), "Form 1116 with gain of the 25% or 28% kind that is adjusted")
-    if run.form("us.6251").tax > 0:
-        yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the alternative minimum tax")
+    if run.form("us.6251").tax > 0 and not run.form("us.1116-amt").limits:
+        yield _stop("1116-minimum", form.address("limit"), "Form 1116 for the minimum tax without the simplified limitation")
 
 
 @_not_computed(state="State return not supported")

@@ -36,7 +36,7 @@ from taxcore.packs.us.federal.interest_limits import InvestmentInterest, Mortgag
 from taxcore.packs.us.federal.ira_basis import Basis
 from taxcore.packs.us.federal.ira_deduction import IraDeduction
 from taxcore.packs.us.federal.itemized import Itemized
-from taxcore.packs.us.federal.minimum_tax import MinimumTax
+from taxcore.packs.us.federal.minimum_tax import ExclusionItems, ForeignTaxOfMinimum, MinimumTax
 from taxcore.packs.us.federal.operating_loss import OperatingLoss
 from taxcore.packs.us.federal.other_taxes import AdditionalMedicareTax, NetInvestmentIncomeTax, OtherTaxes
 from taxcore.packs.us.federal.passive_trades import PassiveTrade
@@ -65,8 +65,8 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
-    SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, DeceasedRefund, Underpayment, AnnualizedInstallments,
-    FarmersUnderpayment,
+    SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, ForeignTaxOfMinimum, DeceasedRefund, Underpayment,
+    AnnualizedInstallments, FarmersUnderpayment,
     CareCredit, ForeignEarnedIncome, *BUSINESS_CREDITS, InvestmentInterest, Casualties, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
@@ -74,8 +74,8 @@ FORMS = (
     Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, ForeignEarnedTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund,
-    Distribution,    SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, LimitedBusiness, Student, SaversShare,
-    Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, LostThing, Share,
+    Distribution,    SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, ExclusionItems, LimitedBusiness,
+    Student, SaversShare, Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, LostThing, Share,
     PassiveTrade, PartnerBasis, AdoptedChild,
 )  # fmt: skip
 

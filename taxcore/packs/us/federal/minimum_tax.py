@@ -1,6 +1,6 @@
 """Form 6251: alternative minimum tax, with its part for capital gains. IRC 55 to 59."""
 
-from taxcore.engine import excess, fact, least, line, linked, nothing_because, share, total
+from taxcore.engine import excess, fact, least, line, linked, nothing_because, ratio, share, total
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
@@ -124,10 +124,15 @@ class MinimumTax(FederalForm):
 
     @line("8", "Foreign tax credit")
     def foreign_credit(self):
-        """The regular credit, where no form limits it; Form 1116 for the alternative minimum tax stops filing."""
-        return (
-            total(self.income.foreign_credit) if self.tax_on_base > 0 else nothing_because("there is no alternative minimum tax")
-        )
+        """By its own Form 1116 with the simplified limitation; the regular credit where no form limits it."""
+        if self.tax_on_base == 0:
+            return nothing_because("there is no alternative minimum tax")
+        if self.run.is_idle("us.1116-amt") or not self.run.form("us.1116-amt").limits:
+            return total(self.income.foreign_credit)
+        return self.foreign_credit_limited()
+
+    def foreign_credit_limited(self):
+        return total(self.run.form("us.1116-amt").credit)
 
     @line("9", "Tentative minimum tax")
     def tentative(self):
@@ -278,3 +283,77 @@ class MinimumTax(FederalForm):
         law, status = self.law.minimum_tax, self.income.status
         more = law.upper_rate - law.rate
         return total(share(law.rate, of=amount), share(more, of=excess(amount, over=law.upper_from[status])))
+
+
+class ExclusionItems(MinimumTax):
+    """Form 8801, part I: the minimum tax again without what is only a matter of timing. IRC 53(d)(1)(B)(ii)."""
+
+    number, name, worksheet = "Exclusion items", "Net minimum tax on exclusion items", True
+
+    def required(self):
+        return self.run.form("us.6251").tax > 0
+
+    def _timing(self):
+        return nothing_because("it is a matter of timing")
+
+    stock_options = line("2i", "Incentive stock options")(_timing)
+    dispositions = line("2k", "Disposition of property")(_timing)
+    depreciation = line("2l", "Depreciation")(_timing)
+    others = line("3", "Other adjustments")(_timing)
+
+    def foreign_credit_limited(self):
+        """The same limitation, of this minimum tax."""
+        form = self.run.form("us.1116-amt")
+        part = least(ratio(form.net, over=self.minimum_income, places=4), 1) if self.minimum_income > 0 else total(0)
+        return least(form.available, share(part, of=self.tax_on_base))
+
+
+class ForeignTaxOfMinimum(FederalForm):
+    """Form 1116 once more for the alternative minimum tax, by the simplified limitation that was elected. IRC 59(a)(3)."""
+
+    number, name = "1116-AMT", "Foreign tax credit, alternative minimum tax"
+    needs = ("foreign-tax",)
+    regular = linked("us.1116")
+    minimum = linked("us.6251")
+
+    @property
+    def limits(self):
+        """Whether the credit against the minimum tax goes by this form."""
+        regular = self.regular
+        return bool(regular.questions.simplified) and regular.required() and regular.is_excepted
+
+    def required(self):
+        return self.limits and self.minimum.tax_on_base > 0 and self.minimum.required()
+
+    @line("14", "Total foreign taxes available")
+    def available(self):
+        """Carryovers of this tax are taken to be the regular ones, unless entered."""
+        questions = self.regular.questions
+        own = questions.carried_minimum if questions.is_keyed("carried_minimum") else self.regular.carried
+        return total(self.regular.of_year, own)
+
+    @line("17", "Foreign source taxable income, regular tax", cites="IRC 59(a)(3)(A)")
+    def net(self):
+        return total(self.regular.net_again)
+
+    @line("18", "Alternative minimum taxable income")
+    def minimum_income(self):
+        return total(self.minimum.minimum_income)
+
+    @line("19", "Limitation fraction", rounding=None)
+    def part(self):
+        if self.minimum_income <= 0:
+            return nothing_because("there is no alternative minimum taxable income")
+        return least(ratio(self.net, over=self.minimum_income, places=4), 1)
+
+    @line("20", "Tentative minimum tax before the credit")
+    def before_credit(self):
+        return total(self.minimum.tax_on_base)
+
+    @line("21", "Maximum credit")
+    def limit(self):
+        return share(self.part, of=self.before_credit)
+
+    @line("24", "Credit, alternative minimum tax", weight="total")
+    def credit(self):
+        return least(of={"tax available": self.available, "limitation": self.limit})

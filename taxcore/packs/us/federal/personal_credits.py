@@ -184,7 +184,7 @@ class MortgageCredit(FederalForm):
 
 
 class MinimumTaxCredit(FederalForm):
-    """Regular tax above the tentative minimum uses up minimum tax of earlier years. IRC 53. Parts I and II are entered."""
+    """Regular tax above the tentative minimum uses up minimum tax of earlier years; what this year's adds to it. IRC 53."""
 
     number, name = "8801", "Credit for prior year minimum tax"
     income = linked("us.1040")
@@ -192,7 +192,7 @@ class MinimumTaxCredit(FederalForm):
 
     @classmethod
     def idle(cls, run):
-        return not run.single("credits-carried").minimum_tax
+        return not run.single("credits-carried").minimum_tax and run.form("us.6251").tax == 0
 
     def required(self):
         return self.available > 0
@@ -218,9 +218,24 @@ class MinimumTaxCredit(FederalForm):
     def credit(self):
         return least(self.available, self.room)
 
-    @line("26", "Credit carried to the next year", closes=MINIMUM_CREDIT, used="credit")
+    @line("26", "Credit carried to the next year")
     def left(self):
         return excess(self.available, over=self.credit)
+
+    @fact("This year's minimum tax", cites="IRC 53(d)(1)")
+    def of_year(self):
+        return total(self.run.form("us.6251").tax)
+
+    @fact("Of it, what adds to the credit", cites="IRC 53(d)(1)(B)")
+    def added(self):
+        """Next year's Form 8801, line 18: what exclusion items alone do not bring about."""
+        if self.of_year == 0:
+            return nothing_because("there is no minimum tax this year")
+        return excess(self.of_year, over=self.run.form("us.exclusion-items").tax)
+
+    @fact("Minimum tax credit available next year", closes=MINIMUM_CREDIT, used="credit")
+    def carried_on(self):
+        return total(self.left, self.added)
 
 
 FORMS = (Elderly, MortgageCredit, MinimumTaxCredit)

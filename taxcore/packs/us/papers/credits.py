@@ -180,6 +180,14 @@ class ForeignTaxQuestions(FederalPaper):
         help="What of the tax bears on income that Form 2555 leaves out.",
     )
     carried = Rows("10", "Carryover from prior years", ForeignTaxRow, opens=FOREIGN_TAX)
+    simplified = Flag(
+        None,
+        "Simplified limitation elected for the minimum tax",
+        cites="IRC 59(a)(3)",
+        kept=True,
+        help="In the first year in which the credit was claimed.",
+    )
+    carried_minimum = Amount(None, "Carryover for the minimum tax", help="Where it differs from the regular one.")
     deduct_instead = Flag(None, "Deduct instead of credit", cites="IRC 275(a)(4)")
     short_holding = Flag(None, "Some was paid on stock not held long enough", cites="IRC 901(k)")
 
@@ -189,5 +197,5 @@ class CarriedCredits(FederalPaper):
     single, owned = True, False
 
     minimum_tax = Amount("6b", "Minimum tax credit available", cites="IRC 53", opens=MINIMUM_CREDIT,
-                         help="Last year's Form 8801, line 26, with what last year's minimum tax added: line 21.")  # fmt: skip
+                         help="Form 8801, line 21: last year's line 26, and what last year's minimum tax added.")  # fmt: skip
     general_business = Amount("6a", "General business credit", cites="IRC 38")
