@@ -416,19 +416,15 @@ def shares(run):
 
 
 @stops("us.rental.elsewhere", "Suspended rental loss in a state that divides income", "unsupported", "state law")
-@stops("us.rental.pennsylvania", "Rents on a Pennsylvania return", "unsupported", "72 P.S. 7303(a)(4)")
 @stops("us.rental.statement", "Rents or royalties of a statement, and no property", "missing", "Schedule E, lines 3, 4")
 def where(run):
     made = places.made(run)
-    parts = [one.name for one in made if one.kind != places.WHOLE]
+    parts = [one.name for one in made if one.kind != places.WHOLE and one.state != "PA"]  # which knows no such limit
     for form in run.every("us.sch-e-part-i"):
         one = form.paper
         if parts and form.is_passive and (form.waits > 0 or one.passive_before):
             says = f"{parts[0]} limits losses by its own part of income. That is not supported yet: its return waits."
             yield found(one.address("state"), says, code="us.rental.elsewhere")
-        if any(state.state == "PA" for state in made):
-            says = "That state has rents as a class of income of its own, with its own depreciation. It is not supported yet."
-            yield found(one.address("rents"), says, code="us.rental.pennsylvania")
     for paper in run.papers("1099-misc"):
         if (paper.rents or paper.royalties) and not paper.rental:
             says = "Choose the property on which they are reported, or add one."

@@ -53,6 +53,9 @@ def passive(run):
         return
     waiting = {one.key for one in run.every("us.sch-e-part-i") if one.waits > 0}
     for home in places.made(run):
+        own = rule(home.state)
+        if own is not None and own.own_classes:
+            continue  # no loss waits there
         for one in _in_service(run):
             if one.used_in in waiting and differs(home.state, one):
                 says = f"{home.name} has its own depreciation, so other losses wait there. Its return waits."

@@ -170,7 +170,7 @@ class Here(_Income):
             if not wage.statutory_employee and state not in places.days_in(self.run, wage.owner or "taxpayer")
         ]
         sold = [self._sold_at_home(paper) for paper in self.papers("1099-b") if places.situated(paper) == state]
-        let = [self._rents_of(one) for one in self.every("us.sch-e-part-i") if places.lies_in(one.paper) == state]
+        let = [self.rents_of(one) for one in self.every("us.sch-e-part-i") if places.lies_in(one.paper) == state]
         return total([share(lived, of=rows) for lived, rows in parts if lived and rows], sold, let)
 
     @fact("Interest", rounding=whole)
@@ -250,9 +250,10 @@ class Here(_Income):
     def entities(self):
         """Shares by their rows, rents where the house lies; who lives here is taxed on those from elsewhere too."""
         shares = [self._by_rows(paper, self._shared(paper)) for kind in SHARES for paper in self.papers(kind)]
-        return total(shares, [self._rents_of(one) for one in self.every("us.sch-e-part-i")])
+        return total(shares, [self.rents_of(one) for one in self.every("us.sch-e-part-i")])
 
-    def _rents_of(self, one):
+    def rents_of(self, one):
+        """One property's rents as the federal return counts them."""
         net = total(excess(one.net, over=0), less=one.deductible)
         if places.lies_in(one.paper) == self.state():
             return net

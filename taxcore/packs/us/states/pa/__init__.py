@@ -62,6 +62,7 @@ def classes(run):
 
 
 @stops("us-pa.early-distribution", "Pennsylvania: early pension distribution", "unsupported", "61 Pa. Code 101.6")
+@stops("us-pa.vacation-home", "Pennsylvania: a home that is also let", "unsupported", "61 Pa. Code 103.14")
 @stops("us-pa.other-income", "Income classes not supported", "unsupported")
 @stops("us-pa.care-credit", "Pennsylvania's child and dependent care credit", "unsupported", "Act 53 of 2022")
 @stops("us-pa.working-credit", "Pennsylvania's credit for earned income", "unsupported", "Act 45 of 2025")
@@ -77,6 +78,9 @@ def beyond(run):
                 f"{paper.title}: Pennsylvania's tax on an early distribution {says}",
                 code="us-pa.early-distribution",
             )
+    for let in run.every("us.sch-e-part-i"):
+        if let.paper.is_home:
+            yield found(let.paper.address("rents"), f"The limit of a vacation home {says}", code="us-pa.vacation-home")
     for kind in ("other-income", "1099-misc", "k1-1041", "1099-q"):
         for paper in run.papers(kind):
             yield found(

@@ -77,11 +77,16 @@ class IncomeTax(StateReturn):
     def business(self):
         """Of movers and nonresidents by receipts or days."""
         if not self.is_whole:
-            return total(self.here.business, self.here.entities)
+            let = [self.here.rents_of(one) for one in self.every("us.sch-e-part-i")]
+            return total(self.here.business, self.here.entities, less=let)
         own = [one.profit for one in trades(self.run)]
         kinds = ("k1-1065", "k1-1120s")
         shares = [total(of_share(p, "ordinary"), getattr(p, "guaranteed", ZERO)) for kind in kinds for p in self.papers(kind)]
-        return total(own, shares, self.by_assets())
+        used_in = {one.key for one in self.papers("rental")}
+        return total(own, shares, [one.difference for one in self._own_depreciation() if one.asset.used_in not in used_in])
+
+    def _own_depreciation(self):
+        return self.every("us-pa.own-depreciation")
 
     @line("5", "Net gain or loss from sale of property", cites="72 P.S. 7303(a)(3)")
     def gains(self):
@@ -94,9 +99,34 @@ class IncomeTax(StateReturn):
         carried = total(self.paper("capital-carryover").short_term, self.paper("capital-carryover").long_term)
         return total(schedule.together, carried, less=schedule.distributions)
 
-    @line("6", "Rents and royalties")
+    @line("6", "Net income or loss from rents and royalties", cites="72 P.S. 7303(a)(4), (b)")
     def rents(self):
-        return nothing_because("there are no rents")
+        """Each person's properties together; one spouse's loss does not lower the other's income. No limit of passive losses."""
+        each = [self._rents_of(person.role) for person in self.federal.filers] or [self._rents_of("taxpayer")]
+        return total([excess(one, over=0) for one in each] if any(one > 0 for one in each) else each)
+
+    def _rents_of(self, role):
+        """One person's part: half of what belongs to both."""
+        parts = []
+        for kind, amount_of in (("rental", self._let), ("k1-1065", self._let_by_share), ("k1-1120s", self._let_by_share)):
+            for paper in self.papers(kind):
+                whose = places.owners(self.run, paper)
+                if role in whose:
+                    parts.append(share(1 / Decimal(len(whose)), of=amount_of(paper)))
+        return total(parts)
+
+    def _let(self, paper):
+        """Rents less expenses, with depreciation of its own; where the house lies, and where its owner lived."""
+        form = self.run.form("us.sch-e-part-i", paper.key)
+        own = [one.of_depreciation for one in self._own_depreciation() if one.asset.used_in == paper.key]
+        net = total(form.net, own)
+        return net if places.lies_in(paper) == "PA" else self._while_here(paper, net)
+
+    def _let_by_share(self, paper):
+        """Of movers and nonresidents a share's rows have it all together, among business."""
+        if not self.is_whole:
+            return nothing_because("a share's state rows have it on line 4")
+        return total([of_share(paper, name) for name in ("rental", "other_rental", "royalties")])
 
     @line("7", "Estates and trusts")
     def trusts(self):

@@ -186,7 +186,8 @@ CASES = [
     ("us.share.qbi-waits", one(share(ordinary="-5", participates="no", all_at_risk="yes", qualified_income="-5")),
      one(share(ordinary="-5", participates="no", all_at_risk="yes"))),
     ("us.rental.elsewhere", one(house(state="WI", passive_before="5")), one(house(state="WI"))),
-    ("us.rental.pennsylvania", one(filing(residence="PA", state="PA"), house(state="PA")), one(filing(residence="IL", state="IL"), house())),
+    ("us-pa.vacation-home", one(filing(residence="PA", state="PA"), house(state="PA", personal_days="40", rented_days="100")),
+     one(filing(residence="PA", state="PA"), house(state="PA"))),
     ("us.rental.statement", one(misc(rents="50")), one(misc(rents="50", rental="h1"), house())),
     ("us.rental.twice", one(house(), house("h2")), one(house(), house("h2", address_line="6 Slipway"))),
 ]  # fmt: skip
