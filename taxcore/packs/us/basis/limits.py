@@ -41,7 +41,7 @@ class AboveBasis:
 
     def is_keyed(self, name):
         """As a row of a broker is asked."""
-        return False
+        return name == "adjustment" and bool(self.adjustment)
 
 
 def above_basis(run):

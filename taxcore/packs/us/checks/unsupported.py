@@ -7,20 +7,12 @@ from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN, RATES_UNKNO
 from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 _CODES = {
-    "A": "Schedule 2, line 13 (tax on tips not collected)",
-    "B": "Schedule 2, line 13 (tax on tips not collected)",
-    "K": "Schedule 2, line 17k (excise on parachute payments)",
-    "M": "Schedule 2, line 13 (tax on life insurance)",
-    "N": "Schedule 2, line 13 (tax on life insurance)",
     "R": "Form 8853",
-    "Z": "Schedule 2, line 17h (409A plans)",
     "FF": "Form 8962 with a small employer's health arrangement",
-    "HH": "the section 83(i) election",
 }
 
 # (paper, field, code, what): an amount or a yes there calls for law that is not computed
 _FIELDS = (
-    ("1099-div", "small_business", "1202", "Section 1202, small business stock,"),
     ("1099-r", "capital_gain", "4972", "Form 4972, lump-sum distributions,"),
     ("1099-g", "trade_income", "refund-of-business", "Tax refund of a business"),
     ("business", "depreciation", "4562", "Form 4562, depreciation,"),
@@ -120,6 +112,19 @@ def shares(run):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 
+@_not_computed(_1202="Section 1202, small business stock of a fund", _1202_state="Section 1202 on a state return")
+def small_business_stock(run):
+    """Of older stock less is left out, and the rest taxed at 28%. California and Pennsylvania leave out nothing."""
+    for paper in run.papers("1099-div"):
+        if not paper.small_business:
+            continue
+        if paper.small_business_part in ("75", "60", "50"):
+            yield _stop("1202", paper.address("small_business_part"), "Section 1202, less than all of the gain,")
+        for home in places.made(run):
+            if home.state in ("CA", "PA"):
+                yield _stop("1202-state", paper.address("small_business"), f"The gain that {home.name} taxes")
+
+
 @_not_computed(
     _4972="Form 4972, lump-sum distributions",
     prohibited="Prohibited IRA transaction",
@@ -210,6 +215,7 @@ CHECKS = (
     savings_accounts,
     childs_gain,
     foreign_tax_limits,
+    small_business_stock,
     other_states,
     underpayment,
 )

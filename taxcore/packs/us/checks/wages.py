@@ -160,7 +160,16 @@ def deferrals_above_limit(run):
             )
 
 
+@check("us.w2.failed-plan-interest", "Section 409A: premium interest not entered", "missing", "IRC 409A(a)(1)(B)(i)(I)")
+def failed_plans(run):
+    for wage in run.papers("w2"):
+        if wage.coded({"Z"}) and not wage.is_keyed("failed_plan_interest"):
+            says = "Beside a fifth of it there is interest from the year of deferral. Enter it, zero if none."
+            yield found(wage.address("failed_plan_interest"), says, code="us.w2.failed-plan-interest")
+
+
 CHECKS = (
+    failed_plans,
     employee_number_of_another,
     social_security_above_base,
     social_security_wages_differ,

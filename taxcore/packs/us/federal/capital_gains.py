@@ -4,7 +4,7 @@ from taxcore.engine import ZERO, excess, fact, least, line, linked, nothing_beca
 from taxcore.engine.forms import Line
 from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import FederalForm
-from taxcore.packs.us.basis.limits import above_basis, of_share
+from taxcore.packs.us.basis.limits import AboveBasis, above_basis, of_share
 from taxcore.packs.us.basis.papers import BASES
 from taxcore.packs.us.papers.investments import DIGITAL, LONG, SECURITIES
 from taxcore.packs.us.papers.shares import KINDS as SHARES
@@ -20,10 +20,17 @@ def _statement_rows(run):
     """Every sale and every total, of all brokers; homes."""
     yield from reported(run)
     yield from above_basis(run)
+    yield from _excluded_of_funds(run)
     for kind in _STATEMENTS:
         for paper in run.papers(kind):
             yield from paper.summaries
             yield from paper.sales
+
+
+def _excluded_of_funds(run):
+    """Form 8949, code Q: gain of small business stock that a fund passed on, all of it left out. IRC 1202(a)(4)."""
+    papers = [paper for paper in run.papers("1099-div") if paper.small_business and paper.small_business_part == "100"]
+    return [AboveBasis(ZERO, "F", adjustment=-least(paper.small_business, paper.capital_gain)) for paper in papers]
 
 
 def is_plain(row):

@@ -73,6 +73,10 @@ class OtherTaxes(FederalForm):
     def investment(self):
         return self.investment_tax.tax
 
+    @line("13", "Uncollected Social Security and Medicare tax, W-2 box 12", cites="IRC 3102(c)(4), (d)")
+    def uncollected(self):
+        return total([wage.coded({"A", "B", "M", "N"}) for wage in self.papers("w2")])
+
     @line("17c", "Additional tax on HSA distributions")
     def health_savings(self):
         return total([one.additional_tax for one in self.every("us.8889")])
@@ -81,14 +85,26 @@ class OtherTaxes(FederalForm):
     def health_savings_testing(self):
         return total([one.failed_tax for one in self.every("us.8889")])
 
+    @line("17h", "Tax on a failed 409A plan", cites="IRC 409A(a)(1)(B)")
+    def failed_plans(self):
+        """A fifth of the income, and premium interest."""
+        papers = self.papers("w2")
+        income = total([wage.coded({"Z"}) for wage in papers])
+        return total(share(self.law.failed_plans.rate, of=income), [wage.failed_plan_interest for wage in papers])
+
+    @line("17k", "Golden parachute payments", cites="IRC 4999")
+    def parachutes(self):
+        return total([wage.coded({"K"}) for wage in self.papers("w2")])
+
     @line("18", "Total other additional taxes")
     def others(self):
-        return total(self.health_savings, self.health_savings_testing)
+        return total(self.health_savings, self.health_savings_testing, self.failed_plans, self.parachutes)
 
     @line("21", "Total other taxes", weight="total")
     def other_taxes(self):
         return total(
-            self.self_employment, self.on_pay, self.retirement, self.household, self.medicare, self.investment, self.others,
+            self.self_employment, self.on_pay, self.retirement, self.household, self.medicare, self.investment, self.uncollected,
+            self.others,
         )  # fmt: skip
 
 

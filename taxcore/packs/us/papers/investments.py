@@ -7,6 +7,8 @@ from taxcore.packs.us.balances import LONG_LOSS, SHORT_LOSS
 from taxcore.packs.us.base import STATES, FederalPaper, Placed
 from taxcore.packs.us.papers.statements import PayersStatement, state_rows
 
+EXCLUSIONS = {"100": "100%", "75": "75%", "60": "60%", "50": "50%"}
+
 
 class DividendStatement(PayersStatement):
     """Dividends and distributions. IRC 301, 852(b)(3), 1(h)(11), 199A(b)(1)(B)."""
@@ -22,6 +24,11 @@ class DividendStatement(PayersStatement):
     capital_gain = Amount("2a", "Total capital gain distributions", cites="IRC 852(b)(3)")
     unrecaptured = Amount("2b", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     small_business = Amount("2c", "Section 1202 gain", cites="IRC 1202")
+    small_business_part = Choice(
+        None, "Section 1202 exclusion", EXCLUSIONS, cites="IRC 1202(a)",
+        needed="The fund's statement says it: 100% of stock bought after September 27, 2010.",
+        only=lambda paper: bool(paper.small_business),
+    )  # fmt: skip
     collectibles = Amount("2d", "Collectibles (28%) gain", cites="IRC 1(h)(5)")
     property_dividends = Amount("2e", "Section 897 ordinary dividends")
     property_gain = Amount("2f", "Section 897 capital gain")

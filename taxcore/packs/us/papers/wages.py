@@ -73,6 +73,10 @@ class StateRow(Row):
     locality = Text("20", "Locality name", longest=20)
 
 
+def _has_failed_plan(wage):
+    return bool(wage.coded({"Z"}))
+
+
 class WageStatement(FederalPaper):
     """One employer's statement for one employee. IRC 6051(a); boxes 3 to 6: IRC 3101, 3121(a)(1), 3102(f)."""
 
@@ -108,6 +112,13 @@ class WageStatement(FederalPaper):
     care_benefits = Amount("10", "Dependent care benefits")
     nonqualified_plans = Amount("11", "Nonqualified plans")
     codes = Rows("12", "Codes", CodeRow)
+    failed_plan_interest = Amount(
+        None,
+        "Premium interest, section 409A",
+        cites="IRC 409A(a)(1)(B)",
+        help="Of code Z; the tax itself is worked out.",
+        only=_has_failed_plan,
+    )
     statutory_employee = Flag("13a", "Statutory employee")
     business = Refer(
         None, "Reported on", ("business",), optional=True, help="The Schedule C of a statutory employee.", kept=True,

@@ -36,6 +36,10 @@ def _abroad(**values):
     return dividends(60_000, **{"qualified": "60000", "foreign_tax": "4500", "foreign_income": "30000"} | values)
 
 
+def fund(**values):
+    return dividends(9, capital_gain="500", **{"small_business": "500", "small_business_part": "100"} | values)
+
+
 CASES = [  # code, a return that has it, the same return mended
     ("us.person.number-malformed", one(person(number="999-99-9999")), one(person())),
     ("us.person.number-malformed", one(person(number="000-12-3456"), training=False), one(person(number="219-09-9998"), training=False)),
@@ -81,6 +85,9 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.w2.deferrals-above-limit", one(person(born="1975-12-31"), w2(90_000, **coded("D", "31000.01"))),
      one(person(born="1975-12-31"), w2(90_000, **coded("D", "31000")))),
     ("us.unsupported.w2-code", one(w2(90_000, **coded("R"))), one(w2(90_000, **coded("DD")))),
+    ("us.unsupported.1202", one(fund(small_business_part="60")), one(fund())),
+    ("us.unsupported.1202-state", one(filing(residence="CA", state="CA"), fund()), one(fund())),
+    ("us.w2.failed-plan-interest", one(w2(9_000, **coded("Z"))), one(w2(9_000, failed_plan_interest="0", **coded("Z")))),
     ("us.unsupported.railroad", one(w2(1, others=[{"id": "1", "kind": "railroad", "amount": "5"}])), one(w2(1))),
     ("us.diligence.missing", one(person(), child(), w2(60_000)), one(person(), child(), w2(60_000), checklist())),
     ("us.diligence.child-missing", one(person(), child(), w2(60_000), checklist()), one(person(), child(), w2(60_000), checklist(), about("d1"))),
