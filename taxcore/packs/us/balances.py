@@ -49,6 +49,7 @@ QUALIFIED_LOSS = Balance("qualified-loss", "QBI loss carryforward", "IRC 199A(c)
 HOUSING_ABROAD = Balance("housing-abroad", "Foreign housing deduction carried over", "IRC 911(c)(4)(C)")
 GIFT_CARRYOVER = Balance("gifts", "Contribution carryover", "IRC 170(d)(1)", expires=True)
 FOREIGN_TAX = Balance("foreign-tax", "Foreign tax carried over", "IRC 904(c)", expires=True)
+FOREIGN_CATEGORY = Balance("foreign-category", "Foreign tax of another category carried over", "IRC 904(c)", expires=True)
 COST_RECOVERED = Balance("cost-recovered", "Cost of an annuity recovered in prior years", "IRC 72(d)(1)", waits=False)
 AMERICAN_YEARS = Balance("american-years", "Years American opportunity credit claimed before", "IRC 25A(b)(2)(A)", waits=False)
 

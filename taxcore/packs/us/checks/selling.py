@@ -191,6 +191,8 @@ def _preferred_open(run):
     yield found(paper.address("qualified"), says, code="us.foreign-tax.preferred-open")
 
 
+@check("us.1116.category-twice", "Form 1116: the same category twice", "conflict", "IRC 904(d)")
+@check("us.1116.category-income", "Form 1116: foreign tax of a category without income", "lost", "IRC 904(a)")
 @check("us.foreign-tax.preferred-open", "Foreign income: gain and qualified dividends not answered", "missing", "IRC 904(b)(2)")
 @check("us.foreign-tax.income-missing", "Foreign tax without foreign income", "lost", "IRC 904(a)")
 @idea("us.foreign-tax.limited", "Foreign tax not fully credited", "lost", "IRC 904(c)")
@@ -202,6 +204,18 @@ def foreign_tax(run):
     yield from by_year(
         run, questions.carried, most, "Foreign tax", "us.foreign-tax.carry-expired", "us.foreign-tax.carry-expires"
     )
+    seen = {questions.category} if questions.values else set()
+    for paper in run.papers("foreign-category"):
+        yield from by_year(
+            run, paper.carried, most, "Foreign tax", "us.foreign-tax.carry-expired", "us.foreign-tax.carry-expires"
+        )
+        if paper.category and paper.category in seen:
+            says = "Everything of one category has one limit. Enter it on one paper."
+            yield found(paper.address("category"), says, code="us.1116.category-twice")
+        if paper.other_tax and not paper.gross_income:
+            says = "Tax without foreign income credits nothing. Enter the income."
+            yield found(paper.address("gross_income"), says, code="us.1116.category-income")
+        seen.add(paper.category)
     if run.is_idle("us.1116") or not run.form("us.1116").required():
         return
     yield from _preferred_open(run)

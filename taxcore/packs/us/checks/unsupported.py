@@ -171,7 +171,7 @@ def childs_gain(run):
 def foreign_tax_limits(run):
     """Gains at lower rates make the fraction of Form 1116 a calculation of its own. IRC 904(b)(2)."""
     form = run.form("us.1116")
-    if not form.required():
+    if not form.required() and not run.papers("foreign-category"):
         return
     if not form.is_excepted and run.form("us.1040").tax_method == "schedule D":
         yield _stop("1116-gains", form.address("limit"), "Form 1116 with gain of the 25% or 28% kind that is adjusted")

@@ -26,7 +26,7 @@ from taxcore.packs.us.federal.employed import Contracts, HouseholdTaxes, Moving,
 from taxcore.packs.us.federal.energy import EnergyCredits
 from taxcore.packs.us.federal.excess_loss import BusinessLossLimit
 from taxcore.packs.us.federal.foreign_earned import ForeignEarnedIncome, ForeignEarnedTax
-from taxcore.packs.us.federal.foreign_tax import ForeignTax
+from taxcore.packs.us.federal.foreign_tax import ForeignTax, ForeignTaxOfCategory
 from taxcore.packs.us.federal.gifts import Gifts, NonCashGifts
 from taxcore.packs.us.federal.health_savings import HealthSavings
 from taxcore.packs.us.federal.home_office import HomeOffice
@@ -65,8 +65,8 @@ from taxcore.packs.us.property.sales import Form4797, Sale
 FORMS = (
     AmendedReturn, IncomeTaxReturn, Adjustments, AdditionalDeductions, OtherTaxes, CreditsAndPayments, Itemized,
     Interest, Business, CapitalGains, Sales, RentalIncome, Partnerships, Farm, ScheduleEIC, HouseholdTaxes, Elderly,
-    SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, ForeignTaxOfMinimum, DeceasedRefund, Underpayment,
-    AnnualizedInstallments, FarmersUnderpayment,
+    SelfEmploymentTax, BusinessLossLimit, ChildCredit, ForeignTax, ForeignTaxOfCategory, ForeignTaxOfMinimum, DeceasedRefund,
+    Underpayment, AnnualizedInstallments, FarmersUnderpayment,
     CareCredit, ForeignEarnedIncome, *BUSINESS_CREDITS, InvestmentInterest, Casualties, AdditionalRetirementTax,
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,

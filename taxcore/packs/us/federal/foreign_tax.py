@@ -1,7 +1,7 @@
-"""Form 1116, one category, and the credit without it. IRC 901, 904, 904(j)."""
+"""Form 1116, one for each category, and the credit without it. IRC 901, 904, 904(j)."""
 
 from taxcore.engine import excess, fact, least, line, linked, nothing_because, pro_rata, ratio, share, total, whole
-from taxcore.packs.us.balances import FOREIGN_TAX
+from taxcore.packs.us.balances import FOREIGN_CATEGORY, FOREIGN_TAX
 from taxcore.packs.us.base import FederalForm
 from taxcore.packs.us.basis.limits import of_share
 from taxcore.packs.us.carried import as_rows
@@ -20,10 +20,16 @@ class ForeignTax(FederalForm):
     @classmethod
     def idle(cls, run):
         papers = [paper for kind in ("1099-int", "1099-div", *SHARES) for paper in run.papers(kind)]
-        return not run.papers("foreign-tax") and not any(paper.is_keyed("foreign_tax") for paper in papers)
+        asked = run.papers("foreign-tax") or run.papers("foreign-category")
+        return not asked and not any(paper.is_keyed("foreign_tax") for paper in papers)
 
     def required(self):
-        return self.available > 0 and not self.without_form and not self.questions.deduct_instead
+        return self.available > 0 and not self.without_form and not self.deducted
+
+    @property
+    def deducted(self):
+        """Chosen for all categories together."""
+        return bool(self.paper("foreign-tax").deduct_instead)
 
     @property
     def questions(self):
@@ -32,7 +38,12 @@ class ForeignTax(FederalForm):
     @fact("Credit without Form 1116", cites="IRC 904(j)")
     def without_form(self):
         """All of it on payers' statements, passive, and no more than 300, or 600 jointly."""
-        plain = self.questions.other_tax == 0 and not self.questions.carried and self.questions.category != "general"
+        plain = (
+            not self.papers("foreign-category")
+            and self.questions.other_tax == 0
+            and not self.questions.carried
+            and self.questions.category != "general"
+        )
         return plain and self.tax <= self.law.foreign_tax.without_form[self.income.status]
 
     @fact("Gains and qualified dividends need no adjustment", cites="IRC 904(b)(2)(B); 26 CFR 1.904(b)-1(b)(3)")
@@ -43,7 +54,8 @@ class ForeignTax(FederalForm):
         if preferred == 0:
             return True
         begins = next(edge for edge, rate in law.income_tax[income.status] if rate >= law.foreign_tax.rate_below)
-        foreign = least(self.gross, preferred)  # no more of them can be
+        every = total(self.run.form("us.1116").gross, [one.gross for one in self.every("us.1116-category")])
+        foreign = least(every, preferred)  # no more of them can be
         return foreign < law.foreign_tax.gains_below and excess(income.taxable_income, over=preferred) <= begins
 
     @fact("Foreign source gross income before adjustment")
@@ -208,15 +220,76 @@ class ForeignTax(FederalForm):
         for row in rows:
             parts.append((row.from_year, whole(excess(row.amount, over=room))))
             room = excess(room, over=row.amount)
-        own = nothing_because("it is deducted") if self.questions.deduct_instead else excess(self.of_year, over=self.limit)
+        own = nothing_because("it is deducted") if self.deducted else excess(self.of_year, over=self.limit)
         return [part for part in (*parts, (self.year, whole(own))) if part[1] > 0]
+
+    @line("32", "Credits of all categories")
+    def every_category(self):
+        return total(self.by_form, [one.by_form for one in self.every("us.1116-category")])
+
+    @line("35", "Foreign tax credit", weight="total")
+    def by_all_forms(self):
+        return least(of={"all categories": self.every_category, "tax": self.us_tax})
 
     @fact("Credit")
     def credit(self):
-        if self.available == 0:
+        if self.every_tax == 0:
             return nothing_because("no foreign tax was paid")
-        if self.questions.deduct_instead:
+        if self.deducted:
             return nothing_because("it is deducted instead")
         if self.without_form:
             return least(of={"foreign tax": self.of_year, "tax": self.us_tax})
-        return total(self.by_form)
+        return total(self.by_all_forms)
+
+    @fact("Foreign tax of all categories, with what was carried in")
+    def every_tax(self):
+        return total(self.available, [one.available for one in self.every("us.1116-category")])
+
+
+class ForeignTaxOfCategory(ForeignTax):
+    """Form 1116 of a further category: what its own paper says, with its own limit and carryover. IRC 904(d)."""
+
+    number, name, per = "1116 category", "Foreign tax credit, another category", "foreign-category"
+
+    @classmethod
+    def idle(cls, run):
+        return not run.papers("foreign-category")
+
+    def required(self):
+        return self.available > 0 and not self.deducted
+
+    @property
+    def questions(self):
+        return self.run.by_key(("foreign-category",), self.key)
+
+    @fact("Credit without Form 1116")
+    def without_form(self):
+        return False
+
+    @fact("Foreign source gross income before adjustment")
+    def gross(self):
+        return total(self.questions.gross_income)
+
+    @line("8", "Foreign tax")
+    def tax(self):
+        return total(self.questions.other_tax)
+
+    @line("32", "Credits of all categories")
+    def every_category(self):
+        return nothing_because("the first Form 1116 adds them up")
+
+    @line("35", "Foreign tax credit")
+    def by_all_forms(self):
+        return nothing_because("the first Form 1116 adds them up")
+
+    @fact("Credit")
+    def credit(self):
+        return nothing_because("the first Form 1116 adds them up")
+
+    @fact("Foreign tax of all categories")
+    def every_tax(self):
+        return nothing_because("the first Form 1116 adds them up")
+
+    @fact("Carryover to next year", closes=FOREIGN_CATEGORY, by_origin="left_by_year", expired="expired", rounding=whole)
+    def left(self):
+        return total([amount for year, amount in self._parts() if year > self._oldest()])

@@ -150,7 +150,8 @@ class Itemized(FederalForm):
 
     @line("6", "Total other taxes")
     def other_taxes(self):
-        deducted = self.brought("us.1116", "tax") if self.paper("foreign-tax").deduct_instead else ZERO
+        paid = total(self.brought("us.1116", "tax"), [one.tax for one in self.every("us.1116-category")])
+        deducted = paid if self.paper("foreign-tax").deduct_instead else ZERO
         return total(self.costs.other_taxes, deducted)
 
     @line("7", "Total taxes", weight="total")

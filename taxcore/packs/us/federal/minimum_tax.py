@@ -320,7 +320,12 @@ class ForeignTaxOfMinimum(FederalForm):
     def limits(self):
         """Whether the credit against the minimum tax goes by this form."""
         regular = self.regular
-        return bool(regular.questions.simplified) and regular.required() and regular.is_excepted
+        return (
+            not self.papers("foreign-category")
+            and bool(regular.questions.simplified)
+            and regular.required()
+            and regular.is_excepted
+        )
 
     def required(self):
         return self.limits and self.minimum.tax_on_base > 0 and self.minimum.required()

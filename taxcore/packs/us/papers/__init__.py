@@ -13,6 +13,7 @@ from taxcore.packs.us.papers.credits import (
     CareQuestions,
     CarriedCredits,
     EnergyCosts,
+    ForeignCategory,
     ForeignTaxQuestions,
     MarketplaceStatement,
     PremiumCreditQuestions,
@@ -55,7 +56,8 @@ PAPERS = (
     PersonalAdjustments, ForeignEarned, RetirementAccounts, HealthSavings, SavingsDistribution, LoanInterest, Itemizing,
     MortgageStatement, Gift, GiftCarryover, Casualty, CarLoan, MinimumTaxItems, CareProvider, CareQuestions,
     HouseholdEmployees, TuitionStatement,
-    EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, CarriedCredits, BusinessCredits, *FAMILY,
+    EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, ForeignCategory, CarriedCredits,
+    BusinessCredits, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit, Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip

@@ -1,7 +1,7 @@
 """What credits are made of: care, education, energy, health coverage, foreign tax. IRC 21, 25A, 25C, 25D, 36B, 901."""
 
 from taxcore.engine import Amount, Choice, Count, Flag, Refer, Row, Rows, Text
-from taxcore.packs.us.balances import AMERICAN_YEARS, CLEAN_ENERGY, FOREIGN_TAX, MINIMUM_CREDIT
+from taxcore.packs.us.balances import AMERICAN_YEARS, CLEAN_ENERGY, FOREIGN_CATEGORY, FOREIGN_TAX, MINIMUM_CREDIT
 from taxcore.packs.us.base import FederalPaper
 from taxcore.packs.us.papers.statements import PayersStatement
 
@@ -159,6 +159,14 @@ class ForeignTaxRow(Row):
     amount = Amount(None, "Amount carried over")
 
 
+CATEGORIES = {
+    "passive": "Passive",
+    "general": "General",
+    "branch": "Foreign branch",
+    "treaty": "Certain income resourced by treaty",
+}
+
+
 class ForeignTaxQuestions(FederalPaper):
     """One category of foreign income, Form 1116. IRC 901, 904."""
 
@@ -166,7 +174,7 @@ class ForeignTaxQuestions(FederalPaper):
     goes_on = True
     single, owned = True, False
 
-    category = Choice(None, "Category", {"passive": "Passive", "general": "General"}, cites="IRC 904(d)", kept=True)
+    category = Choice(None, "Category", CATEGORIES, cites="IRC 904(d)", kept=True)
     country = Text("i", "Country", longest=40, kept=True)
     gross_income = Amount("1a", "Foreign source gross income")
     qualified = Amount(None, "Of it, qualified dividends", cites="IRC 904(b)(2)", help="With those of Forms 1099-DIV.")
@@ -190,6 +198,28 @@ class ForeignTaxQuestions(FederalPaper):
     carried_minimum = Amount(None, "Carryover for the minimum tax", help="Where it differs from the regular one.")
     deduct_instead = Flag(None, "Deduct instead of credit", cites="IRC 275(a)(4)")
     short_holding = Flag(None, "Some was paid on stock not held long enough", cites="IRC 901(k)")
+
+
+class ForeignCategory(FederalPaper):
+    """A second category of foreign income, and each further one: its own Form 1116. IRC 904(d)."""
+
+    kind, name, official, group = "foreign-category", "Foreign tax, another category", "1116", "credits"
+    again, owned = True, False
+    short, heading, main = "Foreign tax", "country", "other_tax"
+
+    category = Choice(None, "Category", CATEGORIES, cites="IRC 904(d)", kept=True, needed="Each category has its own limit.")
+    country = Text("i", "Country", longest=40, kept=True)
+    gross_income = Amount("1a", "Foreign source gross income")
+    qualified = Amount(None, "Of it, qualified dividends", cites="IRC 904(b)(2)")
+    long_gain = Amount(None, "Of it, net long-term capital gain", cites="IRC 904(b)(2)")
+    direct_deductions = Amount("2", "Directly related deductions")
+    other_tax = Amount("8", "Foreign tax")
+    reduction = Amount("12", "Reduction, tax on income left out", cites="IRC 911(d)(6)")
+    carried = Rows("10", "Carryover from prior years", ForeignTaxRow, opens=FOREIGN_CATEGORY)
+
+    def comes_again(self):
+        """What waits is in its rows."""
+        return True
 
 
 class CarriedCredits(FederalPaper):

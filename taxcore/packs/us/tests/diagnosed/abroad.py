@@ -40,7 +40,13 @@ def gold():
     return dividends(9_000, collectibles="500", capital_gain="500")
 
 
+def other(**values):
+    return paper("foreign-category", "g1", **{"category": "passive", "gross_income": "900", "other_tax": "50"} | values)
+
+
 CASES = [
+    ("us.1116.category-twice", one(taxed(), other(category="general")), one(taxed(), other())),
+    ("us.1116.category-income", one(taxed(), other(gross_income="")), one(taxed(), other())),
     ("us.2555.days", one(visiting(days_abroad="329")), one(visiting())),
     ("us.2555.twelve-months", one(visiting(presence_to="2025-12-30")), one(visiting())),
     ("us.2555.residence", one(abroad(residence_from="2025-01-02")), one(abroad())),
