@@ -39,6 +39,7 @@ from taxcore.packs.us.tests import (
     test_annualized,
     test_business_credits,
     test_casualties,
+    test_denied,
     test_employed,
     test_excess_loss,
     test_foreign_categories,
@@ -64,7 +65,7 @@ _ASKED_OF_THE_PREPARER = "us.diligence."  # stops until somebody has answered it
 _WORKED = (
     test_worked, test_sales, test_installments, test_homes, test_vacation, test_farms, test_employed, test_operating_loss,
     test_passive_trades, test_excess_loss, test_basis, test_exchanges, test_listed, test_annualized, test_more_of_shares,
-    test_rents_elsewhere, test_business_credits, test_casualties, test_foreign_categories, test_foreign_earned,
+    test_rents_elsewhere, test_business_credits, test_casualties, test_denied, test_foreign_categories, test_foreign_earned,
     test_foreign_gains, test_minimum_credits,
     test_pa_rents, test_more_of_statements,
 )  # fmt: skip

@@ -18,6 +18,7 @@ from taxcore.packs.us.checks import (
     coming,
     correcting,
     decedent,
+    denied,
     diligence,
     employed,
     employment,
@@ -43,6 +44,6 @@ MODULES = (
     identity, names, ages, accounts, ownership, people, wages, employment, employed, boxes, amounts, selling, business,
     pensions, money, benefits, missed, claims, coming, correcting, against_papers, against_return, places, diligence, unsupported,
     property_, state_checks, installment_checks, exchange_checks, home_checks, farms, family, losses, basis,
-    annualized, decedent, business_credits, casualties, abroad,
+    annualized, decedent, business_credits, casualties, abroad, denied,
 )  # fmt: skip
 CHECKS = tuple(check for module in MODULES for check in module.CHECKS)

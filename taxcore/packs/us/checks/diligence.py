@@ -89,13 +89,4 @@ def answered_no(run):
                     )
 
 
-@stops("us.unsupported.8862", "Form 8862, a benefit denied before", "unsupported")
-def denied_before(run):
-    for paper in (one for one in run.papers("diligence") if one.disallowed):
-        yield found(
-            paper.address("disallowed"),
-            "Form 8862 is not supported yet. This return cannot be e-filed from here.",
-        )
-
-
-CHECKS = (checklist_missing, child_missing, student_missing, answered_no, denied_before)
+CHECKS = (checklist_missing, child_missing, student_missing, answered_no)

@@ -17,6 +17,7 @@ from taxcore.packs.us.federal.child_credit import ChildCredit
 from taxcore.packs.us.federal.child_tax import ChildTax
 from taxcore.packs.us.federal.credits_and_payments import CreditsAndPayments
 from taxcore.packs.us.federal.decedent import DeceasedRefund
+from taxcore.packs.us.federal.denied import ClaimedAgain, ClaimedAgainForChild
 from taxcore.packs.us.federal.dependants import Dependant
 from taxcore.packs.us.federal.diligence import PreparersChecklist
 from taxcore.packs.us.federal.distributions import Distribution, SimplifiedMethod
@@ -71,12 +72,12 @@ FORMS = (
     EnergyCredits, AtRisk, MinimumTax, UnreportedTips, InstallmentSale, Contracts, Moving, SelfEmployedHealth, NonCashGifts,
     Basis, ChildTax, HomeOffice, EducationCredits, SaversCredit, HealthSavings, AdditionalMedicareTax, NetInvestmentIncomeTax,
     ShareholderBasis, LikeKindExchange, PremiumCredit, Adoption, CleanVehicles, MortgageCredit, MinimumTaxCredit,
-    Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
+    ClaimedAgain, Form4562, Form4797, PassiveLosses, PreparersChecklist, QualifiedBusiness, LimitedBusinessIncome,
     Extension, SplitRefund, Voucher, NextYear, StandardDeduction, EarnedIncomeCredit, EarnedIncome, Dependant,
     QualifiedDividends, ScheduleDTax, ForeignEarnedTax, LossCarryover, Benefits, IraDeduction, StudentLoans, StateRefund,
     Distribution,    SimplifiedMethod, Plans, MortgageInterest, Gifts, QualifiedIncome, ExclusionItems, LimitedBusiness,
     Student, SaversShare, Section179, Depreciation, Sale, SaleOfHome, OperatingLoss, OneVehicle, LostThing, Share,
-    PassiveTrade, PartnerBasis, AdoptedChild,
+    ClaimedAgainForChild, PassiveTrade, PartnerBasis, AdoptedChild,
 )  # fmt: skip
 
 __all__ = ["FORMS", "IncomeTaxReturn"]

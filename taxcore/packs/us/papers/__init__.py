@@ -21,6 +21,7 @@ from taxcore.packs.us.papers.credits import (
 )
 from taxcore.packs.us.papers.decedent import Decedent
 from taxcore.packs.us.papers.deductions import CarLoan, Casualty, Gift, GiftCarryover, Itemizing, MortgageStatement
+from taxcore.packs.us.papers.denied import DeniedBefore
 from taxcore.packs.us.papers.diligence import Diligence, DiligenceForChild, DiligenceForStudent
 from taxcore.packs.us.papers.family_credits import PAPERS as FAMILY
 from taxcore.packs.us.papers.household import HouseholdEmployees
@@ -57,7 +58,7 @@ PAPERS = (
     MortgageStatement, Gift, GiftCarryover, Casualty, CarLoan, MinimumTaxItems, CareProvider, CareQuestions,
     HouseholdEmployees, TuitionStatement,
     EnergyCosts, MarketplaceStatement, PremiumCreditQuestions, ForeignTaxQuestions, ForeignCategory, CarriedCredits,
-    BusinessCredits, *FAMILY,
+    BusinessCredits, DeniedBefore, *FAMILY,
     Estimates, PriorYear, PenaltyQuestions, Annualized, Extension, StateExtensions, NextYear, Deposit, SplitDeposit,
     BalanceDebit, Residency, StateReturns, Diligence, DiligenceForChild, DiligenceForStudent,
 )  # fmt: skip

@@ -111,6 +111,9 @@ CASES = [
      after((filing(),), single("mortgage-carried", rows=rows({"from_year": "2024", "amount": "41"})), lines={"us.8396:left": "41"})),
     ("us.carried.foreign-tax", after((filing(),), wage(), lines={"us.1116:left": "41"}),
      after((filing(),), single("foreign-tax", carried=rows({"from_year": "2024", "amount": "41"})), lines={"us.1116:left": "41"})),
+    ("us.carried.foreign-category", after((paper("foreign-category", "g1"),), paper("foreign-category", "g1"), lines={"us.1116-category[g1]:left": "41"}),
+     after((paper("foreign-category", "g1"),), paper("foreign-category", "g1", carried=rows({"from_year": "2024", "amount": "41"})),
+           lines={"us.1116-category[g1]:left": "41"})),
     *((f"us.carried.{name}", after((paper(kind, "x1"),), paper(kind, "x1"), lines={line: "41"}),
        after((paper(kind, "x1"),), paper(kind, "x1", rows=rows({"item": "ordinary", "amount": "41"})), lines={line: "41"}))
       for name, kind, line in (("shareholder-loss", "basis-s", "us.7203[x1]:left"), ("partner-loss", "basis-p", "us.partner-basis[x1]:left"))),

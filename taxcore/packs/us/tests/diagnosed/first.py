@@ -40,6 +40,11 @@ def fund(**values):
     return dividends(9, capital_gain="500", **{"small_business": "500", "small_business_part": "100"} | values)
 
 
+def _again(disallowed="yes", **values):
+    asked = [single("denied-before", **values)] if values else []
+    return one(person(), child(), w2(20_000), checklist(disallowed=disallowed), *asked)
+
+
 CASES = [  # code, a return that has it, the same return mended
     ("us.person.number-malformed", one(person(number="999-99-9999")), one(person())),
     ("us.person.number-malformed", one(person(number="000-12-3456"), training=False), one(person(number="219-09-9998"), training=False)),
@@ -98,7 +103,13 @@ CASES = [  # code, a return that has it, the same return mended
     ("us.diligence.asked-on-missing", one(person(), child(), w2(60_000), checklist(asked_on="")), one(person(), child(), w2(60_000), checklist())),
     ("us.diligence.inquired-missing", one(person(), child(), w2(60_000), checklist(inconsistent="yes")),
      one(person(), child(), w2(60_000), checklist(inconsistent="yes", inquired="yes", inquiry_kept="yes"))),
-    ("us.unsupported.8862", one(person(), child(), w2(60_000), checklist(disallowed="yes")), one(person(), child(), w2(60_000), checklist())),
+    ("us.8862.missing", _again(), _again(earned_income="yes")),
+    ("us.8862.not-asked", _again("no", earned_income="yes"), _again(earned_income="yes")),
+    ("us.8862.banned", _again(earned_income="yes", banned_through="2025"), _again(earned_income="yes", banned_through="2024")),
+    ("us.8862.of-another", _again(earned_income="yes", of_another="yes"), _again(earned_income="yes", of_another="no")),
+    ("us.8862.days", _again(earned_income="yes"), _again(earned_income="yes", children=[{"id": "1", "child": "d1", "days": "365"}])),
+    ("us.8862.own-days", one(person(), w2(9_000), single("denied-before", earned_income="yes")),
+     one(person(), w2(9_000), single("denied-before", earned_income="yes", days_here="365"))),
     ("us.dependent.not-one", one(person(), child(born="2000-01-01")), one(person(), child())),
     ("us.dependent.turned-17", one(person(), child(born="2008-12-31")), one(person(), child(born="2009-01-01"))),
     ("us.person.relationship-missing", one(person(), child(relationship="")), one(person(), child())),
