@@ -61,10 +61,26 @@ class Share(FederalForm):
     def income(self):
         return total(excess(self.rental, over=ZERO), excess(self.other, over=ZERO))
 
+    @fact("Section 1231 gain that passive losses take", cites="26 CFR 1.469-2T(c)(2)")
+    def sold(self):
+        """Passive income too, which enters income on Form 4797."""
+        if self.takes_part or self.paper.kind == "k1-1041":
+            return nothing_because("it is no passive activity's")
+        return excess(of_share(self.paper, "section_1231"), over=ZERO)
+
+    @fact("Rental real estate for Form 8582")
+    def rental_counted(self):
+        """With the gain where the share has nothing but rentals."""
+        return total(self.rental, self.sold) if self.rental and not self.other else total(self.rental)
+
+    @fact("Other passive income or loss for Form 8582")
+    def other_counted(self):
+        return total(self.other) if self.rental and not self.other else total(self.other, self.sold)
+
     @fact("Ends with all its losses", cites="IRC 469(g)(1)(A)")
     def is_released(self):
         """Disposed of entirely, with an overall loss: nothing of it waits."""
-        return bool(self.paper.disposed) and self.losses > self.income
+        return bool(self.paper.disposed) and self.losses > total(self.income, self.sold)
 
     def _wanted(self):
         paper = self.paper
@@ -122,7 +138,7 @@ class Share(FederalForm):
         if self.is_released:
             return nothing_because("the share was disposed of entirely")
         if self.is_apart:
-            return excess(self.losses, over=self.income)
+            return excess(self.losses, over=total(self.income, self.sold))
         form = self.run.form("us.8582")
         return total(form.waiting(f"{self.key}/rental"), form.waiting(f"{self.key}/other"))
 

@@ -222,8 +222,8 @@ class PassiveLosses(FederalForm):
                 continue
             with_rental = bool(one.rental)
             parts = (
-                ("rental", one.rental, one.before if with_rental else ZERO),
-                ("other", one.other, ZERO if with_rental else one.before),
+                ("rental", one.rental_counted, one.before if with_rental else ZERO),
+                ("other", one.other_counted, ZERO if with_rental else one.before),
             )
             for name, amount, before in parts:
                 if amount or before:
@@ -300,7 +300,8 @@ class PassiveLosses(FederalForm):
         idle = [excess(one.result, over=ZERO) for one in self.every("us.passive-trade")]
         found = total(gains, others, self.run.form("us.sch-e").not_passive, own, idle)
         let = [one.sold for one in self.every("us.sch-e-part-i") if one.is_passive]  # gains that passive losses take
-        return excess(total(found, less=let), over=[excess(more.without_ira, over=more.half_self_employment)])
+        shares = [one.sold for one in self.every("us.share")]
+        return excess(total(found, less=[let, shares]), over=[excess(more.without_ira, over=more.half_self_employment)])
 
     @line("7", "Line 5 less line 6")
     def room(self):

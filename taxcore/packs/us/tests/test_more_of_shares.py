@@ -25,6 +25,12 @@ CASES = (
     ("portfolio deductions are itemized", (stake(portfolio_deductions=300), wage(90_000)), 2025, {"us.sch-a.16": 300}),
     ("both within the basis", (owned(trade_deductions=600, portfolio_deductions=200), stock(400)), 2025, {
         S + "45-A": 800, S + "45-C": 400, S + "45-E": 400, E + "32": -300, "us.sch-a.16": 100}),
+    ("a passive share's section 1231 gain takes its losses", (stake(ordinary=-10_000, section_1231=4_000, participates="no"),), 2025, {
+        "us.8582.2b": 6_000, E + "32": -4_000, "us.4797.2": 4_000, "us.sch-d.11": 4_000}),
+    ("and those of another", (stake(ordinary=-10_000, participates="no"), stake("k2", section_1231=4_000, participates="no")), 2025, {
+        "us.8582.2a": 4_000, "us.8582.11": 4_000, E + "32": -4_000, "us.sch-d.11": 4_000}),
+    ("of a share in rentals it is theirs", (stake(rental=-10_000, section_1231=4_000, participates="no", active="yes"), wage(200_000)), 2025, {
+        "us.8582.1b": 6_000, E + "32": -4_000}),
     ("the last year of an estate: expenses before income", (estate(final_expenses=700), wage(50_000)), 2025, {N + "24k": 700, N + "25": 700, "us.1040.11a": 49_300}),
     ("those that are itemized", (estate(final_itemized=900),), 2025, {"us.sch-a.16": 900}),
     ("its capital losses", (estate(final_short=4_000, final_long=1_000, long_gain=600),), 2025, {
