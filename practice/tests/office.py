@@ -52,6 +52,18 @@ class Opened:
 _OPENED = Opened()
 
 
+def _lay_out_once(cls):
+    """What all tests of a class begin with is keyed once; each test has its own copy of what that left on `self`."""
+    if getattr(cls, "lay_out", OfficeTestCase.lay_out) is OfficeTestCase.lay_out:
+        return
+    one = cls()
+    OfficeTestCase.setUp(one)
+    one.lay_out()
+    for name, value in vars(one).items():
+        if not name.startswith("_"):
+            setattr(cls, name, value)
+
+
 class OfficeTestCase(TestCase):
     """`self.return_` has one taxpayer and a W-2; nothing stops it from being filed."""
 
@@ -85,6 +97,10 @@ class OfficeTestCase(TestCase):
         save_field(cls.preparer, cls.return_.pk, filing.pk, "residence", "IL", "")
         save_field(cls.preparer, cls.return_.pk, filing.pk, "digital_assets", "no", "")
         _, cls.paper = add_paper(cls.preparer, cls.return_.pk, "w2", "taxpayer", WAGES)
+        _lay_out_once(cls)
+
+    def lay_out(self):
+        """What a class of tests keys before all of them."""
 
     def setUp(self):
         computing.forget()

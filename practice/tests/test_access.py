@@ -222,8 +222,8 @@ class AddressTests(OfficeTestCase):
 
 
 class PortalLinkTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         ask_for_signature(self.signer, self.return_.pk)
         self.link = PortalLink.objects.for_firm(self.firm).get()
         self.token = self.fresh_token()

@@ -21,8 +21,8 @@ QUARRY = {"name": "Quarry Road Kayaks LLC", "form": "llc", "number": "00-4471209
 
 
 class Companies(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.company = entities.add(self.preparer, **QUARRY)
 
     def give(self, holder="Lorna Abernathy", kind="member", share="40", **more):

@@ -26,8 +26,8 @@ from taxcore.engine import BadValue
 
 
 class PrintTestCase(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         printing.begin_with_usual(self.signer)
         locking.lock_figures(self.signer, self.return_.pk)
 

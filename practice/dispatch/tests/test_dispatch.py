@@ -24,8 +24,8 @@ FAULT = {
 
 
 class DispatchTestCase(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         requesting.ask_for_signature(self.signer, self.return_.pk)
         for authority in ("us", "us-il"):
             requesting.sign_in_office(
@@ -81,8 +81,8 @@ class FilingTests(DispatchTestCase):
 
 
 class SendingTests(DispatchTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.submission = self.file()[0]
 
     def test_a_lost_answer_is_tried_again_with_the_same_key(self):
@@ -111,8 +111,8 @@ class SendingTests(DispatchTestCase):
 
 
 class AnswerTests(DispatchTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.submission = self.file()[0]
         self.send(self.submission)
 

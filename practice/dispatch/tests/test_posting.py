@@ -34,8 +34,8 @@ PAPER = {
 
 
 class PostingTestCase(SigningTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.sign_all()
 
     def choose(self, code="us", actor=None, **given):

@@ -26,8 +26,8 @@ def sized(*widths):
 
 
 class ArrangingTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.scan = self.attach("scan.pdf", sized(110, 120, 130))
         self.other = self.attach("other.pdf", sized(210, 220))
         self.photo = self.attach("photo.png", picture(size=(60, 30)))

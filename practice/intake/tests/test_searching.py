@@ -8,8 +8,8 @@ from practice.tests.office import OfficeTestCase
 
 
 class SearchingTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         for name, words in (
             ("1099.pdf", "River Bend Savings\n1 Interest income 212.40"),
             ("lease.pdf", "Rent of the boathouse, 640 a month"),

@@ -24,8 +24,8 @@ BROKER = {
 
 
 class StatementTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         _, self.broker = add_paper(self.preparer, self.return_.pk, "1099-b", "taxpayer", BROKER)
 
     def attach(self, content, paper=None):

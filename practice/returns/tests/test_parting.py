@@ -11,8 +11,8 @@ from practice.tests.office import OfficeTestCase
 
 
 class PartingTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         _, paper = add_spouse(self.preparer, self.return_.pk)
         for path, text in (("first_name", "Bram"), ("number", "922-41-7716"), ("birth_date", "1981-02-03")):
             save_field(self.preparer, self.return_.pk, paper.pk, path, text, "")

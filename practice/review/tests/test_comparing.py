@@ -13,8 +13,8 @@ from taxcore.engine import BadValue
 
 
 class LastYearTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.before = open_return(self.preparer, self.household.pk, 2024, [(self.client_person.pk, "taxpayer")])
         add_paper(self.preparer, self.before.pk, "w2", "taxpayer", WAGES | {"wages": "58210.00"})
         add_paper(self.preparer, self.before.pk, "1099-int", "taxpayer", {"payer": "River Bend", "interest": "842.00"})

@@ -10,8 +10,8 @@ from taxcore.engine import BadValue
 
 
 class SeenTests(PageTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.key("wages", "61500")  # the state wages stay at 61,480
         self.finding = next(one for one in result_of(self.again()).findings if "state wages" in one.says)
 

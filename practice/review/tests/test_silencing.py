@@ -14,8 +14,8 @@ def codes(return_):
 
 
 class SilencingTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         person = self.return_.papers.get(kind="person")
         self.key("email", "", was=person.values["email"], paper=person)
         self.return_ = type(self.return_).objects.for_firm(self.firm).get(pk=self.return_.pk)

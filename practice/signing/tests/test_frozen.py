@@ -19,8 +19,8 @@ from taxcore.packs.us.federal.standard_deduction import StandardDeduction
 
 
 class LaterLawTests(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         requesting.ask_for_signature(self.signer, self.return_.pk)
         for code in ("us", "us-il"):
             requesting.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")

@@ -173,8 +173,8 @@ class RequestTests(SigningTestCase):
 class RepresentedTests(OfficeTestCase):
     """A couple; she signs for him."""
 
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         _, spouse = add_spouse(self.preparer, self.return_.pk)
         self.key("status", "joint", paper=self.return_.papers.get(kind="filing"))
         values = {"first_name": "Wren", "last_name": "Abernathy", "number": "913228046", "birth_date": "1/5/1980"}
@@ -312,8 +312,8 @@ class RepresentedTests(OfficeTestCase):
 class DecedentTests(OfficeTestCase):
     """A client who died: whoever is charged with the property files and signs, and nothing is sent to the client."""
 
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.key("death_date", "11/5/2025", paper=self.return_.papers.get(kind="person"))
         _, paper = add_paper(self.preparer, self.return_.pk, "decedent")
         given = {"capacity": "claimant", "representative": "Odo Fenn", "street": "1 Weir", "city": "Galena", "state": "IL",

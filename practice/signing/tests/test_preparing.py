@@ -14,8 +14,8 @@ from taxcore.engine import BadValue
 
 
 class PreparerTests(SigningTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.sign_all()
 
     def number(self, actor, text="P01234567"):

@@ -74,8 +74,8 @@ class LockingTests(OfficeTestCase):
 
 
 class SigningTestCase(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.asked = requesting.ask_for_signature(self.signer, self.return_.pk)[0]
 
     def sign(self, authority="us", image=SIGNATURE):

@@ -22,8 +22,8 @@ from taxcore.engine import BadValue
 
 
 class TrackTestCase(OfficeTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(
             stage="gather", guide={"answers": {"wages": {"yes": True}}}
         )

@@ -27,8 +27,8 @@ from taxcore.engine import BadValue
 class CoupleTestCase(OfficeTestCase):
     """Both live in Illinois: she has 61,480 of wages, he 40,000; a bank's interest is in both names."""
 
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         _, self.spouse = add_spouse(self.preparer, self.return_.pk)
         for name, value in {"first_name": "Wren", "number": "913228046", "birth_date": "1/5/1980"}.items():
             self.key(name, value, paper=self.spouse)

@@ -28,8 +28,8 @@ from taxcore.engine import BadValue
 class ApartTestCase(OfficeTestCase):
     """She lives in Illinois with 61,480 of wages, he in Texas with 40,000."""
 
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         _, spouse = add_spouse(self.preparer, self.return_.pk)
         for name, value in {"first_name": "Wren", "number": "913228046", "birth_date": "1/5/1980"}.items():
             self.key(name, value, paper=spouse)

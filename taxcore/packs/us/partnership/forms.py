@@ -1,0 +1,304 @@
+"""Form 1065, page 1, with Schedule K: what the partnership's business brings, and what is passed on apart. IRC 702, 703."""
+
+from decimal import Decimal
+
+from taxcore.engine import excess, fact, line, linked, nothing_because, share, total
+from taxcore.packs.us.entity.base import EntityForm
+from taxcore.packs.us.entity.books import credit_of, debit_of
+
+_HALF = Decimal("0.5")
+
+
+def spent(number, label, *keys, **options):
+    """A line of page 1 that is the accounts of its tax lines."""
+
+    @line(number, label, **options)
+    def read(form):
+        return debit_of(form.run, *keys)
+
+    return read
+
+
+class PartnershipReturn(EntityForm):
+    """Form 1065, page 1. IRC 701, 702(a)(8), 703(a)."""
+
+    number, name = "1065", "U.S. return of partnership income"
+    passed_on = linked("us.sch-k")
+
+    def required(self):
+        return True
+
+    @line("1a", "Gross receipts or sales")
+    def receipts(self):
+        return credit_of(self.run, "sales")
+
+    @line("1b", "Returns and allowances")
+    def returned(self):
+        return debit_of(self.run, "returns")
+
+    @line("1c", "Balance")
+    def net_receipts(self):
+        return total(self.receipts, less=self.returned)
+
+    @line("2", "Cost of goods sold, Form 1125-A")
+    def cost(self):
+        return self.brought("us.1125-a", "cost")
+
+    @line("3", "Gross profit", weight="total")
+    def gross_profit(self):
+        return total(self.net_receipts, less=self.cost)
+
+    @line("6", "Net gain or (loss), Form 4797", cites="IRC 1231, 1245")
+    def gains(self):
+        return self.brought("us.4797", "ordinary_of_trade")
+
+    @line("7", "Other income or (loss)")
+    def other_income(self):
+        return credit_of(self.run, "other_income")
+
+    @line("8", "Total income or (loss)", weight="total")
+    def income(self):
+        return total(self.gross_profit, self.gains, self.other_income)
+
+    salaries = spent("9", "Salaries and wages, other than to partners", "salaries", "officers")
+
+    @line("10", "Guaranteed payments to partners", cites="IRC 707(c)")
+    def guaranteed(self):
+        return total(self.passed_on.guaranteed)
+
+    repairs = spent("11", "Repairs and maintenance", "repairs")
+    bad_debts = spent("12", "Bad debts", "bad_debts", cites="IRC 166")
+    rent = spent("13", "Rent", "rent")
+    taxes = spent("14", "Taxes and licenses", "taxes")
+    interest = spent("15", "Interest", "interest", cites="IRC 163")
+
+    @fact("Depreciation of the business for the return")
+    def depreciation_now(self):
+        """By the register; where there is none, as booked."""
+        if any(asset.used_in == "business" for asset in self.papers("asset")):
+            return total(self.run.form("us.4562", "business").without_179)
+        return debit_of(self.run, "depreciation")
+
+    @line("16a", "Depreciation, Form 4562")
+    def depreciation(self):
+        return total(self.depreciation_now)
+
+    @line("16c", "Depreciation not claimed elsewhere")
+    def depreciation_left(self):
+        return total(self.depreciation)
+
+    depletion = spent("17", "Depletion", "depletion")
+    retirement = spent("18", "Retirement plans", "retirement", cites="IRC 404")
+    benefits = spent("19", "Employee benefit programs", "benefits")
+
+    @line({2022: None, 2023: "20"}, "Energy efficient commercial buildings deduction", cites="IRC 179D")
+    def efficient_buildings(self):
+        return nothing_because("Form 7205 is not made here")
+
+    @fact("Amortization for the return", cites="IRC 195, 197, 248, 709")
+    def amortization(self):
+        of_register = [one.asset.sort in ("intangible", "start-up") for one in self.every("us.depreciation")]
+        if any(of_register):
+            return total(self.run.form("us.4562", "business").amortized)
+        return debit_of(self.run, "amortization")
+
+    @fact("Meals that are deducted", cites="IRC 274(n)")
+    def meals(self):
+        return share(_HALF, of=debit_of(self.run, "meals"))
+
+    @line({2022: "20", 2023: "21"}, "Other deductions")
+    def others(self):
+        return total(debit_of(self.run, "other_deductions", "advertising"), self.meals, self.amortization)
+
+    @line({2022: "21", 2023: "22"}, "Total deductions", weight="total")
+    def deductions(self):
+        return total(
+            self.salaries, self.guaranteed, self.repairs, self.bad_debts, self.rent, self.taxes, self.interest, self.depreciation_left,
+            self.depletion, self.retirement, self.benefits, self.efficient_buildings, self.others,
+        )  # fmt: skip
+
+    @line({2022: "22", 2023: "23"}, "Ordinary business income (loss)", weight="total", cites="IRC 702(a)(8)")
+    def ordinary(self):
+        return total(self.income, less=self.deductions)
+
+    @fact("Income of the business for the limit of section 179", cites="26 CFR 1.179-2(c)(2)")
+    def active_income(self):
+        """Without what is guaranteed to partners."""
+        return total(self.ordinary, self.guaranteed)
+
+    @fact("Tax")
+    def tax(self):
+        return nothing_because("partners pay it, the partnership does not: IRC 701")
+
+    @line({2022: "29", 2023: "30"}, "Amount owed")
+    def owed(self):
+        return nothing_because("partners pay the tax: IRC 701")
+
+    @line({2022: "30", 2023: "31"}, "Overpayment")
+    def overpaid(self):
+        return nothing_because("partners pay the tax: IRC 701")
+
+
+class ScheduleK(EntityForm):
+    """Schedule K: partners' distributive share items. IRC 702(a)."""
+
+    number, name = "Schedule K", "Partners' distributive share items"
+    page = linked("us.1065")
+
+    def required(self):
+        return True
+
+    @property
+    def more(self):
+        return self.run.single("more-items")
+
+    def _partners(self, name):
+        return [getattr(paper, name) for paper in self.papers("partner")]
+
+    @line("1", "Ordinary business income (loss)", weight="total")
+    def ordinary(self):
+        return total(self.page.ordinary)
+
+    @line("2", "Net rental real estate income (loss)", cites="IRC 469(c)(7)")
+    def rental(self):
+        return self.brought("us.8825", "net")
+
+    @line("4a", "Guaranteed payments, services", cites="IRC 707(c)")
+    def services(self):
+        return total(self._partners("services"))
+
+    @line("4b", "Guaranteed payments, capital", cites="IRC 707(c)")
+    def for_capital(self):
+        return total(self._partners("for_capital"))
+
+    @line("4c", "Guaranteed payments, total")
+    def guaranteed(self):
+        return total(self.services, self.for_capital)
+
+    @line("5", "Interest income")
+    def interest(self):
+        return credit_of(self.run, "interest_income")
+
+    @line("6a", "Ordinary dividends")
+    def dividends(self):
+        return credit_of(self.run, "dividends")
+
+    @line("6b", "Qualified dividends", cites="IRC 1(h)(11)")
+    def qualified_dividends(self):
+        return total(self.more.qualified_dividends)
+
+    @line("7", "Royalties")
+    def royalties(self):
+        return credit_of(self.run, "royalties")
+
+    @line("8", "Net short-term capital gain (loss)")
+    def short_gain(self):
+        return credit_of(self.run, "short_gain")
+
+    @line("9a", "Net long-term capital gain (loss)")
+    def long_gain(self):
+        return credit_of(self.run, "long_gain")
+
+    @line("9b", "Collectibles (28%) gain (loss)")
+    def collectibles(self):
+        return total(self.more.collectibles)
+
+    @line("9c", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
+    def unrecaptured(self):
+        return self.brought("us.4797", "unrecaptured")
+
+    @line("10", "Net section 1231 gain (loss)", cites="IRC 1231")
+    def section_1231(self):
+        return self.brought("us.4797", "net")
+
+    @line("12", "Section 179 deduction", cites="IRC 179(d)(8)")
+    def section_179(self):
+        return self.brought("us.section-179", "allowed")
+
+    @line("13a", "Cash contributions", cites="IRC 170, 702(a)(4)")
+    def contributions(self):
+        return debit_of(self.run, "contributions")
+
+    @line({2023: "13b", 2024: "13c"}, "Investment interest expense", cites="IRC 163(d)")
+    def investment_interest(self):
+        return debit_of(self.run, "investment_interest")
+
+    @line({2023: "13d", 2024: "13e"}, "Other deductions, portfolio income")
+    def portfolio_costs(self):
+        return debit_of(self.run, "portfolio_costs")
+
+    @line("14a", "Net earnings (loss) from self-employment", cites="IRC 1402(a), (a)(13)")
+    def self_employment(self):
+        return total([one.self_employment for one in self.every("us.sch-k-1")])
+
+    @line("14c", "Gross nonfarm income")
+    def gross_nonfarm(self):
+        more = self.more
+        return total(more.gross_nonfarm) if more.is_keyed("gross_nonfarm") else excess(self.page.gross_profit, over=0)
+
+    @line("17a", "Post-1986 depreciation adjustment", cites="IRC 56(a)(1)")
+    def minimum_tax(self):
+        return total([one.minimum_difference for one in self.every("us.4562")])
+
+    @line("18a", "Tax-exempt interest income", cites="IRC 103")
+    def exempt_interest(self):
+        return credit_of(self.run, "exempt_interest", tax=False)
+
+    @line("18c", "Nondeductible expenses", cites="IRC 705(a)(2)(B)")
+    def nondeductible(self):
+        return total(debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half)
+
+    @fact("Meals that are not deducted", cites="IRC 274(n)")
+    def meals_half(self):
+        return total(debit_of(self.run, "meals"), less=self.rounding(self.page.meals))
+
+    @line("19a", "Distributions of cash and marketable securities", cites="IRC 731")
+    def distributed(self):
+        return total(self._partners("distributed"))
+
+    @line("19b", "Distributions of other property", cites="IRC 731, 732")
+    def distributed_property(self):
+        return total(self._partners("distributed_property"))
+
+    @line("20a", "Investment income", cites="IRC 163(d)")
+    def investment_income(self):
+        return total(self.interest, self.dividends, self.royalties)
+
+    @line("21", "Total foreign taxes paid or accrued", cites="IRC 901")
+    def foreign_tax(self):
+        return debit_of(self.run, "foreign_tax")
+
+    @line("Analysis 1", "Net income (loss)", weight="total")
+    def net(self):
+        """Lines 1 through 11, less lines 12 through 13e and 21."""
+        gains = (self.short_gain, self.long_gain, self.section_1231)
+        plus = (self.ordinary, self.rental, self.guaranteed, self.interest, self.dividends, self.royalties, gains)
+        return total(plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax])
+
+    @fact("Qualified business income", cites="IRC 199A(c)")
+    def qualified_income(self):
+        """Of the business, and of properties that are a trade."""
+        trade = nothing_because("it is no trade") if self.run.single("business").no_trade else total(self.ordinary)
+        return total(trade, [one.net for one in self.every("us.8825-property") if one.paper.is_trade])
+
+    @fact("W-2 wages", cites="IRC 199A(b)(4)")
+    def wages_paid(self):
+        trade = self.run.single("business")
+        return total(trade.wages_paid) if trade.is_keyed("wages_paid") else debit_of(self.run, "salaries", "officers", "labor")
+
+    @fact("Unadjusted basis of qualified property", cites="IRC 199A(b)(6)")
+    def property_basis(self):
+        """Of the register: for ten years, or the recovery period where that is longer."""
+        trade = self.run.single("business")
+        if trade.is_keyed("property_basis"):
+            return total(trade.property_basis)
+        return total([one.basis for one in self.every("us.depreciation") if one.is_there and _counts(one)])
+
+
+def _counts(one):
+    """Whether a thing is held at the end of the year within its depreciable period, or ten years."""
+    if one.asset.sort in ("land", "intangible", "start-up", "software") or (one.asset.sold and one.asset.sold.year <= one.run.year):
+        return False
+    years = max(Decimal(str(one.asset.period or 0) or 0), Decimal(10))
+    return one.number_of_year <= years
+

@@ -1,0 +1,195 @@
+"""Schedule K-1 of each partner: every item divided so that all parts are the whole, capital on the tax basis, liabilities. IRC 704."""
+
+from taxcore.engine import fact, line, linked, nothing_because, total
+from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
+from taxcore.packs.us.entity.base import ZERO, EntityForm, part_of
+from taxcore.packs.us.partnership.papers import percent
+
+_NET = ("ordinary", "rental", "interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "exempt_interest")
+_LESS = ("section_179", "contributions", "investment_interest", "portfolio_costs", "foreign_tax", "nondeductible")
+
+
+def weights_of(run, item, amount):
+    """Each partner's weight in an item: by the agreement where it says otherwise, else profit or loss percentages by days."""
+    partners = run.papers("partner")
+    for paper in run.papers("allocation"):
+        if paper.item == item and paper.rows:
+            given = {row.partner: percent(row.part) for row in paper.rows}
+            return [given.get(partner.key, ZERO) for partner in partners]
+    which = "loss" if amount < 0 else "profit"
+    return [partner.weight(which) for partner in partners]
+
+
+def _part(name, item, number, label, **options):
+    """A line of Schedule K, divided: `item` says for which special allocation."""
+
+    @line(number, label, **options)
+    def read(form):
+        amount = getattr(form.schedule, name)
+        if not amount:
+            return nothing_because("the partnership has none")
+        return part_of(amount, weights_of(form.run, item, amount), form.place)
+
+    return read
+
+
+class Share(EntityForm):
+    """Schedule K-1 (Form 1065). IRC 702, 704, 706, 752."""
+
+    number, name, per = "Schedule K-1", "Partner's share", "partner"
+    schedule = linked("us.sch-k")
+    page = linked("us.1065")
+
+    def required(self):
+        return True
+
+    @property
+    def partner(self):
+        return self.run.by_key(("partner",), self.key)
+
+    @property
+    def place(self):
+        return [one.key for one in self.run.papers("partner")].index(self.key)
+
+    @fact("Is an individual who takes part")
+    def is_self_employed(self):
+        return self.partner.sort == "individual"
+
+    def _of(self, name):
+        return total(getattr(self.partner, name))
+
+    ordinary = _part("ordinary", "1", "1", "Ordinary business income (loss)", weight="total")
+    rental = _part("rental", "2", "2", "Net rental real estate income (loss)")
+
+    @line("4a", "Guaranteed payments for services")
+    def services(self):
+        return self._of("services")
+
+    @line("4b", "Guaranteed payments for capital")
+    def for_capital(self):
+        return self._of("for_capital")
+
+    @line("4c", "Total guaranteed payments")
+    def guaranteed(self):
+        return total(self.services, self.for_capital)
+
+    interest = _part("interest", "5", "5", "Interest income")
+    dividends = _part("dividends", "6a", "6a", "Ordinary dividends")
+    qualified_dividends = _part("qualified_dividends", "6b", "6b", "Qualified dividends")
+    royalties = _part("royalties", "7", "7", "Royalties")
+    short_gain = _part("short_gain", "8", "8", "Net short-term capital gain (loss)")
+    long_gain = _part("long_gain", "9a", "9a", "Net long-term capital gain (loss)")
+    collectibles = _part("collectibles", "9a", "9b", "Collectibles (28%) gain (loss)")
+    unrecaptured = _part("unrecaptured", "9c", "9c", "Unrecaptured section 1250 gain")
+    section_1231 = _part("section_1231", "10", "10", "Net section 1231 gain (loss)")
+    section_179 = _part("section_179", "12", "12", "Section 179 deduction")
+    contributions = _part("contributions", "13a", "13A", "Cash contributions")
+    investment_interest = _part("investment_interest", "13b", "13H", "Investment interest expense")
+    portfolio_costs = _part("portfolio_costs", "13d", "13L", "Deductions, portfolio income")
+
+    @line("14A", "Net earnings (loss) from self-employment", cites="IRC 1402(a), (a)(13)")
+    def self_employment(self):
+        """Of whoever takes part: the share of the business without gains of Form 4797, and what is guaranteed; of others what is
+        guaranteed for services."""
+        if not self.is_self_employed:
+            return nothing_because("the partner is no individual")
+        if not self.partner.active:
+            return total(self.services)
+        gains = self.page.gains
+        of_gains = part_of(gains, weights_of(self.run, "1", gains), self.place) if gains else ZERO
+        return total(self.ordinary, self.guaranteed, less=of_gains)
+
+    @line("14C", "Gross nonfarm income")
+    def gross_nonfarm(self):
+        if not self.is_self_employed or not self.partner.active:
+            return nothing_because("the partner takes no part in it")
+        amount = self.schedule.gross_nonfarm
+        return part_of(amount, weights_of(self.run, "1", amount), self.place) if amount else total(ZERO)
+
+    minimum_tax = _part("minimum_tax", "1", "17A", "Post-1986 depreciation adjustment")
+    exempt_interest = _part("exempt_interest", "18a", "18A", "Tax-exempt interest income")
+    nondeductible = _part("nondeductible", "18c", "18C", "Nondeductible expenses")
+
+    @line("19A", "Distributions of cash and marketable securities")
+    def distributed(self):
+        return self._of("distributed")
+
+    @line("19C", "Distributions of other property")
+    def distributed_property(self):
+        return self._of("distributed_property")
+
+    investment_income = _part("investment_income", "5", "20A", "Investment income")
+
+    def _by_business(self, amount):
+        return part_of(amount, weights_of(self.run, "1", self.schedule.ordinary), self.place) if amount else total(ZERO)
+
+    @line("20Z1", "Qualified business income", cites="IRC 199A(c)")
+    def qualified_income(self):
+        return self._by_business(self.rounding(self.schedule.qualified_income))
+
+    @line("20Z2", "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
+    def wages_paid(self):
+        return self._by_business(self.rounding(self.schedule.wages_paid))
+
+    @line("20Z3", "Section 199A UBIA of qualified property", cites="IRC 199A(b)(6)")
+    def property_basis(self):
+        return self._by_business(self.rounding(self.schedule.property_basis))
+
+    foreign_tax = _part("foreign_tax", "21", "21", "Foreign taxes paid or accrued")
+
+    # Item K: by kinds of liabilities, at the end of the year
+
+    def _owed(self, amount, weights):
+        return part_of(self.rounding(amount), weights, self.place) if amount else total(ZERO)
+
+    def _at_end(self, which, *, bearing=False):
+        partners = self.run.papers("partner")
+        bears = [not bearing or bool(one.general) for one in partners]
+        if not any(bears):
+            bears = [True for _ in partners]
+        return [one.at(which, end=True) if counts else ZERO for one, counts in zip(partners, bears, strict=True)]
+
+    @line("K1", "Nonrecourse liabilities, end of year", cites="26 CFR 1.752-3", closes=NONRECOURSE)
+    def nonrecourse(self):
+        return self._owed(self.run.single("about").nonrecourse, self._at_end("profit"))
+
+    @line("K2", "Qualified nonrecourse financing, end of year", cites="IRC 465(b)(6)", closes=QUALIFIED)
+    def qualified(self):
+        return self._owed(self.run.single("about").qualified, self._at_end("profit"))
+
+    @line("K3", "Recourse liabilities, end of year", cites="26 CFR 1.752-2", closes=RECOURSE)
+    def recourse(self):
+        """Borne by general partners by their losses; where there are none, by all."""
+        return self._owed(self.run.form("us.sch-l").recourse_owed, self._at_end("loss", bearing=True))
+
+    # Item L: capital on the tax basis
+
+    @line("L1", "Capital account at the beginning of the year")
+    def capital_before(self):
+        return self._of("capital_before")
+
+    @line("L2", "Capital contributed during the year", cites="IRC 722, 723")
+    def contributed(self):
+        return total(self.partner.contributed, self.partner.contributed_property)
+
+    @line("L3", "Current year net income (loss)", cites="IRC 705(a)")
+    def net(self):
+        """All of the share, with what is exempt and what is not deducted; without what is guaranteed."""
+        return total([getattr(self, name) for name in _NET], less=[getattr(self, name) for name in _LESS])
+
+    @line("L4", "Other increase (decrease)")
+    def capital_other(self):
+        return self._of("capital_other")
+
+    @line("L5", "Withdrawals and distributions")
+    def withdrawn(self):
+        return total(self.distributed, self.distributed_property)
+
+    @line("L6", "Capital account at the end of the year", weight="total", closes=PARTNER_CAPITAL)
+    def capital(self):
+        return total(self.capital_before, self.contributed, self.net, self.capital_other, less=self.withdrawn)
+
+    @fact("Change of the share of liabilities", cites="IRC 752(a), (b)")
+    def owed_more(self):
+        before = [getattr(self.partner, name) for name in ("nonrecourse_before", "qualified_before", "recourse_before")]
+        return total(self.nonrecourse, self.qualified, self.recourse, less=before)
