@@ -17,6 +17,12 @@ def _united_states() -> Pack:
     return PACK
 
 
+def _american_partnership() -> Pack:
+    from taxcore.packs.us.partnership import PACK
+
+    return PACK
+
+
 def _british_individual() -> Pack:
     from taxcore.packs.uk.individual import PACK
 
@@ -37,6 +43,7 @@ def _british_home() -> Pack:
 
 KNOWN: dict[str, Callable[[], Pack]] = {
     "us": _united_states,
+    "us-1065": _american_partnership,
     "uk": _british_individual,
     "uk-home": _british_home,
     "uk-ct": _british_company,

@@ -1,1 +1,1 @@
-"""What American returns of entities share: their books by tax lines, balance sheet, cost of goods, rents, and division among owners."""
+"""What American returns of entities share: books by tax lines, balance sheet, cost of goods, rents, division among owners."""

@@ -17,7 +17,8 @@ INCOME = {
     "long_gain": "Long-term capital gain or loss", "asset_gain": "Gain or loss on sale of assets, per books",
 }  # fmt: skip
 COSTS = {
-    "purchases": "Purchases", "cogs": "Cost of goods sold or change in inventory, as booked", "labor": "Cost of labor", "costs_263a": "Additional section 263A costs",
+    "purchases": "Purchases", "cogs": "Cost of goods sold or change in inventory, as booked", "labor": "Cost of labor",
+    "costs_263a": "Additional section 263A costs",
     "other_costs": "Other costs of goods sold",
     "officers": "Compensation of officers", "salaries": "Salaries and wages", "guaranteed": "Guaranteed payments to partners",
     "repairs": "Repairs and maintenance", "bad_debts": "Bad debts", "rent": "Rent", "taxes": "Taxes and licenses",
@@ -32,14 +33,17 @@ COSTS = {
 ASSETS = {
     "cash": "Cash", "receivables": "Trade notes and accounts receivable", "allowance": "Allowance for bad debts",
     "inventory": "Inventories", "obligations": "U.S. government obligations", "exempt_securities": "Tax-exempt securities",
-    "other_current": "Other current assets", "loans_to_owners": "Loans to owners", "mortgage_loans": "Mortgage and real estate loans",
+    "other_current": "Other current assets", "loans_to_owners": "Loans to owners",
+    "mortgage_loans": "Mortgage and real estate loans",
     "investments": "Other investments", "buildings": "Buildings and other depreciable assets",
-    "accumulated": "Accumulated depreciation", "depletable": "Depletable assets", "depleted": "Accumulated depletion", "land": "Land",
+    "accumulated": "Accumulated depreciation", "depletable": "Depletable assets", "depleted": "Accumulated depletion",
+    "land": "Land",
     "intangible": "Intangible assets", "amortized": "Accumulated amortization", "other_assets": "Other assets",
 }  # fmt: skip
 LIABILITIES = {
     "payables": "Accounts payable", "short_notes": "Mortgages, notes, bonds payable in less than 1 year",
-    "other_current_owed": "Other current liabilities", "nonrecourse": "Nonrecourse loans", "loans_from_owners": "Loans from owners",
+    "other_current_owed": "Other current liabilities", "nonrecourse": "Nonrecourse loans",
+    "loans_from_owners": "Loans from owners",
     "long_notes": "Mortgages, notes, bonds payable in 1 year or more", "other_owed": "Other liabilities",
 }  # fmt: skip
 EQUITY = {
@@ -54,23 +58,30 @@ CONTRA = ("allowance", "accumulated", "depleted", "amortized")  # assets that st
 # Words in an account's name, and the line it usually goes to: somebody confirms it. The first that fits.
 USUAL = (
     ("accumulated dep", "accumulated"), ("accumulated amort", "amortized"), ("allowance for", "allowance"),
-    ("prepaid", "other_current"), ("receivable", "receivables"), ("change in inventor", "cogs"), ("inventor", "inventory"), ("checking", "cash"), ("savings", "cash"),
+    ("prepaid", "other_current"), ("receivable", "receivables"), ("change in inventor", "cogs"), ("inventor", "inventory"),
+    ("checking", "cash"), ("savings", "cash"),
     ("petty cash", "cash"), ("bank", "cash"), ("cash", "cash"), ("payable", "payables"), ("credit card", "payables"),
     ("loan from", "loans_from_owners"), ("loan to", "loans_to_owners"), ("mortgage", "long_notes"), ("note", "long_notes"),
     ("accrued", "other_current_owed"), ("line of credit", "short_notes"),
-    ("draw", "draws"), ("distribution", "draws"), ("contribution of capital", "contributed"), ("capital contributed", "contributed"),
+    ("draw", "draws"), ("distribution", "draws"), ("contribution of capital", "contributed"),
+    ("capital contributed", "contributed"),
     ("capital stock", "stock"), ("paid-in", "paid_in"), ("retained", "retained"), ("capital", "capital"),
-    ("returns and allow", "returns"), ("refunds to", "returns"), ("municipal", "exempt_interest"), ("interest income", "interest_income"),
+    ("returns and allow", "returns"), ("refunds to", "returns"), ("municipal", "exempt_interest"),
+    ("interest income", "interest_income"),
     ("dividend", "dividends"), ("royalt", "royalties"), ("gain on", "asset_gain"), ("loss on", "asset_gain"),
     ("rent income", "rental_income"), ("rental income", "rental_income"), ("sales tax", "taxes"), ("sales", "sales"),
     ("service income", "sales"), ("fees earned", "sales"), ("revenue", "sales"), ("other income", "other_income"),
-    ("cost of goods", "cogs"), ("cost of sales", "cogs"), ("change in inventor", "cogs"), ("purchases", "purchases"), ("materials", "purchases"), ("cost of labor", "labor"), ("freight in", "other_costs"),
+    ("cost of goods", "cogs"), ("cost of sales", "cogs"), ("change in inventor", "cogs"), ("purchases", "purchases"),
+    ("materials", "purchases"), ("cost of labor", "labor"), ("freight in", "other_costs"),
     ("officer", "officers"), ("guaranteed", "guaranteed"), ("payroll tax", "taxes"), ("wage", "salaries"), ("salar", "salaries"),
-    ("repair", "repairs"), ("maintenance", "repairs"), ("bad debt", "bad_debts"), ("rent", "rent"), ("license", "taxes"), ("tax", "taxes"),
+    ("repair", "repairs"), ("maintenance", "repairs"), ("bad debt", "bad_debts"), ("rent", "rent"), ("license", "taxes"),
+    ("tax", "taxes"),
     ("interest", "interest"), ("depreciation", "depreciation"), ("amortization", "amortization"), ("advertis", "advertising"),
     ("401", "retirement"), ("pension", "retirement"), ("retirement", "retirement"), ("health insurance", "benefits"),
-    ("benefit", "benefits"), ("meal", "meals"), ("entertain", "nondeductible"), ("penalt", "nondeductible"), ("fine", "nondeductible"),
-    ("charit", "contributions"), ("donation", "contributions"), ("land", "land"), ("building", "buildings"), ("equipment", "buildings"),
+    ("benefit", "benefits"), ("meal", "meals"), ("entertain", "nondeductible"), ("penalt", "nondeductible"),
+    ("fine", "nondeductible"),
+    ("charit", "contributions"), ("donation", "contributions"), ("land", "land"), ("building", "buildings"),
+    ("equipment", "buildings"),
     ("vehicle", "buildings"), ("furniture", "buildings"), ("goodwill", "intangible"),
 )  # fmt: skip
 ENTRIES = {"adjusting": "Adjusting", "reclassifying": "Reclassifying", "tax": "Tax only"}

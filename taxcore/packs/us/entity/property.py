@@ -1,11 +1,11 @@
-"""Rents of an entity: each property, Form 8825, and the depreciation, section 179 and sales that it shares with owners' returns."""
+"""Rents of an entity (Form 8825); depreciation, section 179 and sales, which it has like an individual's return."""
 
 from taxcore.engine import Amount, Choice, Count, Flag, Row, Rows, Text, excess, fact, least, line, nothing_because, total
 from taxcore.packs.us.base import STATES, from_paper
 from taxcore.packs.us.entity.balances import TRADE_179
 from taxcore.packs.us.entity.base import EntityForm, EntityPaper
 from taxcore.packs.us.property.assets import Form4562, Section179
-from taxcore.packs.us.property.sales import Form4797
+from taxcore.packs.us.property.sales import Form4797, Sale
 
 KINDS = {"1": "Single family residence", "2": "Multi-family residence", "3": "Vacation or short-term rental", "4": "Commercial",
          "5": "Land", "6": "Royalties", "7": "Self-rental", "8": "Other"}  # fmt: skip
@@ -20,7 +20,12 @@ class Trade(EntityPaper):
     section_179_before = Amount(None, "Section 179 carried over", opens=TRADE_179, cites="IRC 179(b)(3)(B)")
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
     no_trade = Flag(None, "No trade or business for section 199A", kept=True)
-    wages_paid = Amount(None, "W-2 wages for section 199A", cites="IRC 199A(b)(4)", help="If empty, salaries, officers' pay and labor of the books.")
+    wages_paid = Amount(
+        None,
+        "W-2 wages for section 199A",
+        cites="IRC 199A(b)(4)",
+        help="If empty, salaries, officers' pay and labor of the books.",
+    )
     property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)", help="If empty, of the register.")
 
 
@@ -64,7 +69,19 @@ class LetProperty(EntityPaper):
     is_home, is_royalties = False, False
 
 
-_COSTS = ("advertising", "auto", "cleaning", "commissions", "insurance", "legal", "interest", "repairs", "taxes", "utilities", "wages")
+_COSTS = (
+    "advertising",
+    "auto",
+    "cleaning",
+    "commissions",
+    "insurance",
+    "legal",
+    "interest",
+    "repairs",
+    "taxes",
+    "utilities",
+    "wages",
+)
 
 
 class OneProperty(EntityForm):
@@ -165,7 +182,7 @@ class EntityForm4562(Form4562):
     def _wanted(self):
         elected = [one.section_179 for one in self.assets() if one.number_of_year == 1]
         paper = self.run.by_key(("business", "rental"), self.key)
-        return total(elected, paper.section_179_before if paper.kind == "business" else 0)
+        return total(elected, paper.section_179_before if paper is not None and paper.kind == "business" else 0)
 
     @line("22", "Total depreciation", weight="total")
     def together(self):
@@ -178,6 +195,14 @@ class EntityForm4562(Form4562):
         return total(self.limits.left)
 
 
+class EntitySale(Sale):
+    """One asset that was sold. An entity has no home, and sells nothing by installments here. IRC 1001, 1245, 1250."""
+
+    @fact("Gain of a home that is not taxed")
+    def excluded(self):
+        return nothing_because("it is no home of the entity")
+
+
 class EntityForm4797(Form4797):
     """Sales of business property of an entity; what is netted over years is its owners'. IRC 1231."""
 
@@ -186,6 +211,22 @@ class EntityForm4797(Form4797):
     @fact("Section 1231 gain or loss of shares")
     def shares(self):
         return nothing_because("there are no shares of other entities")
+
+    @line("4", "Section 1231 gain of installment sales")
+    def in_parts(self):
+        return nothing_because("installment sales are not made here")
+
+    @line("5", "Section 1231 gain of like-kind exchanges")
+    def exchanged(self):
+        return nothing_because("like-kind exchanges are not made here")
+
+    @line("15", "Ordinary gain of installment sales")
+    def in_parts_short(self):
+        return nothing_because("installment sales are not made here")
+
+    @line("16", "Ordinary gain of like-kind exchanges")
+    def exchanged_short(self):
+        return nothing_because("like-kind exchanges are not made here")
 
     @line("8", "Nonrecaptured section 1231 losses")
     def earlier(self):
@@ -198,6 +239,11 @@ class EntityForm4797(Form4797):
     @line("12", "Gain recaptured as ordinary income")
     def recaptured(self):
         return nothing_because("section 1231 gain or loss is passed on")
+
+    @fact("Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
+    def unrecaptured(self):
+        """Of what was sold; owners net it with their own."""
+        return total([one.unrecaptured for one in self._sold(long=True)])
 
     @fact("Losses that are not recaptured yet")
     def left(self):

@@ -59,14 +59,18 @@ def both_ends(number, label, *keys, owed=False, **options):
     def ended(form):
         return (credit_of if owed else debit_of)(form.run, *keys, tax=False)
 
-    return Line(f"{number}-b", f"{label}, beginning of year", begun), Line(f"{number}-d", f"{label}, end of year", ended, **options)
+    return Line(f"{number}-b", f"{label}, beginning of year", begun), Line(
+        f"{number}-d", f"{label}, end of year", ended, **options
+    )
 
 
 def together(number, label, plus, minus=(), **options):
     """A sum of lines, at both ends: names without their ends."""
 
     def at(end):
-        return lambda form: total([getattr(form, f"{one}_{end}") for one in plus], less=[getattr(form, f"{one}_{end}") for one in minus])
+        return lambda form: total(
+            [getattr(form, f"{one}_{end}") for one in plus], less=[getattr(form, f"{one}_{end}") for one in minus]
+        )
 
     return (Line(f"{number}-b", f"{label}, beginning of year", at("begun"), **options),
             Line(f"{number}-d", f"{label}, end of year", at("ended"), **options))  # fmt: skip

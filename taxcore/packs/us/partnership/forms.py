@@ -113,7 +113,8 @@ class PartnershipReturn(EntityForm):
     @line({2022: "21", 2023: "22"}, "Total deductions", weight="total")
     def deductions(self):
         return total(
-            self.salaries, self.guaranteed, self.repairs, self.bad_debts, self.rent, self.taxes, self.interest, self.depreciation_left,
+            self.salaries, self.guaranteed, self.repairs, self.bad_debts, self.rent, self.taxes, self.interest,
+            self.depreciation_left,
             self.depletion, self.retirement, self.benefits, self.efficient_buildings, self.others,
         )  # fmt: skip
 
@@ -273,7 +274,9 @@ class ScheduleK(EntityForm):
         """Lines 1 through 11, less lines 12 through 13e and 21."""
         gains = (self.short_gain, self.long_gain, self.section_1231)
         plus = (self.ordinary, self.rental, self.guaranteed, self.interest, self.dividends, self.royalties, gains)
-        return total(plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax])
+        return total(
+            plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax]
+        )
 
     @fact("Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
@@ -297,8 +300,9 @@ class ScheduleK(EntityForm):
 
 def _counts(one):
     """Whether a thing is held at the end of the year within its depreciable period, or ten years."""
-    if one.asset.sort in ("land", "intangible", "start-up", "software") or (one.asset.sold and one.asset.sold.year <= one.run.year):
+    if one.asset.sort in ("land", "intangible", "start-up", "software") or (
+        one.asset.sold and one.asset.sold.year <= one.run.year
+    ):
         return False
     years = max(Decimal(str(one.asset.period or 0) or 0), Decimal(10))
     return one.number_of_year <= years
-

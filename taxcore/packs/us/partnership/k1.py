@@ -1,4 +1,4 @@
-"""Schedule K-1 of each partner: every item divided so that all parts are the whole, capital on the tax basis, liabilities. IRC 704."""
+"""Schedule K-1 of each partner: items divided so that the parts are the whole, capital on the tax basis, liabilities."""
 
 from taxcore.engine import fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE

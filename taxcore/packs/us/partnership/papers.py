@@ -8,12 +8,15 @@ from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALI
 from taxcore.packs.us.entity.base import EntityPaper
 
 KINDS = {
-    "general": "Domestic general partnership", "limited": "Domestic limited partnership", "llc": "Domestic limited liability company",
+    "general": "Domestic general partnership", "limited": "Domestic limited partnership",
+    "llc": "Domestic limited liability company",
     "llp": "Domestic limited liability partnership", "foreign": "Foreign partnership", "other": "Other",
 }  # fmt: skip
 METHODS = {"cash": "Cash", "accrual": "Accrual", "other": "Other"}
-OWNERS = {"individual": "Individual", "corporation": "Corporation", "s-corporation": "S corporation", "partnership": "Partnership",
-          "trust": "Estate or trust", "exempt": "Exempt organization", "ira": "IRA or retirement plan"}  # fmt: skip
+OWNERS = {
+    "individual": "Individual", "corporation": "Corporation", "s-corporation": "S corporation", "partnership": "Partnership",
+    "trust": "Estate or trust", "exempt": "Exempt organization", "ira": "IRA or retirement plan",
+}  # fmt: skip
 PERCENT = r"\d{1,3}(\.\d{1,7})?"
 _SAYS = "A percentage from 0 to 100, such as 33.3333333."
 
@@ -35,8 +38,8 @@ class About(EntityPaper):
     street = Text(None, "Street address", longest=60, needed="Page 1 asks for it.", kept=True)
     city = Text(None, "City", longest=40, needed="Page 1 asks for it.", kept=True)
     state = Choice(None, "State", STATES, needed="Page 1 asks for it.", kept=True)
-    zip = Text(None, "ZIP code", pattern=r"\d{5}(-\d{4})?", pattern_says="A ZIP code has five digits, or nine as 00000-0000.", longest=10,
-               needed="Page 1 asks for it.", kept=True)  # fmt: skip
+    zip = Text(None, "ZIP code", pattern=r"\d{5}(-\d{4})?", longest=10, kept=True,
+               pattern_says="A ZIP code has five digits, or nine as 00000-0000.", needed="Page 1 asks for it.")  # fmt: skip
     activity = Text("A", "Principal business activity", longest=60, needed="Page 1 asks for it.", kept=True)
     product = Text("B", "Principal product or service", longest=60, needed="Page 1 asks for it.", kept=True)
     code = Text("C", "Business code", pattern=r"\d{6}", pattern_says="A business code has six digits.", longest=6,
@@ -46,22 +49,33 @@ class About(EntityPaper):
     final = Flag("G2", "Final return")
     method = Choice("H", "Accounting method", METHODS, needed="Page 1 asks for it.", kept=True)
     entity_kind = Choice("B1", "Type of entity", KINDS, needed="Schedule B, line 1.", kept=True, begins="Schedule B")
-    owned_half = Flag("B2", "A partner owns 50% or more, directly or indirectly", kept=True, needed="Schedule B, line 2. Schedule B-1 goes along.")
+    owned_half = Flag(
+        "B2",
+        "A partner owns 50% or more, directly or indirectly",
+        kept=True,
+        needed="Schedule B, line 2. Schedule B-1 goes along.",
+    )
     owns_others = Flag("B3", "It owns 20% of a corporation or 50% of another entity", kept=True)
     elects_out = Flag(
-        "B33", "Elects out of the centralized audit regime", cites="IRC 6221(b)", help="Only where all partners may be: no partnerships, no trusts."
+        "B33",
+        "Elects out of the centralized audit regime",
+        cites="IRC 6221(b)",
+        help="Only where all partners may be: no partnerships, no trusts.",
     )
     representative = Text("B34", "Partnership representative", longest=60, cites="IRC 6223", kept=True,
-                          needed="Somebody represents it unless it elects out.", only=lambda paper: not paper.elects_out)  # fmt: skip
+                          needed="Somebody represents it unless it elects out.",
+                          only=lambda paper: not paper.elects_out)  # fmt: skip
     foreign_account = Flag("B8", "Foreign account", cites="31 CFR 1010.350", kept=True)
     debt_cancelled = Flag("B6", "Debt was canceled, forgiven or modified")
     basis_adjusted = Flag("B10", "Section 754 election, or basis adjusted", cites="IRC 734, 743, 754", kept=True)
     payments_1099 = Flag("B16a", "Payments that need Form 1099", needed="Schedule B, line 16a.", kept=True)
     filed_1099 = Flag("B16b", "They were or will be filed", only=lambda paper: bool(paper.payments_1099))
-    foreign_items = Flag("16", "Items of international tax relevance", cites="Schedule K-2", needed="Schedule K, line 16.", kept=True)
+    foreign_items = Flag(
+        "16", "Items of international tax relevance", cites="Schedule K-2", needed="Schedule K, line 16.", kept=True
+    )
     filed_in_time = Flag("B4c", "Schedules K-1 given and return filed by the due date", needed="Schedule B, line 4.")
 
-    recourse = Amount(None, "Recourse liabilities, end of year", cites="IRC 752; 26 CFR 1.752-1(a)(1)", begins="Liabilities by kind",
+    recourse = Amount(None, "Recourse liabilities, end of year", cites="26 CFR 1.752-1(a)(1)", begins="Liabilities by kind",
                       help="What is neither nonrecourse below is recourse.")  # fmt: skip
     nonrecourse = Amount(None, "Nonrecourse liabilities, end of year", cites="26 CFR 1.752-1(a)(2)")
     qualified = Amount(None, "Qualified nonrecourse financing, end of year", cites="IRC 465(b)(6)")
@@ -80,26 +94,30 @@ class StakeRow(Row):
 
 
 class Partner(EntityPaper):
-    """One partner: who, with what part of everything, and what came in and went out. Schedule K-1 (1065). IRC 702, 704, 706(d)."""
+    """One partner: who, with what part of everything, what came in and went out. Schedule K-1 (1065). IRC 702, 704, 706(d)."""
 
     kind, name, official, group = "partner", "Partner", "Schedule K-1", "owners"
     again = True
     short, heading = "Partner", "called"
 
     called = Text("F", "Name", longest=60, wide=True, needed="Item F asks for it.", kept=True)
-    number = Text("E", "SSN or EIN", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}|\d{2}-?\d{7}", needed="Item E asks for it.",
-                  pattern_says="Nine digits, 000-00-0000 or 00-0000000.", kept=True)  # fmt: skip
+    number = Text("E", "SSN or EIN", secret=True, longest=11, pattern=r"\d{3}-?\d{2}-?\d{4}|\d{2}-?\d{7}",
+                  needed="Item E asks for it.", pattern_says="Nine digits, 000-00-0000 or 00-0000000.", kept=True)  # fmt: skip
     street = Text("F1", "Street address", longest=60, needed="Item F asks for it.", kept=True)
     city = Text("F2", "City", longest=40, needed="Item F asks for it.", kept=True)
     state = Choice("F3", "State", STATES, needed="Item F asks for it.", kept=True)
-    zip = Text("F4", "ZIP code", longest=10, pattern=r"\d{5}(-\d{4})?", pattern_says="A ZIP code has five digits, or nine.", kept=True)
+    zip = Text(
+        "F4", "ZIP code", longest=10, pattern=r"\d{5}(-\d{4})?", pattern_says="A ZIP code has five digits, or nine.", kept=True
+    )
     sort = Choice("I1", "What type of entity is it", OWNERS, needed="Item I1 asks for it.", kept=True)
     general = Flag("G", "General partner or LLC member-manager", kept=True, needed="Item G asks for it.", cites="IRC 1402(a)(13)")
     active = Flag(None, "Takes part in the business: share of it is self-employment income", cites="IRC 1402(a)(13)", kept=True,
                   help="If empty, as item G.")  # fmt: skip
     stakes = Rows("J", "Shares", StakeRow, kept=True)
 
-    services = Amount("4a", "Guaranteed payments for services", cites="IRC 707(c)", begins="Payments, contributions, distributions")
+    services = Amount(
+        "4a", "Guaranteed payments for services", cites="IRC 707(c)", begins="Payments, contributions, distributions"
+    )
     for_capital = Amount("4b", "Guaranteed payments for capital", cites="IRC 707(c)")
     health_insurance = Amount(None, "Of them, health insurance", cites="Rev. Rul. 91-26")
     contributed = Amount("L", "Cash contributed")
@@ -108,8 +126,12 @@ class Partner(EntityPaper):
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
     distributed_property = Amount("19C", "Other property distributed, adjusted basis", cites="IRC 732")
 
-    capital_before = Amount("L0", "Capital when the year began, tax basis", negative=True, opens=PARTNER_CAPITAL, begins="Capital and liabilities")
-    capital_other = Amount("L4", "Other increase or decrease of capital", negative=True, help="Transfers of an interest, section 734(b).")
+    capital_before = Amount(
+        "L0", "Capital when the year began, tax basis", negative=True, opens=PARTNER_CAPITAL, begins="Capital and liabilities"
+    )
+    capital_other = Amount(
+        "L4", "Other increase or decrease of capital", negative=True, help="Transfers of an interest, section 734(b)."
+    )
     nonrecourse_before = Amount("K1", "Nonrecourse liabilities when the year began", opens=NONRECOURSE)
     qualified_before = Amount("K2", "Qualified nonrecourse financing when the year began", opens=QUALIFIED)
     recourse_before = Amount("K3", "Recourse liabilities when the year began", opens=RECOURSE)
@@ -119,7 +141,7 @@ class Partner(EntityPaper):
         return bool(self.general)
 
     def weight(self, which):
-        """Days of the year by the percentage that held on each, so that changes count from their day. IRC 706(d)(1); 26 CFR 1.706-4."""
+        """Days of the year by the percentage that held on each: changes count from their day. IRC 706(d)(1); 26 CFR 1.706-4."""
         period, found = self.run.period, Decimal(0)
         rows = sorted(self.stakes, key=lambda row: row.since or period.start)
         for place, row in enumerate(rows):
@@ -133,7 +155,9 @@ class Partner(EntityPaper):
         """The percentage on the first or the last day."""
         period = self.run.period
         day = period.end if end else period.start
-        held = [row for row in sorted(self.stakes, key=lambda row: row.since or period.start) if (row.since or period.start) <= day]
+        held = [
+            row for row in sorted(self.stakes, key=lambda row: row.since or period.start) if (row.since or period.start) <= day
+        ]
         return held[-1].part(which) if held else Decimal(0)
 
     def comes_again(self):
@@ -141,9 +165,12 @@ class Partner(EntityPaper):
 
 
 ITEMS = {
-    "1": "Ordinary business income (loss)", "2": "Net rental real estate income (loss)", "5": "Interest income", "6a": "Ordinary dividends",
-    "6b": "Qualified dividends", "7": "Royalties", "8": "Net short-term capital gain (loss)", "9a": "Net long-term capital gain (loss)",
-    "9c": "Unrecaptured section 1250 gain", "10": "Net section 1231 gain (loss)", "11": "Other income (loss)", "12": "Section 179 deduction",
+    "1": "Ordinary business income (loss)", "2": "Net rental real estate income (loss)", "5": "Interest income",
+    "6a": "Ordinary dividends",
+    "6b": "Qualified dividends", "7": "Royalties", "8": "Net short-term capital gain (loss)",
+    "9a": "Net long-term capital gain (loss)",
+    "9c": "Unrecaptured section 1250 gain", "10": "Net section 1231 gain (loss)", "11": "Other income (loss)",
+    "12": "Section 179 deduction",
     "13a": "Contributions", "13b": "Investment interest expense", "13d": "Other deductions", "18a": "Tax-exempt interest",
     "18c": "Nondeductible expenses", "21": "Foreign taxes",
 }  # fmt: skip

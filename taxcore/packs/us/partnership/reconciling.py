@@ -83,10 +83,14 @@ class ScheduleL(BalanceSheet):
             row = {name: str(account.row.entered[name]) for name in ("account", "code", "tax_line") if account.row.is_keyed(name)}
             key = str(account.row.tax_line)
             if key not in RESULT and key not in EQUITY:
-                ends = total([one.debit for one in (account.row, *account.book)], less=[one.credit for one in (account.row, *account.book)])
+                ends = total(
+                    [one.debit for one in (account.row, *account.book)], less=[one.credit for one in (account.row, *account.book)]
+                )
                 row |= {"before": f"{ends:f}"} if ends else {}
             elif key == "capital" and not any("before" in one for one in made if one.get("capital")):
-                row |= {"before": f"{-self.capital_ended:f}"} if self.capital_ended and account is _first_capital(self.run) else {}
+                row |= (
+                    {"before": f"{-self.capital_ended:f}"} if self.capital_ended and account is _first_capital(self.run) else {}
+                )
             made.append(row)
         return made
 

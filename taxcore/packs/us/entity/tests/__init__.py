@@ -1,0 +1,1 @@
+"""Tests of what returns of entities share."""

@@ -1,0 +1,64 @@
+"""Form 1065: a partnership's return from its books to a Schedule K-1 for each partner. IRC 701 to 777, 6031."""
+
+from taxcore.engine import Authority, Identifier, Pack
+from taxcore.engine import law as law_files
+from taxcore.packs.us import PACK as INDIVIDUAL
+from taxcore.packs.us import holidays
+from taxcore.packs.us.base import STATES
+from taxcore.packs.us.entity.base import Filer
+from taxcore.packs.us.entity.base import opens as opens_with
+from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.property import (
+    EntityForm4562,
+    EntityForm4797,
+    EntitySale,
+    EntitySection179,
+    LetProperty,
+    OneProperty,
+    Rents,
+    Trade,
+)
+from taxcore.packs.us.entity.statements import CostOfGoods
+from taxcore.packs.us.partnership.checks import CHECKS
+from taxcore.packs.us.partnership.forms import PartnershipReturn, ScheduleK
+from taxcore.packs.us.partnership.issuing import issues
+from taxcore.packs.us.partnership.k1 import Share
+from taxcore.packs.us.partnership.outgoing import OUTGOING
+from taxcore.packs.us.partnership.papers import PAPERS
+from taxcore.packs.us.partnership.reconciling import BooksToReturn, PartnersCapital, ScheduleL
+from taxcore.packs.us.property.assets import Depreciation
+from taxcore.packs.us.property.papers import Asset
+
+YEARS = INDIVIDUAL.law["us"]
+GROUPS = {
+    "people": "Partnership", "about": "About it", "books": "Books", "property": "Property", "owners": "Partners",
+}  # fmt: skip
+
+
+def opens(filers, address):
+    return opens_with(filers, address, "business", "books")
+
+
+def described(result):
+    """How many partners there are."""
+    count = len(result.run.papers("partner"))
+    return f"{count} partners" if count != 1 else "1 partner"
+
+
+FEDERAL = Authority(
+    code="us-1065", name="Federal", agency="the IRS", form=PartnershipReturn, refund="overpaid", owed="owed", return_type="1065",
+    due=(3, 15), applies=lambda run: True, declaration="8879-PE", closed=holidays.federal, tax="tax", income="ordinary",
+    # Form 8879-PE, part I
+    authorized=(("receipts", 0), ("gross_profit", 0), ("ordinary", 0)),
+)  # fmt: skip
+PACK = Pack(
+    code="us-1065", name="United States, partnerships", called="Partnership return",
+    years=tuple(year for year in law_files.years(YEARS) if year >= 2023), people=Filer,
+    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset),
+    forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, BooksToReturn, PartnersCapital, Rents, OneProperty,
+           EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
+    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity", opens=opens, issues=issues,
+    identifier=Identifier("Employer identification number", "EIN", "00-0000000"), currency="$", currency_code="USD",
+    regions=STATES,
+    writes="the IRS", outgoing=OUTGOING, described=described,
+)  # fmt: skip

@@ -1,0 +1,285 @@
+"""Diagnostics of a partnership's return: books that do not balance, shares that are not the whole, capital that does not roll."""
+
+from decimal import Decimal
+
+from taxcore.engine import check, found, idea, stops
+from taxcore.packs.us.entity.books import ENTRIES, RESULT, ledger, named
+from taxcore.packs.us.partnership.papers import percent
+
+_HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
+_WHICH = {"profit": "profit", "loss": "loss", "capital": "capital"}
+
+
+@stops("us.books.unbalanced", "Trial balance: debits and credits differ", "conflict", "IRC 446(a)")
+@stops("us.books.beginning-unbalanced", "Trial balance: beginning balances do not add up to zero", "conflict", "Schedule L")
+@check("us.books.account-twice", "Trial balance: the same account twice", "conflict")
+@check("us.books.suggested", "Trial balance: tax lines suggested by names", "unlikely")
+@check("us.books.negative-asset", "Schedule L: an asset below zero", "unlikely", "Schedule L")
+@check("us.books.result-carried", "Income statement account with a beginning balance", "conflict", "IRC 446(a)")
+def books(run):
+    paper = run.single("books")
+    rows = paper.rows
+    off = sum((row.debit - row.credit for row in rows), Decimal(0))
+    if off:
+        says = f"Debits exceed credits by {off:,.2f}." if off > 0 else f"Credits exceed debits by {-off:,.2f}."
+        yield found(paper.address("rows"), f"{says} Correct an account, or enter what is missing.", code="us.books.unbalanced")
+    before = sum((row.before for row in rows), Decimal(0))
+    if before and any(row.before for row in rows):
+        says = f"They come to {before:,.2f}. Debits are entered as they are, credits with a minus sign."
+        yield found(paper.address("rows"), says, code="us.books.beginning-unbalanced")
+    seen = set()
+    for row in rows:
+        if named(row.account) in seen:
+            says = f"“{row.account}” is there twice; entries and next year know it by its name. Give one another name."
+            yield found(row.address("account"), says, code="us.books.account-twice")
+        seen.add(named(row.account))
+        if row.tax_line in RESULT and row.before:
+            says = f"“{row.account}” begins each year at zero. Remove its beginning balance, or choose another tax line."
+            yield found(row.address("before"), says, code="us.books.result-carried")
+    guessed = [row for row in rows if row.tax_line and not row.is_keyed("tax_line")]
+    if guessed:
+        says = f"{len(guessed)} accounts stand where their names usually belong, “{guessed[0].account}” among them. Confirm them."
+        yield found(guessed[0].address("tax_line"), says, code="us.books.suggested")
+    sheet = run.form("us.sch-l")
+    for name in ("cash_ended", "receivables_ended", "inventory_ended", "buildings_ended", "land_ended"):
+        if getattr(sheet, name) < 0:
+            yield found(sheet.address(name), "An account or an entry is on the wrong side.", code="us.books.negative-asset")
+
+
+@stops("us.entry.unbalanced", "Journal entry: debits and credits differ", "conflict", "IRC 446(a)")
+@stops("us.entry.account", "Journal entry: account not in the trial balance", "conflict")
+@check("us.entry.tax-on-balance", "Tax entry that moves no income or deduction", "unlikely")
+def entries(run):
+    known = ledger(run)
+    for entry in run.papers("entry"):
+        off = sum((line.debit - line.credit for line in entry.rows), Decimal(0))
+        if off:
+            says = f"It is off by {abs(off):,.2f}. An entry has as much on one side as on the other."
+            yield found(entry.address("rows"), says, code="us.entry.unbalanced")
+        for line in entry.rows:
+            if line.account and named(line.account) not in known:
+                says = f"“{line.account}” is no account of the trial balance. Correct the name, or add the account."
+                yield found(line.address("account"), says, code="us.entry.account")
+        accounts = [known[named(line.account)] for line in entry.rows if named(line.account) in known]
+        if entry.entry_kind == "tax" and accounts and not any(one.row.tax_line in RESULT for one in accounts):
+            says = f"A {ENTRIES['tax'].lower()} entry changes the return alone. Did you mean an adjusting one?"
+            yield found(entry.address("entry_kind"), says, code="us.entry.tax-on-balance")
+
+
+@stops("us.partner.none", "No partners", "missing", "IRC 761(a)")
+@stops("us.partner.one", "Only one partner", "conflict", "IRC 761(a)")
+@stops("us.partner.not-hundred", "Partners' shares do not add up to 100%", "conflict", "IRC 704(b)")
+@stops("us.partner.stake-days", "Partner's shares: dates outside the year", "conflict", "IRC 706(d)")
+@check("us.partner.number-twice", "Two partners with one number", "conflict")
+@stops("us.partner.no-stake", "Partner without a share", "missing", "Schedule K-1, item J")
+@check("us.partner.limited-active", "Limited partner with self-employment income", "unlikely", "IRC 1402(a)(13)")
+@check("us.partner.general-passive", "General partner without self-employment income", "unlikely", "IRC 1402(a)")
+def partners(run):
+    every, about = run.papers("partner"), run.single("about")
+    if not every:
+        yield found("us.partner", "Add the partners: each gets a Schedule K-1.", code="us.partner.none")
+        return
+    if len(every) == 1:
+        yield found(every[0].address("called"), "A partnership has two partners at least. Add the other.", code="us.partner.one")
+    numbers = set()
+    for partner in every:
+        yield from _of_partner(run, partner, about, numbers)
+    for which, called in _WHICH.items():
+        for end in (False, True):
+            held = sum((one.at(which, end) for one in every), Decimal(0))
+            if abs(held - _HUNDRED) > Decimal("0.0001") and any(one.stakes for one in every):
+                when = "at the end" if end else "at the beginning"
+                says = f"Their {called} shares {when} of the year are {held.normalize():f}% together. Correct item J."
+                yield found(every[0].address("stakes"), says, code="us.partner.not-hundred")
+                return
+
+
+def _of_partner(run, partner, about, numbers):
+    if not partner.stakes:
+        says = f"{partner.called or 'A partner'} has no share of profit, loss or capital. Enter item J."
+        yield found(partner.address("stakes"), says, code="us.partner.no-stake")
+    for row in partner.stakes:
+        if row.since and not run.period.start <= row.since <= run.period.end:
+            says = f"{row.since:%B %-d, %Y} is not in this year. Leave it empty for the whole year."
+            yield found(row.address("since"), says, code="us.partner.stake-days")
+    if partner.number and partner.number in numbers:
+        says = f"{partner.called} has the number of another partner. Correct one of them."
+        yield found(partner.address("number"), says, code="us.partner.number-twice")
+    numbers.add(partner.number)
+    if about.entity_kind == "limited" and partner.general is False and partner.is_keyed("active") and partner.active:
+        says = "A limited partner's share is not self-employment income, guaranteed payments for services are. Check the answer."
+        yield found(partner.address("active"), says, code="us.partner.limited-active")
+    if partner.general and partner.sort == "individual" and partner.is_keyed("active") and not partner.active:
+        says = "A general partner's share of a business is self-employment income. Check the answer."
+        yield found(partner.address("active"), says, code="us.partner.general-passive")
+
+
+@stops("us.allocation.not-hundred", "Special allocation does not add up to 100%", "conflict", "IRC 704(b)")
+@stops("us.allocation.twice", "The same item allocated twice", "conflict", "IRC 704(b)")
+@check("us.allocation.effect", "Special allocation: substantial economic effect", "unlikely", "26 CFR 1.704-1(b)(2)")
+def allocations(run):
+    seen = set()
+    for paper in run.papers("allocation"):
+        parts = sum((percent(row.part) for row in paper.rows), Decimal(0))
+        if paper.rows and abs(parts - _HUNDRED) > Decimal("0.0001"):
+            says = f"Its parts are {parts.normalize():f}% together. Correct them."
+            yield found(paper.address("rows"), says, code="us.allocation.not-hundred")
+        if paper.item and paper.item in seen:
+            yield found(paper.address("item"), "The first one counts. Remove one of them.", code="us.allocation.twice")
+        seen.add(paper.item)
+        if paper.rows and not paper.attached:
+            says = "It holds only with substantial economic effect or by the partners' interests. Keep the agreement beside it."
+            yield found(paper.address("item"), says, code="us.allocation.effect")
+
+
+@check("us.capital.not-tied", "Schedule M-2 differs from Schedule L", "conflict", "Schedule M-2")
+@stops("us.m1.unreconciled", "Schedule M-1 does not reconcile", "conflict", "Schedule M-1")
+@check("us.capital.negative", "Partner's capital below zero", "unlikely", "26 CFR 1.704-1(b)(2)(ii)(d)")
+@check("us.draws.differ", "Distributions of the partners differ from the books", "conflict", "Schedule K, line 19a")
+@check("us.guaranteed.differ", "Guaranteed payments of the partners differ from the books", "conflict", "IRC 707(c)")
+@check("us.contributed.differ", "Capital contributed differs from the books", "conflict", "Schedule M-2, line 2")
+def reconciled(run):
+    m1, m2, sheet, schedule = (run.form(f"us.{code}") for code in ("sch-m-1", "sch-m-2", "sch-l", "sch-k"))
+    if not run.single("books").rows:
+        return
+    if abs(m1.unreconciled) > _DOLLAR:
+        says = (
+            f"{abs(m1.unreconciled):,.0f} between books and Schedule K is not explained. Look at rents, depreciation and entries."
+        )
+        yield found(m1.address("net"), says, code="us.m1.unreconciled")
+    if abs(m2.ended - sheet.capital_ended) > _DOLLAR:
+        says = f"Capital on the tax basis is {m2.ended:,.0f}, of the books {sheet.capital_ended:,.0f}. Keep a reconciliation."
+        yield found(m2.address("ended"), says, code="us.capital.not-tied")
+    for one in run.every("us.sch-k-1"):
+        if one.capital < 0:
+            says = f"{one.partner.called}: distributions and losses exceed what was put in. Liabilities must carry it."
+            yield found(one.address("capital"), says, code="us.capital.negative")
+    yield from _against_books(run, schedule, m2)
+
+
+def _against_books(run, schedule, m2):
+    from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
+
+    drawn, given = debit_of(run, "draws", tax=False), total_of(schedule.distributed, schedule.distributed_property)
+    if accounts_of(run, "draws") and abs(drawn - given) > _DOLLAR:
+        says = f"Partners have {given:,.0f}, the accounts {drawn:,.0f}. Enter each partner's distributions."
+        yield found(schedule.address("distributed"), says, code="us.draws.differ")
+    paid = debit_of(run, "guaranteed", tax=False)
+    if accounts_of(run, "guaranteed") and abs(paid - schedule.guaranteed) > _DOLLAR:
+        says = f"Partners have {schedule.guaranteed:,.0f}, the accounts {paid:,.0f}. Enter each partner's payments."
+        yield found(schedule.address("guaranteed"), says, code="us.guaranteed.differ")
+    put_in, said = credit_of(run, "contributed", tax=False), total_of(m2.contributed, m2.contributed_property)
+    if accounts_of(run, "contributed") and abs(put_in - said) > _DOLLAR:
+        says = f"Partners have {said:,.0f}, the accounts {put_in:,.0f}. Enter each partner's contributions."
+        yield found(m2.address("contributed"), says, code="us.contributed.differ")
+
+
+def total_of(*amounts):
+    return sum(amounts, Decimal(0))
+
+
+@check("us.8825.differ", "Rents of properties differ from the books", "conflict", "Form 8825")
+@check("us.8825.costs-differ", "Expenses of properties differ from the books", "conflict", "Form 8825")
+@stops("us.8825.none", "Rents in the books and no property", "missing", "Form 8825")
+def rents(run):
+    from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
+
+    booked, costs = credit_of(run, "rental_income"), debit_of(run, "rental_costs")
+    if accounts_of(run, "rental_income", "rental_costs") and not run.papers("rental"):
+        yield found("us.rental", "Add the property: rents are passed on apart from the business.", code="us.8825.none")
+        return
+    if run.is_idle("us.8825"):
+        return
+    form = run.form("us.8825")
+    if abs(form.rents - booked) > _DOLLAR:
+        says = f"Properties have {form.rents:,.0f}, the accounts {booked:,.0f}. Correct one."
+        yield found(form.address("rents"), says, code="us.8825.differ")
+    own = total_of(*(one.expenses - one.depreciation for one in run.every("us.8825-property")))
+    if abs(own - costs) > _DOLLAR:
+        says = f"Without depreciation properties have {own:,.0f}, the accounts {costs:,.0f}. Correct one."
+        yield found(form.address("expenses"), says, code="us.8825.costs-differ")
+
+
+@stops("us.1065.planning-year", "Forms for this year are not final", "unsupported")
+@stops("us.1065.k-2", "Schedules K-2 and K-3", "unsupported", "Schedule K, line 16")
+@stops("us.1065.debt", "Debt that was canceled", "unsupported", "IRC 108(d)(6)")
+@stops("us.1065.adjusted-basis", "Basis adjustments under sections 734 and 743", "unsupported", "IRC 734, 743, 754")
+@stops("us.1065.foreign", "Foreign partnership", "unsupported", "IRC 6031(e)")
+@stops("us.1065.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
+@check("us.1065.state-return", "The state's own partnership return", "unsupported", "state law")
+@stops("us.1065.built-in", "Property contributed with built-in gain or loss", "unsupported", "IRC 704(c)")
+@stops("us.1065.distributed-property", "Property distributed to partners", "unsupported", "IRC 731(c), 732, 737")
+def unsupported(run):
+    about = run.single("about")
+    if run.laws["us"].year.planning:
+        says = f"The forms of {run.year} are not final. The figures are for planning and cannot be filed."
+        yield found(about.address("started"), says, code="us.1065.planning-year")
+    rows = (
+        ("foreign_items", about.foreign_items, "us.1065.k-2", "Schedules K-2 and K-3 are not made here yet."),
+        ("debt_cancelled", about.debt_cancelled, "us.1065.debt", "Income of canceled debt has rules of its own."),
+        ("basis_adjusted", about.basis_adjusted, "us.1065.adjusted-basis", "Adjustments of a partner's basis are not made here."),
+        ("entity_kind", about.entity_kind == "foreign", "us.1065.foreign", "Foreign partnerships are not made here."),
+        ("method", about.method == "other", "us.1065.method", "Only cash and accrual are known here."),
+    )  # fmt: skip
+    for name, holds, code, says in rows:
+        if holds:
+            yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
+    if about.state and about.state not in _UNTAXED:
+        says = f"The return of the partnership in {about.fields()['state'].options[about.state]} is not made here yet."
+        yield found(about.address("state"), says, code="us.1065.state-return")
+    for partner in run.papers("partner"):
+        if partner.built_in:
+            says = "How built-in gain is allocated is not worked out here yet. This return cannot be e-filed from here."
+            yield found(partner.address("built_in"), says, code="us.1065.built-in")
+        if partner.distributed_property:
+            says = "Gain and basis of property that is distributed are not worked out here yet. It cannot be e-filed from here."
+            yield found(partner.address("distributed_property"), says, code="us.1065.distributed-property")
+
+
+@stops("us.asset.entity-fallen", "Business use of a vehicle that fell", "unsupported", "IRC 280F(b)(2)")
+@check("us.asset.entity-books", "Depreciation of the books without a register", "missing", "IRC 167, 168")
+def assets(run):
+    for one in run.papers("asset"):
+        if one.has_fallen and one.fell_in == run.year:
+            says = "What is added back is not worked out for an entity yet. This return cannot be e-filed from here."
+            yield found(one.address("fell_in"), says, code="us.asset.entity-fallen")
+    page = run.form("us.1065")
+    if page.depreciation and not run.papers("asset"):
+        says = "It is deducted as booked. Enter the assets: the law's depreciation is another one."
+        yield found(page.address("depreciation"), says, code="us.asset.entity-books")
+
+
+_UNTAXED = frozenset({"AK", "FL", "NV", "SD", "WA", "WY"})
+
+
+@check("us.1065.late-shares", "Penalty for late filing or Schedules K-1", "lost", "IRC 6698, 6722")
+@check("us.1065.partners-cannot-elect", "Election out with a partner that may not be one", "rule", "IRC 6221(b)(1)(C)")
+@check("us.1065.half-owner", "A partner with 50% or more, and Schedule B says no", "conflict", "Schedule B, line 2")
+@idea("us.1065.small", "Schedules L, M-1 and M-2 are not required", "election", "Schedule B, line 4")
+@check("us.1065.loss-limits", "Losses that owners may not be able to deduct", "unlikely", "IRC 704(d)")
+def answers(run):
+    about, partners, page = run.single("about"), run.papers("partner"), run.form("us.1065")
+    if about.filed_in_time is False:
+        says = "Each month late costs for every partner. Ask for relief with the return, or expect a notice."
+        yield found(about.address("filed_in_time"), says, code="us.1065.late-shares")
+    barred = next((one for one in partners if one.sort in ("partnership", "trust", "ira")), None)
+    if about.elects_out and barred is not None:
+        says = (
+            f"{barred.called} is a {barred.fields()['sort'].options[barred.sort].lower()}. Then the partnership cannot elect out."
+        )
+        yield found(about.address("elects_out"), says, code="us.1065.partners-cannot-elect")
+    half = next((one for one in partners if max(one.at("profit", True), one.at("capital", True)) >= 50), None)
+    if about.owned_half is False and half is not None:
+        says = f"{half.called} has half or more. Answer yes; Schedule B-1 goes along."
+        yield found(about.address("owned_half"), says, code="us.1065.half-owner")
+    sheet = run.form("us.sch-l")
+    if about.filed_in_time and page.receipts < 250_000 and sheet.assets_ended < 1_000_000 and run.single("books").rows:
+        says = "Receipts are below 250,000 and assets below 1,000,000. They go along anyway, which does no harm."
+        yield found(about.address("filed_in_time"), says, code="us.1065.small")
+    for one in run.every("us.sch-k-1"):
+        if one.net < 0 and one.capital < 0 and not (one.recourse or one.qualified or one.nonrecourse):
+            says = f"{one.partner.called}'s losses exceed capital and liabilities. They wait in the owner's return: tell them."
+            yield found(one.address("capital"), says, code="us.1065.loss-limits")
+
+
+CHECKS = (assets, books, entries, partners, allocations, reconciled, rents, unsupported, answers)
