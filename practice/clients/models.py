@@ -115,6 +115,12 @@ class EntityForm(models.TextChoices):
     ASSOCIATION = "association", "Association or charity"
 
 
+def form_of(household):
+    """What an entity is; empty for people."""
+    entity = getattr(household, "entity", None)
+    return entity.form if entity is not None else ""
+
+
 class Entity(FirmOwned):
     """The details of a client that is no person. Its number is kept like people's."""
 

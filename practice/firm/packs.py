@@ -15,11 +15,13 @@ def word(american):
     return usual_pack().words.get(american, american)
 
 
-def packs_for(kind):
-    """The kinds of return that a client of that kind (people or entity) files, the usual one first."""
-    return [pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind]
+def packs_for(kind, form=""):
+    """The kinds of return that a client of that kind (people or entity) files, the usual one first; of an entity those for its
+    form, where they are for some forms alone."""
+    made = [pack for pack in map(pack_named, settings.PACKS) if pack.filer == kind]
+    return [pack for pack in made if not (form and pack.entity_forms) or form in pack.entity_forms]
 
 
-def pack_for(kind):
+def pack_for(kind, form=""):
     """The usual kind of return of such a client; None where the practice makes none."""
-    return next(iter(packs_for(kind)), None)
+    return next(iter(packs_for(kind, form)), None)

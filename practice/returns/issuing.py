@@ -5,7 +5,7 @@ what it says now is handed out again, or taken over there.
 """
 
 import uuid
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from django.db import transaction
@@ -20,7 +20,9 @@ from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.models import HandedOut, Return
 from practice.returns.placing import by_hand, paper_at, put
 from practice.returns.standing import filing_return
+from taxcore.engine import PaperValues, compute
 from taxcore.engine.amending import read_as
+from taxcore.packs import pack_named
 
 ISSUED = "issued"  # how a value came that another return issued
 
@@ -42,6 +44,12 @@ class Handing:
     differs: tuple = ()
 
     @property
+    def paper_name(self):
+        """What the trade calls it."""
+        paper = pack_named(self.issued.pack).paper(self.issued.kind)
+        return paper.name
+
+    @property
     def is_open(self):
         return not self.says and (self.new or bool(self.differs))
 
@@ -51,20 +59,82 @@ def handings_of(return_, result=None):
     issues = pack_of(return_).issues
     if issues is None:
         return []
-    return [_handing(return_, one) for one in issues((result or result_of(return_)).run)]
+    there: dict[tuple[Any, str], str] = {}  # (return, id that was issued): id under which the paper stands there
+    return [_handing(return_, one, there) for one in issues((result or result_of(return_)).run)]
 
 
-def _handing(return_, issued):
+def _handing(return_, issued, there):
     household = _client_with(return_, issued.number)
     if household is None:
         return Handing(issued, None, None, f"No client has the number of {issued.named}.", False)
     target = filing_return(household, issued.pack, return_.year)
     if target is None:
         return Handing(issued, household, None, f"There is no return of {return_.year}.", False)
+    issued = _as_it_stands(target, issued, there)
     paper = target.papers.filter(kind=issued.kind, key=issued.id, removed_at=None).first()
     differs = tuple(_differing(target, paper, issued)) if paper is not None else ()
     says = closed_because(target) if paper is None or differs else ""
     return Handing(issued, household, target, says, paper is None, differs)
+
+
+@dataclass(frozen=True)
+class Moved:
+    """An owner's return with what is not handed out yet: `lines` are (label, amount there now, amount with it, change)."""
+
+    return_: Any
+    client: Any
+    lines: tuple
+
+
+def moved_by(handings):
+    """What the open papers would do to the returns that they are for: each computed with them, nothing is kept."""
+    found = []
+    for target in dict.fromkeys(one.return_ for one in handings if one.is_open):
+        mine = [one.issued for one in handings if one.return_ == target and one.is_open]
+        before = result_of(target)
+        after = compute(before.run.pack, _with(before.run.data, mine))
+        found.append(Moved(target, target.household, tuple(_taxes(before, after))))
+    return found
+
+
+def _with(data, issued):
+    """A return's data with papers as somebody issues them."""
+    given = {(one.kind, one.id): one for one in issued}
+    papers = []
+    for paper in data.papers:
+        one = given.pop((paper.kind, paper.id), None)
+        papers.append(paper if one is None else replace(paper, values={**paper.values, **one.values}))
+    new = [PaperValues(one.id, one.kind, {"owner": "taxpayer", **one.values}) for one in given.values()]
+    return replace(data, papers=(*papers, *new))
+
+
+def _taxes(before, after):
+    """Each authority's tax, and what all of them pay or are owed together."""
+    was = {line.authority.code: line for line in before.bottom_lines}
+    for line in after.bottom_lines:
+        tax = line.authority.cell(after.run, line.authority.tax)
+        old = line.authority.cell(before.run, line.authority.tax).value if line.authority.code in was else 0
+        yield f"{line.authority.name}: {tax.label}", old, tax.value, tax.value - old
+    yield "Net refund (due)", _together(before), _together(after), _together(after) - _together(before)
+
+
+def _together(result):
+    return sum(line.amount for line in result.bottom_lines)
+
+
+def _as_it_stands(target, issued, there):
+    """The paper under the id that it has on the owner's return, where somebody entered it there, or last year's came along."""
+    values = {name: there.get((target.pk, value), value) for name, value in issued.values.items()}
+    key = issued.id
+    if issued.known_by and not target.papers.filter(kind=issued.kind, key=key, removed_at=None).exists():
+        wanted = plain_number(values[issued.known_by]) or values[issued.known_by]
+        for paper in target.papers.filter(kind=issued.kind, removed_at=None):
+            stands = str(open_values(paper.values).get(issued.known_by) or "")
+            if stands and (plain_number(stands) or stands) == wanted:
+                key = paper.key
+                break
+    there[target.pk, issued.id] = key
+    return replace(issued, id=key, values=values)
 
 
 def _client_with(return_, number):

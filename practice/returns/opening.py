@@ -2,7 +2,7 @@
 
 from django.db import transaction
 
-from practice.clients.models import Household, Kind, Person
+from practice.clients.models import Household, Kind, Person, form_of
 from practice.firm.events import record
 from practice.firm.packs import pack_for
 from practice.firm.permissions import fetch, require
@@ -35,7 +35,7 @@ def open_return(actor, household_id, year, people, preparer=None, pack=None, per
     require(actor, "open", household)
     if household.left_on:
         raise Cannot("The client left the practice. Take them back first.")
-    pack = pack or pack_for(household.kind)
+    pack = pack or pack_for(household.kind, form_of(household))
     if pack is None or pack.filer != household.kind:
         raise Cannot("Returns of companies are not made here yet.")
     return_ = new_return(household, year, preparer or actor, pack=pack.code, **spanned(period))

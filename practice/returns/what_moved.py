@@ -19,6 +19,8 @@ class BottomView:
 
 def bottom_view(after, before=None, opened=None):
     """What the strip at the bottom edge shows. `opened` are amounts by authority when the return was opened."""
+    if after.run.pack.headline:
+        return {"lines": _headline(after, before), "pays": False, "since_opened": Decimal(0), "counts": after.counts}
     old = {line.authority.code: line.amount for line in before.bottom_lines} if before else {}
     lines = [
         BottomView(
@@ -29,7 +31,17 @@ def bottom_view(after, before=None, opened=None):
     ]  # fmt: skip
     together = sum((line.amount for line in lines), Decimal(0))
     start = sum((Decimal(amount) for amount in opened.values()), Decimal(0)) if opened is not None else together
-    return {"lines": lines, "together": together, "since_opened": together - start, "counts": after.counts}
+    return {"lines": lines, "pays": True, "together": together, "since_opened": together - start, "counts": after.counts}
+
+
+def _headline(after, before):
+    """The lines that a kind of return is known by, where its filer pays no tax with it."""
+    shown = []
+    for code, name in after.run.pack.headline:
+        cell = after.run.form(code).cell(name)
+        was = before.run.form(code).cell(name).value if before else cell.value
+        shown.append(BottomView(cell.label, cell.value, "", cell.value - was, cell.address))
+    return shown
 
 
 def ripple_view(before, after, says):

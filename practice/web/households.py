@@ -11,7 +11,7 @@ from django.views.decorators.http import require_POST
 from practice.clients import keeping, roles
 from practice.clients.finding import clients, households_like
 from practice.clients.identity import IdentityErrors, record_identity
-from practice.clients.models import Household, IdentityDocument, Person, RoleKind
+from practice.clients.models import Household, IdentityDocument, Person, RoleKind, form_of
 from practice.delivery import handing_over, plan_sheets
 from practice.delivery.retaining import keep_until
 from practice.firm.events import record
@@ -44,7 +44,7 @@ _LOOKED_INTO = 2  # of a household's returns: what comes next is computed
 def _kinds_to_open(found, returns):
     """[(pack, years left)] of what can be opened for a client; the season's year first, a newer one is for planning."""
     kinds, firm = [], found.firm
-    for pack in packs_for(found.kind):
+    for pack in packs_for(found.kind, form_of(found)):
         there = {one.year for one in returns if one.pack == pack.code and one.purpose == "filing" and not one.given_up_at}
         left = () if pack.asks else (year for year in pack.years if year not in there)
         kinds.append((pack, sorted(left, key=lambda year: (year != firm.season, -year))))
@@ -107,7 +107,7 @@ def household(request, household_id, status=200, **more):
         "may_open": may(request.user, "open") and not found.left_on,
         "may_restrict": may(request.user, "restrict clients"),
         "may_merge": may(request.user, "merge clients") and not found.left_on,
-        "files_as": pack_for(found.kind) is not None,
+        "files_as": pack_for(found.kind, form_of(found)) is not None,
         "kinds": _kinds_to_open(found, returns),
         "rolls": (rolls := _rolls(returns)),
         "parts": rolls is not None and _is_of_two(rolls) and may(request.user, "add clients"),
@@ -115,7 +115,7 @@ def household(request, household_id, status=200, **more):
         "plans": plans_of(found).select_related("origin__by", "origin__source"),
         "sheets": plan_sheets.sheets_of(found),
         "may_deliver": may(request.user, "deliver"),
-        "accounts": accounts_of(found, (pack_for(found.kind) or usual_pack()).code),
+        "accounts": accounts_of(found, (pack_for(found.kind, form_of(found)) or usual_pack()).code),
     }
     return render(request, "clients/household.html", context | more, status=status)
 
@@ -222,7 +222,7 @@ def part_ways(request, return_id):
 def new_return(request, household_id):
     """Another year for the people of a household, or another period; what cannot be taken is said beside it."""
     found = fetch(Household.objects, request.user, pk=household_id)
-    kinds = packs_for(found.kind)
+    kinds = packs_for(found.kind, form_of(found))
     pack = next((one for one in kinds if one.code == request.POST.get("pack")), next(iter(kinds), usual_pack()))
     year, period = request.user.firm.season, None
     if pack.asks:

@@ -14,7 +14,8 @@ from dataclasses import dataclass, field
 class Issued:
     """One paper for another return. `to` is the address of the paper that names the owner, `named` how it calls them, `number`
     what they are known by. `pack`, `kind` and `id` say which paper it is there; `values` are of the open format, `lines`
-    the addresses that they come from, by field."""
+    the addresses that they come from, by field. `known_by` names a field that tells it from others where somebody entered it
+    already, under another id: an issuer's number. A value that is the id of another issued paper means that paper."""
 
     to: str
     named: str
@@ -24,3 +25,4 @@ class Issued:
     id: str
     values: Mapping[str, str] = field(default_factory=dict)
     lines: Mapping[str, str] = field(default_factory=dict)
+    known_by: str = ""

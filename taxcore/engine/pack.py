@@ -300,9 +300,11 @@ class Pack:
     `questions` are the guided entry to the papers of a return. `flow` draws a result as streams of money (engine/flow.py).
     `earlier` puts what documents of earlier versions kept elsewhere where it belongs now.
     `advice` gives what a client may do (Advice), `described` says in a few words whose kind of return a result is.
-    `filer` is who files: "people" or an "entity"; `identifier` is a person's number, `currency` the sign before an amount that a
+    `filer` is who files: "people" or an "entity", `entity_forms` which entities where not all do; `identifier` is a person's
+    number, `currency` the sign before an amount that a
     client reads and `currency_code` its three letters (ISO 4217), `writes` who sends clients letters about a return.
     `issues` gives the papers that a return issues to others, whom pages call `issued_to`.
+    `headline` are lines (code of a form, name) that stand at the bottom edge where nobody pays tax with such a return.
     `opens` gives the papers of a new return from what a practice knows of its people and their address.
     `correcting` is None where returns of this kind are not corrected once they are filed.
     `day_first`: dates are written and read with the day before the month. `words` are those of
@@ -352,6 +354,7 @@ class Pack:
     law_year: Callable[[date], int] = year_of_day
     correcting: Correcting | None = None
     filer: str = "people"
+    entity_forms: tuple[str, ...] = ()
     identifier: Identifier = dataclasses.field(default_factory=Identifier)
     currency: str = ""
     currency_code: str = ""
@@ -359,6 +362,7 @@ class Pack:
     opens: Callable[..., tuple[PaperValues, ...]] | None = None
     issues: Callable[[Run], tuple[Issued, ...]] | None = None
     issued_to: str = "Owners"
+    headline: tuple[tuple[str, str], ...] = ()
     assumed_until: int = 0
     day_first: bool = False
     words: Mapping[str, str] = dataclasses.field(default_factory=dict)

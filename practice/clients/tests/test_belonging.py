@@ -49,8 +49,10 @@ class Companies(OfficeTestCase):
             self.assertNotIn("4471209", cursor.fetchone()[0])
 
     def test_no_individual_return_is_opened_for_it(self):
+        self.assertEqual(open_return(self.preparer, self.company.pk, 2025, []).pack, "us-1065")
+        trust = entities.add(self.preparer, **QUARRY | {"name": "Wren Trust", "form": "trust", "number": "00-4471210"})
         with self.assertRaisesRegex(Cannot, "not made here yet"):
-            open_return(self.preparer, self.company.pk, 2025, [])
+            open_return(self.preparer, trust.pk, 2025, [])
 
     def test_taking_on_clients_is_a_permission(self):
         self.firm.preparers_add_clients = False

@@ -16,6 +16,7 @@ def issued(request, return_id):
     context |= {
         "tab": "issued",
         "handings": handings,
+        "moved": issuing.moved_by(handings),
         "differing": issuing.differing_on(return_),
         "any_open": any(one.is_open for one in handings),
     }

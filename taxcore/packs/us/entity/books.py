@@ -11,44 +11,44 @@ ZERO = Decimal(0)
 
 # Lines of the income statement: what comes in, and what it costs
 INCOME = {
-    "sales": "Gross receipts or sales", "returns": "Returns and allowances", "other_income": "Other income of the business",
-    "rental_income": "Rents of property", "interest_income": "Interest income", "exempt_interest": "Tax-exempt interest",
-    "dividends": "Dividends", "royalties": "Royalties", "short_gain": "Short-term capital gain or loss",
-    "long_gain": "Long-term capital gain or loss", "asset_gain": "Gain or loss on sale of assets, per books",
+    "sales": "Gross receipts", "returns": "Returns, allowances", "other_income": "Other income",
+    "rental_income": "Rental income", "interest_income": "Interest income", "exempt_interest": "Exempt interest",
+    "dividends": "Dividends", "royalties": "Royalties", "short_gain": "Short-term gain",
+    "long_gain": "Long-term gain", "asset_gain": "Gain on assets",
 }  # fmt: skip
 COSTS = {
-    "purchases": "Purchases", "cogs": "Cost of goods sold or change in inventory, as booked", "labor": "Cost of labor",
-    "costs_263a": "Additional section 263A costs",
-    "other_costs": "Other costs of goods sold",
-    "officers": "Compensation of officers", "salaries": "Salaries and wages", "guaranteed": "Guaranteed payments to partners",
-    "repairs": "Repairs and maintenance", "bad_debts": "Bad debts", "rent": "Rent", "taxes": "Taxes and licenses",
-    "interest": "Interest", "depreciation": "Depreciation, per books", "depletion": "Depletion", "advertising": "Advertising",
-    "retirement": "Retirement plans", "benefits": "Employee benefit programs", "amortization": "Amortization, per books",
-    "other_deductions": "Other deductions", "meals": "Meals, 50% deductible", "nondeductible": "Nondeductible expenses",
-    "contributions": "Charitable contributions", "investment_interest": "Investment interest expense",
-    "portfolio_costs": "Deductions of portfolio income", "foreign_tax": "Foreign taxes",
-    "rental_costs": "Expenses of property that is let", "rental_depreciation": "Depreciation of property that is let, per books",
-    "income_tax": "Federal income tax, per books",
+    "purchases": "Purchases", "cogs": "Cost of goods", "labor": "Labor in cost",
+    "costs_263a": "Section 263A",
+    "other_costs": "Other cost",
+    "officers": "Officers' pay", "salaries": "Salaries, wages", "guaranteed": "Guaranteed pay",
+    "repairs": "Repairs", "bad_debts": "Bad debts", "rent": "Rent", "taxes": "Taxes, licenses",
+    "interest": "Interest", "depreciation": "Depreciation", "depletion": "Depletion", "advertising": "Advertising",
+    "retirement": "Retirement", "benefits": "Benefits", "amortization": "Amortization",
+    "other_deductions": "Other expenses", "meals": "Meals, 50%", "nondeductible": "Nondeductible",
+    "contributions": "Contributions", "investment_interest": "Invest. interest",
+    "portfolio_costs": "Portfolio costs", "foreign_tax": "Foreign taxes",
+    "rental_costs": "Rental costs", "rental_depreciation": "Rental deprec.",
+    "income_tax": "Income tax",
 }  # fmt: skip
 ASSETS = {
-    "cash": "Cash", "receivables": "Trade notes and accounts receivable", "allowance": "Allowance for bad debts",
-    "inventory": "Inventories", "obligations": "U.S. government obligations", "exempt_securities": "Tax-exempt securities",
-    "other_current": "Other current assets", "loans_to_owners": "Loans to owners",
-    "mortgage_loans": "Mortgage and real estate loans",
-    "investments": "Other investments", "buildings": "Buildings and other depreciable assets",
-    "accumulated": "Accumulated depreciation", "depletable": "Depletable assets", "depleted": "Accumulated depletion",
+    "cash": "Cash", "receivables": "Receivables", "allowance": "Allowance",
+    "inventory": "Inventories", "obligations": "U.S. obligations", "exempt_securities": "Exempt bonds",
+    "other_current": "Other current", "loans_to_owners": "Loans to owners",
+    "mortgage_loans": "Mortgages held",
+    "investments": "Investments", "buildings": "Depreciable",
+    "accumulated": "Accum. deprec.", "depletable": "Depletable assets", "depleted": "Accum. depletion",
     "land": "Land",
-    "intangible": "Intangible assets", "amortized": "Accumulated amortization", "other_assets": "Other assets",
+    "intangible": "Intangibles", "amortized": "Accum. amort.", "other_assets": "Other assets",
 }  # fmt: skip
 LIABILITIES = {
-    "payables": "Accounts payable", "short_notes": "Mortgages, notes, bonds payable in less than 1 year",
-    "other_current_owed": "Other current liabilities", "nonrecourse": "Nonrecourse loans",
+    "payables": "Payables", "short_notes": "Notes, short",
+    "other_current_owed": "Other current due", "nonrecourse": "Nonrecourse",
     "loans_from_owners": "Loans from owners",
-    "long_notes": "Mortgages, notes, bonds payable in 1 year or more", "other_owed": "Other liabilities",
+    "long_notes": "Notes, long", "other_owed": "Other owed",
 }  # fmt: skip
 EQUITY = {
-    "capital": "Owners' capital at the beginning", "contributed": "Capital contributed in the year",
-    "draws": "Distributions in the year", "stock": "Capital stock", "paid_in": "Additional paid-in capital",
+    "capital": "Capital", "contributed": "Contributed",
+    "draws": "Distributions", "stock": "Capital stock", "paid_in": "Paid-in capital",
     "retained": "Retained earnings",
 }  # fmt: skip
 TAX_LINES = INCOME | COSTS | ASSETS | LIABILITIES | EQUITY
@@ -99,8 +99,13 @@ class AccountRow(Row):
     code = Text(None, "Number", longest=20)
     tax_line = Choice(None, "Tax line", TAX_LINES, needed="Choose where it goes.", help="If empty, what its name usually means.")
     before = Amount(None, "Beginning", negative=True, help="Of the balance sheet: debit as it is, credit with a minus sign.")
-    debit = Amount(None, "Debit, end of year")
-    credit = Amount(None, "Credit, end of year")
+    debit = Amount(None, "Debit")
+    credit = Amount(None, "Credit")
+
+    @property
+    def title(self):
+        """The account: in a line's lineage there are many of one trial balance."""
+        return str(self.entered.get("account") or self.paper.title)
 
     @tax_line.when_empty
     def _usual(self):

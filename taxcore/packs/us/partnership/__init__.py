@@ -57,8 +57,10 @@ PACK = Pack(
     papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, BooksToReturn, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
-    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity", opens=opens, issues=issues,
+    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity",
+    entity_forms=("partnership", "llc"), opens=opens, issues=issues,
     identifier=Identifier("Employer identification number", "EIN", "00-0000000"), currency="$", currency_code="USD",
     regions=STATES,
-    writes="the IRS", outgoing=OUTGOING, described=described,
+    writes="the IRS", outgoing=OUTGOING, issued_to="Partners",
+    headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")), described=described,
 )  # fmt: skip

@@ -45,8 +45,8 @@ def issues(run):
         service = {"service_trade": "yes"} if run.single("business").service_trade else {}
         key = f"k1-{number}"
         yield Issued(partner.address("called"), str(partner.called), str(partner.number), "us", "k1-1065", key,
-                     called | values | service, lines)  # fmt: skip
+                     called | values | service, lines, known_by="entity_number")  # fmt: skip
         basis, of = _values(form, _BASIS)
         if basis:
             yield Issued(partner.address("called"), str(partner.called), str(partner.number), "us", "basis-p", f"basis-{number}",
-                         {"share": key} | basis, of)  # fmt: skip
+                         {"share": key} | basis, of, known_by="share")  # fmt: skip

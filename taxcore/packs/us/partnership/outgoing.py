@@ -4,6 +4,7 @@ from dataclasses import replace
 
 from taxcore.engine.outgoing import Attachable, Capacity
 from taxcore.packs.us.outgoing import OUTGOING as INDIVIDUAL
+from taxcore.packs.us.partnership.statements import statements
 
 _DECLARED = (
     "Under penalties of perjury, I declare that I have examined a copy of this return with its schedules and statements, and "
@@ -25,4 +26,5 @@ OUTGOING = replace(
         "partnership's {authority} return, and to receiving the acknowledgment and the reason for any rejection or delay."
     ),
     signs_on_paper=_DECLARED,
+    statements=statements,
 )

@@ -4,6 +4,7 @@ IRC 167, 168, 179, 195, 197, 280F.
 """
 
 from decimal import Decimal
+from typing import ClassVar
 
 from taxcore.engine import Form, excess, fact, least, line, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.balances import DEPRECIATION, QUARTER, SECTION_179
@@ -237,7 +238,7 @@ class Section179(FederalForm):
     """Part I of Form 4562: what is elected, its limits, what waits. IRC 179."""
 
     number, name, worksheet = "Section 179", "Election to expense certain property", True
-    needs = (*ACTIVITIES, "k1-1065", "k1-1120s")
+    needs: ClassVar[tuple[str, ...]] = (*ACTIVITIES, "k1-1065", "k1-1120s")
 
     def required(self):
         return self.elected > 0 or self.carried > 0
@@ -306,7 +307,8 @@ class Section179(FederalForm):
 class Form4562(FederalForm):
     """Depreciation and amortization of one activity. IRC 167, 168, 179, 197."""
 
-    number, name, per = "4562", "Depreciation and amortization", ACTIVITIES
+    number, name = "4562", "Depreciation and amortization"
+    per: ClassVar[tuple[str, ...]] = ACTIVITIES
     limits = property(lambda form: form.run.form("us.section-179"))
 
     def assets(self):
