@@ -2,7 +2,7 @@
 
 from decimal import ROUND_FLOOR, Decimal
 
-from taxcore.engine import Operand, PaperValues, Person, Text, explained, whole
+from taxcore.engine import Operand, PaperValues, Person, Text, explained, line, nothing_because, whole
 from taxcore.packs.us.base import FederalForm, FederalPaper
 
 ZERO, _ONE = Decimal(0), Decimal(1)
@@ -81,3 +81,17 @@ def part_of(amount, weights, place):
     redo, every = PartOf(tuple(weights), place), sum(weights, ZERO)
     rate = weights[place] / every * 100 if every else ZERO
     return explained("Owner's share", redo(amount), [Operand(amount)], redo, note=f"{rate.normalize():f}%, whole dollars")
+
+
+def part_line(name, item, number, label, **options):
+    """A line of an owner's schedule: the part of a line of Schedule K. `item` says for which division; the form has its owner's
+    `place` and the `weights` of all."""
+
+    @line(number, label, **options)
+    def read(form):
+        amount = getattr(form.schedule, name)
+        if not amount:
+            return nothing_because("there is none to divide")
+        return part_of(amount, form.weights(item, amount), form.place)
+
+    return read

@@ -25,7 +25,7 @@ from taxcore.packs.us.partnership.issuing import issues
 from taxcore.packs.us.partnership.k1 import Share
 from taxcore.packs.us.partnership.outgoing import OUTGOING
 from taxcore.packs.us.partnership.papers import PAPERS
-from taxcore.packs.us.partnership.reconciling import BooksToReturn, PartnersCapital, ScheduleL
+from taxcore.packs.us.partnership.reconciling import PartnersCapital, PartnershipBooks, ScheduleL
 from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
 
@@ -55,7 +55,7 @@ PACK = Pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
     years=tuple(year for year in law_files.years(YEARS) if year >= 2023), people=Filer,
     papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset),
-    forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, BooksToReturn, PartnersCapital, Rents, OneProperty,
+    forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
     authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity",
     entity_forms=("partnership", "llc"), opens=opens, issues=issues,

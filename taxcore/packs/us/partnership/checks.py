@@ -3,67 +3,13 @@
 from decimal import Decimal
 
 from taxcore.engine import check, found, idea, stops
-from taxcore.packs.us.entity.books import ENTRIES, RESULT, ledger, named
+from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
+from taxcore.packs.us.entity.checks import CHECKS as ENTITY
+from taxcore.packs.us.entity.checks import total_of
 from taxcore.packs.us.partnership.papers import percent
 
 _HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
 _WHICH = {"profit": "profit", "loss": "loss", "capital": "capital"}
-
-
-@stops("us.books.unbalanced", "Trial balance: debits and credits differ", "conflict", "IRC 446(a)")
-@stops("us.books.beginning-unbalanced", "Trial balance: beginning balances do not add up to zero", "conflict", "Schedule L")
-@check("us.books.account-twice", "Trial balance: the same account twice", "conflict")
-@check("us.books.suggested", "Trial balance: tax lines suggested by names", "unlikely")
-@check("us.books.negative-asset", "Schedule L: an asset below zero", "unlikely", "Schedule L")
-@check("us.books.result-carried", "Income statement account with a beginning balance", "conflict", "IRC 446(a)")
-def books(run):
-    paper = run.single("books")
-    rows = paper.rows
-    off = sum((row.debit - row.credit for row in rows), Decimal(0))
-    if off:
-        says = f"Debits exceed credits by {off:,.2f}." if off > 0 else f"Credits exceed debits by {-off:,.2f}."
-        yield found(paper.address("rows"), f"{says} Correct an account, or enter what is missing.", code="us.books.unbalanced")
-    before = sum((row.before for row in rows), Decimal(0))
-    if before and any(row.before for row in rows):
-        says = f"They come to {before:,.2f}. Debits are entered as they are, credits with a minus sign."
-        yield found(paper.address("rows"), says, code="us.books.beginning-unbalanced")
-    seen = set()
-    for row in rows:
-        if named(row.account) in seen:
-            says = f"“{row.account}” is there twice; entries and next year know it by its name. Give one another name."
-            yield found(row.address("account"), says, code="us.books.account-twice")
-        seen.add(named(row.account))
-        if row.tax_line in RESULT and row.before:
-            says = f"“{row.account}” begins each year at zero. Remove its beginning balance, or choose another tax line."
-            yield found(row.address("before"), says, code="us.books.result-carried")
-    guessed = [row for row in rows if row.tax_line and not row.is_keyed("tax_line")]
-    if guessed:
-        says = f"{len(guessed)} accounts stand where their names usually belong, “{guessed[0].account}” among them. Confirm them."
-        yield found(guessed[0].address("tax_line"), says, code="us.books.suggested")
-    sheet = run.form("us.sch-l")
-    for name in ("cash_ended", "receivables_ended", "inventory_ended", "buildings_ended", "land_ended"):
-        if getattr(sheet, name) < 0:
-            yield found(sheet.address(name), "An account or an entry is on the wrong side.", code="us.books.negative-asset")
-
-
-@stops("us.entry.unbalanced", "Journal entry: debits and credits differ", "conflict", "IRC 446(a)")
-@stops("us.entry.account", "Journal entry: account not in the trial balance", "conflict")
-@check("us.entry.tax-on-balance", "Tax entry that moves no income or deduction", "unlikely")
-def entries(run):
-    known = ledger(run)
-    for entry in run.papers("entry"):
-        off = sum((line.debit - line.credit for line in entry.rows), Decimal(0))
-        if off:
-            says = f"It is off by {abs(off):,.2f}. An entry has as much on one side as on the other."
-            yield found(entry.address("rows"), says, code="us.entry.unbalanced")
-        for line in entry.rows:
-            if line.account and named(line.account) not in known:
-                says = f"“{line.account}” is no account of the trial balance. Correct the name, or add the account."
-                yield found(line.address("account"), says, code="us.entry.account")
-        accounts = [known[named(line.account)] for line in entry.rows if named(line.account) in known]
-        if entry.entry_kind == "tax" and accounts and not any(one.row.tax_line in RESULT for one in accounts):
-            says = f"A {ENTRIES['tax'].lower()} entry changes the return alone. Did you mean an adjusting one?"
-            yield found(entry.address("entry_kind"), says, code="us.entry.tax-on-balance")
 
 
 @stops("us.partner.none", "No partners", "missing", "IRC 761(a)")
@@ -158,8 +104,6 @@ def reconciled(run):
 
 
 def _against_books(run, schedule, m2):
-    from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
-
     drawn, given = debit_of(run, "draws", tax=False), total_of(schedule.distributed, schedule.distributed_property)
     if accounts_of(run, "draws") and abs(drawn - given) > _DOLLAR:
         says = f"Partners have {given:,.0f}, the accounts {drawn:,.0f}. Enter each partner's distributions."
@@ -172,32 +116,6 @@ def _against_books(run, schedule, m2):
     if accounts_of(run, "contributed") and abs(put_in - said) > _DOLLAR:
         says = f"Partners have {said:,.0f}, the accounts {put_in:,.0f}. Enter each partner's contributions."
         yield found(m2.address("contributed"), says, code="us.contributed.differ")
-
-
-def total_of(*amounts):
-    return sum(amounts, Decimal(0))
-
-
-@check("us.8825.differ", "Rents of properties differ from the books", "conflict", "Form 8825")
-@check("us.8825.costs-differ", "Expenses of properties differ from the books", "conflict", "Form 8825")
-@stops("us.8825.none", "Rents in the books and no property", "missing", "Form 8825")
-def rents(run):
-    from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
-
-    booked, costs = credit_of(run, "rental_income"), debit_of(run, "rental_costs")
-    if accounts_of(run, "rental_income", "rental_costs") and not run.papers("rental"):
-        yield found("us.rental", "Add the property: rents are passed on apart from the business.", code="us.8825.none")
-        return
-    if run.is_idle("us.8825"):
-        return
-    form = run.form("us.8825")
-    if abs(form.rents - booked) > _DOLLAR:
-        says = f"Properties have {form.rents:,.0f}, the accounts {booked:,.0f}. Correct one."
-        yield found(form.address("rents"), says, code="us.8825.differ")
-    own = total_of(*(one.expenses - one.depreciation for one in run.every("us.8825-property")))
-    if abs(own - costs) > _DOLLAR:
-        says = f"Without depreciation properties have {own:,.0f}, the accounts {costs:,.0f}. Correct one."
-        yield found(form.address("expenses"), says, code="us.8825.costs-differ")
 
 
 @stops("us.1065.planning-year", "Forms for this year are not final", "unsupported")
@@ -236,19 +154,6 @@ def unsupported(run):
             yield found(partner.address("distributed_property"), says, code="us.1065.distributed-property")
 
 
-@stops("us.asset.entity-fallen", "Business use of a vehicle that fell", "unsupported", "IRC 280F(b)(2)")
-@check("us.asset.entity-books", "Depreciation of the books without a register", "missing", "IRC 167, 168")
-def assets(run):
-    for one in run.papers("asset"):
-        if one.has_fallen and one.fell_in == run.year:
-            says = "What is added back is not worked out for an entity yet. This return cannot be e-filed from here."
-            yield found(one.address("fell_in"), says, code="us.asset.entity-fallen")
-    page = run.form("us.1065")
-    if page.depreciation and not run.papers("asset"):
-        says = "It is deducted as booked. Enter the assets: the law's depreciation is another one."
-        yield found(page.address("depreciation"), says, code="us.asset.entity-books")
-
-
 _UNTAXED = frozenset({"AK", "FL", "NV", "SD", "WA", "WY"})
 
 
@@ -282,4 +187,4 @@ def answers(run):
             yield found(one.address("capital"), says, code="us.1065.loss-limits")
 
 
-CHECKS = (assets, books, entries, partners, allocations, reconciled, rents, unsupported, answers)
+CHECKS = (*ENTITY, partners, allocations, reconciled, unsupported, answers)

@@ -1,52 +1,15 @@
 """Form 1065, page 1, with Schedule K: what the partnership's business brings, and what is passed on apart. IRC 702, 703."""
 
-from decimal import Decimal
-
-from taxcore.engine import excess, fact, line, linked, nothing_because, share, total
-from taxcore.packs.us.entity.base import EntityForm
+from taxcore.engine import excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.books import credit_of, debit_of
-
-_HALF = Decimal("0.5")
-
-
-def spent(number, label, *keys, **options):
-    """A line of page 1 that is the accounts of its tax lines."""
-
-    @line(number, label, **options)
-    def read(form):
-        return debit_of(form.run, *keys)
-
-    return read
+from taxcore.packs.us.entity.page import PageOne, QualifiedBusiness, spent
 
 
-class PartnershipReturn(EntityForm):
+class PartnershipReturn(PageOne):
     """Form 1065, page 1. IRC 701, 702(a)(8), 703(a)."""
 
     number, name = "1065", "U.S. return of partnership income"
     passed_on = linked("us.sch-k")
-
-    def required(self):
-        return True
-
-    @line("1a", "Gross receipts or sales")
-    def receipts(self):
-        return credit_of(self.run, "sales")
-
-    @line("1b", "Returns and allowances")
-    def returned(self):
-        return debit_of(self.run, "returns")
-
-    @line("1c", "Balance")
-    def net_receipts(self):
-        return total(self.receipts, less=self.returned)
-
-    @line("2", "Cost of goods sold, Form 1125-A")
-    def cost(self):
-        return self.brought("us.1125-a", "cost")
-
-    @line("3", "Gross profit", weight="total")
-    def gross_profit(self):
-        return total(self.net_receipts, less=self.cost)
 
     @line("6", "Net gain or (loss), Form 4797", cites="IRC 1231, 1245")
     def gains(self):
@@ -72,13 +35,6 @@ class PartnershipReturn(EntityForm):
     taxes = spent("14", "Taxes and licenses", "taxes")
     interest = spent("15", "Interest", "interest", cites="IRC 163")
 
-    @fact("Depreciation of the business for the return")
-    def depreciation_now(self):
-        """By the register; where there is none, as booked."""
-        if any(asset.used_in == "business" for asset in self.papers("asset")):
-            return total(self.run.form("us.4562", "business").without_179)
-        return debit_of(self.run, "depreciation")
-
     @line("16a", "Depreciation, Form 4562")
     def depreciation(self):
         return total(self.depreciation_now)
@@ -94,17 +50,6 @@ class PartnershipReturn(EntityForm):
     @line({2022: None, 2023: "20"}, "Energy efficient commercial buildings deduction", cites="IRC 179D")
     def efficient_buildings(self):
         return nothing_because("Form 7205 is not made here")
-
-    @fact("Amortization for the return", cites="IRC 195, 197, 248, 709")
-    def amortization(self):
-        of_register = [one.asset.sort in ("intangible", "start-up") for one in self.every("us.depreciation")]
-        if any(of_register):
-            return total(self.run.form("us.4562", "business").amortized)
-        return debit_of(self.run, "amortization")
-
-    @fact("Meals that are deducted", cites="IRC 274(n)")
-    def meals(self):
-        return share(_HALF, of=debit_of(self.run, "meals"))
 
     @line({2022: "20", 2023: "21"}, "Other deductions")
     def others(self):
@@ -140,7 +85,7 @@ class PartnershipReturn(EntityForm):
         return nothing_because("partners pay the tax: IRC 701")
 
 
-class ScheduleK(EntityForm):
+class ScheduleK(QualifiedBusiness):
     """Schedule K: partners' distributive share items. IRC 702(a)."""
 
     number, name = "Schedule K", "Partners' distributive share items"
@@ -249,10 +194,6 @@ class ScheduleK(EntityForm):
     def nondeductible(self):
         return total(debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half)
 
-    @fact("Meals that are not deducted", cites="IRC 274(n)")
-    def meals_half(self):
-        return total(debit_of(self.run, "meals"), less=self.rounding(self.page.meals))
-
     @line("19a", "Distributions of cash and marketable securities", cites="IRC 731")
     def distributed(self):
         return total(self._partners("distributed"))
@@ -277,32 +218,3 @@ class ScheduleK(EntityForm):
         return total(
             plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax]
         )
-
-    @fact("Qualified business income", cites="IRC 199A(c)")
-    def qualified_income(self):
-        """Of the business, and of properties that are a trade."""
-        trade = nothing_because("it is no trade") if self.run.single("business").no_trade else total(self.ordinary)
-        return total(trade, [one.net for one in self.every("us.8825-property") if one.paper.is_trade])
-
-    @fact("W-2 wages", cites="IRC 199A(b)(4)")
-    def wages_paid(self):
-        trade = self.run.single("business")
-        return total(trade.wages_paid) if trade.is_keyed("wages_paid") else debit_of(self.run, "salaries", "officers", "labor")
-
-    @fact("Unadjusted basis of qualified property", cites="IRC 199A(b)(6)")
-    def property_basis(self):
-        """Of the register: for ten years, or the recovery period where that is longer."""
-        trade = self.run.single("business")
-        if trade.is_keyed("property_basis"):
-            return total(trade.property_basis)
-        return total([one.basis for one in self.every("us.depreciation") if one.is_there and _counts(one)])
-
-
-def _counts(one):
-    """Whether a thing is held at the end of the year within its depreciable period, or ten years."""
-    if one.asset.sort in ("land", "intangible", "start-up", "software") or (
-        one.asset.sold and one.asset.sold.year <= one.run.year
-    ):
-        return False
-    years = max(Decimal(str(one.asset.period or 0) or 0), Decimal(10))
-    return one.number_of_year <= years

@@ -2,7 +2,7 @@
 
 from taxcore.engine import fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
-from taxcore.packs.us.entity.base import ZERO, EntityForm, part_of
+from taxcore.packs.us.entity.base import ZERO, EntityForm, part_line, part_of
 from taxcore.packs.us.partnership.papers import percent
 
 _NET = ("ordinary", "rental", "interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "exempt_interest")
@@ -18,19 +18,6 @@ def weights_of(run, item, amount):
             return [given.get(partner.key, ZERO) for partner in partners]
     which = "loss" if amount < 0 else "profit"
     return [partner.weight(which) for partner in partners]
-
-
-def _part(name, item, number, label, **options):
-    """A line of Schedule K, divided: `item` says for which special allocation."""
-
-    @line(number, label, **options)
-    def read(form):
-        amount = getattr(form.schedule, name)
-        if not amount:
-            return nothing_because("the partnership has none")
-        return part_of(amount, weights_of(form.run, item, amount), form.place)
-
-    return read
 
 
 class Share(EntityForm):
@@ -51,6 +38,9 @@ class Share(EntityForm):
     def place(self):
         return [one.key for one in self.run.papers("partner")].index(self.key)
 
+    def weights(self, item, amount):
+        return weights_of(self.run, item, amount)
+
     @fact("Is an individual who takes part")
     def is_self_employed(self):
         return self.partner.sort == "individual"
@@ -58,8 +48,8 @@ class Share(EntityForm):
     def _of(self, name):
         return total(getattr(self.partner, name))
 
-    ordinary = _part("ordinary", "1", "1", "Ordinary business income (loss)", weight="total")
-    rental = _part("rental", "2", "2", "Net rental real estate income (loss)")
+    ordinary = part_line("ordinary", "1", "1", "Ordinary business income (loss)", weight="total")
+    rental = part_line("rental", "2", "2", "Net rental real estate income (loss)")
 
     @line("4a", "Guaranteed payments for services")
     def services(self):
@@ -73,19 +63,19 @@ class Share(EntityForm):
     def guaranteed(self):
         return total(self.services, self.for_capital)
 
-    interest = _part("interest", "5", "5", "Interest income")
-    dividends = _part("dividends", "6a", "6a", "Ordinary dividends")
-    qualified_dividends = _part("qualified_dividends", "6b", "6b", "Qualified dividends")
-    royalties = _part("royalties", "7", "7", "Royalties")
-    short_gain = _part("short_gain", "8", "8", "Net short-term capital gain (loss)")
-    long_gain = _part("long_gain", "9a", "9a", "Net long-term capital gain (loss)")
-    collectibles = _part("collectibles", "9a", "9b", "Collectibles (28%) gain (loss)")
-    unrecaptured = _part("unrecaptured", "9c", "9c", "Unrecaptured section 1250 gain")
-    section_1231 = _part("section_1231", "10", "10", "Net section 1231 gain (loss)")
-    section_179 = _part("section_179", "12", "12", "Section 179 deduction")
-    contributions = _part("contributions", "13a", "13A", "Cash contributions")
-    investment_interest = _part("investment_interest", "13b", "13H", "Investment interest expense")
-    portfolio_costs = _part("portfolio_costs", "13d", "13L", "Deductions, portfolio income")
+    interest = part_line("interest", "5", "5", "Interest income")
+    dividends = part_line("dividends", "6a", "6a", "Ordinary dividends")
+    qualified_dividends = part_line("qualified_dividends", "6b", "6b", "Qualified dividends")
+    royalties = part_line("royalties", "7", "7", "Royalties")
+    short_gain = part_line("short_gain", "8", "8", "Net short-term capital gain (loss)")
+    long_gain = part_line("long_gain", "9a", "9a", "Net long-term capital gain (loss)")
+    collectibles = part_line("collectibles", "9a", "9b", "Collectibles (28%) gain (loss)")
+    unrecaptured = part_line("unrecaptured", "9c", "9c", "Unrecaptured section 1250 gain")
+    section_1231 = part_line("section_1231", "10", "10", "Net section 1231 gain (loss)")
+    section_179 = part_line("section_179", "12", "12", "Section 179 deduction")
+    contributions = part_line("contributions", "13a", "13A", "Cash contributions")
+    investment_interest = part_line("investment_interest", "13b", "13H", "Investment interest expense")
+    portfolio_costs = part_line("portfolio_costs", "13d", "13L", "Deductions, portfolio income")
 
     @line("14A", "Net earnings (loss) from self-employment", cites="IRC 1402(a), (a)(13)")
     def self_employment(self):
@@ -106,9 +96,9 @@ class Share(EntityForm):
         amount = self.schedule.gross_nonfarm
         return part_of(amount, weights_of(self.run, "1", amount), self.place) if amount else total(ZERO)
 
-    minimum_tax = _part("minimum_tax", "1", "17A", "Post-1986 depreciation adjustment")
-    exempt_interest = _part("exempt_interest", "18a", "18A", "Tax-exempt interest income")
-    nondeductible = _part("nondeductible", "18c", "18C", "Nondeductible expenses")
+    minimum_tax = part_line("minimum_tax", "1", "17A", "Post-1986 depreciation adjustment")
+    exempt_interest = part_line("exempt_interest", "18a", "18A", "Tax-exempt interest income")
+    nondeductible = part_line("nondeductible", "18c", "18C", "Nondeductible expenses")
 
     @line("19A", "Distributions of cash and marketable securities")
     def distributed(self):
@@ -118,7 +108,7 @@ class Share(EntityForm):
     def distributed_property(self):
         return self._of("distributed_property")
 
-    investment_income = _part("investment_income", "5", "20A", "Investment income")
+    investment_income = part_line("investment_income", "5", "20A", "Investment income")
 
     def _by_business(self, amount):
         return part_of(amount, weights_of(self.run, "1", self.schedule.ordinary), self.place) if amount else total(ZERO)
@@ -135,7 +125,7 @@ class Share(EntityForm):
     def property_basis(self):
         return self._by_business(self.rounding(self.schedule.property_basis))
 
-    foreign_tax = _part("foreign_tax", "21", "21", "Foreign taxes paid or accrued")
+    foreign_tax = part_line("foreign_tax", "21", "21", "Foreign taxes paid or accrued")
 
     # Item K: by kinds of liabilities, at the end of the year
 

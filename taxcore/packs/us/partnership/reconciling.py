@@ -2,29 +2,13 @@
 
 from taxcore.engine import excess, fact, line, linked, total
 from taxcore.engine.forms import Line
-from taxcore.packs.us.entity.balances import BOOKS
 from taxcore.packs.us.entity.base import EntityForm
-from taxcore.packs.us.entity.books import (
-    CONTRA,
-    COSTS,
-    EQUITY,
-    INCOME,
-    RESULT,
-    accounts_of,
-    before_of,
-    credit_of,
-    debit_of,
-    ledger,
-)
+from taxcore.packs.us.entity.books import COSTS, INCOME, before_of, credit_of, debit_of
+from taxcore.packs.us.entity.reconciling import OWN, AccountsOn, BooksToReturn
 from taxcore.packs.us.entity.statements import BalanceSheet, both_ends, together
 
-_OWN = ("capital", "contributed", "draws", "stock", "paid_in", "retained")
-_DEPRECIATION = ("depreciation", "rental_depreciation")
-# What M-1 says line by line; every other account differs by its tax entries alone
-_SAID = (*_DEPRECIATION, "amortization", "guaranteed", "exempt_interest", "nondeductible", "income_tax", "asset_gain")
 
-
-class ScheduleL(BalanceSheet):
+class ScheduleL(AccountsOn, BalanceSheet):
     """Balance sheets per books. Liabilities and capital on lines 15 to 22. IRC 6031(a)."""
 
     number, name = "Schedule L", "Balance sheets per books"
@@ -39,12 +23,12 @@ class ScheduleL(BalanceSheet):
 
     @line("21-b", "Partners' capital accounts, beginning of year")
     def capital_begun(self):
-        return total(less=before_of(self.run, *_OWN))
+        return total(less=before_of(self.run, *OWN))
 
     @line("21-d", "Partners' capital accounts, end of year")
     def capital_ended(self):
         """With the result of the year, which the accounts have not been closed into yet."""
-        return total(credit_of(self.run, *_OWN, tax=False), self.run.form("us.sch-m-1").books)
+        return total(credit_of(self.run, *OWN, tax=False), self.run.form("us.sch-m-1").books)
 
     all_begun, all_ended = together(
         "22", "Total liabilities and capital",
@@ -64,80 +48,12 @@ class ScheduleL(BalanceSheet):
             return total(about.recourse)
         return excess(self.owed, over=[about.nonrecourse, about.qualified])
 
-    @fact("Assets less liabilities and capital, end of year")
-    def difference(self):
-        return total(self.assets_ended, less=self.all_ended)
 
-    @fact("Assets less liabilities and capital, beginning of year")
-    def difference_before(self):
-        return total(self.assets_begun, less=self.all_begun)
-
-    @fact("Accounts for next year", closes=BOOKS, by_origin="rows_next_year")
-    def accounts(self):
-        return total(len(ledger(self.run)))
-
-    def rows_next_year(self):
-        """Every account by name; those of the balance sheet with what they begin with, capital in one account."""
-        made = []
-        for account in ledger(self.run).values():
-            row = {name: str(account.row.entered[name]) for name in ("account", "code", "tax_line") if account.row.is_keyed(name)}
-            key = str(account.row.tax_line)
-            if key not in RESULT and key not in EQUITY:
-                ends = total(
-                    [one.debit for one in (account.row, *account.book)], less=[one.credit for one in (account.row, *account.book)]
-                )
-                row |= {"before": f"{ends:f}"} if ends else {}
-            elif key == "capital" and not any("before" in one for one in made if one.get("capital")):
-                row |= (
-                    {"before": f"{-self.capital_ended:f}"} if self.capital_ended and account is _first_capital(self.run) else {}
-                )
-            made.append(row)
-        return made
-
-
-def _first_capital(run):
-    return next(iter(accounts_of(run, "capital")), None)
-
-
-def _moved(run, keys, sign):
-    """What tax entries change on accounts, those that raise income or those that lower it; one amount for each account."""
-    found = []
-    for account in accounts_of(run, *keys):
-        credits, debits = [one.credit for one in account.tax], [one.debit for one in account.tax]
-        change = total(credits, less=debits)
-        if account.tax and (change > 0) == (sign > 0):
-            found.append(excess(change if sign > 0 else total(less=change), over=0))
-    return found
-
-
-class BooksToReturn(EntityForm):
+class PartnershipBooks(BooksToReturn):
     """Schedule M-1: reconciliation of income per books with the analysis of net income."""
 
     number, name = "Schedule M-1", "Reconciliation of income (loss) per books"
     page, schedule = linked("us.1065"), linked("us.sch-k")
-
-    @line("1", "Net income (loss) per books")
-    def books(self):
-        return total(credit_of(self.run, *INCOME, tax=False), less=debit_of(self.run, *COSTS, tax=False))
-
-    def _entries(self, keys, sign):
-        return _moved(self.run, [key for key in keys if key not in _SAID], sign)
-
-    @fact("Gain of sold assets, return less books")
-    def gain_differs(self):
-        tax = total(self.brought("us.4797", "ordinary"), self.brought("us.4797", "net"))
-        return total(tax, less=credit_of(self.run, "asset_gain", tax=False))
-
-    @fact("Depreciation, return less books")
-    def depreciation_differs(self):
-        """With section 179, and of properties that are let."""
-        let = [one.depreciation for one in self.every("us.8825-property")]
-        tax = total(self.page.depreciation, let, self.schedule.section_179)
-        return total(tax, less=debit_of(self.run, *_DEPRECIATION, tax=False))
-
-    @fact("Amortization, return less books")
-    def amortization_differs(self):
-        return total(self.rounding(self.page.amortization), less=debit_of(self.run, "amortization", tax=False))
 
     @fact("Guaranteed payments of the return less those of the books")
     def guaranteed_differs(self):
@@ -145,7 +61,7 @@ class BooksToReturn(EntityForm):
 
     @line("2", "Income included on Schedule K, not on books")
     def only_on_return(self):
-        return total(self._entries(INCOME, +1), excess(self.gain_differs, over=0))
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0))
 
     @line("3", "Guaranteed payments")
     def guaranteed(self):
@@ -161,11 +77,7 @@ class BooksToReturn(EntityForm):
 
     @line("4", "Expenses on books not included on Schedule K", weight="total")
     def only_on_books(self):
-        others = (
-            self._entries(COSTS, +1), debit_of(self.run, "nondeductible", "income_tax", tax=False),
-            excess(0, over=self.amortization_differs), excess(0, over=self.guaranteed_differs),
-        )  # fmt: skip
-        return total(self.more_depreciation, self.meals, others)
+        return total(self.more_depreciation, self.meals, self.more_on_books, excess(0, over=self.guaranteed_differs))
 
     @line("5", "Lines 1 through 4")
     def added(self):
@@ -177,7 +89,7 @@ class BooksToReturn(EntityForm):
 
     @line("6", "Income on books not included on Schedule K")
     def income_of_books(self):
-        return total(self.exempt, self._entries(INCOME, -1), excess(0, over=self.gain_differs))
+        return total(self.exempt, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
 
     @line("7a", "Depreciation on Schedule K, not on books")
     def less_depreciation(self):
@@ -185,7 +97,7 @@ class BooksToReturn(EntityForm):
 
     @line("7", "Deductions on Schedule K not charged against book income")
     def only_deducted(self):
-        return total(self.less_depreciation, self._entries(COSTS, -1), excess(self.amortization_differs, over=0),
+        return total(self.less_depreciation, self.entries(COSTS, -1), excess(self.amortization_differs, over=0),
                      excess(self.guaranteed_differs, over=0))  # fmt: skip
 
     @line("8", "Lines 6 and 7")
@@ -195,10 +107,6 @@ class BooksToReturn(EntityForm):
     @line("9", "Income (loss), analysis of net income, line 1", weight="total")
     def net(self):
         return total(self.added, less=self.taken_off)
-
-    @fact("What stays unreconciled")
-    def unreconciled(self):
-        return total(self.schedule.net, less=self.net)
 
 
 def _of_shares(number, label, name, *, less=False, sign=0, **options):
@@ -246,6 +154,3 @@ class PartnersCapital(EntityForm):
     @line("9", "Balance at end of year", weight="total")
     def ended(self):
         return total(self.together, less=self.taken_off)
-
-
-__all__ = ["CONTRA", "BooksToReturn", "PartnersCapital", "ScheduleL"]
