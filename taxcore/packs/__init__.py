@@ -23,6 +23,12 @@ def _american_partnership() -> Pack:
     return PACK
 
 
+def _american_s_corporation() -> Pack:
+    from taxcore.packs.us.s_corporation import PACK
+
+    return PACK
+
+
 def _british_individual() -> Pack:
     from taxcore.packs.uk.individual import PACK
 
@@ -44,6 +50,7 @@ def _british_home() -> Pack:
 KNOWN: dict[str, Callable[[], Pack]] = {
     "us": _united_states,
     "us-1065": _american_partnership,
+    "us-1120s": _american_s_corporation,
     "uk": _british_individual,
     "uk-home": _british_home,
     "uk-ct": _british_company,

@@ -10,3 +10,6 @@ QUALIFIED = Balance(
 )
 RECOURSE = Balance("partner-recourse", "Partner's share of recourse liabilities", "IRC 752", kept_up=False, waits=False)
 TRADE_179 = Balance("entity-179", "Section 179 carried over by the entity", "IRC 179(b)(3)(B)")
+ADJUSTMENTS = Balance("accumulated-adjustments", "Accumulated adjustments account", "IRC 1368(e)(1)", kept_up=False)
+EARNINGS = Balance("earnings-and-profits", "Earnings and profits of C corporation years", "IRC 1368(c)(2)", kept_up=False)
+OTHER_ADJUSTMENTS = Balance("other-adjustments", "Other adjustments account", "IRC 1368", kept_up=False)

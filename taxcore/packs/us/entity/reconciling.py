@@ -97,6 +97,10 @@ class BooksToReturn(EntityForm):
         nondeductible = debit_of(self.run, "nondeductible", "income_tax", tax=False)
         return total(self.entries(COSTS, +1), nondeductible, excess(0, over=self.amortization_differs))
 
+    @fact("Other deductions of the return not on books")
+    def more_deducted(self):
+        return total(self.entries(COSTS, -1))
+
     @fact("What stays unreconciled")
     def unreconciled(self):
         return total(self.schedule.net, less=self.net)

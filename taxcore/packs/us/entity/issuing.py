@@ -1,0 +1,54 @@
+"""What an entity's return issues to its owners' returns: a Schedule K-1, and the paper of their basis. IRC 6031(b), 6037(b)."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from typing import Any
+
+from taxcore.engine import Issued
+from taxcore.packs.us.base import digits
+
+
+def _nothing_more(owner):
+    return {}, {}
+
+
+@dataclass(frozen=True)
+class Told:
+    """Kinds of the owner's papers, and of each field there the line here. `owner_of` finds the paper of a form's owner; `more`
+    gives values that no line has, of the share and of the basis."""
+
+    share: str
+    fields: Mapping[str, str]
+    basis: str
+    of_basis: Mapping[str, str]
+    owner_of: Callable[[Any], Any]
+    more: Callable[[Any], tuple[dict[str, str], dict[str, str]]] = _nothing_more
+
+
+def to_owners(run, told):
+    """To each owner who is an individual; what others have to do with theirs is told by the document and the open format."""
+    filer = next(iter(run.people()), None)
+    if filer is None or not filer.number:
+        return
+    number = digits(filer.number)
+    called = {"entity": str(filer.company), "entity_number": f"{number[:2]}-{number[2:]}"}
+    service = {"service_trade": "yes"} if run.single("business").service_trade else {}
+    for form in run.every("us.sch-k-1"):
+        owner = told.owner_of(form)
+        if owner.sort != "individual":
+            continue
+        key, (of_share, of_basis) = f"k1-{number}", told.more(owner)
+        who = (owner.address("called"), str(owner.called), str(owner.number), "us")
+        values, lines = _values(form, told.fields)
+        yield Issued(*who, told.share, key, called | values | service | of_share, lines, known_by="entity_number")
+        basis, of = _values(form, told.of_basis)
+        if basis | of_basis:
+            yield Issued(*who, told.basis, f"basis-{number}", {"share": key} | basis | of_basis, of, known_by="share")
+
+
+def _values(form, fields):
+    """(values, lines they come from) of what is there."""
+    kept = {field: name for field, name in fields.items() if getattr(form, name)}
+    return {field: f"{getattr(form, name):f}" for field, name in kept.items()}, {
+        field: form.address(name) for field, name in kept.items()
+    }

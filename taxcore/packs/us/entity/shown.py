@@ -1,0 +1,30 @@
+"""Schedule K-1 of each owner as a document, for whoever is not a client here too. IRC 6031(b), 6037(b)."""
+
+from taxcore.engine.outgoing import Drawn, DrawnTable
+
+# Parts of the schedule by how a line's number begins: title, heads
+_PARTS = {
+    "K": ("Item K, liabilities", ("", "Kind", "End of year")),
+    "L": ("Item L, capital", ("", "Tax basis", "Amount")),
+}
+
+
+def statement(form, owner, called, shares):
+    """One owner's schedule: shares, items with their numbers, and the parts it has besides. `called` is the entity's name."""
+    rows = {"": [], **{letter: [] for letter in _PARTS}}
+    for cell in form.lines():
+        letter = next((one for one in _PARTS if cell.number.startswith(one)), "")
+        if cell.value or letter == "L":
+            rows[letter].append((cell.number.removeprefix(letter), cell.label, cell.value))
+    tables = [
+        DrawnTable("Shares", ("", "Beginning", "End"), shares),
+        DrawnTable("Items", ("Box", "Item", "Amount"), tuple(rows[""])),
+    ]
+    tables += [DrawnTable(*_PARTS[letter], tuple(rows[letter])) for letter in _PARTS]
+    remarks = (f"Of {called}, {form.year}.", "Keep it with your records, and give it to whoever prepares your return.")
+    return Drawn(f"k-1-{owner.key}", f"Schedule K-1, {owner.called}", tuple(one for one in tables if one.rows), remarks)
+
+
+def name_of(run):
+    filer = next(iter(run.people()), None)
+    return str(filer.company) if filer is not None else ""

@@ -1,0 +1,205 @@
+"""Schedule L of an S corporation, M-1, and the accounts of M-2 in the order in which distributions use them. IRC 1368."""
+
+from taxcore.engine import excess, fact, least, line, linked, total
+from taxcore.packs.us.entity.balances import ADJUSTMENTS, EARNINGS, OTHER_ADJUSTMENTS
+from taxcore.packs.us.entity.base import EntityForm
+from taxcore.packs.us.entity.books import INCOME, before_of, credit_of
+from taxcore.packs.us.entity.reconciling import OWN, AccountsOn, BooksToReturn
+from taxcore.packs.us.entity.statements import both_ends, together
+
+_OTHER = ("capital", "contributed", "draws", "retained")
+
+
+class ScheduleL(AccountsOn):
+    """Balance sheets per books. IRC 6037."""
+
+    number, name = "Schedule L", "Balance sheets per books"
+    opens_with = "retained"
+
+    cash_begun, cash_ended = both_ends("1", "Cash", "cash")
+    receivables_begun, receivables_ended = both_ends("2a", "Trade notes and accounts receivable", "receivables")
+    allowance_begun, allowance_ended = both_ends("2b", "Less allowance for bad debts", "allowance", owed=True)
+    inventory_begun, inventory_ended = both_ends("3", "Inventories", "inventory")
+    obligations_begun, obligations_ended = both_ends("4", "U.S. government obligations", "obligations")
+    exempt_begun, exempt_ended = both_ends("5", "Tax-exempt securities", "exempt_securities")
+    current_begun, current_ended = both_ends("6", "Other current assets", "other_current")
+    lent_begun, lent_ended = both_ends("7", "Loans to shareholders", "loans_to_owners")
+    mortgages_begun, mortgages_ended = both_ends("8", "Mortgage and real estate loans", "mortgage_loans")
+    investments_begun, investments_ended = both_ends("9", "Other investments", "investments")
+    buildings_begun, buildings_ended = both_ends("10a", "Buildings and other depreciable assets", "buildings")
+    written_begun, written_ended = both_ends("10b", "Less accumulated depreciation", "accumulated", owed=True)
+    depletable_begun, depletable_ended = both_ends("11a", "Depletable assets", "depletable")
+    depleted_begun, depleted_ended = both_ends("11b", "Less accumulated depletion", "depleted", owed=True)
+    land_begun, land_ended = both_ends("12", "Land", "land")
+    intangible_begun, intangible_ended = both_ends("13a", "Intangible assets", "intangible")
+    amortized_begun, amortized_ended = both_ends("13b", "Less accumulated amortization", "amortized", owed=True)
+    others_begun, others_ended = both_ends("14", "Other assets", "other_assets")
+    assets_begun, assets_ended = together(
+        "15", "Total assets",
+        ("cash", "receivables", "inventory", "obligations", "exempt", "current", "lent", "mortgages", "investments", "buildings",
+         "depletable", "land", "intangible", "others"),
+        ("allowance", "written", "depleted", "amortized"), weight="total",
+    )  # fmt: skip
+    payables_begun, payables_ended = both_ends("16", "Accounts payable", "payables", owed=True)
+    short_begun, short_ended = both_ends("17", "Mortgages, notes, bonds payable in less than 1 year", "short_notes", owed=True)
+    owing_begun, owing_ended = both_ends("18", "Other current liabilities", "other_current_owed", owed=True)
+    from_owners_begun, from_owners_ended = both_ends("19", "Loans from shareholders", "loans_from_owners", owed=True)
+    long_begun, long_ended = both_ends(
+        "20", "Mortgages, notes, bonds payable in 1 year or more", "long_notes", "nonrecourse", owed=True
+    )
+    rest_begun, rest_ended = both_ends("21", "Other liabilities", "other_owed", owed=True)
+    stock_begun, stock_ended = both_ends("22", "Capital stock", "stock", owed=True)
+    paid_in_begun, paid_in_ended = both_ends("23", "Additional paid-in capital", "paid_in", owed=True)
+
+    @line("24-b", "Retained earnings, beginning of year")
+    def retained_begun(self):
+        return total(less=before_of(self.run, *_OTHER))
+
+    @line("24-d", "Retained earnings, end of year")
+    def retained_ended(self):
+        """With the result of the year, which the accounts have not been closed into yet."""
+        return total(credit_of(self.run, *_OTHER, tax=False), self.run.form("us.sch-m-1").books)
+
+    all_begun, all_ended = together(
+        "27", "Total liabilities and shareholders' equity",
+        ("payables", "short", "owing", "from_owners", "long", "rest", "stock", "paid_in", "retained"), weight="total",
+    )  # fmt: skip
+
+    @fact("Shareholders' equity at the end of the year")
+    def capital_ended(self):
+        return total(credit_of(self.run, *OWN, tax=False), self.run.form("us.sch-m-1").books)
+
+
+class CorporationBooks(BooksToReturn):
+    """Schedule M-1: reconciliation of income per books with income per return."""
+
+    number, name = "Schedule M-1", "Reconciliation of income (loss) per books"
+    page, schedule = linked("us.1120-s"), linked("us.sch-k")
+
+    @line("2", "Income included on Schedule K, not on books")
+    def only_on_return(self):
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0))
+
+    @line("3a", "Depreciation on books, not on Schedule K")
+    def more_depreciation(self):
+        return excess(0, over=self.depreciation_differs)
+
+    @line("3b", "Travel and entertainment, meals")
+    def meals(self):
+        return total(self.schedule.meals_half)
+
+    @line("3", "Expenses on books not included on Schedule K", weight="total")
+    def only_on_books(self):
+        return total(self.more_depreciation, self.meals, self.more_on_books)
+
+    @line("4", "Lines 1 through 3")
+    def added(self):
+        return total(self.books, self.only_on_return, self.only_on_books)
+
+    @line("5a", "Tax-exempt interest")
+    def exempt(self):
+        return total(self.schedule.exempt_interest)
+
+    @line("5", "Income on books not included on Schedule K")
+    def income_of_books(self):
+        return total(self.exempt, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
+
+    @line("6a", "Depreciation on Schedule K, not on books")
+    def less_depreciation(self):
+        return excess(self.depreciation_differs, over=0)
+
+    @line("6", "Deductions on Schedule K not charged against book income")
+    def only_deducted(self):
+        return total(self.less_depreciation, self.more_deducted, excess(self.amortization_differs, over=0))
+
+    @line("7", "Lines 5 and 6")
+    def taken_off(self):
+        return total(self.income_of_books, self.only_deducted)
+
+    @line("8", "Income (loss), Schedule K, line 18", weight="total")
+    def net(self):
+        return total(self.added, less=self.taken_off)
+
+
+class Adjustments(EntityForm):
+    """Schedule M-2: accumulated adjustments account (a), earnings of C corporation years (c), other adjustments (d). IRC 1368."""
+
+    number, name = "Schedule M-2", "Accumulated adjustments account and others"
+    schedule = linked("us.sch-k")
+
+    @property
+    def about(self):
+        return self.run.single("about")
+
+    @line("1-a", "AAA, beginning of year", cites="IRC 1368(e)(1)")
+    def begun(self):
+        return total(self.about.adjustments_before)
+
+    @line("2-a", "AAA, ordinary income")
+    def ordinary(self):
+        return excess(self.schedule.ordinary, over=0)
+
+    def _separately(self, sign):
+        k = self.schedule
+        items = (k.rental, k.interest, k.dividends, k.royalties, k.short_gain, k.long_gain, k.section_1231)
+        return [excess(one, over=0) if sign > 0 else excess(0, over=one) for one in items]
+
+    @line("3-a", "AAA, other additions")
+    def additions(self):
+        return total(self._separately(+1))
+
+    @line("4-a", "AAA, loss")
+    def loss(self):
+        return excess(0, over=self.schedule.ordinary)
+
+    @line("5-a", "AAA, other reductions")
+    def reductions(self):
+        k = self.schedule
+        deducted = (k.section_179, k.contributions, k.investment_interest, k.portfolio_costs, k.foreign_tax, k.nondeductible)
+        return total(self._separately(-1), deducted)
+
+    @line("6-a", "AAA, lines 1 through 5")
+    def together(self):
+        return total(self.begun, self.ordinary, self.additions, less=[self.loss, self.reductions])
+
+    @fact("AAA that distributions may use", cites="IRC 1368(e)(1)(C)")
+    def available(self):
+        """Without a net negative adjustment of the year."""
+        return excess(total(self.begun, excess(self.together, over=self.begun)), over=0)
+
+    @line("7-a", "AAA, distributions")
+    def distributed(self):
+        return least(self.schedule.distributed_in_all, self.available)
+
+    @line("8-a", "AAA, end of year", weight="total", closes=ADJUSTMENTS)
+    def ended(self):
+        return total(self.together, less=self.distributed)
+
+    @line("1-c", "Accumulated earnings and profits, beginning of year")
+    def earnings_begun(self):
+        return total(self.about.earnings_before)
+
+    @line("7-c", "Accumulated earnings and profits, dividends", cites="IRC 1368(c)(2)")
+    def earnings_distributed(self):
+        return least(excess(self.schedule.distributed_in_all, over=self.distributed), self.earnings_begun)
+
+    @line("8-c", "Accumulated earnings and profits, end of year", closes=EARNINGS)
+    def earnings_ended(self):
+        return total(self.earnings_begun, less=self.earnings_distributed)
+
+    @line("1-d", "Other adjustments account, beginning of year")
+    def other_begun(self):
+        return total(self.about.other_before)
+
+    @line("3-d", "Other adjustments account, additions", cites="IRC 1368(e)(1)(A)")
+    def other_additions(self):
+        return total(self.schedule.exempt_interest)
+
+    @line("7-d", "Other adjustments account, distributions")
+    def other_distributed(self):
+        left = excess(self.schedule.distributed_in_all, over=[self.distributed, self.earnings_distributed])
+        return least(left, excess(total(self.other_begun, self.other_additions), over=0))
+
+    @line("8-d", "Other adjustments account, end of year", closes=OTHER_ADJUSTMENTS)
+    def other_ended(self):
+        return total(self.other_begun, self.other_additions, less=self.other_distributed)
