@@ -1,0 +1,168 @@
+"""Partnerships and S corporations in the application: books from a file, shares handed out, owners' tax before and after, filed."""
+
+from practice.clients import entities, roles
+from practice.delivery import packaging, tasks
+from practice.dispatch import filing
+from practice.dispatch.authority_client import Answer
+from practice.dispatch.models import State
+from practice.dispatch.tasks import settle
+from practice.intake import importing
+from practice.intake.models import Import
+from practice.returns import issuing, rolling
+from practice.returns.computing import result_of
+from practice.returns.entry import add_paper, save_field
+from practice.returns.models import Return, Stage
+from practice.signing import requesting
+from practice.tests.office import SIGNATURE, OfficeTestCase
+from taxcore.packs.us.partnership.tests.making import ABOUT as PARTNERSHIP
+from taxcore.packs.us.s_corporation.tests.making import ABOUT as CORPORATION
+
+TRIAL = b"""Account number,Account,Tax line,Beginning balance,Debit,Credit
+1000,Checking,Cash,25000,55000.00,
+1500,Equipment,Depreciable,50000,50000.00,
+1590,Accumulated depreciation,Accum. deprec.,-15000,,20000.00
+2500,Bank loan,"Notes, long",-30000,,24000.00
+3000,Members' capital,Capital,-30000,,30000.00
+3100,Draws,Distributions,,20000.00,
+4000,Sales,Gross receipts,,,140000.00
+6000,Wages,"Salaries, wages",,60000.00,
+6100,Shop rent,Rent,,24000.00,
+6800,Depreciation,Depreciation,,5000.00,
+"""
+OTHER = {
+    "called": "Corin Vale",
+    "number": "900-00-0104",
+    "sort": "individual",
+    "street": "1 Quay",
+    "city": "Galena",
+    "state": "IL",
+    "zip": "61036",
+}
+LORNA = OTHER | {"called": "Lorna Abernathy", "number": "921-17-5580"}
+
+
+class EntityTestCase(OfficeTestCase):
+    def opened(self, code, form, about, **given):
+        """An entity of which Lorna is an owner, with its books from a file."""
+        self.household = entities.add(self.preparer, name="Quarry Road Kayaks", form=form, number="00-4471209")
+        roles.give(self.preparer, self.household.pk, "Lorna Abernathy", "partner", signs=True)
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        self.client.post(f"/households/{self.household.pk}/returns", {"pack": code, "year": "2025"})
+        made = Return.objects.for_firm(self.firm).get(pack=code)
+        paper = made.papers.get(kind="about")
+        for name, value in (about | given).items():
+            day = "/".join((value[5:7], value[8:], value[:4])) if value[4:5] == "-" and name != "zip" else value
+            save_field(self.preparer, made.pk, paper.pk, name, day, str(paper.values.get(name, "")))
+        books = made.papers.get(kind="books")
+        row = importing.read(importing.bring(self.preparer, made.pk, "trial.csv", TRIAL, "books.rows", books.pk))
+        row = importing.read(row)
+        columns = {int(at): name for at, name in row.columns["columns"].items()}
+        row = importing.read(importing.choose_columns(self.preparer, made.pk, row.pk, columns, row.columns["fixed"]))
+        self.assertEqual(row.errors, [])
+        row.state = Import.State.TAKING
+        row.save()
+        importing.take_in(row)
+        return self.fresh(made)
+
+    def fresh(self, made):
+        return Return.objects.for_firm(self.firm).get(pk=made.pk)
+
+    def stops(self, made):
+        return [one.code for one in result_of(made).findings if one.weight == "stops"]
+
+    def filed(self, made, authority):
+        requesting.ask_for_signature(self.signer, made.pk)
+        requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
+        filing.file_return(self.signer, made.pk)
+        sent = made.submissions.get()
+        sent.state, sent.receipt = State.SENT, "H-1"
+        sent.save()
+        settle(sent.pk, Answer("accepted"))
+        return self.fresh(made)
+
+
+class PartnershipTests(EntityTestCase):
+    def partnership(self):
+        made = self.opened("us-1065", "partnership", PARTNERSHIP)
+        for partner in (
+            LORNA | {"distributed": "12000", "capital_before": "18000"},
+            OTHER | {"distributed": "8000", "capital_before": "12000"},
+        ):
+            stakes = [{"profit": "60" if partner["called"].startswith("Lorna") else "40"}]
+            add_paper(self.preparer, made.pk, "partner", "", partner | {"general": "yes", "stakes": stakes})
+        return self.fresh(made)
+
+    def test_from_the_books_to_both_shares(self):
+        made = self.partnership()
+        run = result_of(made).run
+        self.assertEqual((run.form("us.1065").ordinary, self.stops(made)), (51_000, []))
+        self.assertEqual([one.ordinary for one in run.every("us.sch-k-1")], [30_600, 20_400])
+        page = self.client.get(f"/returns/{made.pk}/forms").content.decode()
+        self.assertIn("Ordinary business income (loss)", page)
+        self.assertNotIn("Net refund", page)  # nobody pays tax with it
+
+    def test_what_it_does_to_an_owner_is_seen_before_it_is_handed_out_and_a_change_later(self):
+        made = self.partnership()
+        page = self.client.get(f"/returns/{made.pk}/issued")
+        self.assertContains(page, "No client has the number of Corin Vale.")
+        self.assertContains(page, "What it does to their returns")
+        (moved,) = issuing.moved_by(issuing.handings_of(made))
+        label, before, after, change = moved.lines[0]
+        self.assertEqual((moved.return_.pk, label), (self.return_.pk, "Federal: Total tax"))
+        self.assertGreater(after, before)
+        self.client.post(f"/returns/{made.pk}/issued/out")
+        share = self.return_.papers.get(kind="k1-1065")
+        self.assertEqual((share.values["ordinary"], share.provenance["ordinary"]["how"]), ("30600", "issued"))
+        self.assertEqual(result_of(self.fresh(self.return_)).run.form("us.1040").total_tax - before, change)
+        self.assertEqual(issuing.moved_by(issuing.handings_of(self.fresh(made))), [])
+        books = made.papers.get(kind="books")
+        rent = next(one for one in books.values["rows"] if one["account"] == "Shop rent")
+        save_field(self.preparer, made.pk, books.pk, f"rows.{rent['id']}.debit", "25000", rent["debit"])
+        ((source, later), *_) = issuing.differing_on(self.fresh(self.return_))
+        self.assertEqual((source.pk, later.differs[0][1:]), (made.pk, ("30,600.00", "30,000.00")))
+
+    def test_a_share_that_somebody_keyed_already_is_that_one(self):
+        made = self.partnership()
+        there = {"entity": "Quarry", "entity_number": "00-4471209"}
+        keyed = add_paper(self.preparer, self.return_.pk, "k1-1065", "taxpayer", there)[1]
+        issuing.hand_out(self.preparer, made.pk)
+        (share,) = self.return_.papers.filter(kind="k1-1065", removed_at=None)
+        self.assertEqual((share.pk, share.values["ordinary"]), (keyed.pk, "30600"))
+        self.assertEqual(self.return_.papers.get(kind="basis-p").values["share"], keyed.key)
+
+    def test_a_partner_signs_it_is_filed_delivered_and_rolled_forward(self):
+        made = self.filed(self.partnership(), "us-1065")
+        self.assertEqual(made.stage, Stage.DELIVER)
+        package = packaging.make_package(self.signer, made.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        self.assertEqual(package.state, "ready")
+        after = rolling.roll(self.preparer, made.pk).return_
+        begins = {one["account"]: one.get("before") for one in after.papers.get(kind="books").values["rows"]}
+        self.assertEqual((float(begins["Checking"]), float(begins["Members' capital"])), (55_000, -61_000))
+
+    def test_shares_are_documents_for_whoever_is_no_client(self):
+        made = self.partnership()
+        names = [one.name for one in result_of(made).run.pack.outgoing.statements(result_of(made))]
+        self.assertEqual(names, ["Schedule K-1, Lorna Abernathy", "Schedule K-1, Corin Vale"])
+
+
+class CorporationTests(EntityTestCase):
+    def test_a_corporation_whose_owner_takes_more_than_the_basis(self):
+        made = self.opened("us-1120s", "s-corp", CORPORATION, adjustments_before="30000")
+        for holder, shares, paid in ((LORNA, "60", "12000"), (OTHER, "40", "8000")):
+            add_paper(self.preparer, made.pk, "shareholder", "", holder | {"distributed": paid, "stakes": [{"shares": shares}]})
+        made = self.fresh(made)
+        self.assertEqual((result_of(made).run.form("us.1120-s").ordinary, self.stops(made)), (51_000, []))
+        issuing.hand_out(self.preparer, made.pk)
+        basis = self.return_.papers.get(kind="basis-s")
+        save_field(self.preparer, self.return_.pk, basis.pk, "distributed", "40000", basis.values["distributed"])
+        found = result_of(self.fresh(self.return_)).run
+        self.assertEqual(found.form("us.7203", basis.key).above_basis, 9_400)  # 40,000 of 30,600
+        self.assertEqual(self.filed(made, "us-1120s").stage, Stage.DELIVER)
+
+    def test_a_trust_has_no_return_here(self):
+        trust = entities.add(self.preparer, name="Wren Trust", form="trust", number="00-4471211")
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+        page = self.client.get(f"/households/{trust.pk}").content.decode()
+        self.assertNotIn("Partnership return", page)
