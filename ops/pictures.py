@@ -35,7 +35,9 @@ def main() -> int:
 
 def _american(practice: RunningPractice) -> None:
     _staff(practice)
+    _sheet(practice, "dispatch", ("/dispatch", "/fees"), dark=-1)
     _property(practice)
+    _business(practice)
     _portal(practice)
 
 
@@ -60,6 +62,20 @@ def _property(practice: RunningPractice) -> None:
         f"/returns/{return_id}/assets", _paper(practice, return_id, "rental"), f"/returns/{return_id}/forms?at=us.8582.11",
         f"/returns/{return_id}/forms?at=us.4797.7", _paper(practice, farm, "farm"), f"/returns/{farm}/assets",
         f"/returns/{owner}/forms?at=us.7203[basiss1].15", _paper(practice, partner, "basis-p"),
+    ), dark=3)  # fmt: skip
+
+
+def _business(practice: RunningPractice) -> None:
+    """A partnership: its books, a partner, a share with its lineage, what it does to the owner's return, balance sheet, from the
+    books to the return; an S corporation's accounts, its shareholder."""
+    of = "select r.id from returns_return r where r.pack = '{}'"
+    partnership, corporation = (int(practice.sql(of.format(code))) for code in ("us-1065", "us-1120s"))
+    partner = practice.sql(f"select min(key) from returns_paper where of_id = {partnership} and kind = 'partner'")
+    _sheet(practice, "business", (
+        _paper(practice, partnership, "books"), _paper(practice, partnership, "partner"),
+        f"/returns/{partnership}/forms?at=us.sch-k-1[{partner}].1", f"/returns/{partnership}/issued",
+        f"/returns/{partnership}/forms?at=us.sch-l.14-d", f"/returns/{partnership}/forms?at=us.sch-m-1.9",
+        f"/returns/{corporation}/forms?at=us.sch-m-2.8-a", _paper(practice, corporation, "shareholder"),
     ), dark=3)  # fmt: skip
 
 
@@ -115,14 +131,12 @@ def _staff(practice: RunningPractice) -> None:
         for name, page in {
             "household": "/households/28",
             "rolled-forward": "/returns/30/carried",
-            "dispatch": "/dispatch",
             "forms": "/returns/1/forms?at=us.1040.16",
             "flow": "/returns/1/flow",
             "what-if": "/returns/1/what-if",
             "review": "/returns/1/review",
             "sign": "/returns/5/sign",
             "requests": "/returns/30/requests",
-            "fees": "/fees",
         }.items():
             walk.go(page)
             _shoot(walk, name)

@@ -64,22 +64,28 @@ def lay_out(firm):
         street=_ABOUT["street"], city=_ABOUT["city"], state=_ABOUT["state"], zip=_ABOUT["zip"],
     )  # fmt: skip
     roles.give(actor, household.pk, _PARTNERS[0]["called"], "partner", signs=True)  # the other one is nobody's client here
-    kind = next(one for one in packs_for("entity") if one.code == "us-1065")
-    return_ = open_return(actor, household.pk, firm.season, [], pack=kind)
-    about = return_.papers.get(kind="about")
-    for name, value in _ABOUT.items():
-        if str(about.values.get(name, "")) != value:
-            save_field(actor, return_.pk, about.pk, name, value, str(about.values.get(name, "")))
-    books = return_.papers.get(kind="books")
-    put_rows(books, pack_of(return_).paper("books"), {"rows": [_row(*line) for line in _LEDGER]}, actor, "imported")
-    books.save()
+    return_ = entered(actor, household, "us-1065", _ABOUT, _LEDGER)
     for partner in _PARTNERS:
         stake = {"sort": "individual", "general": "yes", "stakes": [{"profit": "50"}], "recourse_before": "23000.00"}
         add_paper(actor, return_.pk, "partner", "", partner | stake)
     add_paper(actor, return_.pk, "asset", "", {
         "description": "Harbor crane", "used_in": "business", "sort": "machinery", "in_service": "2022-06-01", "cost": "60000.00",
         "no_special": "yes"})  # fmt: skip
+    return 1
+
+
+def entered(actor, household, code, about, ledger):
+    """An entity's return of the season with its answers, and its books as if they had come from a file."""
+    kind = next(one for one in packs_for("entity") if one.code == code)
+    return_ = open_return(actor, household.pk, actor.firm.season, [], pack=kind)
+    paper = return_.papers.get(kind="about")
+    for name, value in about.items():
+        if str(paper.values.get(name, "")) != value:
+            save_field(actor, return_.pk, paper.pk, name, value, str(paper.values.get(name, "")))
+    books = return_.papers.get(kind="books")
+    put_rows(books, pack_of(return_).paper("books"), {"rows": [_row(*line) for line in ledger]}, actor, "imported")
+    books.save()
     return_.refresh_from_db()
     reach(return_, Stage.PREPARE, "data entry")
     return_.save()
-    return 1
+    return return_

@@ -5,7 +5,7 @@ import secrets
 from django.conf import settings
 from django.core.management.base import BaseCommand
 
-from practice.demo import british, fees, gathering, partnership, scenario
+from practice.demo import british, fees, gathering, partnership, s_corporation, scenario
 from practice.demo.building import add_earlier_years, build_firm, build_household
 from practice.demo.seat import lay_out
 from practice.firm.models import Firm
@@ -40,7 +40,8 @@ def _american(password):
             add_earlier_years(firm, entry)
     gathering.lay_out(firm)
     fees.lay_out(firm)
-    return len(scenario.HOUSEHOLDS) + (partnership.lay_out(firm) if "us-1065" in settings.PACKS else 0)
+    entities = {"us-1065": partnership, "us-1120s": s_corporation}
+    return len(scenario.HOUSEHOLDS) + sum(one.lay_out(firm) for code, one in entities.items() if code in settings.PACKS)
 
 
 _LAYOUTS = {"us": _american, "uk": british.lay_out}  # by what the practice makes most; of other countries there is no demo
