@@ -160,18 +160,20 @@ class ColumnRow:
 
 
 def in_columns(lines: Sequence[Any], columns: Sequence[str]) -> list[ColumnRow]:
-    """The lines of a form whose columns are numbered 1-A, 1-B, 1-C, put together."""
+    """The lines of a form whose columns are numbered 1-A, 1-B, 1-C, put together; or 1-b, 1-d, where officials call them so."""
     found: dict[str, list[Any]] = {}
+    letters = sorted({line.number.partition("-")[2] for line in lines} - {""})
+    at = {letter: place for place, letter in enumerate(letters)} if len(letters) == len(columns) else {}
     for line in lines:
         base, _, column = line.number.partition("-")
         places = found.setdefault(base, [None] * len(columns))
-        places[ord(column) - ord("A") if column else -1] = line
+        places[at.get(column, ord(column) - ord("A")) if column else -1] = line
     return [_column_row(base, places) for base, places in found.items()]
 
 
 def _column_row(number: str, places: list[Any]) -> ColumnRow:
-    last = places[-1]
-    several = sum(one is not None for one in places) > 1
+    last = next(one for one in reversed(places) if one is not None)
+    several = sum(one is not None for one in places) > 1 or places[-1] is None
     weight = last.weight if isinstance(last, DrawnLine) else last.spec.weight
     return ColumnRow(number, last.label.rpartition(", ")[0] if several else last.label, weight, tuple(places))
 

@@ -12,6 +12,7 @@ class ScheduleL(AccountsOn, BalanceSheet):
     """Balance sheets per books. Liabilities and capital on lines 15 to 22. IRC 6031(a)."""
 
     number, name = "Schedule L", "Balance sheets per books"
+    columns = ("Beginning of year", "End of year")
 
     payables_begun, payables_ended = both_ends("15", "Accounts payable", "payables", owed=True)
     short_begun, short_ended = both_ends("16", "Mortgages, notes, bonds payable in less than 1 year", "short_notes", owed=True)

@@ -14,6 +14,7 @@ class ScheduleL(AccountsOn):
     """Balance sheets per books. IRC 6037."""
 
     number, name = "Schedule L", "Balance sheets per books"
+    columns = ("Beginning of year", "End of year")
     opens_with = "retained"
 
     cash_begun, cash_ended = both_ends("1", "Cash", "cash")
@@ -125,17 +126,18 @@ class Adjustments(EntityForm):
     """Schedule M-2: accumulated adjustments account (a), earnings of C corporation years (c), other adjustments (d). IRC 1368."""
 
     number, name = "Schedule M-2", "Accumulated adjustments account and others"
+    columns = ("Accumulated adjustments", "Earnings and profits", "Other adjustments")
     schedule = linked("us.sch-k")
 
     @property
     def about(self):
         return self.run.single("about")
 
-    @line("1-a", "AAA, beginning of year", cites="IRC 1368(e)(1)")
+    @line("1-a", "Balance at beginning of year, AAA", cites="IRC 1368(e)(1)")
     def begun(self):
         return total(self.about.adjustments_before)
 
-    @line("2-a", "AAA, ordinary income")
+    @line("2-a", "Ordinary income, AAA")
     def ordinary(self):
         return excess(self.schedule.ordinary, over=0)
 
@@ -144,21 +146,21 @@ class Adjustments(EntityForm):
         items = (k.rental, k.interest, k.dividends, k.royalties, k.short_gain, k.long_gain, k.section_1231)
         return [excess(one, over=0) if sign > 0 else excess(0, over=one) for one in items]
 
-    @line("3-a", "AAA, other additions")
+    @line("3-a", "Other additions, AAA")
     def additions(self):
         return total(self._separately(+1))
 
-    @line("4-a", "AAA, loss")
+    @line("4-a", "Loss, AAA")
     def loss(self):
         return excess(0, over=self.schedule.ordinary)
 
-    @line("5-a", "AAA, other reductions")
+    @line("5-a", "Other reductions, AAA")
     def reductions(self):
         k = self.schedule
         deducted = (k.section_179, k.contributions, k.investment_interest, k.portfolio_costs, k.foreign_tax, k.nondeductible)
         return total(self._separately(-1), deducted)
 
-    @line("6-a", "AAA, lines 1 through 5")
+    @line("6-a", "Lines 1 through 5, AAA")
     def together(self):
         return total(self.begun, self.ordinary, self.additions, less=[self.loss, self.reductions])
 
@@ -167,39 +169,39 @@ class Adjustments(EntityForm):
         """Without a net negative adjustment of the year."""
         return excess(total(self.begun, excess(self.together, over=self.begun)), over=0)
 
-    @line("7-a", "AAA, distributions")
+    @line("7-a", "Distributions, AAA")
     def distributed(self):
         return least(self.schedule.distributed_in_all, self.available)
 
-    @line("8-a", "AAA, end of year", weight="total", closes=ADJUSTMENTS)
+    @line("8-a", "Balance at end of year, AAA", weight="total", closes=ADJUSTMENTS)
     def ended(self):
         return total(self.together, less=self.distributed)
 
-    @line("1-c", "Accumulated earnings and profits, beginning of year")
+    @line("1-c", "Balance at beginning of year, earnings and profits")
     def earnings_begun(self):
         return total(self.about.earnings_before)
 
-    @line("7-c", "Accumulated earnings and profits, dividends", cites="IRC 1368(c)(2)")
+    @line("7-c", "Distributions, earnings and profits", cites="IRC 1368(c)(2)")
     def earnings_distributed(self):
         return least(excess(self.schedule.distributed_in_all, over=self.distributed), self.earnings_begun)
 
-    @line("8-c", "Accumulated earnings and profits, end of year", closes=EARNINGS)
+    @line("8-c", "Balance at end of year, earnings and profits", closes=EARNINGS)
     def earnings_ended(self):
         return total(self.earnings_begun, less=self.earnings_distributed)
 
-    @line("1-d", "Other adjustments account, beginning of year")
+    @line("1-d", "Balance at beginning of year, other adjustments")
     def other_begun(self):
         return total(self.about.other_before)
 
-    @line("3-d", "Other adjustments account, additions", cites="IRC 1368(e)(1)(A)")
+    @line("3-d", "Other additions, other adjustments", cites="IRC 1368(e)(1)(A)")
     def other_additions(self):
         return total(self.schedule.exempt_interest)
 
-    @line("7-d", "Other adjustments account, distributions")
+    @line("7-d", "Distributions, other adjustments")
     def other_distributed(self):
         left = excess(self.schedule.distributed_in_all, over=[self.distributed, self.earnings_distributed])
         return least(left, excess(total(self.other_begun, self.other_additions), over=0))
 
-    @line("8-d", "Other adjustments account, end of year", closes=OTHER_ADJUSTMENTS)
+    @line("8-d", "Balance at end of year, other adjustments", closes=OTHER_ADJUSTMENTS)
     def other_ended(self):
         return total(self.other_begun, self.other_additions, less=self.other_distributed)
