@@ -147,7 +147,7 @@ SECURE_REFERRER_POLICY = "same-origin"
 X_FRAME_OPTIONS = "DENY"
 
 # The kinds of return that this practice makes, for people and for entities, the usual ones first; its country follows
-PACKS = os.environ.get("IMPUESTO_PACKS", "us us-1065 us-1120s").split()
+PACKS = os.environ.get("IMPUESTO_PACKS", "us us-1065 us-1120s us-1120").split()
 PACK = PACKS[0]  # the kind that is opened where nothing says which
 LANGUAGE_CODE, TIME_ZONE = {"uk": ("en-gb", "Europe/London")}.get(PACK, ("en-us", "America/Chicago"))
 USE_TZ = True

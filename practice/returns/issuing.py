@@ -124,7 +124,9 @@ def _together(result):
 
 def _as_it_stands(target, issued, there):
     """The paper under the id that it has on the owner's return, where somebody entered it there, or last year's came along."""
-    values = {name: there.get((target.pk, value), value) for name, value in issued.values.items()}
+    values = {
+        name: there.get((target.pk, value), value) if isinstance(value, str) else value for name, value in issued.values.items()
+    }
     key = issued.id
     if issued.known_by and not target.papers.filter(kind=issued.kind, key=key, removed_at=None).exists():
         wanted = plain_number(values[issued.known_by]) or values[issued.known_by]

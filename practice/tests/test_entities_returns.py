@@ -14,6 +14,7 @@ from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Return, Stage
 from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
+from taxcore.packs.us.corporation.tests.making import ABOUT as PLAIN
 from taxcore.packs.us.partnership.tests.making import ABOUT as PARTNERSHIP
 from taxcore.packs.us.s_corporation.tests.making import ABOUT as CORPORATION
 
@@ -166,3 +167,20 @@ class CorporationTests(EntityTestCase):
         self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
         page = self.client.get(f"/households/{trust.pk}").content.decode()
         self.assertNotIn("Partnership return", page)
+
+
+class PlainCorporationTests(EntityTestCase):
+    def test_a_corporation_with_a_loss_carried_forward(self):
+        made = self.opened("us-1120", "company", PLAIN)
+        waiting = {"losses": [{"from_year": "2022", "amount": "60000"}]}
+        add_paper(self.preparer, made.pk, "carryovers", "", waiting)
+        made = self.fresh(made)
+        page = result_of(made).run.form("us.1120")
+        self.assertEqual((page.before_losses, page.operating_loss, page.tax), (51_000, 40_800, 2_142))
+        self.assertEqual(self.stops(made), [])
+        self.assertContains(self.client.get(f"/returns/{made.pk}/forms"), "Net refund (due)")
+        made = self.filed(made, "us-1120")
+        self.assertEqual(made.stage, Stage.DELIVER)
+        after = rolling.roll(self.preparer, made.pk).return_
+        (left,) = after.papers.get(kind="carryovers").values["losses"]
+        self.assertEqual((left["from_year"], left["amount"]), ("2022", "19200"))

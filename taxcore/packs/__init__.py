@@ -29,6 +29,12 @@ def _american_s_corporation() -> Pack:
     return PACK
 
 
+def _american_corporation() -> Pack:
+    from taxcore.packs.us.corporation import PACK
+
+    return PACK
+
+
 def _british_individual() -> Pack:
     from taxcore.packs.uk.individual import PACK
 
@@ -51,6 +57,7 @@ KNOWN: dict[str, Callable[[], Pack]] = {
     "us": _united_states,
     "us-1065": _american_partnership,
     "us-1120s": _american_s_corporation,
+    "us-1120": _american_corporation,
     "uk": _british_individual,
     "uk-home": _british_home,
     "uk-ct": _british_company,

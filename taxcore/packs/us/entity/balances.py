@@ -13,3 +13,7 @@ TRADE_179 = Balance("entity-179", "Section 179 carried over by the entity", "IRC
 ADJUSTMENTS = Balance("accumulated-adjustments", "Accumulated adjustments account", "IRC 1368(e)(1)", kept_up=False)
 EARNINGS = Balance("earnings-and-profits", "Earnings and profits of C corporation years", "IRC 1368(c)(2)", kept_up=False)
 OTHER_ADJUSTMENTS = Balance("other-adjustments", "Other adjustments account", "IRC 1368", kept_up=False)
+CORPORATE_LOSS = Balance("corporate-loss", "Net operating losses of a corporation", "IRC 172(b)", expires=True)
+CORPORATE_GIFTS = Balance("corporate-gifts", "Contributions carried over by a corporation", "IRC 170(d)(2)", expires=True)
+CORPORATE_CAPITAL = Balance("corporate-capital", "Capital losses carried over by a corporation", "IRC 1212(a)", expires=True)
+CORPORATE_CREDITED = Balance("corporate-credited", "Overpayment credited to this year", "IRC 6402(b)")

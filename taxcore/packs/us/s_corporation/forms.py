@@ -87,8 +87,8 @@ class Officers(EntityForm):
     needs = ("officer",)
 
     def required(self):
-        """Where total receipts are 500,000 or more. Instructions of Form 1120-S, line 7."""
-        return self.run.form("us.1120-s").receipts >= 500_000
+        """Where total receipts are 500,000 or more. Instructions of Forms 1120 and 1120-S."""
+        return self.run.form(self.run.pack.authorities[0].form.code()).receipts >= 500_000
 
     @line("2", "Total compensation of officers")
     def together(self):

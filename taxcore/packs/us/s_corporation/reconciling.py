@@ -7,7 +7,7 @@ from taxcore.packs.us.entity.books import INCOME, before_of, credit_of
 from taxcore.packs.us.entity.reconciling import OWN, AccountsOn, BooksToReturn
 from taxcore.packs.us.entity.statements import both_ends, together
 
-_OTHER = ("capital", "contributed", "draws", "retained")
+RETAINED = ("capital", "contributed", "draws", "retained")
 
 
 class ScheduleL(AccountsOn):
@@ -54,12 +54,12 @@ class ScheduleL(AccountsOn):
 
     @line("24-b", "Retained earnings, beginning of year")
     def retained_begun(self):
-        return total(less=before_of(self.run, *_OTHER))
+        return total(less=before_of(self.run, *RETAINED))
 
     @line("24-d", "Retained earnings, end of year")
     def retained_ended(self):
         """With the result of the year, which the accounts have not been closed into yet."""
-        return total(credit_of(self.run, *_OTHER, tax=False), self.run.form("us.sch-m-1").books)
+        return total(credit_of(self.run, *RETAINED, tax=False), self.run.form("us.sch-m-1").books)
 
     all_begun, all_ended = together(
         "27", "Total liabilities and shareholders' equity",

@@ -1,0 +1,50 @@
+"""Form 1120: a corporation's return from its books to its tax. IRC 11, 6012(a)(2)."""
+
+from taxcore.engine import Authority, Identifier, Pack
+from taxcore.engine import law as law_files
+from taxcore.packs.us import PACK as INDIVIDUAL
+from taxcore.packs.us import holidays
+from taxcore.packs.us.base import STATES
+from taxcore.packs.us.corporation.checks import CHECKS
+from taxcore.packs.us.corporation.forms import CorporationForm4797, CorporationReturn, SpecialDeductions, TaxComputation, Waiting
+from taxcore.packs.us.corporation.outgoing import OUTGOING
+from taxcore.packs.us.corporation.papers import About, Carryovers, Dividends
+from taxcore.packs.us.corporation.reconciling import DeductedInPart, RetainedEarnings, ScheduleL, ToTaxableIncome
+from taxcore.packs.us.entity.base import Filer
+from taxcore.packs.us.entity.base import opens as opens_with
+from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.property import EntityForm4562, EntitySale, EntitySection179, Trade
+from taxcore.packs.us.entity.statements import CostOfGoods
+from taxcore.packs.us.property.assets import Depreciation
+from taxcore.packs.us.property.papers import Asset
+from taxcore.packs.us.s_corporation.forms import Officers
+from taxcore.packs.us.s_corporation.papers import Officer
+
+YEARS = INDIVIDUAL.law["us"]
+GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers"}
+
+
+def opens(filers, address):
+    return opens_with(filers, address, "business", "books")
+
+
+FEDERAL = Authority(
+    code="us-1120", name="Federal", agency="the IRS", form=CorporationReturn, refund="refund", owed="owed", return_type="1120",
+    due=(4, 15), applies=lambda run: True, declaration="8879-CORP", closed=holidays.federal, tax="tax", income="taxable_income",
+    how_to_pay="Pay through the Electronic Federal Tax Payment System; name Form 1120 and the tax year.",
+    # Form 8879-CORP, part I
+    authorized=(("income", 0), ("taxable_income", 0), ("tax", 0), ("owed", 0), ("overpaid", 0)),
+)  # fmt: skip
+PACK = Pack(
+    code="us-1120", name="United States, corporations", called="Corporation return",
+    years=tuple(year for year in law_files.years(YEARS) if year >= 2023), people=Filer,
+    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset),
+    forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
+           RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
+           DeductedInPart),
+    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity",
+    entity_forms=("company", "llc", "association"), opens=opens,
+    identifier=Identifier("Employer identification number", "EIN", "00-0000000"), currency="$", currency_code="USD",
+    regions=STATES,
+    writes="the IRS", outgoing=OUTGOING,
+)  # fmt: skip
