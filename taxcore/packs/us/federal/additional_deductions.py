@@ -23,9 +23,21 @@ class AdditionalDeductions(FederalForm):
     def adjusted_gross_income(self):
         return self.income.adjusted_gross_income
 
+    @line({2025: "2b"}, "Form 2555, line 45")
+    def earned_abroad(self):
+        return total([one.excluded_net for one in self.every("us.2555")])
+
+    @line({2025: "2c"}, "Form 2555, line 50")
+    def housing_abroad(self):
+        return total([one.housing_deduction for one in self.every("us.2555")])
+
+    @line({2025: "2e"}, "Total additions")
+    def added(self):
+        return total(self.earned_abroad, self.housing_abroad)
+
     @line({2025: "3"}, "Modified adjusted gross income")
     def modified_agi(self):
-        return total(self.adjusted_gross_income, self.income.left_out_abroad)
+        return total(self.adjusted_gross_income, self.added)
 
     def _typed(self, kind):
         keys = {person.role for person in self.income.filers if person.number}

@@ -19,9 +19,17 @@ class ChildCredit(FederalForm):
     def adjusted_gross_income(self):
         return self.income.adjusted_gross_income
 
+    @line("2b", "Form 2555, lines 45 and 50")
+    def abroad(self):
+        return total(self.income.left_out_abroad)
+
+    @line("2d", "Total additions")
+    def added(self):
+        return total(self.abroad)
+
     @line("3", "Modified adjusted gross income")
     def modified_agi(self):
-        return total(self.adjusted_gross_income, self.income.left_out_abroad)
+        return total(self.adjusted_gross_income, self.added)
 
     @line("4", "Qualifying children under 17")
     def children(self):
