@@ -190,7 +190,7 @@ class KillTests(RunningTestCase):
         field.send_keys("12", "\t")
         walk.sees("The server is not responding", seconds=15)
         walk.find(".f.unsaved")
-        walk.until(lambda: not walk.driver.find_elements("css selector", ".unsaved"), 60)
+        walk.until(lambda: not walk.driver.find_elements("css selector", ".unsaved"), 90)
         walk.until(lambda: "The server is not responding" not in walk.text(), 10)
         self.assertEqual(self.practice.sql(f"select values->>'allocated_tips' from returns_paper where id={paper_id}"), "12.00")
 
@@ -205,7 +205,7 @@ class KillTests(RunningTestCase):
         field.send_keys(Keys.CONTROL, "a")
         field.send_keys("13500", "\t")
         walk.sees("The server is not responding", seconds=15)
-        walk.until(lambda: "The server is not responding" not in walk.text(), 60)
+        walk.until(lambda: "The server is not responding" not in walk.text(), 90)
         kept = f"select count(*) from whatif_plancolumn where of_id = {return_id} and differences::text like '%\"13500.00\"%'"
         walk.until(lambda: self.practice.sql(kept) == "1", 20)
         self.assertEqual(walk.find("#plans td.own input").get_attribute("value"), "13,500")

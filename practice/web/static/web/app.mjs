@@ -138,7 +138,7 @@ document.addEventListener("htmx:beforeSwap", (event) => {
   if ([403, 404, 409, 410, 422].includes(event.detail.xhr.status)) { event.detail.shouldSwap = true; event.detail.isError = false; }
 });
 
-// Saving that survives an outage: what could not be sent stays marked, and is sent again, more and more seldom. An answer that
+// Saving that survives an outage: what could not be sent stays marked, and is sent again, at last every ten seconds. An answer that
 // says that the program failed is not asked for without end: after three of them the field stays marked and the page says so.
 const waiting = new Map();
 const banner = () => document.querySelector("#unsaved-banner");
@@ -155,7 +155,7 @@ function keep(form, failed = 0) {
   if (!form?.matches("[data-save]")) return;
   const known = waiting.get(form.dataset.save) ?? { tries: 0, failed: 0 };
   const tries = known.tries + 1;
-  waiting.set(form.dataset.save, { form, value: form.value, tries, failed: known.failed + failed, at: Date.now() + 1000 * Math.min(2 ** tries, 60) });
+  waiting.set(form.dataset.save, { form, value: form.value, tries, failed: known.failed + failed, at: Date.now() + 1000 * Math.min(2 ** tries, 10) });
   (fieldOf(form) ?? form).classList.add("unsaved");
   tell();
 }

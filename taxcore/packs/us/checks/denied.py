@@ -23,7 +23,7 @@ def claimed_again(run):
         return
     asked, form = run.single("denied-before"), run.form("us.8862")
     if form.claimed and (asked.banned_through or 0) >= run.year:
-        says = f"It must not be claimed through {asked.banned_through}. Take it out by an override of its line."
+        says = f"It must not be claimed through {asked.banned_through}. Override its line with zero."
         yield found(asked.address("banned_through"), says, code="us.8862.banned")
     if form.earned_income and asked.of_another:
         yield found(

@@ -241,7 +241,7 @@ class ForeignTax(FederalForm):
             return least(of={"foreign tax": self.of_year, "tax": self.us_tax})
         return total(self.by_all_forms)
 
-    @fact("Foreign tax of all categories, with what was carried in")
+    @fact("Foreign tax of all categories, with earlier years")
     def every_tax(self):
         return total(self.available, [one.available for one in self.every("us.1116-category")])
 

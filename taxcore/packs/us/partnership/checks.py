@@ -175,7 +175,7 @@ def answers(run):
         yield found(about.address("elects_out"), says, code="us.1065.partners-cannot-elect")
     half = next((one for one in partners if max(one.at("profit", True), one.at("capital", True)) >= 50), None)
     if about.owned_half is False and half is not None:
-        says = f"{half.called} has half or more. Answer yes; Schedule B-1 goes along."
+        says = f"{half.called} has half or more. Answer yes, and attach Schedule B-1."
         yield found(about.address("owned_half"), says, code="us.1065.half-owner")
     sheet = run.form("us.sch-l")
     if about.filed_in_time and page.receipts < 250_000 and sheet.assets_ended < 1_000_000 and run.single("books").rows:

@@ -53,7 +53,7 @@ class About(EntityPaper):
         "B2",
         "A partner owns 50% or more, directly or indirectly",
         kept=True,
-        needed="Schedule B, line 2. Schedule B-1 goes along.",
+        needed="Schedule B, line 2. Attach Schedule B-1.",
     )
     owns_others = Flag("B3", "It owns 20% of a corporation or 50% of another entity", kept=True)
     elects_out = Flag(
