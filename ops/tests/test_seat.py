@@ -20,7 +20,7 @@ class SeatTests(RunningTestCase):
         return made
 
     def return_of(self, name: str) -> int:
-        query = f"select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{name}%' and r.year = 2025"
+        query = f"select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{name}%' and r.year = 2025 and r.pack = 'us'"
         return int(self.practice.sql(query))
 
     def amount_shown(self, typist: Typist) -> int:
