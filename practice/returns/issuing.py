@@ -70,7 +70,10 @@ def _handing(return_, issued, there):
     target = filing_return(household, issued.pack, return_.year)
     if target is None:
         return Handing(issued, household, None, f"There is no return of {return_.year}.", False)
-    issued = _as_it_stands(target, issued, there)
+    role = _role_on(target, issued.number)
+    if role == "dependant":
+        return Handing(issued, household, None, f"{issued.named} is a dependent there and has a return apart.", False)
+    issued = _as_it_stands(target, _owned_by(issued, role), there)
     paper = target.papers.filter(kind=issued.kind, key=issued.id, removed_at=None).first()
     differs = tuple(_differing(target, paper, issued)) if paper is not None else ()
     says = closed_because(target) if paper is None or differs else ""
@@ -150,6 +153,21 @@ def _client_with(return_, number):
         if found is not None:
             return found.household
     return None
+
+
+def _role_on(target, number):
+    """The role on a return of the person with a number, empty where nobody has it."""
+    plain = plain_number(number)
+    for person in result_of(target).run.people():
+        secrets = (person.entered.get(name) for name, field in person.fields().items() if getattr(field, "secret", False))
+        if plain in (plain_number(str(one)) for one in secrets if one):
+            return person.role
+    return ""
+
+
+def _owned_by(issued, role):
+    """With its owner, where there are two to choose from."""
+    return replace(issued, values={"owner": role} | issued.values) if role == "spouse" else issued
 
 
 def _differing(target, paper, issued):

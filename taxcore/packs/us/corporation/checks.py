@@ -4,11 +4,10 @@ from decimal import Decimal
 
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of
-from taxcore.packs.us.entity.checks import assets, books, entries
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_CORPORATIONS, assets, books, cannot_file, entries, not_final, own_state
 from taxcore.packs.us.property.papers import BUILT
 
 _DOLLAR, _LEAST, _AFFILIATED = Decimal(1), Decimal(500), 80
-_UNTAXED = frozenset({"NV", "SD", "WA", "WY"})
 
 
 @stops("us.1120.dividends-missing", "Dividends in the books and not on Schedule C", "missing", "IRC 243")
@@ -112,9 +111,7 @@ def money(run):
 @check("us.1120.state-return", "The state's own corporation return", "unsupported", "state law")
 def unsupported(run):
     about = run.single("about")
-    if run.laws["us"].year.planning:
-        says = f"The forms of {run.year} are not final. The figures are for planning and cannot be filed."
-        yield found(about.address("incorporated"), says, code="us.1120.planning-year")
+    yield from not_final(run, "incorporated", "us.1120.planning-year")
     rows = (
         ("consolidated", about.consolidated, "us.1120.consolidated", "Groups are not put together here."),
         ("holding", about.holding, "us.1120.holding", "The tax on undistributed income is not worked out here."),
@@ -123,9 +120,7 @@ def unsupported(run):
         ("foreign_owner", about.foreign_owner, "us.1120.foreign-owner", "Form 5472 is not made here."),
         ("method", about.method == "other", "us.1120.method", "Only cash and accrual are known here."),
     )  # fmt: skip
-    for name, holds, code, says in rows:
-        if holds:
-            yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
+    yield from cannot_file(about, rows)
     for sale in run.every("us.sale-of-property"):
         if sale.is_there and sale.asset.sort in BUILT and sale.gain > 0:
             says = "A fifth of what was written off is ordinary income of a corporation. That is not worked out here yet."
@@ -133,9 +128,7 @@ def unsupported(run):
     if accounts_of(run, "foreign_tax") and credit_of(run, "foreign_tax"):
         says = "It is deducted with the other taxes. A credit is not worked out here: Form 1118."
         yield found(run.form("us.1120").address("taxes"), says, code="us.1120.foreign-tax")
-    if about.state and about.state not in _UNTAXED:
-        says = f"The corporation's return in {about.fields()['state'].options[about.state]} is not made here yet."
-        yield found(about.address("state"), says, code="us.1120.state-return")
+    yield from own_state(about, NO_RETURN_OF_CORPORATIONS, "corporation", "us.1120.state-return")
 
 
 CHECKS = (assets, books, entries, dividends, waiting, money, unsupported)

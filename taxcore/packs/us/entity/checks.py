@@ -3,14 +3,18 @@
 from decimal import Decimal
 
 from taxcore.engine import check, found, stops
+from taxcore.packs.us.base import UNTAXED
 from taxcore.packs.us.entity.books import ENTRIES, RESULT, accounts_of, credit_of, debit_of, ledger, named
 
 _DOLLAR = Decimal(1)
+# States without a return of income: of an entity whose owners pay the tax, and of a corporation that pays its own
+NO_RETURN_OF_OWNERS = UNTAXED - {"NH", "TN", "TX"}
+NO_RETURN_OF_CORPORATIONS = NO_RETURN_OF_OWNERS - {"AK", "FL"}
 
 
 @stops("us.books.unbalanced", "Trial balance: debits and credits differ", "conflict", "IRC 446(a)")
 @stops("us.books.beginning-unbalanced", "Trial balance: beginning balances do not add up to zero", "conflict", "Schedule L")
-@check("us.books.account-twice", "Trial balance: the same account twice", "conflict")
+@stops("us.books.account-twice", "Trial balance: the same account twice", "conflict")
 @check("us.books.suggested", "Trial balance: tax lines suggested by names", "unlikely")
 @check("us.books.negative-asset", "Schedule L: an asset below zero", "unlikely", "Schedule L")
 @check("us.books.result-carried", "Income statement account with a beginning balance", "conflict", "IRC 446(a)")
@@ -36,7 +40,7 @@ def books(run):
             yield found(row.address("before"), says, code="us.books.result-carried")
     guessed = [row for row in rows if row.tax_line and not row.is_keyed("tax_line")]
     if guessed:
-        says = f"{len(guessed)} accounts stand where their names usually belong, “{guessed[0].account}” among them. Confirm them."
+        says = f"Tax lines of {len(guessed)} account(s) are suggested by name, “{guessed[0].account}” among them. Confirm them."
         yield found(guessed[0].address("tax_line"), says, code="us.books.suggested")
     sheet = run.form("us.sch-l")
     for name in ("cash_ended", "receivables_ended", "inventory_ended", "buildings_ended", "land_ended"):
@@ -99,6 +103,27 @@ def assets(run):
     if page.depreciation and not run.papers("asset"):
         says = "It is deducted as booked. Enter the assets: the law's depreciation is another one."
         yield found(page.address("depreciation"), says, code="us.asset.entity-books")
+
+
+def cannot_file(about, rows):
+    """Answers that stop filing; `rows` are (field, whether it holds, code, what is not made)."""
+    for name, holds, code, says in rows:
+        if holds:
+            yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
+
+
+def not_final(run, name, code):
+    """Of a year whose forms are not final."""
+    if run.laws["us"].year.planning:
+        says = f"The forms of {run.year} are not final. The figures are for planning and cannot be filed."
+        yield found(run.single("about").address(name), says, code=code)
+
+
+def own_state(about, without, called, code):
+    """The return that the entity's own state wants, unless it is one of those `without`."""
+    if about.state and about.state not in without:
+        says = f"The return of the {called} in {about.fields()['state'].options[about.state]} is not made here yet."
+        yield found(about.address("state"), says, code=code)
 
 
 CHECKS = (assets, books, entries, rents)

@@ -76,30 +76,37 @@ def together(number, label, plus, minus=(), **options):
             Line(f"{number}-d", f"{label}, end of year", at("ended"), **options))  # fmt: skip
 
 
-class BalanceSheet(EntityForm):
-    """Schedule L: what every kind of entity has alike. Assets on lines 1 to 14. IRC 6012, 6031, 6037."""
+# Name, line of Form 1065 and line of Forms 1120 and 1120-S, caption, whether it stands on the credit side; the tax line
+_ASSETS = (
+    ("cash", "1", "1", "Cash", False, "cash"),
+    ("receivables", "2a", "2a", "Trade notes and accounts receivable", False, "receivables"),
+    ("allowance", "2b", "2b", "Less allowance for bad debts", True, "allowance"),
+    ("inventory", "3", "3", "Inventories", False, "inventory"),
+    ("obligations", "4", "4", "U.S. government obligations", False, "obligations"),
+    ("exempt", "5", "5", "Tax-exempt securities", False, "exempt_securities"),
+    ("current", "6", "6", "Other current assets", False, "other_current"),
+    ("lent", "7a", "7", "Loans to {owners}", False, "loans_to_owners"),
+    ("mortgages", "7b", "8", "Mortgage and real estate loans", False, "mortgage_loans"),
+    ("investments", "8", "9", "Other investments", False, "investments"),
+    ("buildings", "9a", "10a", "Buildings and other depreciable assets", False, "buildings"),
+    ("written", "9b", "10b", "Less accumulated depreciation", True, "accumulated"),
+    ("depletable", "10a", "11a", "Depletable assets", False, "depletable"),
+    ("depleted", "10b", "11b", "Less accumulated depletion", True, "depleted"),
+    ("land", "11", "12", "Land", False, "land"),
+    ("intangible", "12a", "13a", "Intangible assets", False, "intangible"),
+    ("amortized", "12b", "13b", "Less accumulated amortization", True, "amortized"),
+    ("others", "13", "14", "Other assets", False, "other_assets"),
+)
 
-    cash_begun, cash_ended = both_ends("1", "Cash", "cash")
-    receivables_begun, receivables_ended = both_ends("2a", "Trade notes and accounts receivable", "receivables")
-    allowance_begun, allowance_ended = both_ends("2b", "Less allowance for bad debts", "allowance", owed=True)
-    inventory_begun, inventory_ended = both_ends("3", "Inventories", "inventory")
-    obligations_begun, obligations_ended = both_ends("4", "U.S. government obligations", "obligations")
-    exempt_begun, exempt_ended = both_ends("5", "Tax-exempt securities", "exempt_securities")
-    current_begun, current_ended = both_ends("6", "Other current assets", "other_current")
-    lent_begun, lent_ended = both_ends("7a", "Loans to owners", "loans_to_owners")
-    mortgages_begun, mortgages_ended = both_ends("7b", "Mortgage and real estate loans", "mortgage_loans")
-    investments_begun, investments_ended = both_ends("8", "Other investments", "investments")
-    buildings_begun, buildings_ended = both_ends("9a", "Buildings and other depreciable assets", "buildings")
-    written_begun, written_ended = both_ends("9b", "Less accumulated depreciation", "accumulated", owed=True)
-    depletable_begun, depletable_ended = both_ends("10a", "Depletable assets", "depletable")
-    depleted_begun, depleted_ended = both_ends("10b", "Less accumulated depletion", "depleted", owed=True)
-    land_begun, land_ended = both_ends("11", "Land", "land")
-    intangible_begun, intangible_ended = both_ends("12a", "Intangible assets", "intangible")
-    amortized_begun, amortized_ended = both_ends("12b", "Less accumulated amortization", "amortized", owed=True)
-    others_begun, others_ended = both_ends("13", "Other assets", "other_assets")
-    assets_begun, assets_ended = together(
-        "14", "Total assets",
-        ("cash", "receivables", "inventory", "obligations", "exempt", "current", "lent", "mortgages", "investments", "buildings",
-         "depletable", "land", "intangible", "others"),
-        ("allowance", "written", "depleted", "amortized"), weight="total",
-    )  # fmt: skip
+
+def assets(owners, corporate):
+    """{name: line} of Schedule L's assets with their total, in the numbers of a partnership's or a corporation's form."""
+    made = {}
+    for name, of_partnership, of_corporation, label, owed, key in _ASSETS:
+        number = of_corporation if corporate else of_partnership
+        made[f"{name}_begun"], made[f"{name}_ended"] = both_ends(number, label.format(owners=owners), key, owed=owed)
+    plus, minus = ([name for name, *_, owed, _ in _ASSETS if owed is side] for side in (False, True))
+    made["assets_begun"], made["assets_ended"] = together(
+        "15" if corporate else "14", "Total assets", plus, minus, weight="total"
+    )
+    return made

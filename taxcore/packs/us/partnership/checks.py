@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
-from taxcore.packs.us.entity.checks import total_of
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, own_state, total_of
 from taxcore.packs.us.partnership.papers import percent
 
 _HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
@@ -129,9 +129,7 @@ def _against_books(run, schedule, m2):
 @stops("us.1065.distributed-property", "Property distributed to partners", "unsupported", "IRC 731(c), 732, 737")
 def unsupported(run):
     about = run.single("about")
-    if run.laws["us"].year.planning:
-        says = f"The forms of {run.year} are not final. The figures are for planning and cannot be filed."
-        yield found(about.address("started"), says, code="us.1065.planning-year")
+    yield from not_final(run, "started", "us.1065.planning-year")
     rows = (
         ("foreign_items", about.foreign_items, "us.1065.k-2", "Schedules K-2 and K-3 are not made here yet."),
         ("debt_cancelled", about.debt_cancelled, "us.1065.debt", "Income of canceled debt has rules of its own."),
@@ -139,12 +137,8 @@ def unsupported(run):
         ("entity_kind", about.entity_kind == "foreign", "us.1065.foreign", "Foreign partnerships are not made here."),
         ("method", about.method == "other", "us.1065.method", "Only cash and accrual are known here."),
     )  # fmt: skip
-    for name, holds, code, says in rows:
-        if holds:
-            yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
-    if about.state and about.state not in _UNTAXED:
-        says = f"The return of the partnership in {about.fields()['state'].options[about.state]} is not made here yet."
-        yield found(about.address("state"), says, code="us.1065.state-return")
+    yield from cannot_file(about, rows)
+    yield from own_state(about, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
         if partner.built_in:
             says = "How built-in gain is allocated is not worked out here yet. This return cannot be e-filed from here."
@@ -152,9 +146,6 @@ def unsupported(run):
         if partner.distributed_property:
             says = "Gain and basis of property that is distributed are not worked out here yet. It cannot be e-filed from here."
             yield found(partner.address("distributed_property"), says, code="us.1065.distributed-property")
-
-
-_UNTAXED = frozenset({"AK", "FL", "NV", "SD", "WA", "WY"})
 
 
 @check("us.1065.late-shares", "Penalty for late filing or Schedules K-1", "lost", "IRC 6698, 6722")
@@ -179,7 +170,7 @@ def answers(run):
         yield found(about.address("owned_half"), says, code="us.1065.half-owner")
     sheet = run.form("us.sch-l")
     if about.filed_in_time and page.receipts < 250_000 and sheet.assets_ended < 1_000_000 and run.single("books").rows:
-        says = "Receipts are below 250,000 and assets below 1,000,000. They go along anyway, which does no harm."
+        says = "Receipts are below 250,000 and assets below 1,000,000. They are filed with it all the same."
         yield found(about.address("filed_in_time"), says, code="us.1065.small")
     for one in run.every("us.sch-k-1"):
         if one.net < 0 and one.capital < 0 and not (one.recourse or one.qualified or one.nonrecourse):

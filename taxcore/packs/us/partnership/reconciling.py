@@ -5,15 +5,16 @@ from taxcore.engine.forms import Line
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import COSTS, INCOME, before_of, credit_of, debit_of
 from taxcore.packs.us.entity.reconciling import OWN, AccountsOn, BooksToReturn
-from taxcore.packs.us.entity.statements import BalanceSheet, both_ends, together
+from taxcore.packs.us.entity.statements import assets, both_ends, together
 
 
-class ScheduleL(AccountsOn, BalanceSheet):
+class ScheduleL(AccountsOn):
     """Balance sheets per books. Liabilities and capital on lines 15 to 22. IRC 6031(a)."""
 
     number, name = "Schedule L", "Balance sheets per books"
     columns = ("Beginning of year", "End of year")
 
+    vars().update(assets("partners", corporate=False))
     payables_begun, payables_ended = both_ends("15", "Accounts payable", "payables", owed=True)
     short_begun, short_ended = both_ends("16", "Mortgages, notes, bonds payable in less than 1 year", "short_notes", owed=True)
     owing_begun, owing_ended = both_ends("17", "Other current liabilities", "other_current_owed", owed=True)

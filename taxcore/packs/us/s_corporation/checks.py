@@ -5,10 +5,10 @@ from decimal import Decimal
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, own_state
 from taxcore.packs.us.s_corporation.papers import BARRED
 
 _DOLLAR, _MOST, _PASSIVE = Decimal(1), 100, Decimal("0.25")
-_UNTAXED = frozenset({"AK", "FL", "NV", "SD", "WA", "WY"})
 
 
 @stops("us.shareholder.none", "No shareholders", "missing", "IRC 1361(b)")
@@ -129,9 +129,7 @@ def accounts(run):
 @stops("us.1120s.elected-later", "S election after the year", "conflict", "IRC 1362(b)")
 def unsupported(run):
     about, page = run.single("about"), run.form("us.1120-s")
-    if run.laws["us"].year.planning:
-        says = f"The forms of {run.year} are not final. The figures are for planning and cannot be filed."
-        yield found(about.address("elected"), says, code="us.1120s.planning-year")
+    yield from not_final(run, "elected", "us.1120s.planning-year")
     rows = (
         ("was_other", about.was_other, "us.1120s.built-in", "The tax on built-in gains is not worked out here yet."),
         ("debt_cancelled", about.debt_cancelled, "us.1120s.debt", "Income of canceled debt has rules of its own."),
@@ -139,9 +137,7 @@ def unsupported(run):
         ("foreign_items", about.foreign_items, "us.1120s.k-2", "Schedules K-2 and K-3 are not made here yet."),
         ("method", about.method == "other", "us.1120s.method", "Only cash and accrual are known here."),
     )  # fmt: skip
-    for name, holds, code, says in rows:
-        if holds:
-            yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
+    yield from cannot_file(about, rows)
     if about.elected and about.elected > run.period.end:
         says = "Then this year is one of a C corporation. Check the date."
         yield found(about.address("elected"), says, code="us.1120s.elected-later")
@@ -149,9 +145,7 @@ def unsupported(run):
     if about.earnings_before and passive > _PASSIVE * (page.receipts + passive):
         says = "More than a quarter of receipts is passive beside earnings of C corporation years. Its tax is not made here."
         yield found(about.address("earnings_before"), says, code="us.1120s.passive-receipts")
-    if about.state and about.state not in _UNTAXED:
-        says = f"The corporation's return in {about.fields()['state'].options[about.state]} is not made here yet."
-        yield found(about.address("state"), says, code="us.1120s.state-return")
+    yield from own_state(about, NO_RETURN_OF_OWNERS, "corporation", "us.1120s.state-return")
     if about.filed_in_time is False:
         says = "Each month late costs for every shareholder. Ask for relief with the return, or expect a notice."
         yield found(about.address("filed_in_time"), says, code="us.1120s.late")

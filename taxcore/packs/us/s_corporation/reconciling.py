@@ -5,7 +5,7 @@ from taxcore.packs.us.entity.balances import ADJUSTMENTS, EARNINGS, OTHER_ADJUST
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import INCOME, before_of, credit_of
 from taxcore.packs.us.entity.reconciling import OWN, AccountsOn, BooksToReturn
-from taxcore.packs.us.entity.statements import both_ends, together
+from taxcore.packs.us.entity.statements import assets, both_ends, together
 
 RETAINED = ("capital", "contributed", "draws", "retained")
 
@@ -17,30 +17,7 @@ class ScheduleL(AccountsOn):
     columns = ("Beginning of year", "End of year")
     opens_with = "retained"
 
-    cash_begun, cash_ended = both_ends("1", "Cash", "cash")
-    receivables_begun, receivables_ended = both_ends("2a", "Trade notes and accounts receivable", "receivables")
-    allowance_begun, allowance_ended = both_ends("2b", "Less allowance for bad debts", "allowance", owed=True)
-    inventory_begun, inventory_ended = both_ends("3", "Inventories", "inventory")
-    obligations_begun, obligations_ended = both_ends("4", "U.S. government obligations", "obligations")
-    exempt_begun, exempt_ended = both_ends("5", "Tax-exempt securities", "exempt_securities")
-    current_begun, current_ended = both_ends("6", "Other current assets", "other_current")
-    lent_begun, lent_ended = both_ends("7", "Loans to shareholders", "loans_to_owners")
-    mortgages_begun, mortgages_ended = both_ends("8", "Mortgage and real estate loans", "mortgage_loans")
-    investments_begun, investments_ended = both_ends("9", "Other investments", "investments")
-    buildings_begun, buildings_ended = both_ends("10a", "Buildings and other depreciable assets", "buildings")
-    written_begun, written_ended = both_ends("10b", "Less accumulated depreciation", "accumulated", owed=True)
-    depletable_begun, depletable_ended = both_ends("11a", "Depletable assets", "depletable")
-    depleted_begun, depleted_ended = both_ends("11b", "Less accumulated depletion", "depleted", owed=True)
-    land_begun, land_ended = both_ends("12", "Land", "land")
-    intangible_begun, intangible_ended = both_ends("13a", "Intangible assets", "intangible")
-    amortized_begun, amortized_ended = both_ends("13b", "Less accumulated amortization", "amortized", owed=True)
-    others_begun, others_ended = both_ends("14", "Other assets", "other_assets")
-    assets_begun, assets_ended = together(
-        "15", "Total assets",
-        ("cash", "receivables", "inventory", "obligations", "exempt", "current", "lent", "mortgages", "investments", "buildings",
-         "depletable", "land", "intangible", "others"),
-        ("allowance", "written", "depleted", "amortized"), weight="total",
-    )  # fmt: skip
+    vars().update(assets("shareholders", corporate=True))
     payables_begun, payables_ended = both_ends("16", "Accounts payable", "payables", owed=True)
     short_begun, short_ended = both_ends("17", "Mortgages, notes, bonds payable in less than 1 year", "short_notes", owed=True)
     owing_begun, owing_ended = both_ends("18", "Other current liabilities", "other_current_owed", owed=True)
