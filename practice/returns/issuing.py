@@ -50,6 +50,11 @@ class Handing:
         return paper.name
 
     @property
+    def mark(self):
+        """What tells it from the others of its issuer: the papers of two owners have one id in two returns."""
+        return f"{self.return_.pk}-{self.issued.id}" if self.return_ is not None else ""
+
+    @property
     def is_open(self):
         return not self.says and (self.new or bool(self.differs))
 
@@ -59,7 +64,7 @@ def handings_of(return_, result=None):
     issues = pack_of(return_).issues
     if issues is None:
         return []
-    there: dict[tuple[Any, str], str] = {}  # (return, id that was issued): id under which the paper stands there
+    there: dict[tuple[Any, str, str], str] = {}  # (return, role, id that was issued): id under which the paper stands there
     return [_handing(return_, one, there) for one in issues((result or result_of(return_)).run)]
 
 
@@ -73,7 +78,7 @@ def _handing(return_, issued, there):
     role = _role_on(target, issued.number)
     if role == "dependant":
         return Handing(issued, household, None, f"{issued.named} is a dependent there and has a return apart.", False)
-    issued = _as_it_stands(target, _owned_by(issued, role), there)
+    issued = _as_it_stands(target, issued, role, there)
     paper = target.papers.filter(kind=issued.kind, key=issued.id, removed_at=None).first()
     differs = tuple(_differing(target, paper, issued)) if paper is not None else ()
     says = closed_because(target) if paper is None or differs else ""
@@ -125,21 +130,31 @@ def _together(result):
     return sum(line.amount for line in result.bottom_lines)
 
 
-def _as_it_stands(target, issued, there):
-    """The paper under the id that it has on the owner's return, where somebody entered it there, or last year's came along."""
+def _as_it_stands(target, issued, role, there):
+    """The paper under the id that it has on the owner's return, where somebody entered it there, or last year's came along. A
+    spouse's has an id of its own: both may hold a share of one entity."""
     values = {
-        name: there.get((target.pk, value), value) if isinstance(value, str) else value for name, value in issued.values.items()
+        name: there.get((target.pk, role, value), value) if isinstance(value, str) else value
+        for name, value in issued.values.items()
     }
     key = issued.id
+    if role == "spouse":
+        key, values = f"{issued.id}-spouse", {"owner": role} | values
     if issued.known_by and not target.papers.filter(kind=issued.kind, key=key, removed_at=None).exists():
-        wanted = plain_number(values[issued.known_by]) or values[issued.known_by]
-        for paper in target.papers.filter(kind=issued.kind, removed_at=None):
-            stands = str(open_values(paper.values).get(issued.known_by) or "")
-            if stands and (plain_number(stands) or stands) == wanted:
-                key = paper.key
-                break
-    there[target.pk, issued.id] = key
+        key = _known(target, issued.kind, role, issued.known_by, values[issued.known_by]) or key
+    there[target.pk, role, issued.id] = key
     return replace(issued, id=key, values=values)
+
+
+def _known(target, kind, role, known_by, value):
+    """The id of somebody's paper whose field says that value already; empty where there is none."""
+    wanted = plain_number(value) or value
+    for paper in target.papers.filter(kind=kind, removed_at=None):
+        values = open_values(paper.values)
+        stands, owner = str(values.get(known_by) or ""), values.get("owner") or role
+        if stands and (plain_number(stands) or stands) == wanted and (not role or owner == role):
+            return paper.key
+    return ""
 
 
 def _client_with(return_, number):
@@ -165,11 +180,6 @@ def _role_on(target, number):
     return ""
 
 
-def _owned_by(issued, role):
-    """With its owner, where there are two to choose from."""
-    return replace(issued, values={"owner": role} | issued.values) if role == "spouse" else issued
-
-
 def _differing(target, paper, issued):
     fields, stands = pack_of(target).paper(issued.kind).fields(), open_values(paper.values)
     for name, value in issued.values.items():
@@ -185,12 +195,14 @@ def _same(field, there, now):
 
 
 @transaction.atomic
-def hand_out(actor, return_id, ids=None):
-    """Put what a return issues into the returns of those it is for: these papers, or all that are open. How many. NotIssued where
-    none can be."""
+def hand_out(actor, return_id, marks=None):
+    """Put what a return issues into the returns of those it is for: the papers with these marks, or all that are open. How many.
+    NotIssued where none can be."""
     source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
     require(actor, "key", source)
-    wanted = [one for one in handings_of(source) if one.is_open and (ids is None or one.issued.id in ids)]
+    wanted = [one for one in handings_of(source) if one.is_open and (marks is None or one.mark in marks)]
+    if not wanted and marks is not None:
+        raise NotIssued("Choose which papers to hand out.")
     if not wanted:
         raise NotIssued("Everything that this return issues is where it belongs, or has no return to go to.")
     for one in wanted:

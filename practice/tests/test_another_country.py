@@ -245,5 +245,6 @@ class GuildTests(Tinyland):
         self.assertContains(self.client.get(f"/returns/{guild.pk}/papers"), "Owners")
         self.assertNotContains(self.client.get(f"/returns/{self.ann.pk}/papers"), "Owners")
         self.assertContains(self.client.get(f"/households/{guild.household_id}"), "Add 2001")
-        self.client.post(f"/returns/{guild.pk}/issued/out")
+        marks = [one.mark for one in issuing.handings_of(guild) if one.is_open]
+        self.client.post(f"/returns/{guild.pk}/issued/out", {"paper": marks})
         self.assertEqual(len(self._shares()), 2)

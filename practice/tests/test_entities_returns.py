@@ -10,7 +10,7 @@ from practice.intake import importing
 from practice.intake.models import Import
 from practice.returns import issuing, rolling
 from practice.returns.computing import result_of
-from practice.returns.entry import add_paper, save_field
+from practice.returns.entry import add_paper, add_spouse, save_field
 from practice.returns.models import Return, Stage
 from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
@@ -111,7 +111,10 @@ class PartnershipTests(EntityTestCase):
         label, before, after, change = moved.lines[0]
         self.assertEqual((moved.return_.pk, label), (self.return_.pk, "Federal: Total tax"))
         self.assertGreater(after, before)
-        self.client.post(f"/returns/{made.pk}/issued/out")
+        refused = self.client.post(f"/returns/{made.pk}/issued/out", follow=True)
+        self.assertContains(refused, "Choose which papers to hand out.")
+        marks = [one.mark for one in issuing.handings_of(made) if one.is_open]
+        self.client.post(f"/returns/{made.pk}/issued/out", {"paper": marks})
         share = self.return_.papers.get(kind="k1-1065")
         self.assertEqual((share.values["ordinary"], share.provenance["ordinary"]["how"]), ("30600", "issued"))
         self.assertEqual(result_of(self.fresh(self.return_)).run.form("us.1040").total_tax - before, change)
@@ -130,6 +133,21 @@ class PartnershipTests(EntityTestCase):
         (share,) = self.return_.papers.filter(kind="k1-1065", removed_at=None)
         self.assertEqual((share.pk, share.values["ordinary"]), (keyed.pk, "30600"))
         self.assertEqual(self.return_.papers.get(kind="basis-p").values["share"], keyed.key)
+
+    def test_a_share_of_a_spouse_is_the_spouses_beside_the_other(self):
+        made = self.partnership()
+        _, spouse = add_spouse(self.preparer, self.return_.pk)
+        for path, text in (("first_name", "Corin"), ("number", OTHER["number"])):
+            save_field(self.preparer, self.return_.pk, spouse.pk, path, text, "")
+        filing = self.return_.papers.get(kind="filing")
+        save_field(self.preparer, self.return_.pk, filing.pk, "status", "joint", "single")
+        issuing.hand_out(self.preparer, made.pk)
+        shares = self.return_.papers.filter(kind="k1-1065", removed_at=None)
+        owners = {one.values["ordinary"]: one.values.get("owner") for one in shares}
+        self.assertEqual(owners, {"30600": None, "20400": "spouse"})
+        of_basis = {one.values["share"] for one in self.return_.papers.filter(kind="basis-p", removed_at=None)}
+        self.assertEqual(of_basis, {one.key for one in shares})
+        self.assertEqual(issuing.moved_by(issuing.handings_of(self.fresh(made))), [])
 
     def test_a_partner_signs_it_is_filed_delivered_and_rolled_forward(self):
         made = self.filed(self.partnership(), "us-1065")

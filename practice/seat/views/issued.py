@@ -26,7 +26,7 @@ def issued(request, return_id):
 @require_POST
 def hand_out(request, return_id):
     try:
-        count = issuing.hand_out(request.user, return_id, request.POST.getlist("id") or None)
+        count = issuing.hand_out(request.user, return_id, request.POST.getlist("paper"))
         messages.success(request, f"{count} handed out.")
     except Cannot as cannot:
         messages.error(request, cannot.says)
