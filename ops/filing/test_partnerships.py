@@ -1,15 +1,9 @@
 """Every partnership return that the program computes and lets out is accepted; one whose parts are not the whole is not."""
 
-import uuid
-from datetime import timedelta
-
-from django.utils import timezone
 from hypothesis import given, settings
 from hypothesis.extra.django import TestCase
 
-from authority.models import Claim, Filing
-from authority.receiving import answer, receive
-from taxcore.engine.filed import filed_document
+from ops.filing.entities import FiledEntity
 from taxcore.packs.us.partnership import FEDERAL
 from taxcore.packs.us.partnership.tests import test_worked
 from taxcore.packs.us.partnership.tests.making import result
@@ -17,41 +11,15 @@ from taxcore.packs.us.partnership.tests.test_properties import partnerships
 from taxcore.packs.us.tests.sampling import examples
 
 
-def document_of(found):
-    """What goes out; None where something stops it."""
-    stops = any(one.weight == "stops" for one in found.findings)
-    return None if stops else filed_document(found, FEDERAL, "1", "0" * 64)
-
-
-def answered(year, content):
-    Claim.objects.all().delete()
-    filing = receive(uuid.uuid4(), "us-1065", year, content)
-    Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
-    return answer(filing.receipt)
-
-
-class PartnershipTests(TestCase):
-    def test_worked_cases_are_accepted(self):
-        filed = 0
-        for name, papers, year, _ in test_worked.CASES:
-            found = result(*papers, year=year)
-            if (content := document_of(found)) is not None:
-                heard = answered(year, content)
-                with self.subTest(name):
-                    self.assertEqual((heard.state, heard.faults), ("accepted", []))
-                filed += 1
-        self.assertGreater(filed, 20)
+class PartnershipTests(FiledEntity, TestCase):
+    authority, cases, result_of, least = FEDERAL, test_worked.CASES, staticmethod(result), 20
 
     @settings(max_examples=examples(20), deadline=None)
     @given(partnerships())
     def test_random_ones_that_go_out_are_accepted(self, papers):
-        found = result(*papers)
-        if (content := document_of(found)) is not None:
-            heard = answered(2025, content)
-            self.assertEqual((heard.state, heard.faults), ("accepted", []))
+        self.assert_accepted(result(*papers))
 
     def test_a_part_that_was_changed_is_named(self):
-        content = document_of(result()).replace(b">39000<", b">39001<", 1)
-        heard = answered(2025, content)
+        heard = self.answered(2025, self.document_of(result()).replace(b">39000<", b">39001<", 1))
         self.assertEqual(heard.state, "rejected")
         self.assertTrue(any("K" in str(fault) for fault in heard.faults))

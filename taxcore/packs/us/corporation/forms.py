@@ -122,18 +122,21 @@ class CorporationReturn(PageOne):
         costs = debit_of(self.run, "other_deductions", "guaranteed", "rental_costs", "portfolio_costs")
         return total(costs, self.meals, self.amortization)
 
+    def _pay(self):
+        return self.officers, self.salaries, self.retirement, self.benefits
+
+    def _costs(self):
+        kept = (self.repairs, self.bad_debts, self.rent, self.taxes, self.interest)
+        return *kept, self.depletion, self.advertising, self.others
+
     @fact("Deductions without contributions and section 179")
     def without_gifts(self):
-        pay = (self.officers, self.salaries, self.retirement, self.benefits)
-        rest = (self.repairs, self.bad_debts, self.rent, self.taxes, self.interest, self.depletion, self.advertising, self.others)
-        return total(pay, rest, self.efficient_buildings, total(self.depreciation, less=self.expensed))
+        return total(self._pay(), self._costs(), self.efficient_buildings, total(self.depreciation, less=self.expensed))
 
     @fact("Income of the business for the limit of section 179", cites="26 CFR 1.179-2(c)(4)")
     def active_income(self):
         """Without that deduction, the one for dividends, contributions and carried losses."""
-        pay = (self.officers, self.salaries, self.retirement, self.benefits)
-        rest = (self.repairs, self.bad_debts, self.rent, self.taxes, self.interest, self.depletion, self.advertising, self.others)
-        return total(self.income, less=[pay, rest, self.rounding(self.depreciation_now)])
+        return total(self.income, less=[self._pay(), self._costs(), self.rounding(self.depreciation_now)])
 
     @fact("Taxable income before contributions")
     def before_gifts(self):
