@@ -1,18 +1,14 @@
 """Form 1120: a corporation's return from its books to its tax. IRC 11, 6012(a)(2)."""
 
-from taxcore.engine import Authority, Identifier, Pack
-from taxcore.engine import law as law_files
-from taxcore.packs.us import PACK as INDIVIDUAL
+from taxcore.engine import Authority
 from taxcore.packs.us import holidays
-from taxcore.packs.us.base import STATES
 from taxcore.packs.us.corporation.checks import CHECKS
 from taxcore.packs.us.corporation.forms import CorporationForm4797, CorporationReturn, SpecialDeductions, TaxComputation, Waiting
 from taxcore.packs.us.corporation.outgoing import OUTGOING
 from taxcore.packs.us.corporation.papers import About, Carryovers, Dividends
 from taxcore.packs.us.corporation.reconciling import DeductedInPart, RetainedEarnings, ScheduleL, ToTaxableIncome
-from taxcore.packs.us.entity.base import Filer
-from taxcore.packs.us.entity.base import opens as opens_with
 from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.packing import entity_pack
 from taxcore.packs.us.entity.property import EntityForm4562, EntitySale, EntitySection179, Trade
 from taxcore.packs.us.entity.statements import CostOfGoods
 from taxcore.packs.us.property.assets import Depreciation
@@ -20,12 +16,7 @@ from taxcore.packs.us.property.papers import Asset
 from taxcore.packs.us.s_corporation.forms import Officers
 from taxcore.packs.us.s_corporation.papers import Officer
 
-YEARS = INDIVIDUAL.law["us"]
 GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers"}
-
-
-def opens(filers, address):
-    return opens_with(filers, address, "business", "books")
 
 
 FEDERAL = Authority(
@@ -35,16 +26,13 @@ FEDERAL = Authority(
     # Form 8879-CORP, part I
     authorized=(("income", 0), ("taxable_income", 0), ("tax", 0), ("owed", 0), ("overpaid", 0)),
 )  # fmt: skip
-PACK = Pack(
+PACK = entity_pack(
     code="us-1120", name="United States, corporations", called="Corporation return",
-    years=tuple(year for year in law_files.years(YEARS) if year >= 2023), people=Filer,
     papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset),
     forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
            RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
            DeductedInPart),
-    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity",
-    entity_forms=("company", "llc", "association"), opens=opens,
-    identifier=Identifier("Employer identification number", "EIN", "00-0000000"), currency="$", currency_code="USD",
-    regions=STATES,
-    writes="the IRS", outgoing=OUTGOING,
+    authorities=(FEDERAL,), checks=CHECKS, groups=GROUPS,
+    entity_forms=("company", "llc", "association"),
+    outgoing=OUTGOING,
 )  # fmt: skip

@@ -1,13 +1,9 @@
 """Form 1065: a partnership's return from its books to a Schedule K-1 for each partner. IRC 701 to 777, 6031."""
 
-from taxcore.engine import Authority, Identifier, Pack
-from taxcore.engine import law as law_files
-from taxcore.packs.us import PACK as INDIVIDUAL
+from taxcore.engine import Authority
 from taxcore.packs.us import holidays
-from taxcore.packs.us.base import STATES
-from taxcore.packs.us.entity.base import Filer
-from taxcore.packs.us.entity.base import opens as opens_with
 from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.packing import entity_pack
 from taxcore.packs.us.entity.property import (
     EntityForm4562,
     EntityForm4797,
@@ -29,14 +25,9 @@ from taxcore.packs.us.partnership.reconciling import PartnersCapital, Partnershi
 from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
 
-YEARS = INDIVIDUAL.law["us"]
 GROUPS = {
     "people": "Partnership", "about": "About it", "books": "Books", "property": "Property", "owners": "Partners",
 }  # fmt: skip
-
-
-def opens(filers, address):
-    return opens_with(filers, address, "business", "books")
 
 
 def described(result):
@@ -51,16 +42,13 @@ FEDERAL = Authority(
     # Form 8879-PE, part I
     authorized=(("receipts", 0), ("gross_profit", 0), ("ordinary", 0)),
 )  # fmt: skip
-PACK = Pack(
+PACK = entity_pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
-    years=tuple(year for year in law_files.years(YEARS) if year >= 2023), people=Filer,
     papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
-    authorities=(FEDERAL,), checks=CHECKS, law={"us": YEARS}, groups=GROUPS, filer="entity",
-    entity_forms=("partnership", "llc"), opens=opens, issues=issues,
-    identifier=Identifier("Employer identification number", "EIN", "00-0000000"), currency="$", currency_code="USD",
-    regions=STATES,
-    writes="the IRS", outgoing=OUTGOING, issued_to="Partners",
+    authorities=(FEDERAL,), checks=CHECKS, groups=GROUPS,
+    entity_forms=("partnership", "llc"), issues=issues,
+    outgoing=OUTGOING, issued_to="Partners",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")), described=described,
 )  # fmt: skip
