@@ -77,7 +77,7 @@ def _handing(return_, issued, there):
         return Handing(issued, household, None, f"There is no return of {return_.year}.", False)
     role = _role_on(target, issued.number)
     if role == "dependant":
-        return Handing(issued, household, None, f"{issued.named} is a dependent there and has a return apart.", False)
+        return Handing(issued, household, None, f"{issued.named} is a dependent there: it needs another return.", False)
     issued = _as_it_stands(target, issued, role, there)
     paper = target.papers.filter(kind=issued.kind, key=issued.id, removed_at=None).first()
     differs = tuple(_differing(target, paper, issued)) if paper is not None else ()
@@ -139,7 +139,9 @@ def _as_it_stands(target, issued, role, there):
     }
     key = issued.id
     if role == "spouse":
-        key, values = f"{issued.id}-spouse", {"owner": role} | values
+        key = f"{issued.id}-spouse"
+    if role and result_of(target).run.person("spouse") is not None:
+        values = {"owner": role} | values
     if issued.known_by and not target.papers.filter(kind=issued.kind, key=key, removed_at=None).exists():
         key = _known(target, issued.kind, role, issued.known_by, values[issued.known_by]) or key
     there[target.pk, role, issued.id] = key
@@ -152,7 +154,7 @@ def _known(target, kind, role, known_by, value):
     for paper in target.papers.filter(kind=kind, removed_at=None):
         values = open_values(paper.values)
         stands, owner = str(values.get(known_by) or ""), values.get("owner") or role
-        if stands and (plain_number(stands) or stands) == wanted and (not role or owner == role):
+        if stands and (plain_number(stands) or stands) == wanted and (not role or owner in (role, "joint")):
             return paper.key
     return ""
 

@@ -1,6 +1,7 @@
 """Partnerships and S corporations in the application: books from a file, shares handed out, owners' tax before and after, filed."""
 
 from practice.clients import entities, roles
+from practice.clients.models import Person
 from practice.delivery import packaging, tasks
 from practice.dispatch import filing
 from practice.dispatch.authority_client import Answer
@@ -144,10 +145,20 @@ class PartnershipTests(EntityTestCase):
         issuing.hand_out(self.preparer, made.pk)
         shares = self.return_.papers.filter(kind="k1-1065", removed_at=None)
         owners = {one.values["ordinary"]: one.values.get("owner") for one in shares}
-        self.assertEqual(owners, {"30600": None, "20400": "spouse"})
+        self.assertEqual(owners, {"30600": "taxpayer", "20400": "spouse"})
         of_basis = {one.values["share"] for one in self.return_.papers.filter(kind="basis-p", removed_at=None)}
         self.assertEqual(of_basis, {one.key for one in shares})
         self.assertEqual(issuing.moved_by(issuing.handings_of(self.fresh(made))), [])
+
+    def test_a_share_of_a_dependent_goes_to_no_return_of_the_parents(self):
+        made = self.partnership()
+        child = add_paper(self.preparer, self.return_.pk, "person")[1]
+        for path, text in (("first_name", "Corin"), ("number", OTHER["number"])):
+            save_field(self.preparer, self.return_.pk, child.pk, path, text, "")
+        who = {"first_name": "Corin", "last_name": "Vale", "number": OTHER["number"]}
+        Person.objects.create(firm=self.firm, household=self.return_.household, **who)
+        says = {one.says for one in issuing.handings_of(made) if one.issued.named == "Corin Vale"}
+        self.assertEqual(says, {"Corin Vale is a dependent there: it needs another return."})
 
     def test_a_partner_signs_it_is_filed_delivered_and_rolled_forward(self):
         made = self.filed(self.partnership(), "us-1065")
