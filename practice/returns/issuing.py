@@ -20,7 +20,7 @@ from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.models import HandedOut, Return
 from practice.returns.placing import by_hand, paper_at, put
 from practice.returns.standing import filing_return
-from taxcore.engine import PaperValues, compute
+from taxcore.engine import PaperValues, Rows, compute
 from taxcore.engine.amending import read_as
 from taxcore.packs import pack_named
 
@@ -186,11 +186,22 @@ def _differing(target, paper, issued):
     fields, stands = pack_of(target).paper(issued.kind).fields(), open_values(paper.values)
     for name, value in issued.values.items():
         if not _same(fields[name], stands.get(name), value):
-            yield fields[name].label, read_as(fields[name], stands.get(name)), read_as(fields[name], value)
+            yield fields[name].label, _read(fields[name], stands.get(name)), _read(fields[name], value)
+
+
+def _read(field, value):
+    """A value as somebody reads it; of a table its rows, one after the other."""
+    if not isinstance(field, Rows):
+        return read_as(field, value)
+    inner = field.row.fields()
+    rows = ([read_as(inner[name], row[name]) for name in inner if row.get(name)] for row in value or ())
+    return "; ".join(" ".join(row) for row in rows)
 
 
 def _same(field, there, now):
-    """Whether two texts are one value: 5 and 5.00 are."""
+    """Whether two values are one: 5 and 5.00 are, and tables with the same rows whatever their ids."""
+    if isinstance(field, Rows):
+        return _read(field, there) == _read(field, now)
     if not there or not now:
         return not there and not now
     return there == now or (field.fits(there) and field.fits(now) and field.parse(there) == field.parse(now))

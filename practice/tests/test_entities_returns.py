@@ -72,14 +72,17 @@ class EntityTestCase(OfficeTestCase):
     def stops(self, made):
         return [one.code for one in result_of(made).findings if one.weight == "stops"]
 
-    def filed(self, made, authority):
+    def filed(self, made, *authorities):
+        """Signed for each, sent, accepted one after the other."""
         requesting.ask_for_signature(self.signer, made.pk)
-        requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, authority, SIGNATURE, None, "41706")
+        for one in authorities:
+            requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, one, SIGNATURE, None, "41706")
         filing.file_return(self.signer, made.pk)
-        sent = made.submissions.get()
-        sent.state, sent.receipt = State.SENT, "H-1"
-        sent.save()
-        settle(sent.pk, Answer("accepted"))
+        for one in authorities:
+            sent = made.submissions.get(authority=one)
+            sent.state, sent.receipt = State.SENT, f"H-{one}"
+            sent.save()
+            settle(sent.pk, Answer("accepted"))
         return self.fresh(made)
 
 
@@ -213,3 +216,46 @@ class PlainCorporationTests(EntityTestCase):
         after = rolling.roll(self.preparer, made.pk).return_
         (left,) = after.papers.get(kind="carryovers").values["losses"]
         self.assertEqual((left["from_year"], left["amount"]), ("2022", "19200"))
+
+
+class IllinoisTests(EntityTestCase):
+    """The state's return beside the federal one, and what it means to the owner's own."""
+
+    HERE = {"state": "IL", "city": "Galena", "zip": "61036"}
+
+    def asked(self, made, **values):
+        add_paper(self.preparer, made.pk, "il-entity", "", {"business_only": "yes", "own_tax": "0"} | values)
+        return self.fresh(made)
+
+    def test_a_partnership_pays_entity_tax_and_its_partner_has_the_credit(self):
+        made = self.opened("us-1065", "partnership", PARTNERSHIP | self.HERE)
+        for partner, part in ((LORNA, "60"), (OTHER, "40")):
+            add_paper(self.preparer, made.pk, "partner", "", partner | {"general": "yes", "stakes": [{"profit": part}]})
+        made = self.asked(made, personal_service="30000", entity_tax="yes", estimates="2600", credited="100")
+        self.assertEqual(self.stops(made), [])
+        self.assertContains(self.client.get(f"/returns/{made.pk}/forms"), "Partnership replacement tax return")
+        issuing.hand_out(self.preparer, made.pk)
+        (row,) = self.return_.papers.get(kind="k1-1065").values["states"]
+        self.assertEqual((row["state"], row["income"], row["entity_tax"]), ("IL", "30600", "1515"))
+        self.assertEqual(result_of(self.fresh(self.return_)).run.form("us-il.il-1040").entity_tax, 1_515)
+        self.assertEqual(issuing.moved_by(issuing.handings_of(made)), [])
+        questions = made.papers.get(kind="il-entity")
+        save_field(self.preparer, made.pk, questions.pk, "entity_tax", "no", "yes")
+        ((_, later), *_) = issuing.differing_on(self.fresh(self.return_))
+        self.assertEqual(later.differs[0][0], "States")
+        save_field(self.preparer, made.pk, questions.pk, "entity_tax", "yes", "no")
+        made = self.filed(self.fresh(made), "us-1065", "us-il-1065")
+        self.assertEqual(made.stage, Stage.DELIVER)
+        package = packaging.make_package(self.signer, made.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        self.assertEqual(package.state, "ready")
+
+    def test_a_corporation_with_an_illinois_loss(self):
+        made = self.opened("us-1120", "company", PLAIN | self.HERE)
+        made = self.asked(made, losses=[{"from_year": "2022", "amount": "60000"}], estimates="100", credited="100")
+        page = result_of(made).run.form("us-il.il-1120")
+        self.assertEqual((page.base_income, page.loss_deduction, page.total_tax, page.refund), (51_000, 51_000, 0, 0))
+        made = self.filed(made, "us-1120", "us-il-1120")
+        after = rolling.roll(self.preparer, made.pk).return_.papers.get(kind="il-entity").values
+        self.assertEqual((after["losses"][0]["amount"], after["credited_before"], after["business_only"]), ("9000", "100", "yes"))

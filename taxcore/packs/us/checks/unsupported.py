@@ -112,6 +112,19 @@ def shares(run):
                 yield _stop("8582", paper.address("ordinary"), "Form 8582, a passive loss,")
 
 
+@_not_computed(share_state="Entity tax and modifications of another state on a K-1")
+def shares_elsewhere(run):
+    """What an entity paid to a state for its owners, and what the state counts otherwise: read by Illinois' return alone."""
+    for kind in SHARES:
+        for paper in run.papers(kind):
+            for row in paper.states:
+                if row.state != "IL" and (row.entity_tax or row.modified):
+                    at = row.address("entity_tax" if row.entity_tax else "modified")
+                    yield _stop(
+                        "share-state", at, f"What {STATES.get(row.state, 'the state')} credits or counts otherwise of a share"
+                    )
+
+
 @_not_computed(_1202="Section 1202, small business stock of a fund", _1202_state="Section 1202 on a state return")
 def small_business_stock(run):
     """Of older stock less is left out, and the rest taxed at 28%. California and Pennsylvania leave out nothing."""
@@ -210,6 +223,7 @@ CHECKS = (
     wage_boxes,
     fields,
     shares,
+    shares_elsewhere,
     retirement_codes,
     split_marketplace,
     savings_accounts,

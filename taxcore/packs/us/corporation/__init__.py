@@ -15,8 +15,10 @@ from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
 from taxcore.packs.us.s_corporation.forms import Officers
 from taxcore.packs.us.s_corporation.papers import Officer
+from taxcore.packs.us.states.il.entities import CORPORATION as ILLINOIS
 
-GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers"}
+GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers",
+          "states": "States"}  # fmt: skip
 
 
 FEDERAL = Authority(
@@ -28,11 +30,11 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120", name="United States, corporations", called="Corporation return",
-    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset),
+    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, *ILLINOIS.papers),
     forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
            RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
-           DeductedInPart),
-    authorities=(FEDERAL,), checks=CHECKS, groups=GROUPS,
+           DeductedInPart, *ILLINOIS.forms),
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
     entity_forms=("company", "llc", "association"),
     outgoing=OUTGOING,
 )  # fmt: skip

@@ -4,7 +4,15 @@ from decimal import Decimal
 
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of
-from taxcore.packs.us.entity.checks import NO_RETURN_OF_CORPORATIONS, assets, books, cannot_file, entries, not_final, own_state
+from taxcore.packs.us.entity.checks import (
+    NO_RETURN_OF_CORPORATIONS,
+    assets,
+    books,
+    cannot_file,
+    entries,
+    not_final,
+    state_returns,
+)
 from taxcore.packs.us.property.papers import BUILT
 
 _DOLLAR, _LEAST, _AFFILIATED = Decimal(1), Decimal(500), 80
@@ -108,7 +116,7 @@ def money(run):
 @stops("us.1120.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
 @stops("us.1120.section-291", "A building sold with gain", "unsupported", "IRC 291(a)(1)")
 @stops("us.1120.foreign-tax", "Foreign tax of a corporation", "unsupported", "IRC 901, 904")
-@check("us.1120.state-return", "The state's own corporation return", "unsupported", "state law")
+@check("us.1120.state-return", "A state's corporation return", "unsupported", "state law")
 def unsupported(run):
     about = run.single("about")
     yield from not_final(run, "incorporated", "us.1120.planning-year")
@@ -128,7 +136,7 @@ def unsupported(run):
     if accounts_of(run, "foreign_tax") and credit_of(run, "foreign_tax"):
         says = "It is deducted with the other taxes. A credit is not worked out here: Form 1118."
         yield found(run.form("us.1120").address("taxes"), says, code="us.1120.foreign-tax")
-    yield from own_state(about, NO_RETURN_OF_CORPORATIONS, "corporation", "us.1120.state-return")
+    yield from state_returns(run, NO_RETURN_OF_CORPORATIONS, "corporation", "us.1120.state-return")
 
 
 CHECKS = (assets, books, entries, dividends, waiting, money, unsupported)

@@ -3,7 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import check, found, stops
-from taxcore.packs.us.base import UNTAXED
+from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.entity.books import ENTRIES, RESULT, accounts_of, credit_of, debit_of, ledger, named
 
 _DOLLAR = Decimal(1)
@@ -119,11 +119,16 @@ def not_final(run, name, code):
         yield found(run.single("about").address(name), says, code=code)
 
 
-def own_state(about, without, called, code):
-    """The return that the entity's own state wants, unless it is one of those `without`."""
-    if about.state and about.state not in without:
-        says = f"The return of the {called} in {about.fields()['state'].options[about.state]} is not made here yet."
-        yield found(about.address("state"), says, code=code)
+def state_returns(run, without, called, code):
+    """Returns that states want and that are not made here: of the entity's own and of those with receipts, but of `without`."""
+    about, table = run.single("about"), run.single("receipts")
+    made = {one.form.jurisdiction for one in run.pack.authorities if one.has_law(run)}
+    wanted = {about.state: about.address("state")} if about.state else {}
+    wanted = {row.state: row.address("state") for row in table.rows if row.state in STATES and row.amount} | wanted
+    for state, at in wanted.items():
+        if state not in without and f"us-{state.lower()}" not in made:
+            says = f"The return of the {called} in {STATES[state]} is not made here yet."
+            yield found(at, says, code=code)
 
 
 CHECKS = (assets, books, entries, rents)

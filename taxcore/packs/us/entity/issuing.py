@@ -15,7 +15,7 @@ def _nothing_more(owner):
 @dataclass(frozen=True)
 class Told:
     """Kinds of the owner's papers, and of each field there the line here. `owner_of` finds the paper of a form's owner; `more`
-    gives values that no line has, of the share and of the basis."""
+    gives values that no line has, of the share and of the basis; `in_states` rows of what a share means to each state."""
 
     share: str
     fields: Mapping[str, str]
@@ -23,6 +23,7 @@ class Told:
     of_basis: Mapping[str, str]
     owner_of: Callable[[Any], Any]
     more: Callable[[Any], tuple[dict[str, str], dict[str, str]]] = _nothing_more
+    in_states: Callable[[Any], list[dict[str, str]]] = lambda form: []
 
 
 def to_owners(run, told):
@@ -40,6 +41,8 @@ def to_owners(run, told):
         key, (of_share, of_basis) = f"k1-{number}", told.more(owner)
         who = (owner.address("called"), str(owner.called), str(owner.number), "us")
         values, lines = _values(form, told.fields)
+        by_states = told.in_states(form)
+        values |= {"states": by_states} if by_states else {}
         yield Issued(*who, told.share, key, called | values | service | of_share, lines, known_by="entity_number")
         basis, of = _values(form, told.of_basis)
         if basis | of_basis:

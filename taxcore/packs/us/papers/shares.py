@@ -6,6 +6,15 @@ from taxcore.packs.us.base import FederalPaper, Placed
 from taxcore.packs.us.papers.statements import StateIncomeRow
 
 
+class ShareRow(StateIncomeRow):
+    """What a share means to one state: also what the entity paid there for its owners, and what the state counts otherwise."""
+
+    entity_tax = Amount(None, "Entity tax credited", help="Paid by the entity on its owners' behalf, where it elected to.")
+    modified = Amount(
+        None, "Additions less subtractions", negative=True, help="Of the state's own schedule, such as Schedule K-1-P."
+    )
+
+
 class _Share(FederalPaper):
     """What the three kinds have in common."""
 
@@ -44,7 +53,7 @@ class _Share(FederalPaper):
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
     group_of = Text(None, "Aggregation group", longest=20, cites="26 CFR 1.199A-4", kept=True)
     loss_before = Amount(None, "QBI loss carryover", cites="IRC 199A(c)(2)")
-    states = Rows(None, "States", StateIncomeRow)
+    states = Rows(None, "States", ShareRow)
 
 
 class QualifiedLoss(FederalPaper):

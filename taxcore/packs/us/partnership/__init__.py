@@ -24,9 +24,11 @@ from taxcore.packs.us.partnership.papers import PAPERS
 from taxcore.packs.us.partnership.reconciling import PartnersCapital, PartnershipBooks, ScheduleL
 from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
+from taxcore.packs.us.states.il.entities import PARTNERSHIP as ILLINOIS
 
 GROUPS = {
     "people": "Partnership", "about": "About it", "books": "Books", "property": "Property", "owners": "Partners",
+    "states": "States",
 }  # fmt: skip
 
 
@@ -44,10 +46,10 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
-    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset),
+    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset, *ILLINOIS.papers),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
-           EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
-    authorities=(FEDERAL,), checks=CHECKS, groups=GROUPS,
+           EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms),
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
     entity_forms=("partnership", "llc"), issues=issues,
     outgoing=OUTGOING, issued_to="Partners",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")), described=described,

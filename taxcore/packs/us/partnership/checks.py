@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
-from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, own_state, total_of
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns, total_of
 from taxcore.packs.us.partnership.papers import percent
 
 _HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
@@ -124,7 +124,7 @@ def _against_books(run, schedule, m2):
 @stops("us.1065.adjusted-basis", "Basis adjustments under sections 734 and 743", "unsupported", "IRC 734, 743, 754")
 @stops("us.1065.foreign", "Foreign partnership", "unsupported", "IRC 6031(e)")
 @stops("us.1065.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
-@check("us.1065.state-return", "The state's own partnership return", "unsupported", "state law")
+@check("us.1065.state-return", "A state's partnership return", "unsupported", "state law")
 @stops("us.1065.built-in", "Property contributed with built-in gain or loss", "unsupported", "IRC 704(c)")
 @stops("us.1065.distributed-property", "Property distributed to partners", "unsupported", "IRC 731(c), 732, 737")
 def unsupported(run):
@@ -138,7 +138,7 @@ def unsupported(run):
         ("method", about.method == "other", "us.1065.method", "Only cash and accrual are known here."),
     )  # fmt: skip
     yield from cannot_file(about, rows)
-    yield from own_state(about, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
+    yield from state_returns(run, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
         if partner.built_in:
             says = "How built-in gain is allocated is not worked out here yet. This return cannot be e-filed from here."

@@ -1,6 +1,7 @@
 """What each partner's own return gets: the Schedule K-1 and what it does to their basis. IRC 6031(b)."""
 
 from taxcore.packs.us.entity.issuing import Told, to_owners
+from taxcore.packs.us.states.il.entities.issuing import in_states
 
 # Field of the owner's Schedule K-1, and the line of ours
 _FIELDS = {
@@ -22,4 +23,4 @@ _BASIS = {
 
 def issues(run):
     """To each partner who is an individual."""
-    return to_owners(run, Told("k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner))
+    return to_owners(run, Told("k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner, in_states=in_states))

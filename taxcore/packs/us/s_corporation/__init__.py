@@ -24,9 +24,11 @@ from taxcore.packs.us.s_corporation.k1 import Share
 from taxcore.packs.us.s_corporation.outgoing import OUTGOING
 from taxcore.packs.us.s_corporation.papers import About, MoreItems, Officer, Shareholder
 from taxcore.packs.us.s_corporation.reconciling import Adjustments, CorporationBooks, ScheduleL
+from taxcore.packs.us.states.il.entities import S_CORPORATION as ILLINOIS
 
 GROUPS = {
     "people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Shareholders and officers",
+    "states": "States",
 }  # fmt: skip
 
 
@@ -45,10 +47,10 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120s", name="United States, S corporations", called="S corporation return",
-    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Officer, LetProperty, Asset),
+    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Officer, LetProperty, Asset, *ILLINOIS.papers),
     forms=(CorporationReturn, CostOfGoods, Officers, ScheduleK, Share, ScheduleL, CorporationBooks, Adjustments, Rents,
-           OneProperty, EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale),
-    authorities=(FEDERAL,), checks=CHECKS, groups=GROUPS,
+           OneProperty, EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms),
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
     entity_forms=("s-corp", "llc"),
     issues=issues, issued_to="Shareholders",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")),

@@ -5,7 +5,7 @@ from decimal import Decimal
 from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
-from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, own_state
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns
 from taxcore.packs.us.s_corporation.papers import BARRED
 
 _DOLLAR, _MOST, _PASSIVE = Decimal(1), 100, Decimal("0.25")
@@ -124,7 +124,7 @@ def accounts(run):
 @stops("us.1120s.subsidiary", "Qualified subsidiary", "unsupported", "IRC 1361(b)(3)")
 @stops("us.1120s.k-2", "Schedules K-2 and K-3", "unsupported", "Schedule K, line 14")
 @stops("us.1120s.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
-@check("us.1120s.state-return", "The state's own S corporation return", "unsupported", "state law")
+@check("us.1120s.state-return", "A state's S corporation return", "unsupported", "state law")
 @check("us.1120s.late", "Penalty for late filing or Schedules K-1", "lost", "IRC 6699, 6722")
 @stops("us.1120s.elected-later", "S election after the year", "conflict", "IRC 1362(b)")
 def unsupported(run):
@@ -145,7 +145,7 @@ def unsupported(run):
     if about.earnings_before and passive > _PASSIVE * (page.receipts + passive):
         says = "More than a quarter of receipts is passive beside earnings of C corporation years. Its tax is not made here."
         yield found(about.address("earnings_before"), says, code="us.1120s.passive-receipts")
-    yield from own_state(about, NO_RETURN_OF_OWNERS, "corporation", "us.1120s.state-return")
+    yield from state_returns(run, NO_RETURN_OF_OWNERS, "corporation", "us.1120s.state-return")
     if about.filed_in_time is False:
         says = "Each month late costs for every shareholder. Ask for relief with the return, or expect a notice."
         yield found(about.address("filed_in_time"), says, code="us.1120s.late")

@@ -1,6 +1,7 @@
 """What each shareholder's own return gets: the Schedule K-1 and what it does to their basis. IRC 6037(b)."""
 
 from taxcore.packs.us.entity.issuing import Told, to_owners
+from taxcore.packs.us.states.il.entities.issuing import in_states
 
 _FIELDS = {
     "ordinary": "ordinary", "rental": "rental", "interest": "interest", "dividends": "dividends",
@@ -15,7 +16,7 @@ _BASIS = {"distributed": "distributed", "nondeductible": "nondeductible"}
 
 def issues(run):
     """To each shareholder who is an individual."""
-    return to_owners(run, Told("k1-1120s", _FIELDS, "basis-s", _BASIS, lambda form: form.holder, _own))
+    return to_owners(run, Told("k1-1120s", _FIELDS, "basis-s", _BASIS, lambda form: form.holder, _own, in_states))
 
 
 def _own(holder):

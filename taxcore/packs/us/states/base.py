@@ -30,6 +30,7 @@ from taxcore.engine import (
 )
 from taxcore.packs.us import couples, holidays, places
 from taxcore.packs.us.balances import APPLIED
+from taxcore.packs.us.papers.shares import KINDS as SHARES
 
 
 @cache
@@ -150,6 +151,11 @@ class StateForm(Form):
 
     def blind(self) -> int:
         return sum(1 for person in self.federal.filers if person.blind)
+
+    def of_shares(self, name: str) -> list[Any]:
+        """An amount of this state's row on Schedules K-1."""
+        rows = [row for kind in SHARES for paper in self.papers(kind) for row in paper.states]
+        return [getattr(row, name) for row in rows if row.state == self.state()]
 
     def withheld_here(self, *, local: bool = False) -> Any:
         rows = [row for paper in self.run.all_papers() for row in getattr(paper, "states", ()) if row.state == self.state()]

@@ -7,6 +7,7 @@ from taxcore.packs.us.corporation import PACK
 from taxcore.packs.us.corporation.tests.making import about, asset, carried, dividends, paper, result, shop
 from taxcore.packs.us.corporation.tests.test_worked import profit
 from taxcore.packs.us.partnership.tests import test_checks as of_partnerships
+from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
 
 OFFICER = paper("officer", "o1", called="Ada Heron", number="900-00-0109", time=100, stock=60, pay=10_000)
 LARGE = ("Sales", "sales", -700_000, 0)
@@ -37,7 +38,7 @@ CASES = (
     ("us.1120.method", (about(method="other"),), ()),
     ("us.1120.section-291", (asset(90_000, "nonresidential", in_service="2015-05-10", sold="2025-06-01", sold_for=95_000),), (asset(90_000),)),
     ("us.1120.foreign-tax", (shop(("Tax abroad", "foreign_tax", 500, 0)),), ()),
-    ("us.1120.state-return", (about(state="IL"),), (about(state="NV"),)),
+    ("us.1120.state-return", (about(state="WI"),), (about(state="NV"),)),
 )  # fmt: skip
 
 
@@ -58,7 +59,7 @@ class DiagnosticTests(TestCase):
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)
         }
-        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.1120.planning-year"}
+        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.1120.planning-year"} | OF_ILLINOIS
         self.assertEqual(set(PACK.diagnostics) - of_fields - engine - known, set())
 
     def test_the_shop_files_as_it_is(self):

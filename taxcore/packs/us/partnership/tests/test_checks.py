@@ -20,6 +20,7 @@ from taxcore.packs.us.partnership.tests.making import (
     shop,
 )
 from taxcore.packs.us.partnership.tests.test_worked import LET, allocation, house, plain
+from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
 
 MADE = {"initial": "no", "final": "no"}
 
@@ -70,7 +71,7 @@ CASES = (
     ("us.1065.adjusted-basis", (about(basis_adjusted="yes"),), ()),
     ("us.1065.foreign", (about(entity_kind="foreign"),), ()),
     ("us.1065.method", (about(method="other"),), ()),
-    ("us.1065.state-return", (about(state="IL"),), ()),
+    ("us.1065.state-return", (about(state="WI"),), ()),
     ("us.1065.built-in", (ada(contributed_property=9, built_in="yes"), ben()), (ada(contributed_property=9, built_in="no"), ben())),
     ("us.1065.distributed-property", (ada(distributed_property=9), ben()), ()),
     ("us.1065.late-shares", (about(filed_in_time="no"),), ()),
@@ -100,7 +101,7 @@ class DiagnosticTests(TestCase):
         self.assertNotIn("us.1065.planning-year", [one.code for one in result().findings])
 
     def test_every_one_has_a_case(self):
-        elsewhere = {"us.1065.planning-year"}
+        elsewhere = {"us.1065.planning-year"} | OF_ILLINOIS
         of_fields = {one.code for paper in (PACK.people, *PACK.papers) for one in _needed(paper)}
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)

@@ -9,6 +9,7 @@ from taxcore.packs.us.partnership.tests.test_worked import LET, house
 from taxcore.packs.us.s_corporation import PACK
 from taxcore.packs.us.s_corporation.tests.making import SHOP, about, ada, ben, books, filer, holder, paper, result, rows, shop
 from taxcore.packs.us.s_corporation.tests.test_worked import alone, plain
+from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
 
 OFFICER = paper("officer", "o1", called="Ada Heron", number="900-00-0109", time=100, stock=60, pay=10_000)
 NO_PAY = ("Officer's pay", "officers", 0, 0)
@@ -40,7 +41,7 @@ CASES = (
     ("us.1120s.subsidiary", (about(subsidiary="yes"),), ()),
     ("us.1120s.k-2", (about(foreign_items="yes"),), ()),
     ("us.1120s.method", (about(method="other"),), ()),
-    ("us.1120s.state-return", (about(state="IL"),), ()),
+    ("us.1120s.state-return", (about(state="WI"),), ()),
     ("us.1120s.late", (about(filed_in_time="no"),), ()),
     ("us.1120s.elected-later", (about(elected="2026-01-01"),), ()),
 )  # fmt: skip
@@ -67,7 +68,11 @@ class DiagnosticTests(TestCase):
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)
         }
-        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.shareholder.none", "us.1120s.planning-year"}
+        known = (
+            {code for code, *_ in (*CASES, *of_partnerships.CASES)}
+            | {"us.shareholder.none", "us.1120s.planning-year"}
+            | OF_ILLINOIS
+        )
         self.assertEqual(set(PACK.diagnostics) - of_fields - engine - known - _declared_by_fields(), set())
 
     def test_the_shop_files_as_it_is(self):

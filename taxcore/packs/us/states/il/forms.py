@@ -85,7 +85,9 @@ class PartHere(IllinoisForm):
 
     @fact("Illinois base income", rounding=whole)
     def base_income(self):
-        return excess(total(self.here.agi, self.exempt_interest, self.by_hand()), over=self.subtractions)
+        return excess(
+            total(self.here.agi, self.exempt_interest, self.by_hand(), self.of_shares("modified")), over=self.subtractions
+        )
 
     @fact("Illinois decimal", rounding=None)
     def part(self):
@@ -121,7 +123,8 @@ class IncomeTax(StateReturn):
 
     @line("3", "Other additions")
     def additions(self):
-        return total(self.own_additions())
+        """By hand, of depreciation, and what Schedules K-1-P add."""
+        return total(self.own_additions(), excess(self.of_shares("modified"), over=0))
 
     @line("4", "Total income", weight="total")
     def total_income(self):
@@ -139,7 +142,7 @@ class IncomeTax(StateReturn):
 
     @line("7", "Other subtractions, Schedule M")
     def subtractions(self):
-        return total(self.modifications.government_interest, self.own_subtractions())
+        return total(self.modifications.government_interest, self.own_subtractions(), excess(0, over=self.of_shares("modified")))
 
     @line("8", "Total subtractions")
     def all_subtractions(self):
@@ -255,11 +258,19 @@ class IncomeTax(StateReturn):
 
     @line("25", "Illinois tax withheld", cites="35 ILCS 5/601(b)")
     def withheld(self):
-        return self.withheld_here()
+        return total(self.withheld_here(), less=self.of_shares("withheld"))
 
     @line("26", "Estimated tax, extension and applied payments")
     def estimates(self):
         return total(self.estimates_here(), self.extension_here(), self.questions.applied_before)
+
+    @line("27", "Pass-through withholding", cites="35 ILCS 5/709.5")
+    def withheld_by_entities(self):
+        return total(self.of_shares("withheld"))
+
+    @line("28", "Pass-through entity tax credit", cites="35 ILCS 5/201(p)(4)")
+    def entity_tax(self):
+        return total(self.of_shares("entity_tax"))
 
     @line("29", "Earned income credit, Schedule IL-E/EITC", cites="35 ILCS 5/212")
     def earned_income_credit(self):
@@ -280,7 +291,8 @@ class IncomeTax(StateReturn):
 
     @line({2022: "30", 2024: "31"}, "Payments", weight="total")
     def payments(self):
-        return total(self.withheld, self.estimates, self.earned_income_credit, self.child_credit)
+        entities = (self.withheld_by_entities, self.entity_tax)
+        return total(self.withheld, self.estimates, entities, self.earned_income_credit, self.child_credit)
 
     @line({2022: "31", 2024: "32"}, "Overpayment")
     def overpaid(self):

@@ -1,0 +1,1 @@
+"""Tests of Illinois' returns of partnerships and corporations."""
