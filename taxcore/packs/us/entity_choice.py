@@ -128,7 +128,7 @@ class _Choice:
 
     def _partnership(self) -> Compared:
         """Half each. The spouse's half is on the same return; somebody else's is not counted at all."""
-        half, state = cents(self.asked.profit * _HALF), self._state_tax(self.asked.profit, "pass_through")
+        half, state = cents(self.asked.profit * _HALF), self._state_tax(self.asked.profit, "partnership")
         income = half - cents(state * _HALF)
         share = {"ordinary": _text(income), "self_employment": _text(income), "qualified_income": _text(income)}
         papers = [self._share("k1-1065", share, self.asked.owner)]
@@ -142,7 +142,7 @@ class _Choice:
     def _s_corp(self) -> Compared:
         pay, employer = self.asked.pay, self._employer(self.asked.pay)
         before = self.asked.profit - pay - employer
-        state = self._state_tax(before, "pass_through")
+        state = self._state_tax(before, "s_corporation")
         share = {"ordinary": _text(before - state), "qualified_income": _text(before - state), "qualified_wages": _text(pay)}
         papers = [self._share("k1-1120s", share, self.asked.owner), *self._wages()]
         return self._compared("s-corp", self.asked.profit, papers, pay=pay, entity_tax=state)
@@ -191,7 +191,7 @@ class _Choice:
         if self.home not in self.law.states:
             return ZERO
         law = self.law.states[self.home]
-        return cents(max(income - law.exempt, ZERO) * law[name])
+        return cents(max(income - law.exempt[name], ZERO) * law[name])
 
     def _room(self, pay: Decimal) -> Decimal:
         return cents(min(min(pay, self.plans.pay) * Decimal("0.25"), self.plans.additions))
