@@ -16,6 +16,7 @@ from dataclasses import replace
 from pathlib import Path
 
 from ops.bench_british import british
+from ops.bench_entities import entities
 from ops.bench_whatif import what_if
 from ops.installation import HOME, PYTHON, Installation
 from ops.machine import ensure_packages, free_port
@@ -106,6 +107,7 @@ def computation(rounds: int) -> None:
     _whole_return(max(rounds, 60))
     what_if(max(rounds // 4, 20))
     british(max(rounds // 4, 20))
+    entities(max(rounds // 4, 20))
     most, half = _peak(many_sales(10_000)), _peak(many_sales(5_000))
     print(f"  most memory while computing: {most:.0f} MB for 10,000 sales, {half:.0f} MB for 5,000")
 

@@ -28,7 +28,7 @@ def add(actor, **given):
         **{name: given.get(name, "") for name in _ADDRESS},
     )  # fmt: skip
     Entity.objects.create(firm=actor.firm, household=household, **_details(given))
-    record(actor, "company added", household=household, says=household.name)
+    record(actor, "client added", household=household, says=household.name)
     return household
 
 

@@ -5,6 +5,7 @@ Fernet (AES-128-CBC with HMAC-SHA-256). The first key encrypts, all keys decrypt
 
 import hashlib
 import hmac
+import re
 from functools import lru_cache
 
 from cryptography.fernet import Fernet, InvalidToken, MultiFernet
@@ -70,9 +71,14 @@ def digest(firm_id: int, text: str) -> str:
     return hmac.new(settings.DIGEST_KEY.encode(), f"{firm_id}:{text}".encode(), hashlib.sha256).hexdigest()
 
 
+_OF_ENTITY = re.compile(r"\d{2}-\d{7}")
+
+
 def masked(number: str) -> str:
-    """Only the last four characters: •••-••-1234."""
+    """Only the last four characters: •••-••-1234 of a person, ••-•••1234 of an entity that writes its number so."""
     plain = "".join(character for character in number if character.isalnum())
+    if _OF_ENTITY.fullmatch(number):
+        return f"••-•••{plain[-4:]}"
     return f"•••-••-{plain[-4:]}" if len(plain) == 9 and plain.isdigit() else "•" * max(len(plain) - 4, 0) + plain[-4:]
 
 

@@ -95,7 +95,9 @@ def summarise(return_, result):
     return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
     if return_.apart_from_id:
         return_.authorities += " separate"
-    return_.together = sum(b.amount for b in result.bottom_lines)
+    together = sum(line.amount for line in result.bottom_lines)
+    # Where owners pay the tax and nothing is owed there is no refund of zero to speak of.
+    return_.together = None if result.run.pack.headline and not together else together
 
 
 def _keep_accepted(return_, before, after):

@@ -20,18 +20,24 @@ class BottomView:
 def bottom_view(after, before=None, opened=None):
     """What the strip at the bottom edge shows. `opened` are amounts by authority when the return was opened."""
     if after.run.pack.headline:
-        return {"lines": _headline(after, before), "pays": False, "since_opened": Decimal(0), "counts": after.counts}
+        lines = [*_headline(after, before), *_owed(after, before)[1:]]
+        return {"lines": lines, "pays": False, "since_opened": Decimal(0), "counts": after.counts}
+    lines = _owed(after, before)
+    together = sum((line.amount for line in lines), Decimal(0))
+    start = sum((Decimal(amount) for amount in opened.values()), Decimal(0)) if opened is not None else together
+    return {"lines": lines, "pays": True, "together": together, "since_opened": together - start, "counts": after.counts}
+
+
+def _owed(after, before):
+    """Each authority's refund or balance due."""
     old = {line.authority.code: line.amount for line in before.bottom_lines} if before else {}
-    lines = [
+    return [
         BottomView(
             line.authority.name, line.amount, word("refund") if line.amount > 0 else "due" if line.amount < 0 else "even",
             line.amount - old.get(line.authority.code, Decimal(0)) if before else Decimal(0), line.address,
         )
         for line in after.bottom_lines
     ]  # fmt: skip
-    together = sum((line.amount for line in lines), Decimal(0))
-    start = sum((Decimal(amount) for amount in opened.values()), Decimal(0)) if opened is not None else together
-    return {"lines": lines, "pays": True, "together": together, "since_opened": together - start, "counts": after.counts}
 
 
 def _headline(after, before):

@@ -1,6 +1,7 @@
 """The filer of an entity's return, its papers and forms, and whole dollars that add up when they are divided among owners."""
 
 from decimal import ROUND_FLOOR, Decimal
+from functools import lru_cache
 
 from taxcore.engine import Operand, PaperValues, Person, Text, explained, line, nothing_because, whole
 from taxcore.packs.us.base import FederalForm, FederalPaper
@@ -50,18 +51,24 @@ def opens(filers, address, *kinds):
 
 
 def shared_out(amount, weights):
+    """As `_shared_out`, for any sequence of weights."""
+    return list(_shared_out(amount, tuple(weights)))
+
+
+@lru_cache(maxsize=512)  # every owner's schedule asks for the same division
+def _shared_out(amount, weights):
     """An amount in whole dollars by weights, so that the parts add up: each has its whole part, what is left goes one by one to
     the largest fractions, of equal ones to the first. Weights that are nothing together give nothing to anybody."""
     every = sum(weights, ZERO)
     if not every or not amount:
-        return [ZERO for _ in weights]
+        return tuple(ZERO for _ in weights)
     sign = -_ONE if amount < 0 else _ONE
     exact = [abs(amount) * weight / every for weight in weights]
     parts = [one.to_integral_value(ROUND_FLOOR) for one in exact]
     left = int(whole(abs(amount)) - sum(parts, ZERO))
     for place in sorted(range(len(parts)), key=lambda at: (parts[at] - exact[at], at))[:left]:
         parts[place] += 1
-    return [sign * one for one in parts]
+    return tuple(sign * one for one in parts)
 
 
 class PartOf:
@@ -73,7 +80,7 @@ class PartOf:
         self.weights, self.place = weights, place
 
     def __call__(self, amount):
-        return shared_out(amount, self.weights)[self.place]
+        return _shared_out(amount, self.weights)[self.place]
 
 
 def part_of(amount, weights, place):

@@ -9,15 +9,39 @@ _NET = ("ordinary", "rental", "interest", "dividends", "royalties", "short_gain"
 _LESS = ("section_179", "contributions", "investment_interest", "portfolio_costs", "foreign_tax", "nondeductible")
 
 
+def _by_days(which):
+    return lambda run: tuple(partner.weight(which) for partner in run.papers("partner"))
+
+
+_BY_DAYS = {which: _by_days(which) for which in ("profit", "loss")}  # asked of a return once, not for each line of each partner
+
+
+def _agreed(run):
+    """Parts by item, where the agreement says otherwise."""
+    partners, found = run.papers("partner"), {}
+    for paper in run.papers("allocation"):
+        if paper.item and paper.rows:
+            given = {row.partner: percent(row.part) for row in paper.rows}
+            found.setdefault(paper.item, tuple(given.get(partner.key, ZERO) for partner in partners))
+    return found
+
+
 def weights_of(run, item, amount):
     """Each partner's weight in an item: by the agreement where it says otherwise, else profit or loss percentages by days."""
+    agreed = run.once(_agreed)
+    return agreed[item] if item in agreed else run.once(_BY_DAYS["loss" if amount < 0 else "profit"])
+
+
+def _profit_at_end(run):
+    return tuple(one.at("profit", end=True) for one in run.papers("partner"))
+
+
+def _losses_borne(run):
+    """Loss percentages at the end of general partners; where there are none, of all."""
     partners = run.papers("partner")
-    for paper in run.papers("allocation"):
-        if paper.item == item and paper.rows:
-            given = {row.partner: percent(row.part) for row in paper.rows}
-            return [given.get(partner.key, ZERO) for partner in partners]
-    which = "loss" if amount < 0 else "profit"
-    return [partner.weight(which) for partner in partners]
+    bears = [bool(one.general) for one in partners]
+    every = not any(bears)
+    return tuple(one.at("loss", end=True) if every or counts else ZERO for one, counts in zip(partners, bears, strict=True))
 
 
 class Share(EntityForm):
@@ -39,6 +63,7 @@ class Share(EntityForm):
         return [one.key for one in self.run.papers("partner")].index(self.key)
 
     def weights(self, item, amount):
+        self.partner.stakes  # noqa: B018 - what a share goes back to is this partner's percentages
         return weights_of(self.run, item, amount)
 
     @fact("Is an individual who takes part")
@@ -86,7 +111,7 @@ class Share(EntityForm):
         if not self.partner.active:
             return total(self.services)
         gains = self.page.gains
-        of_gains = part_of(gains, weights_of(self.run, "1", gains), self.place) if gains else ZERO
+        of_gains = part_of(gains, self.weights("1", gains), self.place) if gains else ZERO
         return total(self.ordinary, self.guaranteed, less=of_gains)
 
     @line("14C", "Gross nonfarm income")
@@ -94,7 +119,7 @@ class Share(EntityForm):
         if not self.is_self_employed or not self.partner.active:
             return nothing_because("the partner takes no part in it")
         amount = self.schedule.gross_nonfarm
-        return part_of(amount, weights_of(self.run, "1", amount), self.place) if amount else total(ZERO)
+        return part_of(amount, self.weights("1", amount), self.place) if amount else total(ZERO)
 
     minimum_tax = part_line("minimum_tax", "1", "17A", "Post-1986 depreciation adjustment")
     exempt_interest = part_line("exempt_interest", "18a", "18A", "Tax-exempt interest income")
@@ -111,7 +136,7 @@ class Share(EntityForm):
     investment_income = part_line("investment_income", "5", "20A", "Investment income")
 
     def _by_business(self, amount):
-        return part_of(amount, weights_of(self.run, "1", self.schedule.ordinary), self.place) if amount else total(ZERO)
+        return part_of(amount, self.weights("1", self.schedule.ordinary), self.place) if amount else total(ZERO)
 
     @line("20Z1", "Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
@@ -130,27 +155,20 @@ class Share(EntityForm):
     # Item K: by kinds of liabilities, at the end of the year
 
     def _owed(self, amount, weights):
-        return part_of(self.rounding(amount), weights, self.place) if amount else total(ZERO)
-
-    def _at_end(self, which, *, bearing=False):
-        partners = self.run.papers("partner")
-        bears = [not bearing or bool(one.general) for one in partners]
-        if not any(bears):
-            bears = [True for _ in partners]
-        return [one.at(which, end=True) if counts else ZERO for one, counts in zip(partners, bears, strict=True)]
+        return part_of(self.rounding(amount), self.run.once(weights), self.place) if amount else total(ZERO)
 
     @line("K1", "Nonrecourse liabilities, end of year", cites="26 CFR 1.752-3", closes=NONRECOURSE)
     def nonrecourse(self):
-        return self._owed(self.run.single("about").nonrecourse, self._at_end("profit"))
+        return self._owed(self.run.single("about").nonrecourse, _profit_at_end)
 
     @line("K2", "Qualified nonrecourse financing, end of year", cites="IRC 465(b)(6)", closes=QUALIFIED)
     def qualified(self):
-        return self._owed(self.run.single("about").qualified, self._at_end("profit"))
+        return self._owed(self.run.single("about").qualified, _profit_at_end)
 
     @line("K3", "Recourse liabilities, end of year", cites="26 CFR 1.752-2", closes=RECOURSE)
     def recourse(self):
         """Borne by general partners by their losses; where there are none, by all."""
-        return self._owed(self.run.form("us.sch-l").recourse_owed, self._at_end("loss", bearing=True))
+        return self._owed(self.run.form("us.sch-l").recourse_owed, _losses_borne)
 
     # Item L: capital on the tax basis
 

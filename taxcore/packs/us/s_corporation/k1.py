@@ -4,9 +4,13 @@ from taxcore.engine import line, linked, ratio, total
 from taxcore.packs.us.entity.base import EntityForm, part_line, part_of
 
 
+def _by_days(run):
+    return tuple(one.weight() for one in run.papers("shareholder"))
+
+
 def weights_of(run):
     """Each shareholder's shares by days."""
-    return [one.weight() for one in run.papers("shareholder")]
+    return run.once(_by_days)
 
 
 class Share(EntityForm):
@@ -27,6 +31,7 @@ class Share(EntityForm):
         return [one.key for one in self.run.papers("shareholder")].index(self.key)
 
     def weights(self, item, amount):
+        self.holder.stakes  # noqa: B018 - what a share goes back to is this holder's own
         return weights_of(self.run)
 
     @line("G", "Current year allocation percentage", rounding=None)
