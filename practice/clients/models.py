@@ -148,7 +148,8 @@ class Entity(FirmOwned):
 
     @property
     def masked_number(self):
-        return masked(self.number) if self.number else ""
+        plain = plain_number(self.number)
+        return masked(f"{plain[:2]}-{plain[2:]}" if len(plain) == 9 and plain.isdigit() else self.number) if plain else ""
 
     def __str__(self):
         return f"{self.household}"

@@ -92,7 +92,7 @@ def summarise(return_, result):
     lines = [{"code": b.authority.code, "name": b.authority.name, "amount": str(b.amount)} for b in result.bottom_lines]
     return_.summary = {"counts": result.counts, "lines": lines, "version": return_.version}
     return_.summary["law"] = law_mark(return_)
-    return_.authorities = ", ".join(line["code"].split("-")[-1].upper() for line in lines)
+    return_.authorities = ", ".join(line["code"].split("-")[:2][-1].upper() for line in lines)
     if return_.apart_from_id:
         return_.authorities += " separate"
     together = sum(line.amount for line in result.bottom_lines)

@@ -4,7 +4,7 @@ from decimal import ROUND_FLOOR, Decimal
 from functools import lru_cache
 
 from taxcore.engine import Operand, PaperValues, Person, Text, explained, line, nothing_because, whole
-from taxcore.packs.us.base import FederalForm, FederalPaper
+from taxcore.packs.us.base import FederalForm, FederalPaper, digits
 
 ZERO, _ONE = Decimal(0), Decimal(1)
 EIN = r"\d{2}-?\d{7}"
@@ -43,6 +43,8 @@ def opens(filers, address, *kinds):
     for one in filers:
         named = {"name": "company", "number": "number"}
         values = {"role": "taxpayer"} | {name: one[known] for known, name in named.items() if one.get(known)}
+        if len(known := digits(values.get("number"))) == 9:
+            values["number"] = f"{known[:2]}-{known[2:]}"
         made.append(PaperValues("taxpayer", "person", values, carried=tuple(name for name in values if name != "role")))
     where = {name: address.get(name, "") for name in ("street", "city", "state", "zip")}
     known = {name: value for name, value in where.items() if value}
