@@ -1,6 +1,6 @@
 """Shares: basis, amounts at risk, what waits."""
 
-from taxcore.packs.us.tests.diagnosed.making import one, paper, share, two
+from taxcore.packs.us.tests.diagnosed.making import one, paper, rows, share, two
 
 
 def books(**values):
@@ -29,6 +29,10 @@ def stock(**values):
     return paper("basis-s", "p1", **{"share": "s1", "stock": "20"} | values)
 
 
+def in_state(state):
+    return share(ordinary="9", states=rows({"state": state, "income": "9", "entity_tax": "1"}))
+
+
 CASES = [
     ("us.share.basis-missing", one(stake()), one(stake(), basis())),
     ("us.share.basis-missing", one(stake()), one(stake(all_at_risk="yes"))),
@@ -52,5 +56,6 @@ CASES = [
     ("us.risk.waits", one(books(not_at_risk="yes", at_risk="1")), one(books(not_at_risk="yes", at_risk="4"))),
     ("us.risk.waits", one(stake(), basis(not_at_risk="15")), one(stake(), basis(not_at_risk="11"))),
     ("us.risk.unasked", one(books(at_risk="1")), one(books(at_risk="1", not_at_risk="yes"))),
+    ("us.unsupported.share-state", one(in_state("WI")), one(in_state("IL"))),
     ("us.risk.recapture", one(stake(ordinary="0"), basis(distributed="15", not_at_risk="6")), one(stake(ordinary="0"), basis(not_at_risk="6"))),
 ]  # fmt: skip

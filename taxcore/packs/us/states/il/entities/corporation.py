@@ -1,5 +1,7 @@
 """Form IL-1120: income and replacement tax of a corporation. 35 ILCS 5/201(a), (b)(14), (c), (d), 203(b)."""
 
+from typing import Any
+
 from taxcore.engine import excess, least, line, nothing_because, share, total
 from taxcore.packs.us.states.il.entities.base import Modified, allocated, settled
 
@@ -65,7 +67,10 @@ class _Base(Modified):
         return total(self.with_additions, less=self.taken_off)
 
 
-class _Taxed(allocated(_Base, 22)):
+_ALLOCATED: Any = allocated(_Base, 22)
+
+
+class _Taxed(_ALLOCATED):
     """Steps 6 to 8."""
 
     def loss_limit(self):
@@ -105,7 +110,10 @@ def _due(form):
     return form.replacement, form.income_tax_left
 
 
-class CorporationReturn(settled(_Taxed, ("52", "56", "57", "58", "60", "61"), _due)):
+_SETTLED: Any = settled(_Taxed, ("52", "56", "57", "58", "60", "61"), _due)
+
+
+class CorporationReturn(_SETTLED):
     """Form IL-1120."""
 
     number, name = "IL-1120", "Corporation income and replacement tax return"

@@ -1,5 +1,7 @@
 """Forms IL-1065 and IL-1120-ST, with Schedule K-1-P of each owner. 35 ILCS 5/201(c), (d), (p), 203(b), (d), 204, 709.5."""
 
+from typing import Any
+
 from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.entity.base import part_of
 from taxcore.packs.us.states.il.entities.base import IllinoisEntity, Modified, allocated, settled, shared
@@ -295,13 +297,17 @@ class _SmallCorporation(Unmodified):
         return total(self.with_additions, less=self.taken_off)
 
 
-class PartnershipReturn(settled(pass_through(_Partnership, 36, True), ("64", "66", "67", "68", "69", "70"), _due)):
+_PARTNERSHIP: Any = settled(pass_through(_Partnership, 36, True), ("64", "66", "67", "68", "69", "70"), _due)
+_SMALL_CORPORATION: Any = settled(pass_through(_SmallCorporation, 34, False), ("62", "64", "65", "66", "67", "68"), _due)
+
+
+class PartnershipReturn(_PARTNERSHIP):
     """Form IL-1065."""
 
     number, name = "IL-1065", "Partnership replacement tax return"
 
 
-class SmallCorporationReturn(settled(pass_through(_SmallCorporation, 34, False), ("62", "64", "65", "66", "67", "68"), _due)):
+class SmallCorporationReturn(_SMALL_CORPORATION):
     """Form IL-1120-ST."""
 
     number, name = "IL-1120-ST", "Small business corporation replacement tax return"
