@@ -1,5 +1,8 @@
 """Partnerships and S corporations in the application: books from a file, shares handed out, owners' tax before and after, filed."""
 
+from django.conf import settings
+from lxml import etree
+
 from practice.clients import entities, roles
 from practice.clients.models import Person
 from practice.delivery import packaging, tasks
@@ -7,6 +10,7 @@ from practice.dispatch import filing
 from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.dispatch.tasks import settle
+from practice.firm.crypto import unseal_bytes
 from practice.intake import importing
 from practice.intake.models import Import
 from practice.returns import issuing, rolling
@@ -15,10 +19,13 @@ from practice.returns.entry import add_paper, add_spouse, save_field
 from practice.returns.models import Return, Stage
 from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
+from practice.us import extending
+from taxcore.engine import BadValue
 from taxcore.packs.us.corporation.tests.making import ABOUT as PLAIN
 from taxcore.packs.us.partnership.tests.making import ABOUT as PARTNERSHIP
 from taxcore.packs.us.s_corporation.tests.making import ABOUT as CORPORATION
 
+EXTENSION = settings.BASE.parent / "authority" / "schemas" / "extension.xsd"
 TRIAL = b"""Account number,Account,Tax line,Beginning balance,Debit,Credit
 1000,Checking,Cash,25000,55000.00,
 1500,Equipment,Depreciable,50000,50000.00,
@@ -259,3 +266,48 @@ class IllinoisTests(EntityTestCase):
         made = self.filed(made, "us-1120", "us-il-1120")
         after = rolling.roll(self.preparer, made.pk).return_.papers.get(kind="il-entity").values
         self.assertEqual((after["losses"][0]["amount"], after["credited_before"], after["business_only"]), ("9000", "100", "yes"))
+
+
+class MoreTimeTests(EntityTestCase):
+    """Form 7004, and what goes to Illinois, from the same page as everybody's."""
+
+    def lines(self, made):
+        made = self.fresh(made)
+        return {line.one.code: line for line in extending.lines_of(made, result_of(made))}
+
+    def test_a_partnership_of_illinois(self):
+        made = self.opened("us-1065", "partnership", PARTNERSHIP | IllinoisTests.HERE)
+        lines = self.lines(made)
+        self.assertEqual([(one.one.form, one.one.until.isoformat()) for one in lines.values()],
+                         [("7004", "2026-09-15"), ("IL-505-B", "2026-10-15")])  # fmt: skip
+        extending.ask(self.preparer, made.pk)
+        extending.make_ready(self.preparer, made.pk)
+        self.assertContains(self.client.get(f"/returns/{made.pk}/more-time"), "Automatic, no form needed")
+        extending.send_ready(self.signer, made.pk)
+        federal, state = made.extensions.order_by("pk")
+        self.assertEqual((federal.state, state.state), ("queued", "unneeded"))
+        document = etree.fromstring(unseal_bytes(federal.document))
+        etree.XMLSchema(etree.parse(EXTENSION)).assertValid(document)
+        federal.state = "sent"
+        federal.save()
+        extending.settle(federal.pk, Answer("accepted"))
+        self.assertEqual(self.fresh(made).due.isoformat(), "2026-09-15")
+
+    def test_a_corporation_pays_with_it_and_the_return_knows(self):
+        made = self.opened("us-1120", "company", PLAIN | IllinoisTests.HERE)
+        extending.ask(self.preparer, made.pk)
+        for code, paid in (("us-1120", "9000"), ("us-il-1120", "4000")):
+            extending.pay(self.preparer, made.pk, code, paid)
+        lines = self.lines(made)
+        self.assertEqual([(one.one.balance, one.one.paying) for one in lines.values()], [(10_710, 9_000), (4_845, 4_000)])
+        self.assertEqual([one.one.sends for one in lines.values()], ["form", "payment"])
+        extension = made.papers.get(kind="extension")
+        save_field(self.preparer, made.pk, extension.pk, "paid", "yes", "")
+        self.assertEqual(result_of(self.fresh(made)).run.form("us.1120").owed, 1_710)
+
+    def test_texas_wants_a_return_of_a_partnership(self):
+        made = self.opened("us-1065", "partnership", PARTNERSHIP)
+        extending.ask(self.preparer, made.pk, state="TX")
+        with self.assertRaisesRegex(BadValue, "no extension is needed"):
+            extending.ask(self.preparer, made.pk, state="NV")
+        self.assertEqual([line.one.name for line in self.lines(made).values()], ["Federal", "Texas"])

@@ -41,4 +41,9 @@ class UsConfig(AppConfig):
                 ),
             ),
         )
+        of_entities = Additions(
+            notices=extending.notices, extends="extensions", extends_many="more-time", found=(("Extension", "extensions"),)
+        )
+        for code in ("us-1065", "us-1120s", "us-1120"):
+            add(code, of_entities)
         tasks.settles("extension", extending.settle)

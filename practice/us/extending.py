@@ -26,10 +26,9 @@ from practice.review.notices import agency
 from practice.us.state_returns import state_named
 from taxcore.engine import Amount, BadValue
 from taxcore.packs.us import extensions
-from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.base import STATES
 
 _AMOUNT = Amount(None, "Paying with it")
-FEDERAL = extensions.FEDERAL
 
 
 class CannotExtend(Cannot):
@@ -51,9 +50,9 @@ def lines_of(return_, result):
 
 
 @transaction.atomic
-def ask(actor, return_id, codes=None):
-    """Ask these authorities for more time; None is all that the return has. A state may be asked before its return is made.
-    Asking twice asks once. Returns what was asked now."""
+def ask(actor, return_id, codes=None, state=None):
+    """Ask these authorities for more time, or that of a `state`; neither is all that the return has. A state may be asked before
+    its return is made. Asking twice asks once. Returns what was asked now."""
     return_ = open_for_change(actor, return_id, "extend")
     if return_.purpose == Purpose.PLANNING:
         raise CannotExtend("This is a plan: nothing of it is due. Request the extension on the filing return.")
@@ -61,8 +60,9 @@ def ask(actor, return_id, codes=None):
         raise CannotExtend("This return corrects one that was filed: no more time can be given for it.")
     before = result_of(return_)
     known = {one.code: one for one in extensions.of_return(before.run)}
+    codes = [code_of(before.run, state)] if state is not None else codes
     wanted = [code for code, one in known.items() if one.made] if codes is None else codes
-    if unknown := [code for code in wanted if not _is_authority(code)]:
+    if unknown := [code for code in wanted if not _is_authority(before.run, code)]:
         raise CannotExtend(f"There is no {unknown[0]} to request an extension from.")
     live = {one.authority: one for one in return_.extensions.exclude(state=Asked.REJECTED)}
     open_ = [code for code in wanted if code not in live or (live[code].state == Asked.OPEN and not _asks(known, code))]
@@ -87,7 +87,7 @@ def pay(actor, return_id, code, text):
     before, batch = result_of(return_), uuid.uuid4().hex
     _key_asked(actor, return_, code, batch)
     paper = paper_of(actor, return_, _kind(code), batch)
-    path = "paying" if code == FEDERAL else f"rows.{row_where(paper, state=_state(code))['id']}.paying"
+    path = "paying" if not _state(code) else f"rows.{row_where(paper, state=_state(code))['id']}.paying"
     put(actor, return_, paper, path, value, batch, tape)
     forget(return_, "papers")
     changed(actor, return_, before)
@@ -109,7 +109,7 @@ def take_back(actor, return_id, code):
     request = _request(return_, code)
     before, batch = result_of(return_), uuid.uuid4().hex
     paper = next((one for one in return_.papers.all() if one.kind == _kind(code) and not one.removed_at), None)
-    if paper is not None and code == FEDERAL:
+    if paper is not None and not _state(code):
         put(actor, return_, paper, "asked", "", batch)
     elif row := row_where(paper, state=_state(code)):
         take_row(actor, return_, paper, row, batch)
@@ -166,7 +166,8 @@ def _send(actor, return_, result, request, one):
 
 
 def _federal_stands(return_):
-    return return_.extensions.filter(authority=FEDERAL, state=Asked.ACCEPTED).exists()
+    accepted = return_.extensions.filter(state=Asked.ACCEPTED)
+    return any(not _state(one.authority) for one in accepted)
 
 
 def queue(request):
@@ -203,7 +204,7 @@ def _granted(request):
     """The debit that went with it is made; states that rest on the federal extension have theirs."""
     if request.paying and extensions.wants_debit(unseal_bytes(request.document)):
         _say_on_papers(request, "paid", "yes", "paid with the accepted extension")
-    if request.authority == FEDERAL:
+    if not _state(request.authority):
         for held in request.of.extensions.filter(state=Asked.WAITING):
             held.state, held.answered_at = Asked.UNNEEDED, timezone.now()
             held.save()
@@ -213,7 +214,7 @@ def _granted(request):
 
 def _refused(request):
     """Nothing was paid and no time was given; what rested on it is open again."""
-    if request.authority == FEDERAL:
+    if not _state(request.authority):
         _say_on_papers(request, "asked", "", "the extension was refused")
         held = request.of.extensions.filter(state=Asked.WAITING)
         held.update(state=Asked.OPEN, ready=False, trouble="The federal extension was refused; this one needs its own request.")
@@ -227,8 +228,8 @@ def _say_on_papers(request, field, value, why):
             return_ = open_for_change(request.by, request.of_id, "extend")
             before, batch = result_of(return_), uuid.uuid4().hex
             paper = paper_of(request.by, return_, _kind(request.authority), batch)
-            row = None if request.authority == FEDERAL else row_where(paper, state=_state(request.authority))
-            path = field if request.authority == FEDERAL else f"rows.{row['id']}.{field}" if row else ""
+            row = None if not _state(request.authority) else row_where(paper, state=_state(request.authority))
+            path = field if not _state(request.authority) else f"rows.{row['id']}.{field}" if row else ""
             if path:
                 put(request.by, return_, paper, path, value, batch, why)
                 forget(return_, "papers")
@@ -239,7 +240,7 @@ def _say_on_papers(request, field, value, why):
 
 def _due_later(request):
     """A return is due when its first authority's is: the federal one, or the state of a return apart."""
-    if request.authority == FEDERAL or request.of.apart_state:
+    if not _state(request.authority) or request.of.apart_state:
         Return.objects.for_firm(request.firm).filter(pk=request.of_id).update(due=request.until)
 
 
@@ -253,17 +254,17 @@ def _request(return_, code):
 
 
 def _nobody_unnamed(result):
-    for person in result.run.form("us.1040").filers:
-        if not (person.first_name and person.last_name and person.number):
-            raise CannotExtend("Names and SSNs of everyone filing are required. Enter them under People.")
+    if extensions.unnamed(result.run):
+        of = "The entity's name and EIN are" if extensions.is_of_entity(result.run) else "Names and SSNs of everyone filing are"
+        raise CannotExtend(f"{of} required. Enter them in Papers, at the top.")
 
 
 def _kind(code):
-    return "extension" if code == FEDERAL else "state-extensions"
+    return "extension" if not _state(code) else "state-extensions"
 
 
 def _state(code):
-    return code.partition("-")[2].upper()
+    return extensions.state_of(code)
 
 
 def _asks(known, code):
@@ -271,25 +272,25 @@ def _asks(known, code):
     return code in known and known[code].asked
 
 
-def _is_authority(code):
-    return code == FEDERAL or (code.startswith("us-") and _state(code) in STATES.keys() - UNTAXED)
+def _is_authority(run, code):
+    return _state(code) in STATES.keys() - extensions.without_return(run) or code == extensions.federal_code(run)
 
 
 def _key_asked(actor, return_, code, batch):
     """The paper that says so: a flag for the federal request, a row for a state's."""
     paper = paper_of(actor, return_, _kind(code), batch)
-    if code == FEDERAL:
+    if not _state(code):
         put(actor, return_, paper, "asked", "yes", batch)
     elif row_where(paper, state=_state(code)) is None:
         add_rows(actor, return_, paper, [{"state": _state(code)}], batch)
 
 
-def code_of(text):
+def code_of(run, text):
     """The authority's code of a state as it is typed: MO or Missouri. BadValue if there is none."""
     state = state_named(text)
-    if state in UNTAXED:
+    if state in extensions.without_return(run):
         raise BadValue(f"{STATES[state]} has no income tax: no extension is needed.", text)
-    return f"us-{state.lower()}"
+    return extensions.code_in(run, state)
 
 
 def notices(return_):

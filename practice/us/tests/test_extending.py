@@ -80,10 +80,11 @@ class AskingTests(ExtendingTestCase):
             Extension.objects.create(firm=self.firm, of=self.return_, authority="us", by=self.preparer)
 
     def test_a_state_is_read_by_name_or_letters(self):
-        self.assertEqual((extending.code_of("missouri"), extending.code_of(" mo ")), ("us-mo", "us-mo"))
+        run = result_of(self.return_).run
+        self.assertEqual((extending.code_of(run, "missouri"), extending.code_of(run, " mo ")), ("us-mo", "us-mo"))
         for text, says in (("Atlantis", "not a state"), ("TX", "no extension is needed"), ("", "not a state")):
             with self.subTest(text), self.assertRaisesRegex(BadValue, says):
-                extending.code_of(text)
+                extending.code_of(run, text)
 
     def test_nobody_is_asked_who_is_no_authority(self):
         for code in ("us-zz", "us-tx", "fr", ""):

@@ -17,6 +17,7 @@ from practice.returns.round_pages import with_round
 from practice.returns.rounds import begin
 from practice.us import extending
 from taxcore.engine import BadValue
+from taxcore.packs.us.extensions import state_of
 
 _UNFILED = [Stage.GATHER, Stage.PREPARE, Stage.REVIEW, Stage.SIGN]
 
@@ -125,17 +126,20 @@ def _list(request, status=200, **more):
 
 
 def _asked_words(row):
-    found = [f"{one.authority.upper()} {one.get_state_display()}" for one in row.extensions.all()]
+    found = [f"{_letters(one.authority)} {one.get_state_display()}" for one in row.extensions.all()]
     return ", ".join(found)
+
+
+def _letters(code):
+    return state_of(code) or "US"
 
 
 @_refused
 def ask(request, return_id):
     """All of the return, one authority of the list, or a state by its name."""
     code = request.POST.get("code", "")
-    if not code and "state" in request.POST:
-        code = extending.code_of(request.POST["state"])
-    asked = extending.ask(request.user, return_id, [code] if code else None)
+    state = None if code else request.POST.get("state")
+    asked = extending.ask(request.user, return_id, [code] if code else None, state)
     return f"{len(asked)} extensions requested." if asked else "All extensions were requested already."
 
 

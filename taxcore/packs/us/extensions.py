@@ -21,6 +21,7 @@ from xml.etree import ElementTree as ET
 from taxcore.engine import ZERO
 from taxcore.packs.us import places
 from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.entity.checks import NO_RETURN_OF_CORPORATIONS, NO_RETURN_OF_OWNERS
 from taxcore.packs.us.spelling import header_name
 from taxcore.packs.us.states import all_states
 
@@ -61,8 +62,51 @@ class MoreTime:
 @cache
 def rules() -> dict[str, Any]:
     """The rules by authority, as the files have them."""
-    folders = {FEDERAL: Path(__file__).parent} | {state.jurisdiction: state.law.parent for state in all_states()}
-    return {code: tomllib.loads((folder / _RULE).read_text()) for code, folder in folders.items()}
+    here = Path(__file__).parent
+    folders = {FEDERAL: here} | {state.jurisdiction: state.law.parent for state in all_states()}
+    of_people = {code: tomllib.loads((folder / _RULE).read_text()) for code, folder in folders.items()}
+    return of_people | tomllib.loads((here / "entity" / _RULE).read_text())
+
+
+def is_of_entity(run: Any) -> bool:
+    return bool(run.pack.filer == "entity")
+
+
+def federal_code(run: Any) -> str:
+    """Of the authority whose answer is the return's own due date."""
+    code: str = run.pack.authorities[0].code
+    return code
+
+
+def state_of(code: str) -> str:
+    """The letters of a state by the code of one of its authorities; empty of a federal one."""
+    letters = code.split("-")[1].upper() if "-" in code else ""
+    return letters if letters in STATES else ""
+
+
+def code_in(run: Any, state: str) -> str:
+    """The authority of a state with whom such a return is filed, whether it is made here or not."""
+    known = (one.code for one in run.pack.authorities if one.form.jurisdiction == f"us-{state.lower()}")
+    return next(known, f"us-{state.lower()}")
+
+
+def without_return(run: Any) -> frozenset[str]:
+    """States that want no such return from anybody."""
+    if not is_of_entity(run):
+        return UNTAXED
+    return NO_RETURN_OF_CORPORATIONS if federal_code(run) == "us-1120" else NO_RETURN_OF_OWNERS
+
+
+def _home(run: Any) -> str:
+    return run.single("about").state if is_of_entity(run) else places.home_at_end(run)
+
+
+def _called_for(run: Any) -> dict[str, bool]:
+    """States that want a return, and whether it is made here."""
+    if not is_of_entity(run):
+        return {one.state: one.made for one in places.wanted(run) if not one.left_out}
+    states = ((state_of(one.code), one) for one in run.pack.authorities[1:])
+    return {state: True for state, one in states if one.has_law(run) and one.applies(run)}
 
 
 def until(authority: Any, rule: Any, year: int, home: str = "") -> date:
@@ -79,18 +123,19 @@ def of_return(run: Any) -> tuple[MoreTime, ...]:
 
 def _federal(run: Any) -> MoreTime:
     says = "A form is always filed, whether or not tax is due."
-    return _known(run, FEDERAL, run.form("us.4868"), (FORM, says), bool(run.single("extension").asked), True)
+    form = run.form("us.7004" if is_of_entity(run) else "us.4868")
+    return _known(run, federal_code(run), form, (FORM, says), bool(run.single("extension").asked), True)
 
 
 def _states(run: Any) -> Iterator[MoreTime]:
     asked = {row.state: row for row in run.single("state-extensions").rows if row.state}
-    made = {one.state: one.made for one in places.wanted(run) if not one.left_out}
+    made = _called_for(run)
     for state in dict.fromkeys([*made, *asked]):
-        if state in UNTAXED:
+        if state in without_return(run):
             continue
-        code = f"us-{state.lower()}"
-        if code in rules():
-            form = run.form(f"{code}.extension")
+        code = code_in(run, state)
+        if run.pack.authority(code) is not None and code in rules():
+            form = run.form(f"us-{state.lower()}.extension")
             yield _known(run, code, form, _sends(run, rules()[code], form), state in asked, made.get(state, False))
         else:
             yield _unknown(run, state, asked.get(state))
@@ -107,8 +152,8 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
         says=says,
         sends=what,
         form=rule.get("payment_form", rule["form"]) if what == PAYMENT else rule["form"],
-        due=authority.due_on(run.year, places.home_at_end(run)),
-        until=until(authority, rule, run.year, places.home_at_end(run)),
+        due=authority.due_on(run.year, _home(run)),
+        until=until(authority, rule, run.year, _home(run)),
         asked=asked,
         made=made,
         expected=form.expected,
@@ -123,7 +168,7 @@ def _known(run: Any, code: str, form: Any, sends: tuple[str, str], asked: bool, 
 
 def _unknown(run: Any, state: str, row: Any) -> MoreTime:
     expected, paying = (row.expected_tax, row.paying) if row is not None else (ZERO, ZERO)
-    due = run.pack.authority(FEDERAL).due_on(run.year, places.home_at_end(run))
+    due = run.pack.authorities[0].due_on(run.year, _home(run))
     says = "This state's rule is not known here. Look it up; nothing is filed from here."
     at = row.address("state") if row is not None else "us.state-extensions"
     return MoreTime(f"us-{state.lower()}", STATES[state], "", says, NOTHING, "", due, None, row is not None, False,
@@ -171,6 +216,23 @@ def payment_lacks(run: Any) -> str:
     return ", ".join(name for name, value in wanted.items() if not value)
 
 
+def filers(run: Any) -> list[Any]:
+    """Who asks: the people of the return, or the entity."""
+    return list(run.people() if is_of_entity(run) else run.form("us.1040").filers)
+
+
+def unnamed(run: Any) -> bool:
+    """Whether a name or number of who asks is not there yet."""
+    return any(not value for person in filers(run) for _, value in _named(run, person))
+
+
+def _named(run: Any, person: Any) -> tuple[tuple[str, str], ...]:
+    if is_of_entity(run):
+        return ("Company", person.full_name), ("Number", person.number)
+    first, last = header_name(person.first_name), header_name(person.last_name)
+    return ("FirstName", first), ("LastName", last), ("Number", person.number)
+
+
 def document(run: Any, one: MoreTime, return_id: str) -> bytes:
     """What goes to the authority, in UTF-8, valid against authority/schemas/extension.xsd."""
     root = ET.Element("Extension", {"xmlns": NAMESPACE, "authority": one.code, "year": str(run.year), "form": one.form})
@@ -178,13 +240,9 @@ def document(run: Any, one: MoreTime, return_id: str) -> bytes:
     for name, value in (("ReturnId", return_id), ("Software", "Impuesto")):
         ET.SubElement(header, name).text = value
     people = ET.SubElement(root, "People")
-    for person in run.form("us.1040").filers:
-        element = ET.SubElement(people, "UnitedStatesPerson", {"id": str(person.key), "role": person.role})
-        for name, value in (
-            ("FirstName", header_name(person.first_name)),
-            ("LastName", header_name(person.last_name)),
-            ("Number", person.number),
-        ):
+    for person in filers(run):
+        element = ET.SubElement(people, type(person).__name__, {"id": str(person.key), "role": person.role})
+        for name, value in _named(run, person):
             ET.SubElement(element, name).text = value
     for name in ("expected", "paid", "balance", "paying"):
         ET.SubElement(root, name.capitalize()).text = f"{getattr(one, name):f}"

@@ -8,6 +8,8 @@ from taxcore.packs.us.corporation.outgoing import OUTGOING
 from taxcore.packs.us.corporation.papers import About, Carryovers, Dividends
 from taxcore.packs.us.corporation.reconciling import DeductedInPart, RetainedEarnings, ScheduleL, ToTaxableIncome
 from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.more_time import PAPERS as MORE_TIME
+from taxcore.packs.us.entity.more_time import Form7004
 from taxcore.packs.us.entity.packing import entity_pack
 from taxcore.packs.us.entity.property import EntityForm4562, EntitySale, EntitySection179, Trade
 from taxcore.packs.us.entity.statements import CostOfGoods
@@ -18,7 +20,7 @@ from taxcore.packs.us.s_corporation.papers import Officer
 from taxcore.packs.us.states.il.entities import CORPORATION as ILLINOIS
 
 GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers",
-          "states": "States"}  # fmt: skip
+          "states": "States", "payments": "Extensions"}  # fmt: skip
 
 
 FEDERAL = Authority(
@@ -30,10 +32,10 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120", name="United States, corporations", called="Corporation return",
-    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, *ILLINOIS.papers),
+    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, *ILLINOIS.papers, *MORE_TIME),
     forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
            RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
-           DeductedInPart, *ILLINOIS.forms),
+           DeductedInPart, *ILLINOIS.forms, Form7004),
     authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
     entity_forms=("company", "llc", "association"),
     outgoing=OUTGOING,

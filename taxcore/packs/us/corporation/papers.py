@@ -4,6 +4,7 @@ from taxcore.engine import Amount, Choice, Count, Day, Flag, Row, Rows, Text
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import CORPORATE_CAPITAL, CORPORATE_CREDITED, CORPORATE_GIFTS, CORPORATE_LOSS
 from taxcore.packs.us.entity.base import EntityPaper
+from taxcore.packs.us.entity.more_time import paid_with_extension
 
 METHODS = {"cash": "Cash", "accrual": "Accrual", "other": "Other"}
 _SAYS = "A ZIP code has five digits, or nine as 00000-0000."
@@ -42,11 +43,15 @@ class About(EntityPaper):
 
     credited_before = Amount("J13", "Overpayment of last year credited", opens=CORPORATE_CREDITED, begins="Payments")
     estimates = Amount("J14", "Estimated tax payments", cites="IRC 6655")
-    with_extension = Amount("J17", "Paid with Form 7004")
+    with_extension = Amount("J17", "Paid with Form 7004", help="If empty, what the Extension paper says.")
     withheld = Amount("J18", "Tax withheld")
     credits = Amount("J5e", "Credits", cites="IRC 38", help="General business credit within its limit, as Form 3800 has it.")
     penalty = Amount("34", "Estimated tax penalty, Form 2220", cites="IRC 6655")
     credited = Amount("37", "Credited to next year's estimated tax")
+
+    @with_extension.when_empty
+    def _with_extension(self):
+        return paid_with_extension(self.run)
 
 
 class DividendRow(Row):

@@ -97,16 +97,14 @@ class LocalExtensionRow(Row):
     sent_on = Day(None, "Date sent")
 
 
-class Extension(FederalPaper):
-    """Extension of time to file. A payment counts once it is made, the extension once it is accepted. IRC 6081, 6151(a)."""
+class MoreTimeAsked(FederalPaper):
+    """What every request for more time says. IRC 6081, 6151(a)."""
 
-    kind, name, official, group = "extension", "Extension", "4868", "payments"
     single, owned = True, False
 
     asked = Flag(None, "Request an extension")
     expected_tax = Amount("4", "Estimate of total tax", help="If empty, total tax as computed.")
     paying = Amount("7", "Amount paid with extension")
-    abroad = Flag("8", "Out of the country on the due date")
     paid = Flag(
         None, "Payment made", help="Set when the request is accepted with its debit; enter it for a payment made otherwise."
     )
@@ -118,6 +116,14 @@ class Extension(FederalPaper):
     account_kind = Choice(None, "Type of account", {"checking": "Checking", "savings": "Savings"})
     debit_on = Day(None, "Debit date")
     local = Rows(None, "Local extensions, requested by hand", LocalExtensionRow)
+
+
+class Extension(MoreTimeAsked):
+    """Extension of time to file. A payment counts once it is made, the extension once it is accepted. IRC 6081, 6151(a)."""
+
+    kind, name, official, group = "extension", "Extension", "4868", "payments"
+
+    abroad = Flag("8", "Out of the country on the due date")
 
 
 class SplitRow(Row):

@@ -8,9 +8,14 @@ from lxml import etree
 
 from taxcore.engine import Override, compute
 from taxcore.packs.us import PACK, extensions
+from taxcore.packs.us.corporation import PACK as CORPORATION
+from taxcore.packs.us.partnership import PACK as PARTNERSHIP
+from taxcore.packs.us.s_corporation import PACK as S_CORPORATION
 from taxcore.packs.us.states import all_states
 from taxcore.packs.us.tests.diagnosed.making import rows, single
 from taxcore.packs.us.tests.returns import filing, result, w2
+
+AUTHORITIES = {one.code: one for pack in (PACK, PARTNERSHIP, S_CORPORATION, CORPORATION) for one in pack.authorities}
 
 
 def at(*given):
@@ -56,14 +61,14 @@ class RuleTests(TestCase):
                 self.assertEqual((one.sends, one.form), (sends, form))
 
     def test_every_state_that_is_made_has_a_rule_with_its_source(self):
-        codes = {state.jurisdiction for state in all_states()} | {"us"}
+        codes = {state.jurisdiction for state in all_states()} | AUTHORITIES.keys()
         self.assertEqual(set(extensions.rules()), codes)
         self.assertTrue(all(rule["source"] and rule["form"] for rule in extensions.rules().values()))
 
     def test_the_later_day_is_later_and_never_on_a_weekend(self):
         for year in PACK.years:
             for code, rule in extensions.rules().items():
-                day = extensions.until(PACK.authority(code), rule, year)
+                day = extensions.until(AUTHORITIES[code], rule, year)
                 self.assertLess(day.weekday(), 5)
                 self.assertGreater(day, date(year + 1, 5, 1))
         self.assertEqual(extensions.until(PACK.authority("us"), {"until": [11, 1]}, 2024), date(2025, 11, 3))  # a Saturday

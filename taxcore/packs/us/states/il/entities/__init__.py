@@ -7,7 +7,7 @@ from taxcore.packs.us import holidays
 from taxcore.packs.us.entity.receipts import Receipts
 from taxcore.packs.us.states.base import folder, has_law
 from taxcore.packs.us.states.il.entities import corporation, pass_through
-from taxcore.packs.us.states.il.entities.base import Losses, OwnDepreciation, files_here
+from taxcore.packs.us.states.il.entities.base import Extension, Losses, OwnDepreciation, files_here
 from taxcore.packs.us.states.il.entities.checks import CHECKS
 from taxcore.packs.us.states.il.entities.papers import CorporationQuestions, PartnershipQuestions, ShareholderQuestions
 
@@ -33,7 +33,7 @@ def _authority(kind, code, form, due, declaration, figures):
     )  # fmt: skip
 
 
-_OWN = (Losses, OwnDepreciation)
+_OWN = (Losses, OwnDepreciation, Extension)
 _FIGURES = (("base_income", 0), ("total_tax", 0), ("refund", 0), ("owed", 0))
 PARTNERSHIP = Joined(
     _authority("1065", "us-il-1065", pass_through.PartnershipReturn, (4, 15), "IL-8453-P", _FIGURES),

@@ -38,6 +38,12 @@ class IllinoisEntity(Form):
     def page(self):
         return self.run.form(self.run.pack.authorities[0].form.code())
 
+    @property
+    def home(self):
+        """The return of Illinois."""
+        forms = [one.form for one in self.run.pack.authorities]
+        return self.run.form(next(one.code() for one in forms if one.jurisdiction == self.jurisdiction))
+
     def own_depreciation(self):
         """What Illinois writes off less than the federal return, below zero where it is more."""
         return total([one.difference for one in self.every("us-il.own-depreciation")])
@@ -158,11 +164,6 @@ class Losses(IllinoisEntity):
     def required(self):
         return bool(self.before or self.left)
 
-    @property
-    def home(self):
-        forms = [one.form for one in self.run.pack.authorities]
-        return self.run.form(next(one.code() for one in forms if one.jurisdiction == self.jurisdiction))
-
     def earlier(self):
         """(year, amount) of twenty years."""
         return by_year(self.asked.losses, self.year - int(self.rates.loss_years), self.year)
@@ -184,6 +185,35 @@ class Losses(IllinoisEntity):
         left = left_over(self.earlier(), self.home.loss_deduction)
         kept = [one for one in left if one[0] > self.year - int(self.rates.loss_years)]
         return as_rows([*kept, (self.year, excess(0, over=self.home.adjusted))])
+
+
+class Extension(IllinoisEntity):
+    """More time from Illinois comes by itself; a payment goes with Form IL-505-B. 35 ILCS 5/505."""
+
+    number, name, worksheet = "Extension", "Illinois: extension", True
+
+    def required(self):
+        return False
+
+    def _rows(self):
+        return [row for row in self.paper("state-extensions").rows if row.state == "IL"]
+
+    @fact("Estimate of total tax", rounding=whole)
+    def expected(self):
+        keyed = [row.expected_tax for row in self._rows() if row.is_keyed("expected_tax")]
+        return total(keyed) if keyed else total(self.home.total_tax)
+
+    @fact("Total payments", rounding=whole)
+    def paid(self):
+        return excess(self.home.payments, over=self.asked.with_extension)
+
+    @fact("Balance", rounding=whole)
+    def balance(self):
+        return excess(self.expected, over=self.paid)
+
+    @fact("Amount paid with extension", rounding=whole)
+    def paying(self):
+        return total([row.paying for row in self._rows()])
 
 
 def settled(base, numbers, due):

@@ -3,6 +3,7 @@
 from taxcore.engine import Amount, Count, Flag, Refer, Row, Rows
 from taxcore.engine.balances import Balance
 from taxcore.packs.us.entity.base import EntityPaper
+from taxcore.packs.us.entity.more_time import paid_to
 
 LOSS = Balance("il-entity-loss", "Illinois net losses", "35 ILCS 5/207", expires=True)
 CREDITED = Balance("il-entity-credited", "Illinois overpayment credited to this year", "35 ILCS 5/909(b)")
@@ -42,9 +43,13 @@ class _Questions(IllinoisPaper):
     losses = Rows(None, "Illinois net losses", LossRow, opens=LOSS, cites="35 ILCS 5/207")
     credited_before = Amount(None, "Last year's overpayment credited", opens=CREDITED, begins="Payments")
     estimates = Amount(None, "Estimated payments")
-    with_extension = Amount(None, "Paid with the extension")
+    with_extension = Amount(None, "Paid with the extension", help="If empty, what the State extensions paper says.")
     withheld = Amount(None, "Withheld by other entities", cites="35 ILCS 5/709.5", help="Schedules K-1-P that it received.")
     credited = Amount(None, "Overpayment credited to next year")
+
+    @with_extension.when_empty
+    def _with_extension(self):
+        return paid_to(self.run, "IL")
 
 
 class _PassThrough(_Questions):

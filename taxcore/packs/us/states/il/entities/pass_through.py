@@ -326,10 +326,6 @@ class ShareHere(IllinoisEntity):
     def owner(self):
         return self.run.by_key((self.per,), self.key)
 
-    @property
-    def home(self):
-        raise NotImplementedError
-
     @fact("Share of income with additions and subtractions", rounding=whole)
     def distributable(self):
         """With what is guaranteed to this partner."""
@@ -388,11 +384,9 @@ class PartnersShare(ShareHere):
     """Of a partner."""
 
     per = "partner"
-    home = linked("us-il.il-1065")
 
 
 class ShareholdersShare(ShareHere):
     """Of a shareholder."""
 
     per = "shareholder"
-    home = linked("us-il.il-1120-st")
