@@ -13,9 +13,10 @@ from taxcore.packs.us.entity.checks import (
     not_final,
     state_returns,
 )
+from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
 from taxcore.packs.us.property.papers import BUILT
 
-_DOLLAR, _LEAST, _AFFILIATED = Decimal(1), Decimal(500), 80
+_DOLLAR, _LEAST, _AFFILIATED, _EARNINGS = Decimal(1), Decimal(500), 80, Decimal(250_000)
 
 
 @stops("us.1120.dividends-missing", "Dividends in the books and not on Schedule C", "missing", "IRC 243")
@@ -139,4 +140,23 @@ def unsupported(run):
     yield from state_returns(run, NO_RETURN_OF_CORPORATIONS, "corporation", "us.1120.state-return")
 
 
-CHECKS = (assets, books, entries, dividends, waiting, money, unsupported)
+@check("us.1120.credited-above", "More credited to next year than overpaid", "conflict", "Form 1120, line 37")
+@check("us.1120.credits-above", "Credits above the tax", "lost", "IRC 38(c), 39")
+@check("us.1120.earnings-kept", "Earnings kept above 250,000", "unlikely", "IRC 531, 535(c)(2)")
+@check("us.1120.distributed-above", "Distributions above earnings", "unlikely", "IRC 301(c), 316")
+def kept(run):
+    page, about, m2 = run.form("us.1120"), run.single("about"), run.form("us.sch-m-2")
+    if about.credited > page.overpaid:
+        yield found(about.address("credited"), f"{page.overpaid:,.0f} is overpaid.", code="us.1120.credited-above")
+    if about.credits > page.schedule_j.income_tax:
+        says = f"{about.credits - page.schedule_j.income_tax:,.0f} is not used. Form 3800 carries it, which is not made here."
+        yield found(about.address("credits"), says, code="us.1120.credits-above")
+    if m2.ended > _EARNINGS:
+        says = f"{m2.ended:,.0f} stays in the corporation. Beyond what the business needs it may be taxed once more."
+        yield found(m2.address("ended"), says, code="us.1120.earnings-kept")
+    if m2.distributed > max(m2.together, Decimal(0)):
+        says = "What exceeds earnings and profits is no dividend: it reduces the shareholders' basis. Form 5452 is not made here."
+        yield found(m2.address("distributed"), says, code="us.1120.distributed-above")
+
+
+CHECKS = (assets, books, entries, dividends, waiting, money, kept, unsupported, *PLAUSIBLE)

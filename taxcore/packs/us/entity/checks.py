@@ -5,6 +5,8 @@ from decimal import Decimal
 from taxcore.engine import check, found, stops
 from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.entity.books import ENTRIES, RESULT, accounts_of, credit_of, debit_of, ledger, named
+from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
+from taxcore.packs.us.entity.plausible import owners
 
 _DOLLAR = Decimal(1)
 # States without a return of income: of an entity whose owners pay the tax, and of a corporation that pays its own
@@ -131,4 +133,4 @@ def state_returns(run, without, called, code):
             yield found(at, says, code=code)
 
 
-CHECKS = (assets, books, entries, rents)
+CHECKS = (assets, books, entries, rents, *PLAUSIBLE, owners)

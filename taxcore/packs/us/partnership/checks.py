@@ -178,4 +178,33 @@ def answers(run):
             yield found(one.address("capital"), says, code="us.1065.loss-limits")
 
 
-CHECKS = (*ENTITY, partners, allocations, reconciled, unsupported, answers)
+@check("us.1065.not-general", "General partnership with a partner who is not general", "conflict", "Schedule B, line 1")
+@check("us.1065.no-general", "Limited partnership without a general partner", "conflict", "Schedule B, line 1")
+@check("us.1065.no-manager", "LLC without a member-manager", "unlikely", "Schedule K-1, item G")
+@check("us.partner.health-above", "Partner's health insurance above guaranteed payments", "conflict", "Rev. Rul. 91-26")
+@check("us.1065.debt-kinds", "Liabilities by kind above the balance sheet", "conflict", "26 CFR 1.752-1")
+@check("us.1065.qualified-no-property", "Qualified nonrecourse financing without real property", "conflict", "IRC 465(b)(6)")
+def kinds(run):
+    about, every, sheet = run.single("about"), run.papers("partner"), run.form("us.sch-l")
+    general = [one for one in every if one.general]
+    at = about.address("entity_kind")
+    if about.entity_kind == "general" and every and len(general) < len(every):
+        yield found(at, "All partners of it are general. Correct item G, or its type.", code="us.1065.not-general")
+    if about.entity_kind == "limited" and every and not general:
+        yield found(at, "It has one at least. Correct item G.", code="us.1065.no-general")
+    if about.entity_kind == "llc" and every and not general:
+        says = "Then all bear recourse debt here, and nobody's share is self-employment income. Check item G."
+        yield found(at, says, code="us.1065.no-manager")
+    for one in every:
+        if one.health_insurance > one.services + one.for_capital:
+            says = f"{one.called}: insurance that the partnership paid is a guaranteed payment. Add it there."
+            yield found(one.address("health_insurance"), says, code="us.partner.health-above")
+    if about.nonrecourse + about.qualified > sheet.owed + _DOLLAR:
+        says = f"The balance sheet owes {sheet.owed:,.0f}. Correct one."
+        yield found(about.address("nonrecourse" if about.nonrecourse else "qualified"), says, code="us.1065.debt-kinds")
+    if about.qualified and not run.papers("rental") and not accounts_of(run, "buildings", "land"):
+        says = "It is secured by real property that is used in the activity. No account and no property is that."
+        yield found(about.address("qualified"), says, code="us.1065.qualified-no-property")
+
+
+CHECKS = (*ENTITY, partners, allocations, reconciled, unsupported, answers, kinds)

@@ -151,4 +151,17 @@ def unsupported(run):
         yield found(about.address("filed_in_time"), says, code="us.1120s.late")
 
 
-CHECKS = (*ENTITY, shareholders, pay, accounts, unsupported)
+@check("us.1120s.health-above-pay", "Health insurance above officers' pay", "conflict", "Notice 2008-1")
+@check("us.1120s.elected-before", "S election before the corporation was there", "conflict", "IRC 1362(b)")
+def answers(run):
+    about, insured = run.single("about"), sum((one.health_insurance for one in run.papers("shareholder")), Decimal(0))
+    paid = debit_of(run, "officers", "salaries")
+    if insured > paid:
+        says = f"It is part of pay, and pay is {paid:,.0f}. Put the insurance into wages."
+        yield found(run.papers("shareholder")[0].address("health_insurance"), says, code="us.1120s.health-above-pay")
+    if about.elected and about.incorporated and about.elected < about.incorporated:
+        says = f"It was incorporated on {about.incorporated:%B %-d, %Y}. Correct one of the dates."
+        yield found(about.address("elected"), says, code="us.1120s.elected-before")
+
+
+CHECKS = (*ENTITY, shareholders, pay, accounts, unsupported, answers)

@@ -6,6 +6,7 @@ from taxcore.engine.pack import _needed
 from taxcore.packs.us.corporation import PACK
 from taxcore.packs.us.corporation.tests.making import about, asset, carried, dividends, paper, result, shop
 from taxcore.packs.us.corporation.tests.test_worked import profit
+from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.partnership.tests import test_checks as of_partnerships
 from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
 
@@ -59,7 +60,7 @@ class DiagnosticTests(TestCase):
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)
         }
-        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.1120.planning-year"} | OF_ILLINOIS
+        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.1120.planning-year"} | OF_ILLINOIS | PLAUSIBLE
         self.assertEqual(set(PACK.diagnostics) - of_fields - engine - known, set())
 
     def test_the_shop_files_as_it_is(self):
