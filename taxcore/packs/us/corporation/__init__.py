@@ -3,6 +3,7 @@
 from taxcore.engine import Authority
 from taxcore.packs.us import holidays
 from taxcore.packs.us.corporation.checks import CHECKS
+from taxcore.packs.us.corporation.estimates import Estimates, Form2220
 from taxcore.packs.us.corporation.forms import CorporationForm4797, CorporationReturn, SpecialDeductions, TaxComputation, Waiting
 from taxcore.packs.us.corporation.outgoing import OUTGOING
 from taxcore.packs.us.corporation.papers import About, Carryovers, Dividends
@@ -32,10 +33,10 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120", name="United States, corporations", called="Corporation return",
-    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, *ILLINOIS.papers, *MORE_TIME),
+    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, Estimates, *ILLINOIS.papers, *MORE_TIME),
     forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
            RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
-           DeductedInPart, *ILLINOIS.forms, Form7004),
+           DeductedInPart, *ILLINOIS.forms, Form7004, Form2220),
     authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
     entity_forms=("company", "llc", "association"),
     outgoing=OUTGOING,

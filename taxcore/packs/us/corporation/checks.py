@@ -14,6 +14,7 @@ from taxcore.packs.us.entity.checks import (
     state_returns,
 )
 from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
+from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN
 from taxcore.packs.us.property.papers import BUILT
 
 _DOLLAR, _LEAST, _AFFILIATED, _EARNINGS = Decimal(1), Decimal(500), 80, Decimal(250_000)
@@ -75,6 +76,8 @@ def waiting(run):
 
 
 @check("us.1120.estimates", "Estimated tax may have been too little", "lost", "IRC 6655")
+@check("us.1120.estimates-twice", "Estimated tax payments: together and day by day differ", "conflict", "Form 1120, Schedule J")
+@check("us.1120.penalty", "Penalty for estimated tax", "lost", "IRC 6655")
 @check("us.1120.officers-differ", "Form 1125-E differs from the books", "conflict", "Form 1125-E")
 @stops("us.1120.officers-missing", "Form 1125-E needed", "missing", "Form 1120, line 12")
 @stops("us.m1.unreconciled", "Schedule M-1 does not reconcile", "conflict", "Schedule M-1")
@@ -82,9 +85,7 @@ def waiting(run):
 @check("us.1120.guaranteed", "Guaranteed payments of a corporation", "conflict", "IRC 707(c)")
 def money(run):
     page, about = run.form("us.1120"), run.single("about")
-    if page.owed - page.penalty >= _LEAST and not about.is_keyed("penalty"):
-        says = f"{page.owed:,.0f} are owed. Work out Form 2220 and enter the penalty, zero if there is none."
-        yield found(about.address("penalty"), says, code="us.1120.estimates")
+    yield from _of_estimates(run, page, about)
     named = sum((one.pay for one in run.papers("officer")), Decimal(0))
     if run.papers("officer") and abs(named - page.officers) > _DOLLAR:
         says = f"Officers have {named:,.0f}, the accounts {page.officers:,.0f}. Correct one."
@@ -138,6 +139,21 @@ def unsupported(run):
         says = "It is deducted with the other taxes. A credit is not worked out here: Form 1118."
         yield found(run.form("us.1120").address("taxes"), says, code="us.1120.foreign-tax")
     yield from state_returns(run, NO_RETURN_OF_CORPORATIONS, "corporation", "us.1120.state-return")
+
+
+def _of_estimates(run, page, about):
+    paper, form = run.single("estimates"), run.form("us.2220")
+    if page.owed - page.penalty >= _LEAST and not about.is_keyed("penalty") and form.excused == PRIOR_TAX_UNKNOWN:
+        says = f"{page.owed:,.0f} are owed. Enter last year's tax and payments by days under Estimated tax, 0 if there was none."
+        yield found(paper.address("prior_tax"), says, code="us.1120.estimates")
+    if paper.rows and about.estimates and abs(page.estimates - about.estimates) > _DOLLAR:
+        says = f"Day by day they are {page.estimates:,.0f}, which count; together {about.estimates:,.0f} was entered."
+        yield found(about.address("estimates"), says, code="us.1120.estimates-twice")
+    if form.penalty and not about.is_keyed("penalty"):
+        says = (
+            f"{form.penalty:,.0f} by the regular method. Annualized or seasonal income may make it less, which is not made here."
+        )
+        yield found(form.address("penalty"), says, code="us.1120.penalty")
 
 
 @check("us.1120.credited-above", "More credited to next year than overpaid", "conflict", "Form 1120, line 37")

@@ -174,14 +174,22 @@ class CorporationReturn(PageOne):
     def tax(self):
         return total(self.schedule_j.together)
 
+    @fact("Estimated tax payments", cites="IRC 6655", rounding=whole)
+    def estimates(self):
+        """Day by day where they are entered so."""
+        rows = self.paper("estimates").rows
+        return total([row.amount for row in rows]) if rows else total(self.paper("about").estimates)
+
     @line("33", "Total payments and credits, Schedule J")
     def payments(self):
         about = self.paper("about")
-        return total(about.credited_before, about.estimates, about.with_extension, about.withheld)
+        return total(about.credited_before, self.estimates, about.with_extension, about.withheld)
 
     @line("34", "Estimated tax penalty", cites="IRC 6655")
     def penalty(self):
-        return total(self.paper("about").penalty)
+        """As entered; else by Form 2220."""
+        about = self.paper("about")
+        return total(about.penalty) if about.is_keyed("penalty") else self.brought("us.2220", "penalty")
 
     @line("35", "Amount owed", weight="total", cites="IRC 6151")
     def owed(self):

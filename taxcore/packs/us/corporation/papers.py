@@ -42,11 +42,11 @@ class About(EntityPaper):
     filed_1099 = Flag("K15b", "They were or will be filed", only=lambda paper: bool(paper.payments_1099))
 
     credited_before = Amount("J13", "Overpayment of last year credited", opens=CORPORATE_CREDITED, begins="Payments")
-    estimates = Amount("J14", "Estimated tax payments", cites="IRC 6655")
+    estimates = Amount("J14", "Estimated tax payments", cites="IRC 6655", help="Together; day by day on the paper Estimated tax.")
     with_extension = Amount("J17", "Paid with Form 7004", help="If empty, what the Extension paper says.")
     withheld = Amount("J18", "Tax withheld")
     credits = Amount("J5e", "Credits", cites="IRC 38", help="General business credit within its limit, as Form 3800 has it.")
-    penalty = Amount("34", "Estimated tax penalty, Form 2220", cites="IRC 6655")
+    penalty = Amount("34", "Estimated tax penalty", cites="IRC 6655", help="If empty, by Form 2220.")
     credited = Amount("37", "Credited to next year's estimated tax")
 
     @with_extension.when_empty

@@ -16,4 +16,7 @@ OTHER_ADJUSTMENTS = Balance("other-adjustments", "Other adjustments account", "I
 CORPORATE_LOSS = Balance("corporate-loss", "Net operating losses of a corporation", "IRC 172(b)", expires=True)
 CORPORATE_GIFTS = Balance("corporate-gifts", "Contributions carried over by a corporation", "IRC 170(d)(2)", expires=True)
 CORPORATE_CAPITAL = Balance("corporate-capital", "Capital losses carried over by a corporation", "IRC 1212(a)", expires=True)
+CORPORATE_PRIOR_TAX = Balance(
+    "corporate-prior-tax", "Tax of the year before", "IRC 6655(d)(1)(B)(ii)", kept_up=False, waits=False
+)
 CORPORATE_CREDITED = Balance("corporate-credited", "Overpayment credited to this year", "IRC 6402(b)")

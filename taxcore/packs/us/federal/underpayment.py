@@ -33,7 +33,68 @@ PRIOR_TAX_UNKNOWN = "prior year tax is not entered"
 RATES_UNKNOWN = "not all interest rates of the year are published"
 
 
-class Underpayment(FederalForm):
+class PaidByDays:
+    """Installments, each paid by whatever came first, and interest on what was short. Beside a form that has `due_dates`,
+    `installments()`, `payments()` and `end()`, the last day. IRC 6654(b), 6655(b), 6621."""
+
+    def interest(self, since, amount, until):
+        """Simple interest by days, each quarter at its rate, over the days of its calendar year."""
+        rates, year = self.law.underpayment.rates, self.year
+        quarters = (
+            (date(year, 4, 1), date(year, 6, 30), rates.second_quarter),
+            (date(year, 7, 1), date(year, 9, 30), rates.third_quarter),
+            (date(year, 10, 1), date(year, 12, 31), rates.fourth_quarter),
+            (date(year + 1, 1, 1), date(year + 1, 4, 15), rates.first_quarter),
+        )
+        interest = ZERO
+        for first, last, rate in quarters:
+            start, stop = max(since, first - timedelta(1)), min(until, last)
+            days = (stop - start).days
+            if days > 0:
+                interest += amount * rate * days / (366 if _leap(last.year) else 365)
+        return interest
+
+    def spells(self):
+        """(due day, since, amount outstanding, until): one for each stretch in which an installment was short."""
+        payments = [list(one) for one in self.payments()]
+        end = self.end()
+        for due, instalment in zip(self.due_dates, self.installments(), strict=True):
+            short, since = Decimal(instalment), due
+            for payment in payments:
+                used = min(payment[1], short)
+                if used <= 0:
+                    continue
+                until = min(payment[0], end)
+                if until > since:
+                    yield due, since, short, until
+                    since = until
+                payment[1] -= used
+                short -= used
+            if short > 0 and end > since:
+                yield due, since, short, end
+
+    def by_days(self):
+        """Explained: the interest of all stretches together."""
+        spells = list(self.spells())
+        if not spells:
+            return nothing_because("all installments were paid on time")
+        operands = [
+            Operand(owed, f"installment of {due:%B %-d}, from {since:%B %-d} to {until:%B %-d, %Y}")
+            for due, since, owed, until in spells
+        ]
+
+        def redo(*amounts):
+            parts = [self.interest(one[1], amount, one[3]) for one, amount in zip(spells, amounts, strict=True)]
+            return whole(sum(parts, ZERO))
+
+        return explained("Interest by days", redo(*(one[2] for one in spells)), operands, redo)
+
+    def counts_from(self, paid, home):
+        """The due date itself for what was paid by the next day on which offices are open. IRC 7503."""
+        return next((due for due in self.due_dates if due < paid <= working_day(due, holidays.federal(due.year, home))), paid)
+
+
+class Underpayment(PaidByDays, FederalForm):
     """Whether there is a penalty, and how much. IRC 6654(a), (b), (d), (e)."""
 
     number, name = "2210", "Underpayment of estimated tax by individuals"
@@ -122,17 +183,13 @@ class Underpayment(FederalForm):
         quarter = self.withheld / 4
         rows = [(day, quarter) for day in self.due_dates]
         rows += [(self.due_dates[0], estimates.applied)]
-        rows += [(self._counts_from(row.paid), row.amount) for row in estimates.rows if row.paid is not None]
-        return sorted((day, amount) for day, amount in rows if amount > 0)
-
-    def _counts_from(self, paid):
-        """The due date itself for what was paid by the next day on which offices are open. IRC 7503."""
         home = self.paper("filing").residence
-        return next((due for due in self.due_dates if due < paid <= working_day(due, holidays.federal(due.year, home))), paid)
+        rows += [(self.counts_from(row.paid, home), row.amount) for row in estimates.rows if row.paid is not None]
+        return sorted((day, amount) for day, amount in rows if amount > 0)
 
     @line("17", "Total underpayment")
     def underpaid(self):
-        return total([owed for due, since, owed, _ in self._spells() if since == due])
+        return total([owed for due, since, owed, _ in self.spells() if since == due])
 
     @line("19", "Penalty", weight="total")
     def penalty(self):
@@ -144,40 +201,9 @@ class Underpayment(FederalForm):
     def whole_penalty(self):
         if self.excused:
             return nothing_because(self.excused)
-        spells = list(self._spells())
-        if not spells:
-            return nothing_because("all installments were paid on time")
-        operands = [
-            Operand(owed, f"installment of {due:%B %-d}, from {since:%B %-d} to {until:%B %-d, %Y}")
-            for due, since, owed, until in spells
-        ]
+        return self.by_days()
 
-        def redo(*amounts):
-            parts = [self.interest(one[1], amount, one[3]) for one, amount in zip(spells, amounts, strict=True)]
-            return whole(sum(parts, ZERO))
-
-        return explained("Interest by days", redo(*(one[2] for one in spells)), operands, redo)
-
-    def _spells(self):
-        """(due day, since, amount outstanding, until): one for each stretch in which an installment was short."""
-        payments = [list(one) for one in self.payments()]
-        end = self.end()
-        for due, instalment in zip(self.due_dates, self._installments(), strict=True):
-            short, since = Decimal(instalment), due
-            for payment in payments:
-                used = min(payment[1], short)
-                if used <= 0:
-                    continue
-                until = min(payment[0], end)
-                if until > since:
-                    yield due, since, short, until
-                    since = until
-                payment[1] -= used
-                short -= used
-            if short > 0 and end > since:
-                yield due, since, short, end
-
-    def _installments(self):
+    def installments(self):
         """The four of them, by income as it came where that was chosen."""
         if self.paper("penalty").annualise:
             return self.run.form("us.2210-ai").installments
@@ -186,23 +212,6 @@ class Underpayment(FederalForm):
     def end(self):
         paid_on = self.paper("penalty").paid_on
         return min(paid_on, date(self.year + 1, 4, 15)) if paid_on else date(self.year + 1, 4, 15)
-
-    def interest(self, since, amount, until):
-        """Simple interest by days, each quarter at its rate, over the days of its calendar year."""
-        rates, year = self.law.underpayment.rates, self.year
-        quarters = (
-            (date(year, 4, 1), date(year, 6, 30), rates.second_quarter),
-            (date(year, 7, 1), date(year, 9, 30), rates.third_quarter),
-            (date(year, 10, 1), date(year, 12, 31), rates.fourth_quarter),
-            (date(year + 1, 1, 1), date(year + 1, 4, 15), rates.first_quarter),
-        )
-        interest = ZERO
-        for first, last, rate in quarters:
-            start, stop = max(since, first - timedelta(1)), min(until, last)
-            days = (stop - start).days
-            if days > 0:
-                interest += amount * rate * days / (366 if _leap(last.year) else 365)
-        return interest
 
 
 class FarmersUnderpayment(FederalForm):

@@ -5,7 +5,7 @@ from unittest import TestCase
 from taxcore.engine.pack import _needed
 from taxcore.packs.us.corporation import PACK
 from taxcore.packs.us.corporation.tests.making import about, asset, carried, dividends, paper, result, shop
-from taxcore.packs.us.corporation.tests.test_worked import profit
+from taxcore.packs.us.corporation.tests.test_worked import estimated, profit
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.partnership.tests import test_checks as of_partnerships
 from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
@@ -27,6 +27,9 @@ CASES = (
     ("us.1120.later-year", (carried(gifts=[(2025, 5)]),), (carried(gifts=[(2024, 5)]),)),
     ("us.1120.ended", (carried(gifts=[(2019, 5)]),), (carried(gifts=[(2020, 5)]),)),
     ("us.1120.estimates", (profit(50_000),), (profit(50_000), about(estimates=10_500))),
+    ("us.1120.estimates", (profit(50_000),), (profit(50_000), estimated(prior_tax=0))),
+    ("us.1120.estimates-twice", (about(estimates=900), estimated(("2025-04-15", 950), prior_tax=0)), (about(estimates=950), estimated(("2025-04-15", 950)))),
+    ("us.1120.penalty", (estimated(prior_tax=8_000),), (estimated(prior_tax=8_000), about(penalty=384))),
     ("us.1120.officers-differ", (paper("officer", "o1", called="Ada Heron", number="900-00-0109", pay=9_000),), (OFFICER,)),
     ("us.1120.officers-missing", (shop(LARGE),), (shop(LARGE), OFFICER)),
     ("us.1120.guaranteed", (shop(("Guaranteed", "guaranteed", 0, 0)),), ()),

@@ -3,7 +3,7 @@
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.packs.us.corporation.tests.making import about, asset, books, carried, dividends, entry, paper, result, shop
+from taxcore.packs.us.corporation.tests.making import about, asset, books, carried, dividends, entry, paper, result, rows, shop
 from taxcore.packs.us.property.tests.test_worked import agree
 
 P, J, C, L, M = "us.1120.", "us.sch-j.", "us.sch-c.", "us.sch-l.", "us.sch-m-1."
@@ -18,8 +18,34 @@ def profit(amount, *more):
     return books(("Checking", "cash", 100_000 - wages - rest, 0), *accounts)
 
 
+def estimated(*payments, **values):
+    """(day, amount) paid during the year."""
+    made = rows(*({"paid": day, "amount": str(amount)} for day, amount in payments))
+    return paper("estimates", rows=made, **values)
+
+
+QUARTERS = ("2025-04-15", "2025-06-16", "2025-09-15", "2025-12-15")  # June 15 is a Sunday
+E = "us.2220."
+
 # What it catches; papers; year; {address: amount}
 CASES = (
+    # 2,000 from each of four days to April 15, at 7%: 140.00, 116.60, 81.32, 46.41
+    ("nothing paid: a quarter of last year's tax each time", (estimated(prior_tax=8_000),), 2025, {
+        E + "1": 13_503, E + "4": 8_000, E + "5": 8_000, E + "10": 2_000, E + "17": 8_000, E + "38": 384, P + "34": 384, P + "35": 13_887}),
+    ("paid in time, also on the Monday after a Sunday", (estimated(*((day, 2_000) for day in QUARTERS), prior_tax=8_000),), 2025, {
+        E + "38": 0, P + "33": 8_000, P + "35": 5_503}),
+    # 3,376 each: 1,002 days together
+    ("no tax last year: this year's", (estimated(prior_tax=0),), 2025, {E + "5": 13_503, E + "10": 3_376, E + "38": 649}),
+    ("a year that was not twelve months", (estimated(prior_tax=8_000, prior_part="yes"),), 2025, {E + "5": 13_503}),
+    # 2,000, then 3,376 and the 1,376 left out, then 3,376 twice
+    ("a large corporation: only the first by last year's tax", (estimated(prior_tax=8_000, large="yes"),), 2025, {E + "5": 13_503, E + "38": 633}),
+    # 2,000 late by 61 days, then all of it in time
+    ("an installment paid late", (estimated(("2025-06-15", 4_000), *((day, 2_000) for day in QUARTERS[2:]), prior_tax=8_000),), 2025, {E + "38": 23}),
+    ("an overpayment of last year counts from the first day", (about(credited_before=8_000), estimated(prior_tax=8_000)), 2025, {E + "38": 0}),
+    ("less than 500 of tax", (profit(2_000), estimated(prior_tax=8_000)), 2025, {E + "38": 0}),
+    # 244, 183 and 91 days
+    ("the balance paid early: to that day", (estimated(prior_tax=8_000, paid_on="2025-12-15"),), 2025, {E + "38": 199}),
+    ("left to the IRS", (estimated(prior_tax=8_000, by_irs="yes"),), 2025, {E + "38": 0, P + "34": 0}),
     ("page 1 out of the books", (), 2025, {
         P + "1a": 200_000, P + "2": 60_000, P + "3": 140_000, P + "5": 200, P + "11": 140_200, P + "12": 10_000,
         P + "13": 40_000, P + "16": 12_000,
