@@ -3,7 +3,17 @@
 from pathlib import Path
 
 # They run a few classes at a time: those that take longest first, so that none of them is left over alone at the end.
-_FIRST = ("test_backup", "test_accessible", "test_start", "test_kill", "test_story", "test_years", "test_seat", "test_british")
+_FIRST = (
+    "test_backup",
+    "test_accessible",
+    "test_start",
+    "test_kill",
+    "test_story",
+    "test_years",
+    "test_seat",
+    "test_entities",
+    "test_british",
+)
 
 
 def load_tests(loader, standard, pattern):

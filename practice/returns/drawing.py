@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 from decimal import Decimal
 from functools import lru_cache
+from itertools import pairwise
 
 from practice.firm import dates
 from practice.firm.crypto import masked
@@ -58,6 +59,7 @@ class FieldView:
     filed: str = ""  # what it had on the return that this one corrects, where that is something else
     issued: tuple = ()  # the return that issued it, and the line there
     celled: bool = False  # whether it stands in a table
+    after: str = ""  # the field below which it appears: an answer called for it just now
 
 
 @dataclass
@@ -224,11 +226,37 @@ def differing_fields(return_, paper, before, after, path):
     """The field at `path`, and every other one of the paper that looks different after a change."""
     old = _looks(paper, before, path) if before is not after else {}
     by_address = findings_by_address(after)
-    found = []
+    found, below = [], _below(paper, before, after) if old else {}
     for here, (node, name, look) in _looks(paper, after, path).items():
         if here == path or (old and (here not in old or old[here][2] != look)):
-            found.append(field_view(return_, paper, node, name, here, by_address))
+            shown = field_view(return_, paper, node, name, here, by_address)
+            shown.after = below.get(here, "")
+            found.append(shown)
     return found
+
+
+def gone_fields(paper, before, after):
+    """Ids of fields that the paper had and that an answer took away."""
+    if before is after:
+        return []
+    now = set(_asked(paper, after))
+    return [id_of(paper, name) for name in _asked(paper, before) if name not in now]
+
+
+def _asked(paper, result):
+    """Names of the fields that stand alone on a paper, in their order."""
+    node = node_of(paper, result)
+    return [name for name, spec in node.fields().items() if _is_field(name, spec) and spec.applies(node)]
+
+
+def _below(paper, before, after):
+    """{name: id of the field above it} of those that an answer called for."""
+    old, now = set(_asked(paper, before)), _asked(paper, after)
+    return {name: id_of(paper, above) for above, name in pairwise(now) if name not in old}
+
+
+def id_of(paper, path):
+    return f"f-{paper.pk}-{path.replace('.', '-')}"
 
 
 def _looks(paper, result, changed):
@@ -288,7 +316,7 @@ def field_view(return_, paper, node, name, path, by_address):
     plain = str(node.values.get(name, "")) if keyed else ""
     mark = paper.provenance.get(path) or paper.provenance.get(path.split(".")[0] if "." in path else "", {})
     return FieldView(
-        id=f"f-{paper.pk}-{path.replace('.', '-')}",
+        id=id_of(paper, path),
         paper=paper.pk,
         path=path,
         number=_number(spec, node.year),

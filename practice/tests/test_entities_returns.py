@@ -113,6 +113,21 @@ class PartnershipTests(EntityTestCase):
         self.assertIn("Ordinary business income (loss)", page)
         self.assertNotIn("Net refund", page)  # nobody pays tax with it
 
+    def test_a_field_appears_when_an_answer_calls_for_it_and_goes_with_it(self):
+        made = self.opened("us-1065", "partnership", PARTNERSHIP)
+        paper = made.papers.get(kind="about")
+        field, asked = (f"f-{paper.pk}-{name}" for name in ("filed_1099", "payments_1099"))
+
+        def saved(value, was):
+            field = {"path": "payments_1099", "value": value, "was": was}
+            return self.client.post(f"/returns/{made.pk}/papers/{paper.pk}/field", field).content.decode()
+
+        yes = saved("yes", "no")
+        self.assertIn(f'hx-swap-oob="afterend:#{asked}"', yes)
+        self.assertIn(f'id="{field}"', yes)
+        no = saved("no", "yes")
+        self.assertIn(f'<div id="{field}" hx-swap-oob="delete">', no)
+
     def test_what_it_does_to_an_owner_is_seen_before_it_is_handed_out_and_a_change_later(self):
         made = self.partnership()
         page = self.client.get(f"/returns/{made.pk}/issued")

@@ -6,7 +6,7 @@ from django.shortcuts import redirect, render
 from practice.firm.permissions import may
 from practice.gather.requesting import said_of
 from practice.intake.attaching import attached_to
-from practice.returns.drawing import differing_fields, grid_moved, paper_view, table_totals
+from practice.returns.drawing import differing_fields, gone_fields, grid_moved, paper_view, table_totals
 from practice.returns.index import changed_parts, index_before, index_view, remember_index
 from practice.returns.page import live_papers, shared
 from practice.returns.ripple_bases import BASES, moved_since
@@ -42,6 +42,7 @@ def moved(request, saved, whole=False):
         "paper_id": paper.pk,
         "path": saved.path,
         "fields": [] if whole else differing_fields(return_, paper, saved.before, saved.after, saved.path),
+        "gone": [] if whole or in_table else gone_fields(paper, saved.before, saved.after),
     }
     if whole:
         context |= attached_to(return_, paper) | {"said_here": said_of(paper), "may_ask": may(request.user, "ask clients")}
