@@ -39,10 +39,11 @@ class Register:
 
 @lru_cache(maxsize=16)
 def register(authority: str, of: str) -> Register | None:
-    """The register of persons or employers of an authority, or of its country; None where there is none."""
-    files = (_FOLDER / f"{name}.toml" for name in (authority, authority.partition("-")[0]))
-    file = next((one for one in files if one.is_file()), None)
-    if file is None:
+    """The register of persons or employers of an authority, of those that it is named among, or of its country; None where
+    there is none."""
+    every = {one.stem: tomllib.loads(one.read_text()) for one in sorted(_FOLDER.glob("*.toml"))}
+    named = next((name for name, said in every.items() if authority in said.get("authorities", ())), "")
+    said = next((every[name] for name in (authority, named, authority.partition("-")[0]) if name in every), None)
+    if said is None:
         return None
-    said = tomllib.loads(file.read_text())
     return Register(said["keeper"], said[of]) if of in said else None

@@ -6,7 +6,7 @@ from hypothesis.extra.django import TestCase
 from ops.filing.entities import FiledEntity
 from taxcore.packs.us.partnership import FEDERAL
 from taxcore.packs.us.partnership.tests import test_worked
-from taxcore.packs.us.partnership.tests.making import result
+from taxcore.packs.us.partnership.tests.making import filer, result
 from taxcore.packs.us.partnership.tests.test_properties import partnerships
 from taxcore.packs.us.tests.sampling import examples
 
@@ -23,3 +23,11 @@ class PartnershipTests(FiledEntity, TestCase):
         heard = self.answered(2025, self.document_of(result()).replace(b">39000<", b">39001<", 1))
         self.assertEqual(heard.state, "rejected")
         self.assertTrue(any("K" in str(fault) for fault in heard.faults))
+
+    def test_a_number_of_another_entity_is_refused_by_its_name(self):
+        self.assert_accepted(result())
+        heard = self.answered(2025, self.document_of(result(filer(company="Pelican Boats LLC"))))
+        self.assertEqual((heard.state, heard.faults[0]["rule"]), ("rejected", "P-0101"))
+        self.assertIn("Pelican Boats LLC, number ending 5668", heard.faults[0]["message"])
+        heard = self.answered(2025, self.document_of(result(filer(number="00-0001234"))))
+        self.assertIn("does not match IRS records", heard.faults[0]["message"])
