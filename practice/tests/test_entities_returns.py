@@ -19,7 +19,7 @@ from practice.returns.entry import add_paper, add_spouse, save_field
 from practice.returns.models import Return, Stage
 from practice.signing import requesting
 from practice.tests.office import SIGNATURE, OfficeTestCase
-from practice.us import extending
+from practice.us import extending, waiting
 from taxcore.engine import BadValue
 from taxcore.packs.us.corporation.tests.making import ABOUT as PLAIN
 from taxcore.packs.us.partnership.tests.making import ABOUT as PARTNERSHIP
@@ -174,6 +174,14 @@ class PartnershipTests(EntityTestCase):
         of_basis = {one.values["share"] for one in self.return_.papers.filter(kind="basis-p", removed_at=None)}
         self.assertEqual(of_basis, {one.key for one in shares})
         self.assertEqual(issuing.moved_by(issuing.handings_of(self.fresh(made))), [])
+
+    def test_an_owners_return_says_what_it_waits_for(self):
+        made = self.partnership()
+        self.assertEqual([one.pk for one in waiting.waits_for(self.return_)], [made.pk])
+        page = self.client.get(f"/returns/{self.return_.pk}/papers")
+        self.assertContains(page, "Schedule K-1 of Quarry Road Kayaks has not arrived.")
+        issuing.hand_out(self.preparer, made.pk)
+        self.assertEqual(waiting.waits_for(self.fresh(self.return_)), [])
 
     def test_a_share_of_a_dependent_goes_to_no_return_of_the_parents(self):
         made = self.partnership()

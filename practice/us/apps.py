@@ -9,12 +9,13 @@ class UsConfig(AppConfig):
     def ready(self):
         from practice.dispatch import tasks
         from practice.returns.additions import Additions, add
-        from practice.us import extending, in_two, rounds, separate_returns  # noqa: F401 - rounds declares its acts
+        from practice.us import extending, in_two, rounds, separate_returns, waiting  # noqa: F401 - rounds declares its acts
 
         def notices(return_):
             yield from extending.notices(return_)
             yield from separate_returns.notices(return_)
             yield from in_two.notices(return_)
+            yield from waiting.notices(return_)
 
         def not_locked(return_):
             return separate_returns.not_locked(return_) or in_two.not_locked(return_)
