@@ -85,6 +85,31 @@ class PartnershipReturn(PageOne):
         return nothing_because("partners pay the tax: IRC 701")
 
 
+# Column of analysis line 2, caption, sorts of partners, whether an individual takes part
+_ANALYSED = (
+    ("i", "corporate", ("corporation", "s-corporation"), None), ("ii", "individual, active", ("individual",), True),
+    ("iii", "individual, passive", ("individual",), False), ("iv", "partnership", ("partnership",), None),
+    ("v", "exempt organization", ("exempt", "ira"), None), ("vi", "nominee or other", ("trust",), None),
+)  # fmt: skip
+
+
+def _analysis(letter, called, *, general):
+    """The lines of analysis line 2 for general or other partners, by what they are."""
+
+    def of(column, label, sorts, active):
+        @line(f"Analysis 2{letter}-{column}", f"{called}, {label}")
+        def read(form):
+            return total([one.analysed for one in form.every("us.sch-k-1") if counts(one.partner)])
+
+        def counts(partner):
+            taking_part = active is None or bool(partner.active) is active
+            return bool(partner.general) is general and partner.sort in sorts and taking_part
+
+        return read
+
+    return {f"analysis_{letter}_{one[0]}": of(*one) for one in _ANALYSED}
+
+
 class ScheduleK(QualifiedBusiness):
     """Schedule K: partners' distributive share items. IRC 702(a)."""
 
@@ -218,3 +243,5 @@ class ScheduleK(QualifiedBusiness):
         return total(
             plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax]
         )
+
+    vars().update(_analysis("a", "General partners", general=True) | _analysis("b", "Limited partners", general=False))

@@ -197,6 +197,23 @@ class Share(EntityForm):
     def capital(self):
         return total(self.capital_before, self.contributed, self.net, self.capital_other, less=self.withdrawn)
 
+    @fact("Share of net income, analysis line 1")
+    def analysed(self):
+        """Lines 1 through 11, less lines 12 through 13 and 21, with what is guaranteed."""
+        plus = (
+            "ordinary",
+            "rental",
+            "guaranteed",
+            "interest",
+            "dividends",
+            "royalties",
+            "short_gain",
+            "long_gain",
+            "section_1231",
+        )
+        less = ("section_179", "contributions", "investment_interest", "portfolio_costs", "foreign_tax")
+        return total([getattr(self, name) for name in plus], less=[getattr(self, name) for name in less])
+
     @fact("Change of the share of liabilities", cites="IRC 752(a), (b)")
     def owed_more(self):
         before = [getattr(self.partner, name) for name in ("nonrecourse_before", "qualified_before", "recourse_before")]

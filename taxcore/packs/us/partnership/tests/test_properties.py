@@ -68,6 +68,8 @@ class PartnershipTests(TestCase):
         schedule, shares = run.form("us.sch-k"), run.every("us.sch-k-1")
         for name in _SHARED:
             self.assertEqual(sum((getattr(one, name) for one in shares), Decimal(0)), getattr(schedule, name), name)
+        by_kind = sum((cell.value for cell in schedule.lines() if cell.number.startswith("Analysis 2")), Decimal(0))
+        self.assertEqual(by_kind, schedule.net)
         capital, m2 = sum((one.capital for one in shares), Decimal(0)), run.form("us.sch-m-2")
         self.assertEqual(capital, m2.ended)
         sheet = run.form("us.sch-l")

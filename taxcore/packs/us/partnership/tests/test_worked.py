@@ -73,6 +73,8 @@ CASES = (
         A + "K1": 3_000, A + "K2": 6_000, A + "K3": 9_600}),
     ("a limited partner bears no recourse debt and has no self-employment income", (ada(), ben(general="no"), about(entity_kind="limited")), 2025, {
         A + "K3": 31_000, B + "K3": 0, B + "14A": 0, K + "14a": 49_000}),
+    ("net income by what partners are", (ada(), ben(general="no", sort="corporation", number="00-7654321")), 2025, {
+        K + "Analysis 1": 74_300, K + "Analysis 2a-ii": 48_580, K + "Analysis 2b-i": 25_720, K + "Analysis 2a-i": 0, K + "Analysis 2b-ii": 0}),
     ("but what is guaranteed for services", (ada(), ben(general="no", services=4_000), about(entity_kind="limited")), 2025, {
         B + "14A": 4_000, P + "10": 14_000, P + "23": 61_000, K + "14a": 36_600 + 10_000 + 4_000}),
     ("a corporation has none", (ada(), ben(sort="corporation", number="00-7654321")), 2025, {B + "14A": 0, B + "1": 26_000}),
