@@ -66,15 +66,15 @@ def _property(practice: RunningPractice) -> None:
 
 
 def _business(practice: RunningPractice) -> None:
-    """A partnership: its books, a partner, a share with its lineage, what it does to the owner's return, balance sheet, from the
-    books to the return; an S corporation's accounts, its shareholder."""
+    """A partnership: its books, a partner, a share with its lineage, what it does to the owner's return, balance sheet,
+    Illinois' return; an S corporation's accounts, its shareholder."""
     of = "select r.id from returns_return r where r.pack = '{}'"
     partnership, corporation = (int(practice.sql(of.format(code))) for code in ("us-1065", "us-1120s"))
     partner = practice.sql(f"select min(key) from returns_paper where of_id = {partnership} and kind = 'partner'")
     _sheet(practice, "business", (
         _paper(practice, partnership, "books"), _paper(practice, partnership, "partner"),
         f"/returns/{partnership}/forms?at=us.sch-k-1[{partner}].1", f"/returns/{partnership}/issued",
-        f"/returns/{partnership}/forms?at=us.sch-l.14-d", f"/returns/{partnership}/forms?at=us.sch-m-1.9",
+        f"/returns/{partnership}/forms?at=us.sch-l.14-d", f"/returns/{partnership}/forms?at=us-il.il-1065.54",
         f"/returns/{corporation}/forms?at=us.sch-m-2.8-a", _paper(practice, corporation, "shareholder"),
     ), dark=3)  # fmt: skip
 
