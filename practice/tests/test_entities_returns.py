@@ -13,7 +13,7 @@ from practice.dispatch.tasks import settle
 from practice.firm.crypto import unseal_bytes
 from practice.intake import importing
 from practice.intake.models import Import
-from practice.returns import issuing, rolling
+from practice.returns import amending, issuing, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_spouse, save_field
 from practice.returns.models import Return, Stage
@@ -203,6 +203,23 @@ class PartnershipTests(EntityTestCase):
         after = rolling.roll(self.preparer, made.pk).return_
         begins = {one["account"]: one.get("before") for one in after.papers.get(kind="books").values["rows"]}
         self.assertEqual((float(begins["Checking"]), float(begins["Members' capital"])), (55_000, -61_000))
+
+    def test_an_amended_return_goes_again_and_its_shares_are_handed_out_anew(self):
+        made = self.partnership()
+        issuing.hand_out(self.preparer, made.pk)
+        made = self.filed(made, "us-1065")
+        again = amending.amend(self.preparer, made.pk)
+        books = again.papers.get(kind="books")
+        for account, was, now in (("Wages", "60000.00", "58000"), ("Checking", "55000.00", "57000")):
+            row = next(one for one in books.values["rows"] if one["account"] == account)
+            save_field(self.preparer, again.pk, books.pk, f"rows.{row['id']}.debit", now, row["debit"])
+            self.assertEqual(float(row["debit"]), float(was))
+        why = again.papers.get(kind="amendment")
+        save_field(self.preparer, again.pk, why.pk, "explanation", "A wage was booked twice.", "")
+        self.assertEqual(self.stops(self.fresh(again)), [])
+        issuing.hand_out(self.preparer, again.pk)
+        self.assertEqual(self.return_.papers.get(kind="k1-1065").values["ordinary"], "31800")
+        self.assertEqual(self.filed(self.fresh(again), "us-1065").stage, Stage.DELIVER)
 
     def test_shares_are_documents_for_whoever_is_no_client(self):
         made = self.partnership()

@@ -3,6 +3,7 @@
 from taxcore.engine import Authority
 from taxcore.packs.us import holidays
 from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.correcting import CORRECTING, Amendment, amended
 from taxcore.packs.us.entity.more_time import PAPERS as MORE_TIME
 from taxcore.packs.us.entity.more_time import Form7004
 from taxcore.packs.us.entity.packing import entity_pack
@@ -30,7 +31,7 @@ from taxcore.packs.us.states.il.entities import PARTNERSHIP as ILLINOIS
 
 GROUPS = {
     "people": "Partnership", "about": "About it", "books": "Books", "property": "Property", "owners": "Partners",
-    "states": "States", "payments": "Extensions",
+    "states": "States", "payments": "Extensions", "correction": "Amendment",
 }  # fmt: skip
 
 
@@ -48,11 +49,12 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
-    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset, *ILLINOIS.papers, *MORE_TIME),
+    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], LetProperty, Asset, *ILLINOIS.papers,
+            *MORE_TIME, Amendment),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),
-    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
-    entity_forms=("partnership", "llc"), issues=issues,
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, amended), groups=GROUPS,
+    entity_forms=("partnership", "llc"), issues=issues, correcting=CORRECTING,
     outgoing=OUTGOING, issued_to="Partners",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")), described=described,
 )  # fmt: skip

@@ -3,6 +3,7 @@
 from taxcore.engine import Authority
 from taxcore.packs.us import holidays
 from taxcore.packs.us.entity.books import Entry, TrialBalance
+from taxcore.packs.us.entity.correcting import CORRECTING, Amendment, amended
 from taxcore.packs.us.entity.more_time import PAPERS as MORE_TIME
 from taxcore.packs.us.entity.more_time import Form7004
 from taxcore.packs.us.entity.packing import entity_pack
@@ -30,7 +31,7 @@ from taxcore.packs.us.states.il.entities import S_CORPORATION as ILLINOIS
 
 GROUPS = {
     "people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Shareholders and officers",
-    "states": "States", "payments": "Extensions",
+    "states": "States", "payments": "Extensions", "correction": "Amendment",
 }  # fmt: skip
 
 
@@ -49,12 +50,13 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120s", name="United States, S corporations", called="S corporation return",
-    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Officer, LetProperty, Asset, *ILLINOIS.papers, *MORE_TIME),
+    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Officer, LetProperty, Asset, *ILLINOIS.papers,
+            *MORE_TIME, Amendment),
     forms=(CorporationReturn, CostOfGoods, Officers, ScheduleK, Share, ScheduleL, CorporationBooks, Adjustments, Rents,
            OneProperty, EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),
-    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks), groups=GROUPS,
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, amended), groups=GROUPS,
     entity_forms=("s-corp", "llc"),
-    issues=issues, issued_to="Shareholders",
+    issues=issues, correcting=CORRECTING, issued_to="Shareholders",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")),
     outgoing=OUTGOING, described=described,
 )  # fmt: skip
