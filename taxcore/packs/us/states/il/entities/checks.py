@@ -8,6 +8,7 @@ _DOLLAR, _ESTIMATES_OF_CORPORATION, _ESTIMATES_OF_ENTITY_TAX = 1, 400, 500
 _NOT_YET = "This return cannot be e-filed from here."
 
 
+@stops("us-il.entity.not-asked", "Illinois: its questions are not answered", "missing", "35 ILCS 5/303")
 @stops("us-il.entity.nonbusiness", "Illinois: income that is not business income", "unsupported", "35 ILCS 5/303")
 @stops("us-il.entity.unitary", "Illinois: unitary business group", "unsupported", "35 ILCS 5/304(e), 502(f)")
 @check("us-il.entity.lines", "Illinois: line numbers not compared with the form", "unlikely")
@@ -15,6 +16,9 @@ def unsupported(run):
     if not files_here(run):
         return
     asked = run.single("il-entity")
+    if not run.papers("il-entity"):
+        says = "Add Illinois questions: whether all of it is business income, what is added and taken off, what was paid."
+        yield found(asked.address("business_only"), says, code="us-il.entity.not-asked")
     if asked.business_only is False:
         says = f"Income that goes to one state as a whole, Schedule NB, is not made here yet. {_NOT_YET}"
         yield found(asked.address("business_only"), says, code="us-il.entity.nonbusiness")

@@ -154,22 +154,22 @@ def _due(form):
     return form.replacement, form.withholding, form.entity_tax
 
 
-class _Partnership(Unmodified):
-    """Steps 4 and 5 of a partnership. 35 ILCS 5/203(d)(2)."""
+class Added(Unmodified):
+    """Step 4 as far as both have it alike. 35 ILCS 5/203(b)(2), (d)(2)."""
 
     @line("14", "Unmodified base income or loss")
     def begun(self):
         return total(self.unmodified)
 
-    @line("15", "Exempt interest", cites="35 ILCS 5/203(d)(2)(A)")
+    @line("15", "Exempt interest", cites="35 ILCS 5/203(b)(2)(A), (d)(2)(A)")
     def exempt_interest(self):
         return self.exempt()
 
-    @line("16", "Illinois taxes deducted", cites="35 ILCS 5/203(d)(2)(B)")
+    @line("16", "Illinois taxes deducted", cites="35 ILCS 5/203(b)(2)(B), (d)(2)(B)")
     def own_tax(self):
         return total(self.asked.own_tax)
 
-    @line("17", "Special depreciation addition", cites="35 ILCS 5/203(d)(2)(D-5)")
+    @line("17", "Special depreciation addition", cites="35 ILCS 5/203(b)(2)(E-10), (d)(2)(D-5)")
     def more_depreciation(self):
         return total(self.depreciation_added)
 
@@ -180,6 +180,15 @@ class _Partnership(Unmodified):
     @line("19", "Distributive share of additions")
     def share_of_additions(self):
         return nothing_because("no share of another entity is known here")
+
+    def together_alike(self):
+        """Lines 14 to 19."""
+        plus = (self.exempt_interest, self.own_tax, self.more_depreciation, self.related, self.share_of_additions)
+        return self.begun, plus
+
+
+class _Partnership(Added):
+    """Steps 4 and 5 of a partnership. 35 ILCS 5/203(d)(2)."""
 
     @line("20", "Guaranteed payments to partners", cites="35 ILCS 5/203(d)(2)(C)")
     def guaranteed(self):
@@ -195,8 +204,7 @@ class _Partnership(Unmodified):
 
     @line("23", "Income or loss", weight="total")
     def with_additions(self):
-        plus = (self.exempt_interest, self.own_tax, self.more_depreciation, self.related, self.share_of_additions)
-        return total(self.begun, plus, self.guaranteed, self.replaced_loss, self.additions)
+        return total(self.together_alike(), self.guaranteed, self.replaced_loss, self.additions)
 
     @line("24", "Interest on U.S. obligations", cites="35 ILCS 5/203(d)(2)(G); 31 USC 3124")
     def government_interest(self):
@@ -232,32 +240,8 @@ class _Partnership(Unmodified):
         return total(self.with_additions, less=self.taken_off)
 
 
-class _SmallCorporation(Unmodified):
+class _SmallCorporation(Added):
     """Steps 4 and 5 of an S corporation. 35 ILCS 5/203(b)(2)."""
-
-    @line("14", "Unmodified base income or loss")
-    def begun(self):
-        return total(self.unmodified)
-
-    @line("15", "Exempt interest", cites="35 ILCS 5/203(b)(2)(A)")
-    def exempt_interest(self):
-        return self.exempt()
-
-    @line("16", "Illinois taxes deducted", cites="35 ILCS 5/203(b)(2)(B)")
-    def own_tax(self):
-        return total(self.asked.own_tax)
-
-    @line("17", "Special depreciation addition", cites="35 ILCS 5/203(b)(2)(E-10)")
-    def more_depreciation(self):
-        return total(self.depreciation_added)
-
-    @line("18", "Related-party expenses addition")
-    def related(self):
-        return nothing_because("Schedule 80/20 is not made here")
-
-    @line("19", "Distributive share of additions")
-    def share_of_additions(self):
-        return nothing_because("no share of another entity is known here")
 
     @line("20", "Loss of shareholders who pay replacement tax")
     def replaced_loss(self):
@@ -269,8 +253,7 @@ class _SmallCorporation(Unmodified):
 
     @line("22", "Income or loss", weight="total")
     def with_additions(self):
-        plus = (self.exempt_interest, self.own_tax, self.more_depreciation, self.related, self.share_of_additions)
-        return total(self.begun, plus, self.replaced_loss, self.additions)
+        return total(self.together_alike(), self.replaced_loss, self.additions)
 
     @line("23", "Interest on U.S. obligations", cites="35 ILCS 5/203(b)(2)(J); 31 USC 3124")
     def government_interest(self):

@@ -21,8 +21,16 @@ TWICE = paper("receipts", rows=rows({"state": "IL", "amount": "150000"}, {"state
 OF_TRUST = (p.ada(**HERE), p.ben(sort="trust", number="00-7654321", **HERE))
 MUCH = c.books(("Checking", "cash", 600_000, 0), ("Sales", "sales", -600_000, 0))
 OLD = ((2003, 9_000), (2024, 100))
+
+
+def unasked(*papers):
+    """A partnership of Illinois of which nothing is known but its address."""
+    return p.result(p.about(**HERE), p.ada(**HERE), p.ben(**HERE), *papers)
+
+
 # Which return; code; papers with it; papers without
 CASES = (
+    (unasked, "us-il.entity.not-asked", (), (asked(),)),
     (partnership, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (s_corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
