@@ -104,8 +104,9 @@ def _keep_accepted(return_, before, after):
     accepted = {submission.authority for submission in return_.submissions.all() if submission.state in FILED}
     if not accepted:
         return
+    kept = {one.form.jurisdiction for one in pack_of(return_).authorities if one.code in accepted}
     for moved in ripple(before, after):
-        if moved.address.split(".")[0] in accepted:
+        if moved.address.split(".")[0] in kept:
             raise Settled(f"{moved.form} line {moved.number} was accepted and would change. That belongs in an amended return.")
 
 

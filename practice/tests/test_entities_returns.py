@@ -14,6 +14,7 @@ from practice.firm.crypto import unseal_bytes
 from practice.intake import importing
 from practice.intake.models import Import
 from practice.returns import amending, issuing, rolling
+from practice.returns.changing import Settled
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_spouse, save_field
 from practice.returns.models import Return, Stage
@@ -297,6 +298,26 @@ class IllinoisTests(EntityTestCase):
         tasks.build(package.pk)
         package.refresh_from_db()
         self.assertEqual(package.state, "ready")
+
+    def test_what_the_irs_accepted_stays_while_illinois_is_corrected(self):
+        made = self.asked(self.opened("us-1120", "company", PLAIN | self.HERE))
+        requesting.ask_for_signature(self.signer, made.pk)
+        for one in ("us-1120", "us-il-1120"):
+            requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, one, SIGNATURE, None, "41706")
+        filing.file_return(self.signer, made.pk)
+        for one, answer in (
+            ("us-1120", Answer("accepted")),
+            ("us-il-1120", Answer("rejected", [{"rule": "T-1", "message": "no"}])),
+        ):
+            sent = made.submissions.get(authority=one)
+            sent.state, sent.receipt = State.SENT, f"H-{one}"
+            sent.save()
+            settle(sent.pk, answer)
+        questions, books = (made.papers.get(kind=kind) for kind in ("il-entity", "books"))
+        save_field(self.preparer, made.pk, questions.pk, "other_additions", "100", "")
+        wages = next(one for one in books.values["rows"] if one["account"] == "Wages")
+        with self.assertRaisesRegex(Settled, "was accepted and would change"):
+            save_field(self.preparer, made.pk, books.pk, f"rows.{wages['id']}.debit", "1", wages["debit"])
 
     def test_a_corporation_with_an_illinois_loss(self):
         made = self.opened("us-1120", "company", PLAIN | self.HERE)
