@@ -99,6 +99,21 @@ class EntityTests(RunningTestCase):
         walk.sees("Carryovers line 4 · 42,000")
         self.assertEqual(walk.complaints(), [])
 
+    def test_an_owner_takes_more_than_the_basis(self):
+        """30,920 of stock, 82,400 and 212 of income: 113,532 before deductions. Of 120,000 taken 6,468 are gain."""
+        walk = self.staff()
+        made = int(self.practice.sql("select min(id) from returns_return where pack = 'us-1120s'"))
+        self.answer(walk, made, "shareholder", {"Distributions": "120000"})
+        walk.go(f"/returns/{made}/issued")
+        walk.sees("without dividends: 79,300.00 there, 120,000.00 here", "1,413")
+        walk.press("Hand out")
+        walk.sees("as here")
+        own = self.return_of("Ashgrove, Percival")
+        basis = self.practice.sql(f"select key from returns_paper where of_id = {own} and kind = 'basis-s'")
+        walk.go(f"/returns/{own}/forms?at=us.7203[{basis}].above_basis")
+        walk.sees("6,468")
+        self.assertEqual(walk.complaints(), [])
+
     def staff(self) -> Walk:
         made = self.walk()
         made.sign_in("sunniva")
