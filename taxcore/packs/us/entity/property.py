@@ -20,6 +20,12 @@ class Trade(EntityPaper):
     section_179_before = Amount(None, "Section 179 carried over", opens=TRADE_179, cites="IRC 179(b)(3)(B)")
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
     no_trade = Flag(None, "No trade or business for section 199A", kept=True)
+    small = Flag(
+        None,
+        "Average receipts of three years within the limit",
+        cites="IRC 448(c)",
+        help="Asked only where this year's are above it.",
+    )
     wages_paid = Amount(
         None,
         "W-2 wages for section 199A",
