@@ -195,7 +195,8 @@ def answers(run):
     large = page.net_receipts > law.receipts
     if large and debit_of(run, "interest", "rental_costs") > 0:
         says = (
-            f"Above {law.receipts:,.0f} of receipts interest is limited. That is not made here: it cannot be e-filed from here."
+            f"Above {law.receipts:,.0f} of average receipts interest is limited, which is not made here: it cannot be e-filed from "
+            "here. If the average is within it, say so under Business."
         )
         yield found(page.address("interest"), says, code="us.about.interest-limit")
     held = run.form("us.sch-l").assets_ended
@@ -204,7 +205,7 @@ def answers(run):
         yield found(run.form("us.sch-l").address("assets_ended"), says, code="us.about.m-3")
     incorporated = run.pack.code == "us-1120" or any(one.sort == "corporation" for one in run.papers("partner"))
     if about.method == "cash" and large and incorporated:
-        says = f"Above {law.receipts:,.0f} of receipts a corporation, or a partnership with one, uses another method."
+        says = f"Above {law.receipts:,.0f} of average receipts a corporation, or a partnership with one, uses another method."
         yield found(about.address("method"), says, code="us.about.cash-too-large")
 
 

@@ -64,6 +64,7 @@ CASES = (
     (P, "us.about.unfiled-1099", (p.about(payments_1099="yes", filed_1099="no"),), (p.about(payments_1099="yes", filed_1099="yes"),)),
     (P, "us.about.foreign-account", (p.about(foreign_account="yes"),), (p.about(foreign_account="no"),)),
     (P, "us.about.interest-limit", (p.shop(HUGE),), (p.shop(HUGE, ("Loan interest", "interest", 0, 0)),)),
+    (P, "us.about.interest-limit", (p.shop(HUGE),), (p.shop(HUGE), p.paper("business", small="yes"))),
     (C, "us.about.m-3", (c.shop(("Land", "land", 10_000_000, 0), ("Loan", "long_notes", -10_000_000, 0)),), ()),
     (C, "us.about.cash-too-large", (c.shop(HUGE), c.about(method="cash")), (c.shop(HUGE),)),
     (P, "us.about.cash-too-large", (p.shop(HUGE), p.about(method="cash"), p.ada(), p.ben(sort="corporation", number="00-7654321")),
