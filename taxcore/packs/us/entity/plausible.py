@@ -192,11 +192,11 @@ def answers(run):
     if "foreign_account" in about.fields() and about.foreign_account:
         says = "FinCEN Form 114 goes apart, by April 15 or October 15. It is not made here."
         yield found(about.address("foreign_account"), says, code="us.about.foreign-account")
-    large = page.net_receipts > law.receipts
+    large = page.net_receipts > law.receipts and not run.single("business").small  # the law asks for the average of three years
     if large and debit_of(run, "interest", "rental_costs") > 0:
         says = (
-            f"Above {law.receipts:,.0f} of average receipts interest is limited, which is not made here: it cannot be e-filed from "
-            "here. If the average is within it, say so under Business."
+            f"Above {law.receipts:,.0f} of average receipts interest is limited, which is not made here: it cannot be e-filed "
+            "from here. If the average is within it, say so under Business."
         )
         yield found(page.address("interest"), says, code="us.about.interest-limit")
     held = run.form("us.sch-l").assets_ended
