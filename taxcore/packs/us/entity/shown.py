@@ -9,8 +9,9 @@ _PARTS = {
 }
 
 
-def statement(form, owner, called, shares):
-    """One owner's schedule: shares, items with their numbers, and the parts it has besides. `called` is the entity's name."""
+def statement(form, owner, called, shares, states=()):
+    """One owner's schedule: shares, items with their numbers, and the parts it has besides. `called` is the entity's name,
+    `states` are tables of what it means to each."""
     rows = {"": [], **{letter: [] for letter in _PARTS}}
     for cell in form.lines():
         letter = next((one for one in _PARTS if cell.number.startswith(one)), "")
@@ -21,6 +22,7 @@ def statement(form, owner, called, shares):
         DrawnTable("Items", ("Box", "Item", "Amount"), tuple(rows[""])),
     ]
     tables += [DrawnTable(*_PARTS[letter], tuple(rows[letter])) for letter in _PARTS]
+    tables += states
     remarks = (f"Of {called}, {form.year}.", "Keep it with your records, and give it to whoever prepares your return.")
     return Drawn(f"k-1-{owner.key}", f"Schedule K-1, {owner.called}", tuple(one for one in tables if one.rows), remarks)
 

@@ -5,12 +5,15 @@ from dataclasses import replace
 from taxcore.engine.outgoing import Attachable, Capacity
 from taxcore.packs.us.entity.shown import name_of, statement
 from taxcore.packs.us.outgoing import OUTGOING as INDIVIDUAL
+from taxcore.packs.us.states.il.entities.issuing import tables
 
 
 def statements(result):
     """One for each shareholder."""
     run = result.run
-    return tuple(statement(form, form.holder, name_of(run), _shares(form.holder)) for form in run.every("us.sch-k-1"))
+    return tuple(
+        statement(form, form.holder, name_of(run), _shares(form.holder), tables(form)) for form in run.every("us.sch-k-1")
+    )
 
 
 def _shares(holder):

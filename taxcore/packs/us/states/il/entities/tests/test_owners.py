@@ -44,6 +44,15 @@ class IssuedTests(TestCase):
         found = s_corporation(s.ada(**HERE), s.ben(), asked(own_tax=1_000), receipts(IL=150_000, WI=50_000))
         self.assertEqual((issued(found)["IL"]["modified"], issued(found, "Ada Heron")["IL"]["modified"]), ("300", "600"))
 
+    def test_the_owners_document_has_it(self):
+        """Ben: 40% of 64,300, with 400 of Illinois' tax; 4.95% of 26,120 is withheld."""
+        found = partnership(p.ada(**HERE), p.ben(), asked(own_tax=1_000))
+        (_, bens) = found.run.pack.outgoing.statements(found)
+        table = next(one for one in bens.tables if one.title.startswith("Illinois"))
+        self.assertEqual([row[2] for row in table.rows], [26_120, 26_120, 400, 1_293])
+        plain = p.result()
+        self.assertNotIn("Illinois", str([one.title for one in plain.run.pack.outgoing.statements(plain)[0].tables]))
+
     def test_none_without_a_return_of_illinois(self):
         self.assertEqual(issued(p.result()), {})
 
