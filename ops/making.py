@@ -117,14 +117,14 @@ def made_files() -> dict[Path, str]:
     """Path and content of every committed file that declarations make."""
     from practice.demo import scenario
     from taxcore.engine import document
-    from taxcore.packs import pack_named
+    from taxcore.packs import KNOWN, pack_named
 
     pack = pack_named("us")
     hashes = (f"{hashlib.sha256(content).hexdigest()}  {name}\n" for name, content in sorted(contracts().items()))
     made = {CONTRACTS: "".join(hashes)}
     made[HOME / "docs" / "impuesto-return.schema.json"] = json.dumps(document.schema(pack), indent=1) + "\n"
     made[HOME / "docs" / "diagnostics.md"] = "\n".join(
-        document.catalogue(pack_named(code)) for code in ("us", "us-1065", "us-1120s", "us-1120")
+        document.catalogue(pack_named(code)) for code in KNOWN if code.partition("-")[0] == "us"
     )
     made[HOME / "authority" / "registry" / "demo.json"] = json.dumps(scenario.authority_register(), indent=1) + "\n"
     made[HOME / "standins" / "registry.json"] = json.dumps(scenario.identity_register(), indent=1) + "\n"

@@ -1,12 +1,19 @@
 """Every partnership return that the program computes and lets out is accepted; one whose parts are not the whole is not."""
 
+import uuid
+from datetime import timedelta
+
+from django.utils import timezone
 from hypothesis import given, settings
 from hypothesis.extra.django import TestCase
 
+from authority.models import Filing
+from authority.receiving import answer, receive
 from ops.filing.entities import FiledEntity
+from taxcore.packs.us import extensions
 from taxcore.packs.us.partnership import FEDERAL
 from taxcore.packs.us.partnership.tests import test_worked
-from taxcore.packs.us.partnership.tests.making import filer, result
+from taxcore.packs.us.partnership.tests.making import filer, paper, result
 from taxcore.packs.us.partnership.tests.test_properties import partnerships
 from taxcore.packs.us.tests.sampling import examples
 
@@ -31,3 +38,11 @@ class PartnershipTests(FiledEntity, TestCase):
         self.assertIn("Pelican Boats LLC, number ending 5668", heard.faults[0]["message"])
         heard = self.answered(2025, self.document_of(result(filer(number="00-0001234"))))
         self.assertIn("does not match IRS records", heard.faults[0]["message"])
+
+    def test_a_request_for_more_time_is_accepted(self):
+        run = result(paper("extension", asked="yes")).run
+        content = extensions.document(run, extensions.of_return(run)[0], "1")
+        filing = receive(uuid.uuid4(), "us-1065", 2025, content, "extension")
+        Filing.objects.filter(pk=filing.pk).update(received_at=timezone.now() - timedelta(minutes=1))
+        heard = answer(filing.receipt)
+        self.assertEqual((heard.state, heard.faults), ("accepted", []))

@@ -248,6 +248,18 @@ class Walk:
         field.send_keys(text, Keys.ENTER)
         self.settle()
 
+    def preview_file(self, return_id: int, into: str, paper: str, text: str) -> None:
+        """A file of rows for a table of a paper, with its columns as they were guessed, up to the page of all rows."""
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder, "trial.csv")
+            file.write_text(text)
+            self.go(f"/returns/{return_id}/import?into={into}&paper={paper}")
+            self.find("#file").send_keys(str(file))
+            self.press("Preview")
+            self.sees("Map each column")
+            self.press("Preview")
+            self.sees("All rows")
+
     def add(self, name: str) -> None:
         """A new paper by its name, from wherever one is in the return."""
         from selenium.webdriver.common.keys import Keys

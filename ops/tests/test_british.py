@@ -3,8 +3,6 @@
 import base64
 import io
 import re
-import tempfile
-from pathlib import Path
 from unittest import TestCase
 
 import lxml.etree as etree
@@ -167,23 +165,15 @@ class BritishTests(TestCase):
     def bring_in_books(self, walk: Walk, return_id: int) -> None:
         """A file whose entertaining is corrected before its treatment is confirmed."""
         accounts = self.practice.sql(f"select id from returns_paper where of_id = {return_id} and kind = 'accounts'")
-        with tempfile.TemporaryDirectory() as folder:
-            file = Path(folder, "trial.csv")
-            file.write_text(_TRIAL)
-            walk.go(f"/returns/{return_id}/import?into=accounts.rows&paper={accounts}")
-            walk.find("#file").send_keys(str(file))
-            walk.press("Preview")
-            walk.sees("Map each column")
-            walk.press("Preview")
-            walk.sees("All rows")
-            walk.click(By.CSS_SELECTOR, '[aria-label="Change row 1"]')
-            for name, value in (("value-credit", "60100"), ("why", "An invoice of 30 December")):
-                walk.find(f"[name={name}]").clear()
-                walk.find(f"[name={name}]").send_keys(value)
-            walk.press("keep")
-            walk.sees("Sales, Credit: 60000.00 in the file, 60100.00 here. An invoice of 30 December")
-            walk.press("Import 6")
-            walk.press("Open the paper")
+        walk.preview_file(return_id, "accounts.rows", accounts, _TRIAL)
+        walk.click(By.CSS_SELECTOR, '[aria-label="Change row 1"]')
+        for name, value in (("value-credit", "60100"), ("why", "An invoice of 30 December")):
+            walk.find(f"[name={name}]").clear()
+            walk.find(f"[name={name}]").send_keys(value)
+        walk.press("keep")
+        walk.sees("Sales, Credit: 60000.00 in the file, 60100.00 here. An invoice of 30 December")
+        walk.press("Import 6")
+        walk.press("Open the paper")
         walk.sees("Entertaining clients")
         row = walk.find("//tr[.//input[@value='Entertaining clients']]", By.XPATH)
         row.find_element(By.CSS_SELECTOR, '[aria-label="For tax"]').send_keys("Disallowable", Keys.ENTER)

@@ -1,8 +1,6 @@
 """Entities in a browser: a repair shop from its trial balance to both partners' filed returns, a corporation with a loss carried."""
 
 import re
-import tempfile
-from pathlib import Path
 
 from selenium.webdriver.common.by import By
 
@@ -57,6 +55,7 @@ class EntityTests(RunningTestCase):
         self.add(walk, "Illinois questions")
         for label, value in {
             "All income is business income": "yes",
+            "Credits, Schedule 80/20 or Schedules K-1-P received": "no",
             "Illinois taxes deducted": "0",
             "Personal service income or reasonable pay": "0",
         }.items():
@@ -88,7 +87,11 @@ class EntityTests(RunningTestCase):
         walk.key("Year", "2022")
         walk.key("Not used yet", "90000")
         self.add(walk, "Illinois questions")
-        for label, value in {"All income is business income": "yes", "Illinois taxes deducted": "0"}.items():
+        for label, value in {
+            "All income is business income": "yes",
+            "Credits, Schedule 80/20 or Schedules K-1-P received": "no",
+            "Illinois taxes deducted": "0",
+        }.items():
             walk.key(label, value)
         walk.go(f"/returns/{made}/forms?at=us.1120.31")
         walk.sees("1120 line 31 · 2,520")
@@ -156,17 +159,9 @@ class EntityTests(RunningTestCase):
         return self.practice.sql(f"select min(id) from returns_paper where of_id = {return_id} and kind = '{kind}'")
 
     def bring_in_books(self, walk: Walk, return_id: int, trial: str = _SHOP) -> None:
-        with tempfile.TemporaryDirectory() as folder:
-            file = Path(folder, "trial.csv")
-            file.write_text(trial)
-            walk.go(f"/returns/{return_id}/import?into=books.rows&paper={self.paper(return_id, 'books')}")
-            walk.find("#file").send_keys(str(file))
-            walk.press("Preview")
-            walk.sees("Map each column")
-            walk.press("Preview")
-            walk.sees("All rows")
-            walk.press("Import 7")
-            walk.press("Open the paper")
+        walk.preview_file(return_id, "books.rows", self.paper(return_id, "books"), trial)
+        walk.press("Import 7")
+        walk.press("Open the paper")
         walk.find("//input[@value='Shop rent']", By.XPATH)
 
     def file(self, walk: Walk, return_id: int, authorities: int) -> None:

@@ -68,7 +68,13 @@ def lay_out(firm):
     for partner in _PARTNERS:
         stake = {"sort": "individual", "general": "yes", "stakes": [{"profit": "50"}], "recourse_before": "23000.00"}
         add_paper(actor, return_.pk, "partner", "", partner | stake)
-    add_paper(actor, return_.pk, "il-entity", "", {"business_only": "yes", "own_tax": "0", "personal_service": "120000.00"})
+    add_paper(
+        actor,
+        return_.pk,
+        "il-entity",
+        "",
+        {"business_only": "yes", "more": "no", "own_tax": "0", "personal_service": "120000.00"},
+    )
     add_paper(actor, return_.pk, "asset", "", {
         "description": "Harbor crane", "used_in": "business", "sort": "machinery", "in_service": "2022-06-01", "cost": "60000.00",
         "no_special": "yes"})  # fmt: skip

@@ -46,5 +46,5 @@ def lay_out(firm):
     trade = return_.papers.filter(kind="business").first() or add_paper(actor, return_.pk, "business", "", {})[1]
     save_field(actor, return_.pk, trade.pk, "service_trade", "yes", "")
     add_paper(actor, return_.pk, "shareholder", "", _OWNER)
-    add_paper(actor, return_.pk, "il-entity", "", {"business_only": "yes", "own_tax": "0"})
+    add_paper(actor, return_.pk, "il-entity", "", {"business_only": "yes", "more": "no", "own_tax": "0"})
     return 1

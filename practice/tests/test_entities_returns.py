@@ -272,7 +272,7 @@ class IllinoisTests(EntityTestCase):
     HERE = {"state": "IL", "city": "Galena", "zip": "61036"}
 
     def asked(self, made, **values):
-        add_paper(self.preparer, made.pk, "il-entity", "", {"business_only": "yes", "own_tax": "0"} | values)
+        add_paper(self.preparer, made.pk, "il-entity", "", {"business_only": "yes", "more": "no", "own_tax": "0"} | values)
         return self.fresh(made)
 
     def test_a_partnership_pays_entity_tax_and_its_partner_has_the_credit(self):

@@ -10,6 +10,7 @@ class UsConfig(AppConfig):
         from practice.dispatch import tasks
         from practice.returns.additions import Additions, add
         from practice.us import extending, in_two, rounds, separate_returns, waiting  # noqa: F401 - rounds declares its acts
+        from taxcore.packs import KNOWN
 
         def notices(return_):
             yield from extending.notices(return_)
@@ -45,6 +46,7 @@ class UsConfig(AppConfig):
         of_entities = Additions(
             notices=extending.notices, extends="extensions", extends_many="more-time", found=(("Extension", "extensions"),)
         )
-        for code in ("us-1065", "us-1120s", "us-1120"):
-            add(code, of_entities)
+        for code in KNOWN:
+            if code.startswith("us-"):
+                add(code, of_entities)
         tasks.settles("extension", extending.settle)

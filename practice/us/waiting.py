@@ -5,13 +5,13 @@ from django.urls import reverse
 from practice.clients.models import Role, RoleKind
 from practice.firm import dates
 from practice.firm.crypto import plain_number
+from practice.firm.packs import packs_for
 from practice.returns.computing import open_values, pack_of
 from practice.returns.models import Purpose
 from practice.returns.standing import filing_return
 from taxcore.packs.us.papers.shares import KINDS
 
 _OWNERS = (RoleKind.OWNER, RoleKind.PARTNER, RoleKind.MEMBER, RoleKind.SHAREHOLDER)
-_PACKS = ("us-1065", "us-1120s")
 
 
 def waits_for(return_):
@@ -23,7 +23,8 @@ def waits_for(return_):
     there = _numbers_there(return_) if entities else ()
     found = []
     for household in entities:
-        source = next((one for code in _PACKS if (one := filing_return(household, code, return_.year)) is not None), None)
+        codes = (pack.code for pack in packs_for("entity") if pack.issues is not None)
+        source = next((one for code in codes if (one := filing_return(household, code, return_.year)) is not None), None)
         if source is not None and plain_number(household.entity.number) not in there:
             found.append(source)
     return found

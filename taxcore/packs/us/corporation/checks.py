@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import check, found, idea, stops
+from taxcore.packs.us.corporation.estimates import NO_DAYS
 from taxcore.packs.us.entity.books import accounts_of, credit_of
 from taxcore.packs.us.entity.checks import (
     NO_RETURN_OF_CORPORATIONS,
@@ -17,7 +18,7 @@ from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
 from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN
 from taxcore.packs.us.property.papers import BUILT
 
-_DOLLAR, _LEAST, _AFFILIATED, _EARNINGS = Decimal(1), Decimal(500), 80, Decimal(250_000)
+_DOLLAR, _AFFILIATED = Decimal(1), 80
 
 
 @stops("us.1120.dividends-missing", "Dividends in the books and not on Schedule C", "missing", "IRC 243")
@@ -143,7 +144,11 @@ def unsupported(run):
 
 def _of_estimates(run, page, about):
     paper, form = run.single("estimates"), run.form("us.2220")
-    if page.owed - page.penalty >= _LEAST and not about.is_keyed("penalty") and form.excused == PRIOR_TAX_UNKNOWN:
+    if (
+        page.owed - page.penalty >= run.laws["us"].corporate.estimates_least
+        and not about.is_keyed("penalty")
+        and form.excused in (PRIOR_TAX_UNKNOWN, NO_DAYS)
+    ):
         says = f"{page.owed:,.0f} are owed. Enter last year's tax and payments by days under Estimated tax, 0 if there was none."
         yield found(paper.address("prior_tax"), says, code="us.1120.estimates")
     if paper.rows and about.estimates and abs(page.estimates - about.estimates) > _DOLLAR:
@@ -167,7 +172,7 @@ def kept(run):
     if about.credits > page.schedule_j.income_tax:
         says = f"{about.credits - page.schedule_j.income_tax:,.0f} is not used. Form 3800 carries it, which is not made here."
         yield found(about.address("credits"), says, code="us.1120.credits-above")
-    if m2.ended > _EARNINGS:
+    if m2.ended > run.laws["us"].corporate.earnings_credit:
         says = f"{m2.ended:,.0f} stays in the corporation. Beyond what the business needs it may be taxed once more."
         yield found(m2.address("ended"), says, code="us.1120.earnings-kept")
     if m2.distributed > max(m2.together, Decimal(0)):

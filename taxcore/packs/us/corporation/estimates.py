@@ -1,7 +1,6 @@
 """Form 2220: what a corporation paid too little of during the year. IRC 6655."""
 
 from datetime import date
-from decimal import Decimal
 
 from taxcore.engine import Amount, Day, Flag, Row, Rows, excess, fact, least, line, linked, nothing_because, share, total, whole
 from taxcore.packs.us.entity.balances import CORPORATE_PRIOR_TAX
@@ -9,7 +8,7 @@ from taxcore.packs.us.entity.base import EntityForm, EntityPaper
 from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN, RATES_UNKNOWN, PaidByDays
 
 _DUE = ((4, 15), (6, 15), (9, 15), (12, 15))
-_LEAST, _QUARTER = 500, Decimal("0.25")
+NO_DAYS = "payments are entered together, without their days"
 
 
 class PaymentRow(Row):
@@ -75,8 +74,10 @@ class Form2220(PaidByDays, EntityForm):
 
     @fact("Why there is no penalty")
     def excused(self):
+        undated = bool(self.paper("about").estimates) and not self.asked.rows
         reasons = (
-            (self.tax >= _LEAST, "the tax is less than $500"),
+            (self.tax >= self.law.corporate.estimates_least, "the tax is less than $500"),
+            (not undated, NO_DAYS),
             (self.asked.is_keyed("prior_tax") or self.asked.prior_part, PRIOR_TAX_UNKNOWN),
             (not self.asked.by_irs, "it is left to the IRS"),
             ("rates" in self.law.underpayment, RATES_UNKNOWN),
@@ -85,14 +86,14 @@ class Form2220(PaidByDays, EntityForm):
 
     @line("10", "Required installments")
     def installment(self):
-        return share(_QUARTER, of=self.required_payment)
+        return share(self.law.underpayment.installment_share, of=self.required_payment)
 
     @fact("First installment of a large corporation", cites="IRC 6655(d)(2)(B)", rounding=whole)
     def first(self):
         """It may go by last year's tax; the next one makes up for it."""
         if not (self.asked.large and self.by_last_year):
             return total(self.installment)
-        return least(self.installment, share(_QUARTER, of=self.last_year))
+        return least(self.installment, share(self.law.underpayment.installment_share, of=self.last_year))
 
     @fact("Installment due dates", cites="IRC 6655(c)(2)")
     def due_dates(self):

@@ -7,12 +7,11 @@ from taxcore.packs.us.entity.base import ZERO, digits
 from taxcore.packs.us.entity.books import accounts_of, before_of, credit_of, debit_of
 
 _PAYMENT, _FEW = Decimal(600), Decimal(1_000)
-_MEALS, _REPAIRS, _REPAIR = Decimal("0.05"), Decimal("0.10"), Decimal(10_000)
-_EARNINGS = Decimal(250_000)
+_MEALS, _TENTH, _REPAIR, _LENT = Decimal("0.05"), Decimal("0.10"), Decimal(10_000), Decimal(10_000)
 _OWED = ("payables", "short_notes", "other_current_owed", "nonrecourse", "loans_from_owners", "long_notes", "other_owed")
 _DEBT = ("short_notes", "long_notes", "nonrecourse", "loans_from_owners", "other_owed")
 _HELD = ("receivables", "inventory", "other_current", "buildings", "land", "intangible", "investments", "other_assets")
-# Contra account, what it is taken off, code, title
+# Contra account, what it is taken off, code
 _CONTRAS = (
     ("accumulated", "buildings", "us.books.accumulated-above"),
     ("amortized", "intangible", "us.books.amortized-above"),
@@ -116,7 +115,7 @@ def statement(run):
     meals, repairs = debit_of(run, "meals"), debit_of(run, "repairs")
     if receipts > 0 and meals > receipts * _MEALS:
         yield found(_at(run, "meals"), "Half of it is deducted. Is entertainment in it?", code="us.books.meals-large")
-    if receipts > 0 and repairs > max(receipts * _REPAIRS, _REPAIR):
+    if receipts > 0 and repairs > max(receipts * _TENTH, _REPAIR):
         yield found(
             _at(run, "repairs"), f"{repairs:,.0f}: what makes a thing better or lasts is capital.", code="us.books.repairs-large"
         )
@@ -136,10 +135,10 @@ def statement(run):
 @check("us.books.sale-no-gain", "A thing sold and no gain or loss in the books", "conflict", "IRC 1001")
 @check("us.books.register-differs", "The register's cost differs from the books", "unlikely", "Schedule L")
 def between(run):
-    if debit_of(run, "loans_to_owners", tax=False) > 10_000 and not credit_of(run, "interest_income"):
+    if debit_of(run, "loans_to_owners", tax=False) > _LENT and not credit_of(run, "interest_income"):
         says = "Interest below the federal rate is added by the law. Charge it, or treat the amount as a distribution or pay."
         yield found(_at(run, "loans_to_owners"), says, code="us.books.lent-no-interest")
-    if credit_of(run, "loans_from_owners", tax=False) > 10_000 and not debit_of(run, "interest", "investment_interest"):
+    if credit_of(run, "loans_from_owners", tax=False) > _LENT and not debit_of(run, "interest", "investment_interest"):
         says = "A loan has terms and interest; otherwise it is capital."
         yield found(_at(run, "loans_from_owners"), says, code="us.books.borrowed-no-interest")
     if run.pack.issues is not None and debit_of(run, "income_tax", tax=False):
@@ -159,7 +158,7 @@ def between(run):
         ZERO,
     )
     stands = debit_of(run, "buildings", "intangible", tax=False)
-    if cost and stands and abs(cost - stands) > stands * _REPAIRS and not run.papers("rental"):
+    if cost and stands and abs(cost - stands) > stands * _TENTH and not run.papers("rental"):
         says = f"The register has {cost:,.0f}, the balance sheet {stands:,.0f}. Is a thing missing on one of them?"
         yield found(
             _at(run, "buildings") if accounts_of(run, "buildings") else "us.books", says, code="us.books.register-differs"

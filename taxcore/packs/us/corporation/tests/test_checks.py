@@ -28,6 +28,7 @@ CASES = (
     ("us.1120.ended", (carried(gifts=[(2019, 5)]),), (carried(gifts=[(2020, 5)]),)),
     ("us.1120.estimates", (profit(50_000),), (profit(50_000), about(estimates=10_500))),
     ("us.1120.estimates", (profit(50_000),), (profit(50_000), estimated(prior_tax=0))),
+    ("us.1120.estimates", (about(estimates=8_000), estimated(prior_tax=0)), (about(estimates=8_000), estimated(("2025-04-15", 8_000), prior_tax=0))),
     ("us.1120.estimates-twice", (about(estimates=900), estimated(("2025-04-15", 950), prior_tax=0)), (about(estimates=950), estimated(("2025-04-15", 950)))),
     ("us.1120.penalty", (estimated(prior_tax=8_000),), (estimated(prior_tax=8_000), about(penalty=384))),
     ("us.1120.officers-differ", (paper("officer", "o1", called="Ada Heron", number="900-00-0109", pay=9_000),), (OFFICER,)),

@@ -45,6 +45,7 @@ CASES = (
     ("less than 500 of tax", (profit(2_000), estimated(prior_tax=8_000)), 2025, {E + "38": 0}),
     # 244, 183 and 91 days
     ("the balance paid early: to that day", (estimated(prior_tax=8_000, paid_on="2025-12-15"),), 2025, {E + "38": 199}),
+    ("payments without their days say nothing", (about(estimates=8_000), estimated(prior_tax=8_000)), 2025, {E + "38": 0, P + "35": 5_503}),
     ("left to the IRS", (estimated(prior_tax=8_000, by_irs="yes"),), 2025, {E + "38": 0, P + "34": 0}),
     ("page 1 out of the books", (), 2025, {
         P + "1a": 200_000, P + "2": 60_000, P + "3": 140_000, P + "5": 200, P + "11": 140_200, P + "12": 10_000,

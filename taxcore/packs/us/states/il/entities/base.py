@@ -78,8 +78,8 @@ class Modified(IllinoisEntity):
 
 
 def allocated(base, first):
-    """A return with the steps that all three have alike: income that is Illinois' and losses of earlier years, from line `first`.
-    35 ILCS 5/304(a), (h)(3), 207. `base` is the return up to `base_income`."""
+    """A return with the step that all three have alike: income that is Illinois', from line `first`. 35 ILCS 5/304(a), (h)(3).
+    `base` is the return up to `base_income`."""
 
     class Allocated(base):
         @line(str(first), "Nonbusiness income or loss")
@@ -129,19 +129,26 @@ def allocated(base, first):
         def allocable(self):
             return total(self.apportioned, self.nonbusiness_here, self.from_others_here)
 
-        @line(str(first + 11), "Base income or net loss")
+    return Allocated
+
+
+def after_losses(base, first):
+    """The next step: what losses of earlier years leave, from line `first`. 35 ILCS 5/207."""
+
+    class AfterLosses(base):
+        @line(str(first), "Base income or net loss")
         def base_here(self):
             return total(self.allocable)
 
-        @line(str(first + 12), "Discharge of indebtedness adjustment")
+        @line(str(first + 1), "Discharge of indebtedness adjustment")
         def discharge(self):
             return nothing_because("debt that is canceled stops the federal return")
 
-        @line(str(first + 13), "Adjusted base income or net loss")
+        @line(str(first + 2), "Adjusted base income or net loss")
         def adjusted(self):
             return total(self.base_here, less=self.discharge)
 
-        @line(str(first + 14), "Illinois net loss deduction", cites="35 ILCS 5/207")
+        @line(str(first + 3), "Illinois net loss deduction", cites="35 ILCS 5/207")
         def loss_deduction(self):
             return least(self.waiting.before, self.loss_limit())
 
@@ -149,11 +156,11 @@ def allocated(base, first):
             """Nothing below zero."""
             return excess(self.adjusted, over=0)
 
-        @line(str(first + 15), "Income after net loss deduction", weight="total")
+        @line(str(first + 4), "Income after net loss deduction", weight="total")
         def after_losses(self):
             return total(self.adjusted, less=self.loss_deduction)
 
-    return Allocated
+    return AfterLosses
 
 
 class Losses(IllinoisEntity):

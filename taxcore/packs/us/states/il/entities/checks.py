@@ -4,12 +4,18 @@ from taxcore.engine import check, found, stops
 from taxcore.packs.us.entity.receipts import is_divided, receipts_of
 from taxcore.packs.us.states.il.entities.base import files_here
 
-_DOLLAR, _ESTIMATES_OF_CORPORATION, _ESTIMATES_OF_ENTITY_TAX = 1, 400, 500
+_DOLLAR = 1
 _NOT_YET = "This return cannot be e-filed from here."
 
 
 @stops("us-il.entity.not-asked", "Illinois: its questions are not answered", "missing", "35 ILCS 5/303")
 @stops("us-il.entity.nonbusiness", "Illinois: income that is not business income", "unsupported", "35 ILCS 5/303")
+@stops(
+    "us-il.entity.more",
+    "Illinois: credits, Schedule 80/20 or Schedules K-1-P received",
+    "unsupported",
+    "35 ILCS 5/201(e), 203(b)(2)(E-12)",
+)
 @stops("us-il.entity.unitary", "Illinois: unitary business group", "unsupported", "35 ILCS 5/304(e), 502(f)")
 @check("us-il.entity.lines", "Illinois: line numbers not compared with the form", "unlikely")
 def unsupported(run):
@@ -22,6 +28,9 @@ def unsupported(run):
     if asked.business_only is False:
         says = f"Income that goes to one state as a whole, Schedule NB, is not made here yet. {_NOT_YET}"
         yield found(asked.address("business_only"), says, code="us-il.entity.nonbusiness")
+    if asked.more:
+        says = f"Credits, related-party expenses and shares of other entities are not made here yet. {_NOT_YET}"
+        yield found(asked.address("more"), says, code="us-il.entity.more")
     if asked.unitary:
         yield found(asked.address("unitary"), f"Schedule UB is not made here. {_NOT_YET}", code="us-il.entity.unitary")
     says = "Amounts follow the law cited; lines after the base income were not compared with this year's printed form."
@@ -71,7 +80,9 @@ def losses(run):
         yield found(page.address("loss_deduction"), says, code="us-il.entity.loss-limited")
     entity_tax = getattr(page, "entity_tax", None)
     expected, least = (
-        (page.total_tax, _ESTIMATES_OF_CORPORATION) if entity_tax is None else (entity_tax, _ESTIMATES_OF_ENTITY_TAX)
+        (page.total_tax, page.rates.estimates.corporation)
+        if entity_tax is None
+        else (entity_tax, page.rates.estimates.entity_tax)
     )
     if expected > least and not asked.estimates and not asked.credited_before:
         says = f"{expected:,.0f} of tax and nothing paid during the year: Illinois adds a penalty, which is not worked out here."
@@ -81,8 +92,8 @@ def losses(run):
 @check("us-il.entity.pay-above-income", "Illinois: pay of partners above income", "unlikely", "35 ILCS 5/203(d)(2)(H)")
 @check("us-il.entity.pay-open", "Illinois: pay of partners is not answered", "lost", "35 ILCS 5/203(d)(2)(H)")
 @check("us-il.entity.trust", "Illinois: an estate pays no replacement tax, a trust does", "unlikely", "35 ILCS 5/201(c)")
-@check("us-il.entity.elected", "Illinois: entity tax without a look at owners", "unlikely", "35 ILCS 5/201(p)")
-@check("us-il.entity.withheld", "Illinois: tax is withheld from owners elsewhere", "unlikely", "35 ILCS 5/709.5")
+@check("us-il.entity.elected", "Illinois: pass-through entity (PTE) tax elected", "unlikely", "35 ILCS 5/201(p)")
+@check("us-il.entity.withheld", "Illinois: tax is withheld from nonresident owners", "unlikely", "35 ILCS 5/709.5")
 def of_owners(run):
     if not files_here(run) or run.pack.code == "us-1120":
         return
@@ -97,9 +108,7 @@ def of_owners(run):
         says = f"{page.entity_tax:,.0f} is paid for all owners. Each has a credit in Illinois alone: see what it does to them."
         yield found(asked.address("entity_tax"), says, code="us-il.entity.elected")
     if page.withholding:
-        says = (
-            f"{page.withholding:,.0f} goes with this return for owners elsewhere. Form IL-1000-E or entity tax would change it."
-        )
+        says = f"{page.withholding:,.0f} is withheld from nonresident owners. Form IL-1000-E or PTE tax would change it."
         yield found(page.address("withholding"), says, code="us-il.entity.withheld")
 
 

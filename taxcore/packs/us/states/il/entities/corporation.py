@@ -3,7 +3,7 @@
 from typing import Any
 
 from taxcore.engine import excess, least, line, nothing_because, share, total
-from taxcore.packs.us.states.il.entities.base import Modified, allocated, settled
+from taxcore.packs.us.states.il.entities.base import Modified, after_losses, allocated, settled
 
 
 class _Base(Modified):
@@ -67,7 +67,7 @@ class _Base(Modified):
         return total(self.with_additions, less=self.taken_off)
 
 
-_ALLOCATED: Any = allocated(_Base, 22)
+_ALLOCATED: Any = after_losses(allocated(_Base, 22), 33)
 
 
 class _Taxed(_ALLOCATED):

@@ -15,7 +15,7 @@ class LossRow(Row):
 
 
 class OwnerRow(Row):
-    owner = Refer(None, "Owner", ("partner", "shareholder"), needed="Choose who certified.")
+    owner = Refer(None, "Owner", ("partner", "shareholder"), needed="Choose whose certificate it is.")
 
 
 class IllinoisPaper(EntityPaper):
@@ -32,10 +32,14 @@ class _Questions(IllinoisPaper):
         None, "All income is business income", cites="35 ILCS 5/303, 1501(a)(1)", kept=True,
         needed="Other income goes to one state as a whole.",
     )  # fmt: skip
+    more = Flag(
+        None, "Credits, Schedule 80/20 or Schedules K-1-P received", cites="35 ILCS 5/201(e), 203(b)(2)(E-12)", kept=True,
+        needed="They change the tax, and are not made here.",
+    )  # fmt: skip
     unitary = Flag(None, "Part of a unitary group", cites="35 ILCS 5/304(e)", kept=True)
     own_tax = Amount(
         None, "Illinois taxes deducted", cites="35 ILCS 5/203(b)(2)(B), (d)(2)(B)", begins="Additions and subtractions",
-        help="Replacement, income and entity tax among the year's deductions.",
+        help="Replacement, income and PTE tax among the year's deductions.",
     )  # fmt: skip
     government_interest = Amount(None, "Interest on U.S. obligations", cites="31 USC 3124")
     other_additions = Amount(None, "Other additions", help="Additions that are not computed here.")
@@ -55,8 +59,8 @@ class _Questions(IllinoisPaper):
 class _PassThrough(_Questions):
     """What an entity is asked whose owners pay the income tax."""
 
-    entity_tax = Flag(None, "Elects to pay entity tax", cites="35 ILCS 5/201(p)", begins="Owners")
-    certified = Rows(None, "Owners who certified to pay themselves", OwnerRow, cites="35 ILCS 5/709.5(c)", kept=True)
+    entity_tax = Flag(None, "Elects pass-through entity (PTE) tax", cites="35 ILCS 5/201(p)", begins="Owners")
+    certified = Rows(None, "Owners with Form IL-1000-E", OwnerRow, cites="35 ILCS 5/709.5(c)", kept=True)
 
 
 class PartnershipQuestions(_PassThrough):

@@ -4,7 +4,7 @@ from typing import Any
 
 from taxcore.engine import excess, fact, greatest, least, line, linked, nothing_because, pro_rata, share, total, whole
 from taxcore.packs.us.entity.base import part_of
-from taxcore.packs.us.states.il.entities.base import IllinoisEntity, Modified, allocated, settled, shared
+from taxcore.packs.us.states.il.entities.base import IllinoisEntity, Modified, after_losses, allocated, settled, shared
 
 # Owners who pay the replacement tax themselves, or nothing; an estate or trust does
 REPLACED = ("corporation", "s-corporation", "partnership", "trust", "exempt")
@@ -97,7 +97,7 @@ def pass_through(base, first, exempt):
     """Steps 6 to 8: the replacement tax, what the entity withholds and pays for owners. `exempt`: whether 1,000 of its net
     income is."""
 
-    class PassThrough(allocated(base, first)):
+    class PassThrough(after_losses(allocated(base, first), first + 11)):
         @line(str(first + 16), "Standard exemption", cites="35 ILCS 5/204(a), (b)")
         def exemption(self):
             """In the part of base income that is Illinois'; not of corporations."""
@@ -136,14 +136,14 @@ def pass_through(base, first, exempt):
         def withholding(self):
             return total([one.withheld for one in self.owners()])
 
-        @line(str(first + 24), "Income taxed to the entity", cites="35 ILCS 5/201(p)(2)")
+        @line(str(first + 24), "Pass-through entity income", cites="35 ILCS 5/201(p)(2)")
         def elected_income(self):
             """Nothing is taken off for partners' services, owners who pay replacement tax, losses, or as exempt."""
             if not self.asked.entity_tax:
                 return nothing_because("it does not elect to pay entity tax")
             return excess(share(self.factor, of=total([one.distributable for one in self.owners()])), over=0)
 
-        @line(str(first + 25), "Entity tax", cites="35 ILCS 5/201(p)(1)")
+        @line(str(first + 25), "Pass-through entity (PTE) tax", cites="35 ILCS 5/201(p)(1)")
         def entity_tax(self):
             return share(self.rates.entity_tax, of=self.elected_income)
 
@@ -325,7 +325,8 @@ class ShareHere(IllinoisEntity):
 
     @fact("Additions less subtractions", rounding=whole)
     def modified(self):
-        return total(shared(self, total(self.home.divided, less=self.home.unmodified)))
+        told = self.home.exempt() if self.is_of_illinois else 0  # Form IL-1040 has it already, on line 2
+        return total(shared(self, total(self.home.divided, less=[self.home.unmodified, told])))
 
     @fact("Of them from sources in Illinois", rounding=whole)
     def modified_here(self):
@@ -336,7 +337,7 @@ class ShareHere(IllinoisEntity):
     def is_of_illinois(self):
         return self.owner.state == "IL" or not self.owner.state
 
-    @line("53", "Credit of entity tax", cites="35 ILCS 5/201(p)(4)")
+    @line("53", "Pass-through entity (PTE) tax credit", cites="35 ILCS 5/201(p)(4)")
     def credit(self):
         """By the shares of what is taxed to the entity; together all of its tax."""
         if not self.home.entity_tax:

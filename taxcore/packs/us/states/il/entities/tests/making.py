@@ -11,7 +11,7 @@ QUESTIONS = "il-entity"
 
 def asked(**values):
     """Answers of Illinois."""
-    return paper(QUESTIONS, **{"business_only": "yes"} | values)
+    return paper(QUESTIONS, **{"business_only": "yes", "more": "no"} | values)
 
 
 def receipts(**by_state):

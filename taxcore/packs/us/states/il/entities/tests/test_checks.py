@@ -34,6 +34,7 @@ CASES = (
     (partnership, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (s_corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
+    (partnership, "us-il.entity.more", (asked(more="yes"),), ()),
     (corporation, "us-il.entity.unitary", (asked(unitary="yes"),), (asked(unitary="no"),)),
     (partnership, "us-il.entity.lines", (), (p.about(),)),
     (partnership, "us-il.entity.own-tax", (), (asked(own_tax=0),)),

@@ -53,6 +53,12 @@ class IssuedTests(TestCase):
         plain = p.result()
         self.assertNotIn("Illinois", str([one.title for one in plain.run.pack.outgoing.statements(plain)[0].tables]))
 
+    def test_exempt_interest_is_told_once_to_a_resident(self):
+        """Box 18A brings it to Form IL-1040, line 2; somebody elsewhere has Illinois' part of it here alone."""
+        bonds = p.shop(("Municipal interest", "exempt_interest", -1_000, 0))
+        self.assertNotIn("modified", issued(partnership(bonds))["IL"])
+        self.assertEqual(issued(partnership(bonds, p.ada(**HERE), p.ben()))["IL"]["modified"], "400")
+
     def test_none_without_a_return_of_illinois(self):
         self.assertEqual(issued(p.result()), {})
 
