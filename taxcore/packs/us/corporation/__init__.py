@@ -21,7 +21,7 @@ from taxcore.packs.us.s_corporation.papers import Officer
 from taxcore.packs.us.states.il.entities import CORPORATION as ILLINOIS
 
 GROUPS = {"people": "Corporation", "about": "About it", "books": "Books", "property": "Property", "owners": "Officers",
-          "states": "States", "payments": "Extensions"}  # fmt: skip
+          "states": "States", "payments": "Payments and extensions"}  # fmt: skip
 
 
 FEDERAL = Authority(

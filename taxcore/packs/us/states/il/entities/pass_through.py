@@ -140,7 +140,7 @@ def pass_through(base, first, exempt):
         def elected_income(self):
             """Nothing is taken off for partners' services, owners who pay replacement tax, losses, or as exempt."""
             if not self.asked.entity_tax:
-                return nothing_because("it does not elect to pay entity tax")
+                return nothing_because("no PTE tax is elected")
             return excess(share(self.factor, of=total([one.distributable for one in self.owners()])), over=0)
 
         @line(str(first + 25), "Pass-through entity (PTE) tax", cites="35 ILCS 5/201(p)(1)")
@@ -341,7 +341,7 @@ class ShareHere(IllinoisEntity):
     def credit(self):
         """By the shares of what is taxed to the entity; together all of its tax."""
         if not self.home.entity_tax:
-            return nothing_because("the entity pays no entity tax")
+            return nothing_because("no PTE tax is elected")
         return self._part_of_tax()
 
     def _part_of_tax(self):
@@ -357,9 +357,9 @@ class ShareHere(IllinoisEntity):
     def withheld(self):
         """Of who lives or is organized elsewhere, less the credit above."""
         if self.is_of_illinois:
-            return nothing_because("the owner is of Illinois")
+            return nothing_because("the owner is an Illinois resident")
         if self.certified:
-            return nothing_because("the owner certified to pay, Form IL-1000-E")
+            return nothing_because("the owner filed Form IL-1000-E")
         rate = self.rates.withheld[self.owner.sort] if self.owner.sort else 0
         return excess(share(rate, of=excess(self.income_here, over=0)), over=self.credit)
 
