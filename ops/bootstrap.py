@@ -19,6 +19,8 @@ def main():
         make(mark, wanted)
     python = str(VENV / "bin" / "python")
     os.environ["PYTHONPATH"] = str(HOME)
+    # A start begins eight Pythons, and each would compile a thousand modules anew where the environment forbids to keep them.
+    os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
     os.execv(python, [python, "-m", "ops", *sys.argv[1:]])
 
 

@@ -49,18 +49,30 @@ def prepared(share: str) -> Path:
         fcntl.flock(lock, fcntl.LOCK_EX)  # two processes test at a time
         if not (made / "prepared").exists():
             made.mkdir(mode=0o711, exist_ok=True)
-            command = [str(HOME / "impuesto"), "start", "--only-prepare", "--port", str(free_port()), "--data", str(made)]
-            subprocess.run(command, cwd="/", env=clean_environment(), check=True, capture_output=True)
+            _work_off(RunningPractice(data=made))
             (made / "prepared").touch()
     return made
 
 
-class RunningPractice:
-    """`./impuesto start` in a subprocess. `home` is the checkout it runs from, `packs` are the kinds of returns that it makes."""
+def _work_off(practice: "RunningPractice") -> None:
+    """Run a practice until nothing of its demo waits for the worker: each copy would do all that anew."""
+    waiting = """select count(*) from procrastinate_jobs where status in ('todo', 'doing') and attempts = 0
+                 and coalesce(scheduled_at, now()) < now() + interval '1 minute'"""
+    practice.start(600)
+    until = time.monotonic() + 120
+    while practice.sql(waiting) != "0" and time.monotonic() < until:
+        time.sleep(0.5)
+    practice.stop()
 
-    def __init__(self, home: Path = HOME, demo: bool = True, packs: str = ""):
+
+class RunningPractice:
+    """`./impuesto start` in a subprocess. `home` is the checkout it runs from, `packs` are the kinds of returns that it makes; in a
+    data folder that is given it makes its demo itself."""
+
+    def __init__(self, home: Path = HOME, demo: bool = True, packs: str = "", data: Path | None = None):
         self.home, self.demo, self.packs = home, demo, packs
-        self.data = Path(tempfile.mkdtemp(prefix="impuesto-running-"))
+        self.is_copy = data is None and demo and home == HOME and not packs
+        self.data = data or Path(tempfile.mkdtemp(prefix="impuesto-running-"))
         self.data.chmod(0o711)
         self.port = free_port()
         self.process: subprocess.Popen | None = None
@@ -78,7 +90,7 @@ class RunningPractice:
         return json.loads((self.data / "ports.json").read_text())
 
     def start(self, seconds: int = 180) -> "RunningPractice":
-        if self.demo and self.home == HOME and not self.packs and not any(self.data.iterdir()):
+        if self.is_copy and not any(self.data.iterdir()):
             copy_prepared(self.data)
         command = [str(self.home / "impuesto"), "start", "--port", str(self.port), "--data", str(self.data)]
         command += [] if self.demo else ["--no-demo"]

@@ -5,6 +5,8 @@ from dataclasses import dataclass, field
 import httpx
 from django.conf import settings
 
+from practice.firm import outside
+
 
 class AuthorityAway(Exception):
     """No usable answer: unreachable, closed, or the answer was lost. Trying again is safe."""
@@ -37,7 +39,7 @@ def ask(receipt):
 def _call(method, url, headers, content):
     headers = headers | {"X-Transmitter-Key": settings.AUTHORITY_KEY}
     try:
-        reply = httpx.request(method, url, headers=headers, content=content, timeout=settings.OUTSIDE_TIMEOUT)
+        reply = outside.call(method, url, headers=headers, content=content)
     except httpx.HTTPError as error:
         raise AuthorityAway(f"no connection ({type(error).__name__})") from error
     if reply.status_code >= 500 or reply.status_code in (408, 425, 429):

@@ -16,6 +16,7 @@ from django.utils import timezone
 
 from practice.fees.billing import settle
 from practice.fees.models import Checkout, Invoice, Manner, Payment
+from practice.firm import outside
 from practice.firm.events import record
 from practice.firm.refusals import Cannot
 from practice.returns.computing import pack_of
@@ -107,7 +108,7 @@ def ask_all():
 def _call(method, path, body=None):
     headers = {"Authorization": f"Bearer {settings.PAYMENT_KEY}"}
     try:
-        reply = httpx.request(method, settings.PAYMENT_URL + path, json=body, headers=headers, timeout=settings.OUTSIDE_TIMEOUT)
+        reply = outside.call(method, settings.PAYMENT_URL + path, json=body, headers=headers)
         if reply.status_code == 404:
             return {"state": "unknown"}
         return reply.raise_for_status().json()

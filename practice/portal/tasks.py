@@ -7,6 +7,7 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 from practice.clients.models import News
+from practice.firm import outside
 from practice.firm.jobs import job
 from practice.firm.refusals import Cannot
 from practice.portal.models import Alert, PortalLink
@@ -115,7 +116,7 @@ def _text(row):
     body = {"key": f"alert-{row.firm_id}-{row.pk}", "to": row.client.telephone, "text": row.says}
     headers = {"Authorization": f"Bearer {settings.TEXT_KEY}"}
     try:
-        reply = httpx.post(f"{settings.TEXT_URL}/texts", json=body, headers=headers, timeout=settings.OUTSIDE_TIMEOUT)
+        reply = outside.call("POST", f"{settings.TEXT_URL}/texts", json=body, headers=headers)
     except httpx.HTTPError as error:
         raise GatewayAway("The text gateway does not answer.") from error
     if reply.status_code != 200:

@@ -10,7 +10,7 @@ from django.db.models import Q
 from django.utils import timezone
 
 from practice.clients.identity import verified
-from practice.firm import dates
+from practice.firm import dates, outside
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.portal.drawn import NotDrawn, drawn_signature
@@ -162,7 +162,7 @@ def _by(person):
 
 def _call(path, body):
     try:
-        reply = httpx.post(settings.IDENTITY_URL + path, json=body, timeout=settings.OUTSIDE_TIMEOUT)
+        reply = outside.call("POST", settings.IDENTITY_URL + path, json=body)
     except httpx.HTTPError as error:
         raise ServiceAway from error
     return reply.json() if reply.status_code == 200 else None

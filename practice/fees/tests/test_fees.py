@@ -289,7 +289,7 @@ class Gateway:
     def __init__(self):
         self.known, self.away, self.opened = {}, False, 0
 
-    def __call__(self, method, url, json=None, headers=None, timeout=None):
+    def __call__(self, method, url, json=None, headers=None, **how):
         if self.away:
             raise httpx.ConnectError("away")
         if method == "POST":

@@ -49,7 +49,7 @@ class AlertTests(OfficeTestCase):
     def test_by_text_with_a_key_and_no_amount(self):
         alerting.choose_news(self.link, "text", "(815) 555-0142")
         row = self.answered("rejected").get()
-        with mock.patch.object(httpx, "post", return_value=httpx.Response(200, json={"id": 1})) as post:
+        with mock.patch.object(httpx, "request", return_value=httpx.Response(200, json={"id": 1})) as post:
             alert(alert_id=row.pk)
             alert(alert_id=row.pk)
         self.assertEqual(post.call_count, 1)
@@ -65,7 +65,7 @@ class AlertTests(OfficeTestCase):
             {"side_effect": httpx.ConnectError("no")},
             {"return_value": httpx.Response(422, json={"error": "no number"})},
         ):
-            with mock.patch.object(httpx, "post", **given), self.assertRaises(GatewayAway):
+            with mock.patch.object(httpx, "request", **given), self.assertRaises(GatewayAway):
                 alert(alert_id=row.pk)
         row.refresh_from_db()
         self.assertIsNone(row.sent_at)

@@ -192,7 +192,7 @@ class SignatureTests(SigningTestCase):
 
 class IdentityTests(SigningTestCase):
     def answer(self, *replies):
-        return mock.patch.object(httpx, "post", side_effect=[httpx.Response(200, json=reply) for reply in replies])
+        return mock.patch.object(httpx, "request", side_effect=[httpx.Response(200, json=reply) for reply in replies])
 
     def test_nobody_signs_in_the_portal_before_proving_identity(self):
         with self.assertRaisesRegex(requesting.CannotSign, "questions"):
@@ -223,7 +223,7 @@ class IdentityTests(SigningTestCase):
         self.assertEqual(self.events("identity not verified").count(), 2)
 
     def test_a_service_that_is_away_loses_nothing(self):
-        with mock.patch.object(httpx, "post", side_effect=httpx.ConnectError("no")), self.assertRaises(requesting.ServiceAway):
+        with mock.patch.object(httpx, "request", side_effect=httpx.ConnectError("no")), self.assertRaises(requesting.ServiceAway):
             requesting.begin_identity_check(self.asked.pk, self.client_person)
 
 
