@@ -1,34 +1,28 @@
 """Headless Chromium as the tests and the pictures use it."""
 
-import shutil
-import tempfile
-
 from selenium import webdriver
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
 
+# Debian's Chromium without windows, menus and extensions: half the processor time of `chromium --headless`.
+SHELL = "/usr/lib/chromium/chromium-headless-shell"
 _FLAGS = (
-    "--headless=new", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run",
+    "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run",
     "--disable-background-networking", "--disable-component-update", "--disable-sync", "--hide-scrollbars",
     "--force-color-profile=srgb", "--lang=en-US",
 )  # fmt: skip
 
 
 class Browser(webdriver.Chrome):
-    """Chromium with a profile of its own, which goes when it is quit."""
+    """Chromium with a profile of its own, which ChromeDriver makes and takes away again."""
 
     def __init__(self) -> None:
-        self.profile = tempfile.mkdtemp(prefix="impuesto-chromium-")
         options = Options()
-        options.binary_location = "/usr/bin/chromium"
-        for flag in (*_FLAGS, f"--user-data-dir={self.profile}"):
+        options.binary_location = SHELL
+        for flag in _FLAGS:
             options.add_argument(flag)
         options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
         super().__init__(options=options, service=Service("/usr/bin/chromedriver"))
-
-    def quit(self) -> None:
-        super().quit()
-        shutil.rmtree(self.profile, ignore_errors=True)
 
     def resize(self, width: int, height: int) -> None:
         """Make the page exactly that large; one that is narrow is a phone's."""

@@ -16,7 +16,7 @@ _SERVES = {
     "libharfbuzz-subset0": lambda: _library("libharfbuzz-subset.so.0"),
 }
 _TESTS = {
-    "chromium": lambda: Path("/usr/bin/chromium").exists(),
+    "chromium-headless-shell": lambda: Path("/usr/lib/chromium/chromium-headless-shell").exists(),
     "chromium-driver": lambda: Path("/usr/bin/chromedriver").exists(),
     "git": lambda: any((Path(folder) / "git").exists() for folder in os.environ["PATH"].split(":")),
 }
