@@ -129,7 +129,7 @@ class Document:
         return self.root.get("ends", "")
 
     def filers(self):
-        return [one for one in self.people() if one.get("role") in ("taxpayer", "spouse")]
+        return [one for one in self.people() if one.get("role") in ("taxpayer", "spouse", "entity")]
 
     def people(self):
         return [element for group in self.all("People") for element in group]

@@ -4,9 +4,10 @@ from hypothesis import given, settings
 from hypothesis.extra.django import TestCase
 
 from ops.filing.entities import FiledEntity
+from taxcore.packs.us.entity.tests.test_correcting import WHY
 from taxcore.packs.us.s_corporation import FEDERAL
 from taxcore.packs.us.s_corporation.tests import test_worked
-from taxcore.packs.us.s_corporation.tests.making import result
+from taxcore.packs.us.s_corporation.tests.making import result, shop
 from taxcore.packs.us.s_corporation.tests.test_properties import corporations
 from taxcore.packs.us.tests.sampling import examples
 
@@ -18,6 +19,9 @@ class CorporationTests(FiledEntity, TestCase):
     @given(corporations())
     def test_random_ones_that_go_out_are_accepted(self, papers):
         self.assert_accepted(result(*papers))
+
+    def test_an_amended_one_is_accepted_after_its_original(self):
+        self.assert_corrected(result(), shop(("Wages", "salaries", 39_000, 0)), WHY)
 
     def test_an_account_that_was_changed_is_named(self):
         content = self.document_of(result()).replace(b">60000<", b">60001<", 1)

@@ -6,6 +6,7 @@ import tempfile
 import zipfile
 
 from practice.clients.models import Household, Kind
+from practice.delivery import stating
 from practice.delivery.plan_sheets import read as read_plans
 from practice.delivery.tasks import read_package
 from practice.firm.events import record
@@ -62,6 +63,9 @@ def _put(packed, return_):
     for package in return_.packages.filter(state="ready").order_by("pk"):
         files.append(f"package-{package.pk}.pdf")
         packed.writestr(f"{folder}/{files[-1]}", read_package(package))
+    for one in return_.statements.filter(state="ready").order_by("pk"):
+        files.append(f"{one.code}-{one.pk}.pdf")
+        packed.writestr(f"{folder}/{files[-1]}", stating.read(one))
     for sheet in return_.plan_sheets.order_by("pk"):
         files.append(f"plans-{sheet.pk}.pdf")
         packed.writestr(f"{folder}/{files[-1]}", read_plans(sheet))

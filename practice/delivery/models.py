@@ -97,6 +97,33 @@ class PlanSheet(FirmOwned):
         return f"plans of {self.of}"
 
 
+class Statement(FirmOwned):
+    """What a return says to one of its owners, in their portal from `shared_at` on. `code` tells which document it is, `mark`
+    whether it still says the same."""
+
+    of = models.ForeignKey("returns.Return", on_delete=models.PROTECT, related_name="statements")
+    snapshot = models.ForeignKey("returns.Snapshot", on_delete=models.PROTECT, related_name="+")
+    client = models.ForeignKey("clients.Person", on_delete=models.PROTECT, related_name="statements")
+    code = models.CharField(max_length=60)
+    name = models.CharField(max_length=200)
+    mark = models.CharField(max_length=64)
+    state = models.CharField(
+        max_length=8, choices=[("making", "being made"), ("ready", "ready"), ("failed", "failed")], default="making"
+    )
+    file = models.CharField(max_length=120, blank=True)
+    trouble = models.CharField(max_length=200, blank=True)
+    asked_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
+    asked_at = models.DateTimeField(auto_now_add=True)
+    shared_at = models.DateTimeField(null=True)
+    taken_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    def __str__(self):
+        return f"{self.name} of {self.of}"
+
+
 class Download(FirmOwned):
     """A client took the package, or a set."""
 

@@ -9,7 +9,7 @@ from django.core.files.storage import default_storage
 from django.db import transaction
 from django.utils import timezone
 
-from practice.delivery.models import Package, Printed
+from practice.delivery.models import Package, Printed, Statement
 from practice.firm import dates
 from practice.firm.events import record
 from practice.firm.models import Firm
@@ -57,7 +57,7 @@ def _files_of(return_):
     for row in return_.attachments.exclude(file=""):
         found += [row.file, drawing.words_name(row)]
         found += [f"{row.file}.{turn}.{part}" for turn in (0, 90, 180, 270) for part in ("seen", *range(1, row.pages + 1))]
-    for model in (Package, Printed):
+    for model in (Package, Printed, Statement):
         found += model.objects.for_firm(return_.firm_id).filter(of=return_).exclude(file="").values_list("file", flat=True)
     return found
 
@@ -79,7 +79,7 @@ def forget(actor, return_id):
         )
         rows.filter(removed_at=None).update(removed_at=timezone.now())
         rows.update(file="")
-        for model in (Package, Printed):
+        for model in (Package, Printed, Statement):
             made = model.objects.for_firm(return_.firm_id).filter(of=return_)
             made.exclude(file="").update(file="", state="failed", trouble="deleted after retention")
         record(actor, "documents deleted", return_, says=f"{number} documents, kept until {until.isoformat()}")

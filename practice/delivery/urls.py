@@ -1,6 +1,6 @@
 from django.urls import path
 
-from practice.delivery import plan_views, prints, ready, retaining_views, views
+from practice.delivery import plan_views, prints, ready, retaining_views, stating_views, views
 
 urlpatterns = [
     path("returns/<int:return_id>/package", views.make, name="make-package"),
@@ -17,6 +17,7 @@ urlpatterns = [
     path("returns/<int:return_id>/filing/<slug:authority>/print", prints.paper, name="print-paper"),
     path("practice/sets", prints.practice, name="practice-sets"),
     path("practice/sets/<int:set_id>/end", prints.end, name="end-set"),
+    path("returns/<int:return_id>/statements", stating_views.deliver, name="deliver-statements"),
     path("packages/<int:package_id>", views.read, name="read-package"),
     path("packages/<int:package_id>/deliver", views.deliver, name="deliver"),
 ]

@@ -26,6 +26,7 @@ class Firm(models.Model):
     are answered once for all returns to value, who and when. What matters to reviewers: amounts from `matters_from` on, and
     the lines of `matters_lines` (names as `us.1040:total_tax`) whatever their amount. `lock_needs` must be done before a return
     is locked; `reviewers_correct`: reviewers may enter amounts too; `preparers_add_clients`: preparers may take on clients.
+    With `shares_follow`, what a return issued follows it into the returns of others while both are open (returns/following.py).
     `efin` and `originator_pin` identify the practice as the originator of electronic returns. `steps_off` are steps of the track
     (practice/track) that the practice does not ask for; clients are reminded every `reminds_every` days. With `pay_first` nothing
     is filed before its invoice is paid. Documents are kept for `keeps_years` (practice/delivery/retaining.py); `color`
@@ -46,6 +47,7 @@ class Firm(models.Model):
     lock_needs = models.JSONField(default=lock_needs)
     reviewers_correct = models.BooleanField(default=False)
     preparers_add_clients = models.BooleanField(default=True)
+    shares_follow = models.BooleanField(default=False)
     steps_off = models.JSONField(default=list)
     reminds_every = models.PositiveSmallIntegerField(default=7)
     pay_first = models.BooleanField(default=False)

@@ -20,6 +20,7 @@ LINK_DAYS = 7
 CODE_MINUTES = 10
 CODE_TRIES = 8  # over all codes of a link: a new code does not begin anew
 CODES = 5  # that are sent for one link
+OWNERS = "share"  # the purpose of a link that opens nothing but what a return states to one of its owners
 
 
 class LinkRefused(Cannot):
@@ -33,6 +34,8 @@ def send_link(return_, client, purpose):
 
     now = timezone.now()
     earlier = PortalLink.objects.for_firm(return_.firm).filter(of=return_, client=client, closed_at=None)
+    # Who signs a return and owns a part of it has a link for each.
+    earlier = earlier.filter(purpose=OWNERS) if purpose == OWNERS else earlier.exclude(purpose=OWNERS)
     (earlier if purpose == "signature" else earlier.filter(opened_at=None)).update(closed_at=now)
     token = secrets.token_urlsafe(32)
     link = PortalLink.objects.create(

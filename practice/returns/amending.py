@@ -103,15 +103,20 @@ def _begin(actor, return_):
     pack = pack_of(return_)
     position = max((one.position for one in return_.papers.all()), default=0)
     for given in pack.correcting.begins(result_of(return_).run):
-        provenance = {
-            f"{name}.{row['id']}.{inner}": {"how": BROUGHT, "by": "", "from": return_.year}
-            for name in given.carried for row in given.values[name] for inner in row if inner != "id"
-        }  # fmt: skip
+        mark = {"how": BROUGHT, "by": "", "from": return_.year}
+        provenance = {path: dict(mark) for name in given.carried for path in _paths(name, given.values[name])}
         position += 1
         Paper.objects.create(
             firm=return_.firm, of=return_, kind=given.kind, key=given.id, position=position, provenance=provenance,
             values=stored(pack.paper(given.kind), given.values),
         )  # fmt: skip
+
+
+def _paths(name, value):
+    """Where a field's value lies, or each of a table's."""
+    if isinstance(value, str):
+        return [name]
+    return [f"{name}.{row['id']}.{inner}" for row in value for inner in row if inner != "id"]
 
 
 def _claimable_until(return_):

@@ -70,6 +70,8 @@ def changed(actor, return_, before):
         for told in _WHEN_SIGNED:
             told(actor, return_, after)
     return_.save()
+    for told in _WHEN_CHANGED:
+        told(actor, return_)
     return after
 
 
@@ -120,6 +122,12 @@ def lock_opens(actor, return_):
 
 
 _WHEN_SIGNED = []
+_WHEN_CHANGED = []
+
+
+def when_it_changes(function):
+    """Who must know of every change: called with actor and return once it is saved."""
+    _WHEN_CHANGED.append(function)
 
 
 def when_signed_changes(function):

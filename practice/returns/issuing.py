@@ -236,6 +236,14 @@ def take(actor, return_id):
     return taken
 
 
+@transaction.atomic
+def follow_into(actor, source, return_):
+    """Put into a return what one that issued papers to it says now, though nobody pressed a button there."""
+    for issuer, one in differing_on(return_):
+        if issuer.pk == source.pk and not one.says:
+            _put(actor, source, return_.pk, one.issued, "followed by itself")
+
+
 def differing_on(return_):
     """(issuing return, Handing) of papers here that their issuer says otherwise by now."""
     rows = HandedOut.objects.for_firm(return_.firm_id).filter(paper__of=return_, paper__removed_at=None)
@@ -248,7 +256,7 @@ def differing_on(return_):
     return found
 
 
-def _put(actor, source, target_id, issued):
+def _put(actor, source, target_id, issued, how=""):
     return_ = open_for_change(actor, target_id)
     before, batch = result_of(return_), uuid.uuid4().hex
     paper = paper_at(actor, return_, issued.kind, issued.id, batch, {})
@@ -264,4 +272,4 @@ def _put(actor, source, target_id, issued):
     )
     forget(return_, "papers")
     changed(actor, return_, before)
-    record(actor, "paper issued", return_, says=f"by {source.household.name}")
+    record(actor, "paper issued", return_, says=", ".join(filter(None, (f"by {source.household.name}", how))))

@@ -376,13 +376,16 @@ class Origin(FirmOwned):
 
 
 class HandedOut(FirmOwned):
-    """A paper that another return issued, as of the issuing return's `version`."""
+    """A paper that another return issued, as of the issuing return's `version`. While it is to follow that return by itself,
+    `follows_at` says since when, and `follows_by` whose change it follows."""
 
     source = models.ForeignKey(Return, on_delete=models.PROTECT, related_name="handed_out")
     paper = models.ForeignKey(Paper, on_delete=models.PROTECT, related_name="handed")
     version = models.PositiveIntegerField()
     by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, related_name="+")
     at = models.DateTimeField(auto_now=True)
+    follows_at = models.DateTimeField(null=True)
+    follows_by = models.ForeignKey("firm.Staff", on_delete=models.PROTECT, null=True, related_name="+")
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["source", "paper"], name="handed_out_once")]

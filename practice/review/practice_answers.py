@@ -122,6 +122,16 @@ def set_taking_on(actor, preparers):
 
 
 @transaction.atomic
+def set_shares_follow(actor, follow):
+    """Whether what a return issued follows it by itself (practice/returns/following.py)."""
+    require(actor, "administer", actor)
+    firm = Firm.objects.select_for_update().get(pk=actor.firm_id)
+    firm.shares_follow = follow
+    firm.save(update_fields=["shares_follow"])
+    record(actor, "issued papers", firm=firm, says="follow by themselves" if follow else "are taken over by somebody")
+
+
+@transaction.atomic
 def set_efile_numbers(actor, efin, pin):
     """The practice's EFIN (six digits) and its own PIN (five) as originator of electronic returns. BadValue otherwise."""
     require(actor, "administer", actor)

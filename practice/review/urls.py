@@ -30,6 +30,7 @@ urlpatterns = [
     path("practice/answers/give", practice_wide.answer, name="give-answer"),
     path("practice/answers/matters", practice_wide.matters, name="what-matters"),
     path("practice/answers/locking", practice_wide.locking, name="lock-needs"),
+    path("practice/answers/following", practice_wide.following, name="shares-follow"),
     path("practice/answers/taking-on", practice_wide.taking_on, name="taking-on"),
     path("practice/answers/e-file", practice_wide.efile, name="efile-numbers"),
 ]

@@ -1,9 +1,12 @@
 """Partnerships and S corporations in the application: books from a file, shares handed out, owners' tax before and after, filed."""
 
+from datetime import date
+from unittest import mock
+
 from django.conf import settings
 from lxml import etree
 
-from practice.clients import entities, roles
+from practice.clients import entities
 from practice.clients.models import Person
 from practice.delivery import packaging, tasks
 from practice.dispatch import filing
@@ -11,100 +14,24 @@ from practice.dispatch.authority_client import Answer
 from practice.dispatch.models import State
 from practice.dispatch.tasks import settle
 from practice.firm.crypto import unseal_bytes
-from practice.intake import importing
-from practice.intake.models import Import
-from practice.returns import amending, issuing, rolling
+from practice.firm.models import Firm
+from practice.returns import amending, confirming, issuing, rolling
 from practice.returns.changing import Settled
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, add_spouse, save_field
-from practice.returns.models import Return, Stage
+from practice.returns.models import Stage
 from practice.signing import requesting
-from practice.tests.office import SIGNATURE, OfficeTestCase
+from practice.tests.entities import LORNA, OTHER, PARTNERSHIP, EntityTestCase
+from practice.tests.office import SIGNATURE
 from practice.us import extending, waiting
 from taxcore.engine import BadValue
 from taxcore.packs.us.corporation.tests.making import ABOUT as PLAIN
-from taxcore.packs.us.partnership.tests.making import ABOUT as PARTNERSHIP
 from taxcore.packs.us.s_corporation.tests.making import ABOUT as CORPORATION
 
 EXTENSION = settings.BASE.parent / "authority" / "schemas" / "extension.xsd"
-TRIAL = b"""Account number,Account,Tax line,Beginning balance,Debit,Credit
-1000,Checking,Cash,25000,55000.00,
-1500,Equipment,Depreciable,50000,50000.00,
-1590,Accumulated depreciation,Accum. deprec.,-15000,,20000.00
-2500,Bank loan,"Notes, long",-30000,,24000.00
-3000,Members' capital,Capital,-30000,,30000.00
-3100,Draws,Distributions,,20000.00,
-4000,Sales,Gross receipts,,,140000.00
-6000,Wages,"Salaries, wages",,60000.00,
-6100,Shop rent,Rent,,24000.00,
-6800,Depreciation,Depreciation,,5000.00,
-"""
-OTHER = {
-    "called": "Corin Vale",
-    "number": "900-00-0104",
-    "sort": "individual",
-    "street": "1 Quay",
-    "city": "Galena",
-    "state": "IL",
-    "zip": "61036",
-}
-LORNA = OTHER | {"called": "Lorna Abernathy", "number": "921-17-5580"}
-
-
-class EntityTestCase(OfficeTestCase):
-    def opened(self, code, form, about, **given):
-        """An entity of which Lorna is an owner, with its books from a file."""
-        self.household = entities.add(self.preparer, name="Quarry Road Kayaks", form=form, number="00-4471209")
-        roles.give(self.preparer, self.household.pk, "Lorna Abernathy", "partner", signs=True)
-        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
-        self.client.post(f"/households/{self.household.pk}/returns", {"pack": code, "year": "2025"})
-        made = Return.objects.for_firm(self.firm).get(pack=code)
-        paper = made.papers.get(kind="about")
-        for name, value in (about | given).items():
-            day = "/".join((value[5:7], value[8:], value[:4])) if value[4:5] == "-" and name != "zip" else value
-            save_field(self.preparer, made.pk, paper.pk, name, day, str(paper.values.get(name, "")))
-        books = made.papers.get(kind="books")
-        row = importing.read(importing.bring(self.preparer, made.pk, "trial.csv", TRIAL, "books.rows", books.pk))
-        row = importing.read(row)
-        columns = {int(at): name for at, name in row.columns["columns"].items()}
-        row = importing.read(importing.choose_columns(self.preparer, made.pk, row.pk, columns, row.columns["fixed"]))
-        self.assertEqual(row.errors, [])
-        row.state = Import.State.TAKING
-        row.save()
-        importing.take_in(row)
-        return self.fresh(made)
-
-    def fresh(self, made):
-        return Return.objects.for_firm(self.firm).get(pk=made.pk)
-
-    def stops(self, made):
-        return [one.code for one in result_of(made).findings if one.weight == "stops"]
-
-    def filed(self, made, *authorities):
-        """Signed for each, sent, accepted one after the other."""
-        requesting.ask_for_signature(self.signer, made.pk)
-        for one in authorities:
-            requesting.sign_in_office(self.administrator, made.pk, self.client_person.pk, one, SIGNATURE, None, "41706")
-        filing.file_return(self.signer, made.pk)
-        for one in authorities:
-            sent = made.submissions.get(authority=one)
-            sent.state, sent.receipt = State.SENT, f"H-{one}"
-            sent.save()
-            settle(sent.pk, Answer("accepted"))
-        return self.fresh(made)
 
 
 class PartnershipTests(EntityTestCase):
-    def partnership(self):
-        made = self.opened("us-1065", "partnership", PARTNERSHIP)
-        for partner in (
-            LORNA | {"distributed": "12000", "capital_before": "18000"},
-            OTHER | {"distributed": "8000", "capital_before": "12000"},
-        ):
-            stakes = [{"profit": "60" if partner["called"].startswith("Lorna") else "40"}]
-            add_paper(self.preparer, made.pk, "partner", "", partner | {"general": "yes", "stakes": stakes})
-        return self.fresh(made)
-
     def test_from_the_books_to_both_shares(self):
         made = self.partnership()
         run = result_of(made).run
@@ -210,11 +137,7 @@ class PartnershipTests(EntityTestCase):
         issuing.hand_out(self.preparer, made.pk)
         made = self.filed(made, "us-1065")
         again = amending.amend(self.preparer, made.pk)
-        books = again.papers.get(kind="books")
-        for account, was, now in (("Wages", "60000.00", "58000"), ("Checking", "55000.00", "57000")):
-            row = next(one for one in books.values["rows"] if one["account"] == account)
-            save_field(self.preparer, again.pk, books.pk, f"rows.{row['id']}.debit", now, row["debit"])
-            self.assertEqual(float(row["debit"]), float(was))
+        self.move(again, ("Wages", "58000"), ("Checking", "57000"))
         why = again.papers.get(kind="amendment")
         save_field(self.preparer, again.pk, why.pk, "explanation", "A wage was booked twice.", "")
         self.assertEqual(self.stops(self.fresh(again)), [])
@@ -264,6 +187,28 @@ class PlainCorporationTests(EntityTestCase):
         after = rolling.roll(self.preparer, made.pk).return_
         (left,) = after.papers.get(kind="carryovers").values["losses"]
         self.assertEqual((left["from_year"], left["amount"]), ("2022", "19200"))
+
+    def test_its_amended_return_is_settled_filed_and_delivered(self):
+        made = self.filed(self.opened("us-1120", "company", PLAIN), "us-1120")
+        # Until the due date it would take the first one's place
+        self.enterContext(mock.patch.object(Firm, "today", lambda firm: date(2026, 6, 1)))
+        again = amending.amend(self.preparer, made.pk)
+        why = again.papers.get(kind="amendment")
+        self.assertEqual(why.values["paid"], "10710")  # 21% of 51,000, taken as paid
+        save_field(self.preparer, again.pk, why.pk, "explanation", "A wage was booked twice.", "")
+        self.move(again, ("Wages", "58000"), ("Checking", "57000"))
+        run = result_of(self.fresh(again)).run
+        lines = [getattr(run.form("us.1120-x"), name) for name in ("tax_filed", "tax_change", "tax", "paid", "owed")]
+        self.assertEqual(lines, [10_710, 420, 11_130, 10_710, 420])
+        self.assertEqual(self.stops(self.fresh(again)), ["us-1120.unconfirmed-tax"])  # what was taken as paid
+        confirming.confirm(self.preparer, again.pk, why.pk)
+        self.assertEqual(self.stops(self.fresh(again)), [])
+        again = self.filed(self.fresh(again), "us-1120")
+        self.assertEqual((again.stage, again.snapshot.bottom_lines[0]["amount"]), (Stage.DELIVER, "-420"))
+        package = packaging.make_package(self.signer, again.pk)
+        tasks.build(package.pk)
+        package.refresh_from_db()
+        self.assertEqual(package.state, "ready")
 
 
 class IllinoisTests(EntityTestCase):

@@ -9,7 +9,7 @@ from django.utils import timezone
 from django.views.decorators.http import require_POST
 
 from practice.clients.models import News
-from practice.delivery import plan_sheets, plan_views, printing, prints
+from practice.delivery import plan_sheets, plan_views, printing, prints, stating, stating_views
 from practice.delivery.chart import summary_chart
 from practice.delivery.packaging import note_download
 from practice.delivery.tasks import read_package
@@ -71,8 +71,11 @@ def code(request):
     return render(request, "portal/code.html", {"error": error}, status=422 if error else 200)
 
 
+_FOR_OWNERS = ("home", "statement")
+
+
 def client_only(view):
-    """Only with a proven link that is still open."""
+    """Only with a proven link that is still open; an owner's opens their own statements alone."""
 
     @wraps(view)
     def inner(request, *args, **kwargs):
@@ -80,6 +83,8 @@ def client_only(view):
         link = rows.filter(pk=request.session.get("portal"), closed_at=None, expires_at__gt=timezone.now()).first()
         if link is None:
             return _refused(request, "Please open the newest link in the email from the office.", 403)
+        if link.purpose == links.OWNERS and view.__name__ not in _FOR_OWNERS:
+            return redirect("portal")
         request.link = link
         return view(request, *args, **kwargs)
 
@@ -95,12 +100,15 @@ def portal_page(link):
 def home(request, status=200, **more):
     """The summary in plain words, what is to be signed, what can be downloaded."""
     link = request.link
+    if link.purpose == links.OWNERS:
+        return render(request, "portal/statements.html", portal_page(link) | {"statements": stating.shared_with(link.client)})
     return_, asked = link.of, _asked(link)
     delivered = _delivered(link)
     snapshot = _shown(asked, delivered)
     context = portal_page(link) | {"asked": asked, "package": delivered, "waits": waiting(link)}
     context["letters"] = list(lettering.letters_for(link))
     context["shared"] = link.of.printed.exclude(shared_at=None).filter(state="ready").select_related("set")
+    context["statements"] = stating.shared_with(link.client)
     context["plans"] = plan_sheets.shared_of(link.of)
     context["invoices"] = list(paying.invoices_for(link))
     if snapshot:
@@ -282,6 +290,16 @@ def printed(request, printed_id):
         raise Http404
     printing.note_taken(row, request.link.client)
     return prints.given_out(row)
+
+
+@client_only
+def statement(request, statement_id):
+    """What a return states to this client; taking it is recorded."""
+    row = next((one for one in stating.shared_with(request.link.client) if one.pk == statement_id), None)
+    if row is None:
+        raise Http404
+    stating.note_taken(row)
+    return stating_views.given_out(row)
 
 
 @client_only

@@ -24,6 +24,7 @@ urlpatterns = [
     path("package.pdf", views.download, name="portal-download"),
     path("plans/<int:sheet_id>", views.plans, name="portal-plans"),
     path("documents/<int:printed_id>", views.printed, name="portal-printed"),
+    path("statements/<int:statement_id>", views.statement, name="portal-statement"),
     path("news", views.news, name="portal-news"),
     path("leave", views.leave, name="portal-leave"),
 ]

@@ -60,13 +60,15 @@ class DrawnTable:
 @dataclass(frozen=True, slots=True)
 class Drawn:
     """A document that follows from a return's figures: `code` is that of its Attachable where it goes with the return. `page` is
-    all of it where it is made already: an XHTML page with its own tags, which goes as it is."""
+    all of it where it is made already: an XHTML page with its own tags, which goes as it is. `number` is what whoever it is for
+    is known by, where it is for somebody."""
 
     code: str
     name: str
     tables: tuple[DrawnTable, ...]
     remarks: tuple[str, ...] = ()
     page: bytes = b""
+    number: str = ""
 
 
 def _nothing_drawn(result: Any, authority: str) -> tuple[Drawn, ...]:

@@ -83,6 +83,14 @@ def taking_on(request):
 
 
 @require_POST
+def following(request):
+    """Whether what a return issued follows it by itself."""
+    practice_answers.set_shares_follow(request.user, "follow" in request.POST)
+    messages.success(request, "Saved. It applies to changes from now on.")
+    return redirect("firm-answers")
+
+
+@require_POST
 def efile(request):
     efin, pin = request.POST.get("efin", ""), request.POST.get("pin", "")
     try:

@@ -4,6 +4,8 @@ from django.contrib import messages
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
+from practice.delivery import stating
+from practice.firm.permissions import may
 from practice.firm.refusals import Cannot
 from practice.returns import issuing
 from practice.returns.page import open_page
@@ -19,6 +21,8 @@ def issued(request, return_id):
         "moved": issuing.moved_by(handings),
         "differing": issuing.differing_on(return_),
         "any_open": any(one.is_open for one in handings),
+        "statements": stating.statements_of(return_, result),
+        "may_deliver": may(request.user, "deliver"),
     }
     return render(request, "returns/issued.html", context)
 

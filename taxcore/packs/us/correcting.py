@@ -32,13 +32,16 @@ def rule(code: str) -> dict[str, Any]:
 
 def last_day(run: Any, authority: Any) -> date:
     """Until when a refund can be claimed from an authority to which the return was filed. KeyError for any other."""
-    said, filed = rule(authority.code), run.amends.filed[authority.code].day
-    due = authority.due_on(run.year, run.pack.home(run))
-    ends = _later(max(filed, due) if said["from"] == "filed" else due, said["years"])
-    paid = paid_on(run, authority)
+    return ends(rule(authority.code), run, authority, paid_on(run, authority))
+
+
+def ends(said: dict[str, Any], run: Any, authority: Any, paid: date | None) -> date:
+    """The last day by a rule; `paid` is the day of the last payment."""
+    filed, due = run.amends.filed[authority.code].day, authority.due_on(run.year, run.pack.home(run))
+    last = _later(max(filed, due) if said["from"] == "filed" else due, said["years"])
     if paid is not None and said["years_after_payment"]:
-        ends = max(ends, _later(paid, said["years_after_payment"]))
-    return authority.working_day(ends, run.pack.home(run))
+        last = max(last, _later(paid, said["years_after_payment"]))
+    return authority.working_day(last, run.pack.home(run))
 
 
 def paid_on(run: Any, authority: Any) -> date | None:

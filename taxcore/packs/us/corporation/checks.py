@@ -61,7 +61,7 @@ def waiting(run):
         says = f"{-page.taxable_income:,.0f} come along, to be deducted within 80% of taxable income."
         yield found(page.address("taxable_income"), says, code="us.1120.loss-waits")
     if page.capital < 0:
-        says = f"{-page.capital:,.0f} go back three years (Form 1139, not made here), then along for five."
+        says = f"{-page.capital:,.0f} go back three years, by amended returns (Form 1139 is not made here), then along for five."
         yield found(form.address("capital"), says, code="us.1120.capital-loss")
     tables = (("losses", form.losses_before()), ("gifts", form.gifts_before()), ("capital", form.capital_before()))
     for name, counted in tables:
@@ -74,6 +74,22 @@ def waiting(run):
             elif row.from_year and row.amount and row.from_year not in years:
                 says = f"What {row.from_year} left cannot be used any more. Remove it."
                 yield found(row.address("from_year"), says, code="us.1120.ended")
+
+
+@idea("us.1120.back-unused", "Capital loss carried back that is not used", "carried", "IRC 1212(a)(1)")
+@check("us.1120.back-first", "Capital loss carried back on an original return", "unlikely", "IRC 1212(a)(1)(A)")
+@check("us.1120.taken-above", "More of a capital loss used before than there is", "conflict", "IRC 1212(a)(1)(A)")
+def carried_back(run):
+    page, paper = run.form("us.1120"), run.single("carryovers")
+    if paper.capital_back > page.back_used:
+        says = f"{paper.capital_back - page.back_used:,.0f} of it go to the next year."
+        yield found(page.address("capital_gain"), says, code="us.1120.back-unused")
+    if paper.capital_back and run.amends is None:
+        says = "A later year's loss comes after this return was filed. Enter it on an amended return."
+        yield found(paper.address("capital_back"), says, code="us.1120.back-first")
+    if paper.capital_taken > max(-page.capital, Decimal(0)):
+        says = f"This year's capital loss is {max(-page.capital, Decimal(0)):,.0f}. Correct what was used of it in earlier years."
+        yield found(paper.address("capital_taken"), says, code="us.1120.taken-above")
 
 
 @check("us.1120.estimates", "Estimated tax may have been too little", "lost", "IRC 6655")
@@ -180,4 +196,4 @@ def kept(run):
         yield found(m2.address("distributed"), says, code="us.1120.distributed-above")
 
 
-CHECKS = (assets, books, entries, dividends, waiting, money, kept, unsupported, *PLAUSIBLE)
+CHECKS = (assets, books, entries, dividends, waiting, carried_back, money, kept, unsupported, *PLAUSIBLE)

@@ -2,7 +2,7 @@
 
 from decimal import Decimal
 
-from taxcore.engine import Loop, excess, fact, greatest, least, line, linked, nothing_because, share, total, whole
+from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, share, total, whole
 from taxcore.packs.us.carried import as_rows, by_year, left_over
 from taxcore.packs.us.entity.balances import CORPORATE_CAPITAL, CORPORATE_CREDITED, CORPORATE_GIFTS, CORPORATE_LOSS
 from taxcore.packs.us.entity.base import EntityForm
@@ -45,8 +45,22 @@ class CorporationReturn(PageOne):
 
     @line("8", "Capital gain net income", cites="IRC 1211(a), 1222(9)")
     def capital_gain(self):
-        """Losses only against gains, those of earlier years too."""
+        """Losses only against gains, those of earlier years too, then what is carried back."""
+        return excess(self.gain_left, over=self.back_used)
+
+    @fact("Capital gain before what is carried back", rounding=whole)
+    def gain_left(self):
         return excess(self.capital, over=self.waiting.capital_used)
+
+    @fact("Capital loss carried back that is used", cites="IRC 1212(a)(1)(A)", rounding=whole)
+    def back_used(self):
+        """Against the gain, and not so that it makes or increases an operating loss."""
+        entered = self.paper("carryovers").capital_back
+        if not entered:
+            return nothing_because("none is carried back")
+        special = total(self.schedule_c.small_share, self.schedule_c.large_share)  # IRC 172(d)(5): without their limit
+        room = excess(total(self.before_gifts, less=self.contributions), over=special)
+        return least(of={"carried back": total(entered), "gain": self.gain_left, "income without it": room})
 
     @line("9", "Net gain or (loss), Form 4797", cites="IRC 1231, 1245")
     def gains(self):
@@ -58,10 +72,12 @@ class CorporationReturn(PageOne):
 
     @line("11", "Total income", weight="total")
     def income(self):
-        gains = (self.capital_gain, self.gains)
-        return total(
-            self.gross_profit, self.dividends, self.interest_income, self.rents, self.royalties, gains, self.other_income
-        )
+        return total(self._receipts(), self.capital_gain)
+
+    def _receipts(self):
+        """All but capital gains."""
+        earned = (self.gross_profit, self.dividends, self.interest_income, self.rents, self.royalties)
+        return *earned, self.gains, self.other_income
 
     officers = spent("12", "Compensation of officers", "officers", cites="IRC 162(a)(1)")
     salaries = spent("13", "Salaries and wages", "salaries")
@@ -91,7 +107,7 @@ class CorporationReturn(PageOne):
 
     @fact("Income by which contributions are limited", cites="IRC 170(b)(2)(D)")
     def gift_base(self):
-        """Without contributions and the deduction for dividends; with losses that are carried here."""
+        """Without contributions, the deduction for dividends and capital losses carried back; with losses carried here."""
         return excess(self.before_gifts, over=self.operating_loss)
 
     @fact("Limit of contributions", cites="IRC 170(b)(2)(A)", rounding=whole)
@@ -135,12 +151,13 @@ class CorporationReturn(PageOne):
 
     @fact("Income of the business for the limit of section 179", cites="26 CFR 1.179-2(c)(4)")
     def active_income(self):
-        """Without that deduction, the one for dividends, contributions and carried losses."""
-        return total(self.income, less=[self._pay(), self._costs(), self.rounding(self.depreciation_now)])
+        """Without that deduction, the one for dividends, contributions, and losses carried here or back."""
+        income = (self._receipts(), self.gain_left)
+        return total(income, less=[self._pay(), self._costs(), self.rounding(self.depreciation_now)])
 
-    @fact("Taxable income before contributions")
+    @fact("Taxable income before contributions and capital losses carried back")
     def before_gifts(self):
-        return total(self.income, less=[self.without_gifts, self.expensed])
+        return total(self._receipts(), self.gain_left, less=[self.without_gifts, self.expensed])
 
     @line("27", "Total deductions", weight="total")
     def deductions(self):
@@ -237,8 +254,9 @@ class SpecialDeductions(EntityForm):
 
     @line("9", "Limited deduction", cites="IRC 246(b)")
     def limited(self):
-        """No limit where all of it makes a loss. Else of those of a fifth or more first, then of the others by what is left."""
-        law, income = self.law.corporate, self.page.before_losses
+        """No limit where all of it makes a loss. Else of those of a fifth or more first, then of the others by what is left. What
+        is carried back does not count."""
+        law, income = self.law.corporate, total(self.page.before_losses, self.page.back_used)
         full = total(self.small_share, self.large_share)
         if full > income:
             return full
@@ -355,5 +373,5 @@ class Waiting(EntityForm):
 
     def capital_left(self):
         left = left_over(self.capital_before(), self.capital_used)
-        own = greatest(total(less=self.page.capital), 0)
+        own = excess(total(less=self.page.capital), over=self.rounding(self.paper("carryovers").capital_taken))
         return as_rows([*(one for one in left if one[0] > self.year - _CAPITAL_YEARS), (self.year, own)])

@@ -86,6 +86,11 @@ class Carryovers(EntityPaper):
     losses = Rows(None, "Net operating losses", YearRow, opens=CORPORATE_LOSS, cites="IRC 172(b)")
     gifts = Rows(None, "Contributions", YearRow, opens=CORPORATE_GIFTS, cites="IRC 170(d)(2)")
     capital = Rows(None, "Capital losses", YearRow, opens=CORPORATE_CAPITAL, cites="IRC 1212(a)(1)(B)")
+    capital_back = Amount(
+        None, "Capital loss of a later year, carried back to this one", cites="IRC 1212(a)(1)(A)", begins="Carried back",
+        help="Of one of the next three years; entered on an amended return.",
+    )  # fmt: skip
+    capital_taken = Amount(None, "Of this year's capital loss, used in earlier years", cites="IRC 1212(a)(1)(A)")
 
 
 PAPERS = (About, Dividends, Carryovers)

@@ -83,7 +83,7 @@ class ToTaxableIncome(BooksToReturn):
 
     @line("7", "Income on books not included on the return")
     def income_of_books(self):
-        used = self.page.waiting.capital_used
+        used = (self.page.waiting.capital_used, self.page.back_used)
         return total(self.exempt, used, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
 
     @line("8a", "Depreciation on the return, not on books")

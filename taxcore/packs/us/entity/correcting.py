@@ -19,15 +19,19 @@ class Amendment(EntityPaper):
 
 
 @stops("us.1065.amended-regime", "Amended return under the centralized audit regime", "unsupported", "IRC 6031(b), 6227")
+def regime(run):
+    """Of a partnership. A return that takes the place of one before the due date asks for nothing of it."""
+    about = run.single("about")
+    if run.amends is not None and not run.amends.superseding and not about.elects_out:
+        says = "Without the election out it asks for an administrative adjustment, Form 8082, which is not made here."
+        yield found(about.address("elects_out"), says)
+
+
 @stops("us-il.entity.amended", "Illinois: amended return of an entity", "unsupported", "35 ILCS 5/505, 506")
 def amended(run):
     """A return that takes the place of one before the due date is none of these."""
     if run.amends is None or run.amends.superseding:
         return
-    about = run.single("about")
-    if run.pack.code == "us-1065" and not about.elects_out:
-        says = "Without the election out it asks for an administrative adjustment, Form 8082, which is not made here."
-        yield found(about.address("elects_out"), says, code="us.1065.amended-regime")
     for authority in run.pack.authorities[1:]:
         if authority.code in run.amends.filed and goes_out(run, authority):
             at = run.form(authority.form.code()).address("owed")

@@ -24,7 +24,8 @@ def statement(form, owner, called, shares, states=()):
     tables += [DrawnTable(*_PARTS[letter], tuple(rows[letter])) for letter in _PARTS]
     tables += states
     remarks = (f"Of {called}, {form.year}.", "Keep it with your records, and give it to whoever prepares your return.")
-    return Drawn(f"k-1-{owner.key}", f"Schedule K-1, {owner.called}", tuple(one for one in tables if one.rows), remarks)
+    named, filled = f"Schedule K-1, {owner.called}", tuple(one for one in tables if one.rows)
+    return Drawn(f"k-1-{owner.key}", named, filled, remarks, number=str(owner.number or ""))
 
 
 def name_of(run):

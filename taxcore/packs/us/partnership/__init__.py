@@ -3,7 +3,7 @@
 from taxcore.engine import Authority
 from taxcore.packs.us import holidays
 from taxcore.packs.us.entity.books import Entry, TrialBalance
-from taxcore.packs.us.entity.correcting import CORRECTING, Amendment, amended
+from taxcore.packs.us.entity.correcting import CORRECTING, Amendment, amended, regime
 from taxcore.packs.us.entity.more_time import PAPERS as MORE_TIME
 from taxcore.packs.us.entity.more_time import Form7004
 from taxcore.packs.us.entity.packing import entity_pack
@@ -53,7 +53,7 @@ PACK = entity_pack(
             *MORE_TIME, Amendment),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),
-    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, amended), groups=GROUPS,
+    authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, regime, amended), groups=GROUPS,
     entity_forms=("partnership", "llc"), issues=issues, correcting=CORRECTING,
     outgoing=OUTGOING, issued_to="Partners",
     headline=(("us.sch-k", "ordinary"), ("us.sch-k", "net")), described=described,

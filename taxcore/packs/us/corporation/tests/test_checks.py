@@ -5,6 +5,8 @@ from unittest import TestCase
 from taxcore.engine.pack import _needed
 from taxcore.packs.us.corporation import PACK
 from taxcore.packs.us.corporation.tests.making import about, asset, carried, dividends, paper, result, shop
+from taxcore.packs.us.corporation.tests.test_amended import CODES as AMENDED
+from taxcore.packs.us.corporation.tests.test_carried_back import CODES as BACK
 from taxcore.packs.us.corporation.tests.test_worked import estimated, profit
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.partnership.tests import test_checks as of_partnerships
@@ -64,7 +66,14 @@ class DiagnosticTests(TestCase):
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)
         }
-        known = {code for code, *_ in (*CASES, *of_partnerships.CASES)} | {"us.1120.planning-year"} | OF_ILLINOIS | PLAUSIBLE
+        known = (
+            {code for code, *_ in (*CASES, *of_partnerships.CASES)}
+            | {"us.1120.planning-year"}
+            | OF_ILLINOIS
+            | PLAUSIBLE
+            | AMENDED
+            | BACK
+        )
         self.assertEqual(set(PACK.diagnostics) - of_fields - engine - known, set())
 
     def test_the_shop_files_as_it_is(self):

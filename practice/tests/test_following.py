@@ -1,0 +1,95 @@
+"""What a return issued follows it by itself, where the practice chose so."""
+
+from datetime import timedelta
+from unittest import mock
+
+from django.urls import reverse
+from django.utils import timezone
+
+from practice.firm.models import Firm
+from practice.firm.permissions import Refused
+from practice.returns import following, issuing
+from practice.returns.computing import result_of
+from practice.returns.entry import save_field
+from practice.returns.models import HandedOut
+from practice.review.practice_answers import set_shares_follow
+from practice.signing import locking
+from practice.tests.entities import EntityTestCase
+
+
+class FollowingTests(EntityTestCase):
+    def setUp(self):
+        super().setUp()
+        self.made = self.partnership()
+        issuing.hand_out(self.preparer, self.made.pk)
+        set_shares_follow(self.administrator, True)
+
+    def rent(self, debit):
+        """Rent and the bank move together, so that the books stay even; what waits for the worker is done."""
+        self.move(self.made, ("Shop rent", str(debit)), ("Checking", str(79_000 - debit)))
+
+    def waiting(self):
+        return HandedOut.objects.for_firm(self.firm).exclude(follows_at=None)
+
+    def share(self):
+        return self.return_.papers.get(kind="k1-1065").values["ordinary"]
+
+    def test_a_change_of_the_books_arrives_with_its_author(self):
+        tax = result_of(self.fresh(self.return_)).run.form("us.1040").total_tax
+        self.rent(25_000)
+        self.assertEqual((self.share(), self.waiting().count()), ("30600", 2))
+        following.follow(return_id=self.made.pk)
+        self.assertEqual((self.share(), self.waiting().count()), ("30000", 0))
+        changed = self.return_.changes.filter(paper__kind="k1-1065", path="ordinary").first()
+        self.assertEqual((changed.by, changed.after), (self.signer, "30000"))
+        self.assertEqual(self.events("paper issued").first().says, "by Quarry Road Kayaks, followed by itself")
+        self.assertLess(result_of(self.fresh(self.return_)).run.form("us.1040").total_tax, tax)
+        self.assertEqual(issuing.differing_on(self.fresh(self.return_)), [])
+
+    def test_nothing_follows_where_the_practice_did_not_choose_it(self):
+        set_shares_follow(self.administrator, False)
+        self.made = self.fresh(self.made)
+        self.rent(25_000)
+        self.assertEqual(self.waiting().count(), 0)
+        self.assertTrue(issuing.differing_on(self.fresh(self.return_)))
+
+    def test_a_return_that_is_locked_keeps_what_was_locked(self):
+        share = self.return_.papers.get(kind="k1-1065")
+        save_field(self.preparer, self.return_.pk, share.pk, "participates", "yes", "")
+        locking.lock_figures(self.signer, self.return_.pk)
+        self.rent(25_000)
+        following.follow(return_id=self.made.pk)
+        self.assertEqual((self.share(), self.waiting().count()), ("30600", 0))
+        self.assertTrue(issuing.differing_on(self.fresh(self.return_)))
+
+    def test_who_may_not_enter_there_moves_nothing(self):
+        self.rent(25_000)
+        with mock.patch.object(following, "follow_into", side_effect=Refused(self.reviewer, "key", None)):
+            following.follow(return_id=self.made.pk)
+        self.assertEqual((self.share(), self.waiting().count()), ("30600", 0))
+
+    def test_a_worker_that_died_is_made_up_for(self):
+        self.rent(25_000)
+        later = timezone.now() + timedelta(minutes=5)
+        self.assertEqual(following._lost(later), [{"return_id": self.made.pk}])
+        self.assertEqual(following._lost(later - timedelta(days=1)), [])
+
+    def test_a_change_meanwhile_is_not_forgotten(self):
+        self.rent(25_000)
+
+        def meanwhile(*given):
+            self.waiting().update(follows_at=timezone.now() + timedelta(minutes=1))
+
+        with mock.patch.object(following, "follow_into", side_effect=meanwhile):
+            following.follow(return_id=self.made.pk)
+        self.assertEqual(self.waiting().count(), 2)
+
+    def test_the_administrator_chooses(self):
+        self.client.force_login(self.administrator, "django.contrib.auth.backends.ModelBackend")
+        self.client.post(reverse("shares-follow"), {})
+        self.assertFalse(Firm.objects.get(pk=self.firm.pk).shares_follow)
+        page = self.client.post(reverse("shares-follow"), {"follow": "on"}, follow=True)
+        self.assertContains(page, "They follow that return by themselves")
+        self.assertTrue(Firm.objects.get(pk=self.firm.pk).shares_follow)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertEqual(self.client.post(reverse("shares-follow"), {}).status_code, 403)
