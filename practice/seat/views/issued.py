@@ -14,14 +14,15 @@ from practice.returns.page import open_page
 def issued(request, return_id):
     """The page."""
     return_, result, context = open_page(request, return_id)
-    handings = issuing.handings_of(return_, result)
+    handings, statements = issuing.handings_of(return_, result), stating.statements_of(return_, result)
     context |= {
         "tab": "issued",
         "handings": handings,
         "moved": issuing.moved_by(handings),
         "differing": issuing.differing_on(return_),
         "any_open": any(one.is_open for one in handings),
-        "statements": stating.statements_of(return_, result),
+        "statements": statements,
+        "any_statement_open": any(one.is_open for one in statements),
         "may_deliver": may(request.user, "deliver"),
     }
     return render(request, "returns/issued.html", context)
