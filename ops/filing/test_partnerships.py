@@ -11,7 +11,7 @@ from authority.models import Filing
 from authority.receiving import answer, receive
 from ops.filing.entities import FiledEntity
 from taxcore.packs.us import extensions
-from taxcore.packs.us.entity.tests import test_correcting
+from taxcore.packs.us.entity.tests import test_closing, test_correcting
 from taxcore.packs.us.partnership import FEDERAL
 from taxcore.packs.us.partnership.tests import test_worked
 from taxcore.packs.us.partnership.tests.making import filer, paper, result
@@ -29,6 +29,11 @@ class PartnershipTests(FiledEntity, TestCase):
 
     def test_an_amended_one_is_accepted_after_its_original(self):
         self.assert_corrected(result(), test_correcting.FEWER, test_correcting.WHY)
+
+    def test_closed_books_are_accepted(self):
+        for called, rows, *_ in test_closing.CASES:
+            with self.subTest(called):
+                self.assertTrue(self.assert_accepted(result(*test_closing.OWNERS, test_closing.closing(*rows))))
 
     def test_a_part_that_was_changed_is_named(self):
         heard = self.answered(2025, self.document_of(result()).replace(b">39000<", b">39001<", 1))

@@ -3,7 +3,7 @@
 from decimal import ROUND_FLOOR, Decimal
 from functools import lru_cache
 
-from taxcore.engine import Operand, PaperValues, Person, Text, explained, line, nothing_because, whole
+from taxcore.engine import Operand, PaperValues, Person, Text, explained, line, nothing_because, total, whole
 from taxcore.packs.us.base import FederalForm, FederalPaper, digits
 
 ZERO, _ONE = Decimal(0), Decimal(1)
@@ -94,13 +94,16 @@ def part_of(amount, weights, place):
 
 def part_line(name, item, number, label, **options):
     """A line of an owner's schedule: the part of a line of Schedule K. `item` says for which division; the form has its owner's
-    `place` and the `weights` of all."""
+    `place`, and (amount, weights of all owners) of each of the `parts` of the year: one, unless the books were closed."""
 
     @line(number, label, **options)
     def read(form):
         amount = getattr(form.schedule, name)
+        parts = form.parts(item, amount)
+        if len(parts) > 1:
+            return total([part_of(one, weights, form.place) for one, weights in parts])
         if not amount:
             return nothing_because("there is none to divide")
-        return part_of(amount, form.weights(item, amount), form.place)
+        return part_of(amount, parts[0][1], form.place)
 
     return read

@@ -6,6 +6,7 @@ from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
 from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns, total_of
+from taxcore.packs.us.entity.closing import closing, is_closed
 from taxcore.packs.us.partnership.papers import percent
 
 _HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
@@ -62,6 +63,7 @@ def _of_partner(run, partner, about, numbers):
 
 @stops("us.allocation.not-hundred", "Special allocation does not add up to 100%", "conflict", "IRC 704(b)")
 @stops("us.allocation.twice", "The same item allocated twice", "conflict", "IRC 704(b)")
+@check("us.closing.twice", "An item allocated specially and by parts of the year", "conflict", "26 CFR 1.706-4")
 @check("us.allocation.effect", "Special allocation: substantial economic effect", "unlikely", "26 CFR 1.704-1(b)(2)")
 def allocations(run):
     seen = set()
@@ -70,6 +72,9 @@ def allocations(run):
         if paper.rows and abs(parts - _HUNDRED) > Decimal("0.0001"):
             says = f"Its parts are {parts.normalize():f}% together. Correct them."
             yield found(paper.address("rows"), says, code="us.allocation.not-hundred")
+        if paper.item and is_closed(run, paper.item):
+            says = "It is divided by this agreement, not by the parts of the year. Remove one of them."
+            yield found(paper.address("item"), says, code="us.closing.twice")
         if paper.item and paper.item in seen:
             yield found(paper.address("item"), "The first one counts. Remove one of them.", code="us.allocation.twice")
         seen.add(paper.item)
@@ -207,4 +212,4 @@ def kinds(run):
         yield found(about.address("qualified"), says, code="us.1065.qualified-no-property")
 
 
-CHECKS = (*ENTITY, partners, allocations, reconciled, unsupported, answers, kinds)
+CHECKS = (*ENTITY, partners, allocations, closing, reconciled, unsupported, answers, kinds)

@@ -3,6 +3,7 @@
 from taxcore.engine import fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import ZERO, EntityForm, part_line, part_of
+from taxcore.packs.us.entity.closing import in_parts, is_closed
 from taxcore.packs.us.partnership.papers import percent
 
 _NET = ("ordinary", "rental", "interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "exempt_interest")
@@ -65,6 +66,16 @@ class Share(EntityForm):
     def weights(self, item, amount):
         self.partner.stakes  # noqa: B018 - what a share goes back to is this partner's percentages
         return weights_of(self.run, item, amount)
+
+    def parts(self, item, amount):
+        """By the agreement where it says otherwise, by parts of the year where the books were closed, else by days."""
+        if item in self.run.once(_agreed):
+            return ((amount, self.weights(item, amount)),)
+        return in_parts(self.run, item, amount, lambda: self.weights(item, amount), self._held)
+
+    def _held(self, day, amount):
+        which = "loss" if amount < 0 else "profit"
+        return tuple(one.held_on(which, day) for one in self.run.papers("partner"))
 
     @fact("Is an individual who takes part")
     def is_self_employed(self):
@@ -140,7 +151,11 @@ class Share(EntityForm):
 
     @line("20Z1", "Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
-        return self._by_business(self.rounding(self.schedule.qualified_income))
+        amount = self.rounding(self.schedule.qualified_income)
+        if not is_closed(self.run, "1") or self.run.single("business").no_trade:
+            return self._by_business(amount)
+        rest = total(amount, less=self.schedule.ordinary)
+        return total(self.ordinary, part_of(rest, self.weights("2", rest), self.place) if rest else ZERO)
 
     @line("20Z2", "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
     def wages_paid(self):

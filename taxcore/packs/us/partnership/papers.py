@@ -6,6 +6,7 @@ from taxcore.engine import Amount, Choice, Day, Flag, Refer, Row, Rows, Text
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import EntityPaper
+from taxcore.packs.us.entity.closing import part_row
 
 KINDS = {
     "general": "Domestic general partnership", "limited": "Domestic limited partnership",
@@ -153,11 +154,12 @@ class Partner(EntityPaper):
 
     def at(self, which, end):
         """The percentage on the first or the last day."""
-        period = self.run.period
-        day = period.end if end else period.start
-        held = [
-            row for row in sorted(self.stakes, key=lambda row: row.since or period.start) if (row.since or period.start) <= day
-        ]
+        return self.held_on(which, self.run.period.end if end else self.run.period.start)
+
+    def held_on(self, which, day):
+        """The percentage on a day."""
+        start = self.run.period.start
+        held = [row for row in sorted(self.stakes, key=lambda row: row.since or start) if (row.since or start) <= day]
         return held[-1].part(which) if held else Decimal(0)
 
     def comes_again(self):
@@ -195,6 +197,15 @@ class Allocation(EntityPaper):
         return True
 
 
+class Closing(EntityPaper):
+    """Items that go by parts of the year, because interests changed in it. 26 CFR 1.706-4(a)(3), (c)."""
+
+    kind, name, official, group = "closing", "Closing of the books", "26 CFR 1.706-4", "owners"
+    single = True
+
+    rows = Rows(None, "Parts of the year", part_row(ITEMS), help="The last part is what is left of the item.")
+
+
 class MoreItems(EntityPaper):
     """What Schedule K has and no account says. IRC 702(a)."""
 
@@ -206,4 +217,4 @@ class MoreItems(EntityPaper):
     gross_nonfarm = Amount("14c", "Gross nonfarm income", help="If empty, gross profit.")
 
 
-PAPERS = (About, Partner, Allocation, MoreItems)
+PAPERS = (About, Partner, Allocation, MoreItems, Closing)

@@ -25,7 +25,7 @@ from taxcore.packs.us.s_corporation.forms import CorporationReturn, Officers, Sc
 from taxcore.packs.us.s_corporation.issuing import issues
 from taxcore.packs.us.s_corporation.k1 import Share
 from taxcore.packs.us.s_corporation.outgoing import OUTGOING
-from taxcore.packs.us.s_corporation.papers import About, MoreItems, Officer, Shareholder
+from taxcore.packs.us.s_corporation.papers import About, Closing, MoreItems, Officer, Shareholder
 from taxcore.packs.us.s_corporation.reconciling import Adjustments, CorporationBooks, ScheduleL
 from taxcore.packs.us.states.il.entities import S_CORPORATION as ILLINOIS
 
@@ -50,7 +50,7 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120s", name="United States, S corporations", called="S corporation return",
-    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Officer, LetProperty, Asset, *ILLINOIS.papers,
+    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Closing, Officer, LetProperty, Asset, *ILLINOIS.papers,
             *MORE_TIME, Amendment),
     forms=(CorporationReturn, CostOfGoods, Officers, ScheduleK, Share, ScheduleL, CorporationBooks, Adjustments, Rents,
            OneProperty, EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),

@@ -6,6 +6,7 @@ from taxcore.engine import check, found, idea, stops
 from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
 from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns
+from taxcore.packs.us.entity.closing import closing
 from taxcore.packs.us.s_corporation.papers import BARRED
 
 _DOLLAR, _MOST, _PASSIVE = Decimal(1), 100, Decimal("0.25")
@@ -164,4 +165,14 @@ def answers(run):
         yield found(about.address("elected"), says, code="us.1120s.elected-before")
 
 
-CHECKS = (*ENTITY, shareholders, pay, accounts, unsupported, answers)
+@stops("us.closing.not-agreed", "Closing of the books that not all agreed to", "rule", "IRC 1377(a)(2)")
+def agreed(run):
+    paper = run.single("closing")
+    if paper.rows and not paper.agreed:
+        says = (
+            "Every item goes by days unless all affected shareholders agree to end the year with an interest. Say that they did."
+        )
+        yield found(paper.address("agreed"), says)
+
+
+CHECKS = (*ENTITY, closing, agreed, shareholders, pay, accounts, unsupported, answers)

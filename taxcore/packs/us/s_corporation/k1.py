@@ -2,6 +2,7 @@
 
 from taxcore.engine import line, linked, ratio, total
 from taxcore.packs.us.entity.base import EntityForm, part_line, part_of
+from taxcore.packs.us.entity.closing import in_parts, is_closed
 
 
 def _by_days(run):
@@ -33,6 +34,13 @@ class Share(EntityForm):
     def weights(self, item, amount):
         self.holder.stakes  # noqa: B018 - what a share goes back to is this holder's own
         return weights_of(self.run)
+
+    def parts(self, item, amount):
+        """By parts of the year where all agreed to close the books, else by shares and days."""
+        return in_parts(self.run, item, amount, lambda: self.weights(item, amount), self._held)
+
+    def _held(self, day, amount):
+        return tuple(one.held_on(day) for one in self.run.papers("shareholder"))
 
     @line("G", "Current year allocation percentage", rounding=None)
     def percentage(self):
@@ -77,7 +85,9 @@ class Share(EntityForm):
 
     @line("17V1", "Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
-        return self._by_shares(self.schedule.qualified_income)
+        if not is_closed(self.run, "1") or self.run.single("business").no_trade:
+            return self._by_shares(self.schedule.qualified_income)
+        return total(self.ordinary, self._by_shares(total(self.schedule.qualified_income, less=self.schedule.ordinary)))
 
     @line("17V2", "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
     def wages_paid(self):

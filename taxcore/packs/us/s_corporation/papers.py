@@ -6,6 +6,7 @@ from taxcore.engine import Amount, Choice, Count, Day, Flag, Row, Rows, Text
 from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import ADJUSTMENTS, EARNINGS, OTHER_ADJUSTMENTS
 from taxcore.packs.us.entity.base import EntityPaper
+from taxcore.packs.us.entity.closing import part_row
 
 METHODS = {"cash": "Cash", "accrual": "Accrual", "other": "Other"}
 OWNERS = {
@@ -100,12 +101,35 @@ class Shareholder(EntityPaper):
 
     def at(self, end):
         """Shares on the first or the last day."""
-        day = self.run.period.end if end else self.run.period.start
+        return self.held_on(self.run.period.end if end else self.run.period.start)
+
+    def held_on(self, day):
+        """Shares on a day."""
         held = [row for row in self.rows_by_day() if (row.since or self.run.period.start) <= day]
         return Decimal(held[-1].shares or 0) if held else Decimal(0)
 
     def comes_again(self):
         return True
+
+
+ITEMS = {
+    "1": "Ordinary business income (loss)", "2": "Net rental real estate income (loss)", "4": "Interest income",
+    "5a": "Ordinary dividends", "5b": "Qualified dividends", "6": "Royalties", "7": "Net short-term capital gain (loss)",
+    "8a": "Net long-term capital gain (loss)", "8c": "Unrecaptured section 1250 gain", "9": "Net section 1231 gain (loss)",
+    "11": "Section 179 deduction", "12a": "Contributions", "12b": "Investment interest expense", "12d": "Other deductions",
+    "14": "Foreign taxes", "16a": "Tax-exempt interest", "16c": "Nondeductible expenses",
+}  # fmt: skip
+
+
+class Closing(EntityPaper):
+    """Items that go by parts of the year, because a shareholder's interest ended in it and all agreed. IRC 1377(a)(2)."""
+
+    kind, name, official, group = "closing", "Closing of the books", "IRC 1377(a)(2)", "owners"
+    single = True
+
+    agreed = Flag(None, "All affected shareholders and the corporation agreed", cites="26 CFR 1.1377-1(b)(5)",
+                  help="The election goes with the return as an attachment.")  # fmt: skip
+    rows = Rows(None, "Parts of the year", part_row(ITEMS), help="The last part is what is left of the item.")
 
 
 class Officer(EntityPaper):
@@ -133,4 +157,4 @@ class MoreItems(EntityPaper):
     collectibles = Amount("8b", "Collectibles (28%) gain or loss", negative=True)
 
 
-PAPERS = (About, Shareholder, Officer, MoreItems)
+PAPERS = (About, Shareholder, Officer, MoreItems, Closing)

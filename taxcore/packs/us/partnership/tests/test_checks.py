@@ -4,6 +4,7 @@ from dataclasses import replace
 from unittest import TestCase
 
 from taxcore.engine.pack import _needed
+from taxcore.packs.us.entity.tests.test_closing import CODES as CLOSED
 from taxcore.packs.us.entity.tests.test_correcting import CODES as CORRECTED
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.partnership import PACK
@@ -103,7 +104,7 @@ class DiagnosticTests(TestCase):
         self.assertNotIn("us.1065.planning-year", [one.code for one in result().findings])
 
     def test_every_one_has_a_case(self):
-        elsewhere = {"us.1065.planning-year"} | OF_ILLINOIS | PLAUSIBLE | CORRECTED
+        elsewhere = {"us.1065.planning-year"} | OF_ILLINOIS | PLAUSIBLE | CORRECTED | CLOSED
         of_fields = {one.code for paper in (PACK.people, *PACK.papers) for one in _needed(paper)}
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)

@@ -4,6 +4,7 @@ from unittest import TestCase
 
 from taxcore.engine import ReturnData, compute
 from taxcore.engine.pack import _needed
+from taxcore.packs.us.entity.tests.test_closing import CODES as CLOSED
 from taxcore.packs.us.entity.tests.test_correcting import CODES as CORRECTED
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.partnership.tests import test_checks as of_partnerships
@@ -76,6 +77,7 @@ class DiagnosticTests(TestCase):
             | OF_ILLINOIS
             | PLAUSIBLE
             | CORRECTED
+            | CLOSED
         )
         self.assertEqual(set(PACK.diagnostics) - of_fields - engine - known - _declared_by_fields(), set())
 
