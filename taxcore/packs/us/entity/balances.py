@@ -9,6 +9,7 @@ QUALIFIED = Balance(
     "partner-qualified", "Partner's share of qualified nonrecourse financing", "IRC 752", kept_up=False, waits=False
 )
 RECOURSE = Balance("partner-recourse", "Partner's share of recourse liabilities", "IRC 752", kept_up=False, waits=False)
+BUILT_IN = Balance("built-in", "Partner's net unrecognized section 704(c) gain or loss", "IRC 704(c)", kept_up=False, waits=False)
 TRADE_179 = Balance("entity-179", "Section 179 carried over by the entity", "IRC 179(b)(3)(B)")
 ADJUSTMENTS = Balance("accumulated-adjustments", "Accumulated adjustments account", "IRC 1368(e)(1)", kept_up=False)
 EARNINGS = Balance("earnings-and-profits", "Earnings and profits of C corporation years", "IRC 1368(c)(2)", kept_up=False)

@@ -94,14 +94,16 @@ def part_of(amount, weights, place):
 
 def part_line(name, item, number, label, **options):
     """A line of an owner's schedule: the part of a line of Schedule K. `item` says for which division; the form has its owner's
-    `place`, and (amount, weights of all owners) of each of the `parts` of the year: one, unless the books were closed."""
+    `place`, (amount, weights of all owners) of each of the `parts` of the year: one, unless the books were closed; and amounts
+    that are `moved` to its owner from others."""
 
     @line(number, label, **options)
     def read(form):
         amount = getattr(form.schedule, name)
         parts = form.parts(item, amount)
-        if len(parts) > 1:
-            return total([part_of(one, weights, form.place) for one, weights in parts])
+        moved = form.moved(item)
+        if len(parts) > 1 or moved:
+            return total([part_of(one, weights, form.place) for one, weights in parts], moved)
         if not amount:
             return nothing_because("there is none to divide")
         return part_of(amount, parts[0][1], form.place)

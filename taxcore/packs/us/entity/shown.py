@@ -5,6 +5,7 @@ from taxcore.engine.outgoing import Drawn, DrawnTable
 # Parts of the schedule by how a line's number begins: title, heads
 _PARTS = {
     "K": ("Item K, liabilities", ("", "Kind", "End of year")),
+    "N": ("Item N, net unrecognized section 704(c) gain or (loss)", ("", "", "Amount")),
     "L": ("Item L, capital", ("", "Tax basis", "Amount")),
 }
 

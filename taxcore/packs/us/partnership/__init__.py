@@ -49,7 +49,7 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
-    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], PAPERS[4], LetProperty, Asset, *ILLINOIS.papers,
+    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], *PAPERS[4:], LetProperty, Asset, *ILLINOIS.papers,
             *MORE_TIME, Amendment),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),

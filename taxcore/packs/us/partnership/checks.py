@@ -83,6 +83,30 @@ def allocations(run):
             yield found(paper.address("item"), says, code="us.allocation.effect")
 
 
+@stops("us.1065.built-in", "Property contributed with built-in gain or loss: item N missing", "missing", "IRC 704(c)")
+@stops("us.built-in.not-zero", "Section 704(c) allocation that does not add up to nothing", "conflict", "26 CFR 1.704-3")
+@stops("us.built-in.cents", "Section 704(c) allocation with cents", "conflict", "Schedule K-1")
+@check("us.built-in.nothing", "Built-in gain or loss, and nothing is allocated for it", "unlikely", "26 CFR 1.704-3")
+def built_in(run):
+    """How much is moved, and what is left of it, the preparer says; it goes into every share as entered."""
+    papers = run.papers("built-in")
+    for paper in papers:
+        left = sum((row.amount for row in paper.rows), Decimal(0))
+        cents = next((row for row in paper.rows if row.amount % 1), None)
+        if cents is not None:
+            yield found(cents.address("amount"), "Schedules K-1 have whole dollars. Round it.", code="us.built-in.cents")
+        if left:
+            says = f"{left:,.2f} is left over. What one partner gets, others give."
+            yield found(paper.address("rows"), says, code="us.built-in.not-zero")
+    for partner in run.papers("partner"):
+        if partner.built_in and not partner.is_keyed("built_in_after"):
+            says = f"Enter what is unrecognized at the end of the year for {partner.called}: item N tells it."
+            yield found(partner.address("built_in_after"), says, code="us.1065.built-in")
+        if (partner.built_in or partner.built_in_before) and not papers:
+            says = f"Depreciation or gain of what {partner.called} contributed goes by section 704(c). Add what is moved."
+            yield found(partner.address("built_in_after"), says, code="us.built-in.nothing")
+
+
 @check("us.capital.not-tied", "Schedule M-2 differs from Schedule L", "conflict", "Schedule M-2")
 @stops("us.m1.unreconciled", "Schedule M-1 does not reconcile", "conflict", "Schedule M-1")
 @check("us.capital.negative", "Partner's capital below zero", "unlikely", "26 CFR 1.704-1(b)(2)(ii)(d)")
@@ -130,7 +154,6 @@ def _against_books(run, schedule, m2):
 @stops("us.1065.foreign", "Foreign partnership", "unsupported", "IRC 6031(e)")
 @stops("us.1065.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
 @check("us.1065.state-return", "A state's partnership return", "unsupported", "state law")
-@stops("us.1065.built-in", "Property contributed with built-in gain or loss", "unsupported", "IRC 704(c)")
 @stops("us.1065.distributed-property", "Property distributed to partners", "unsupported", "IRC 731(c), 732, 737")
 def unsupported(run):
     about = run.single("about")
@@ -145,9 +168,6 @@ def unsupported(run):
     yield from cannot_file(about, rows)
     yield from state_returns(run, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
-        if partner.built_in:
-            says = "How built-in gain is allocated is not worked out here yet. This return cannot be e-filed from here."
-            yield found(partner.address("built_in"), says, code="us.1065.built-in")
         if partner.distributed_property:
             says = "Gain and basis of property that is distributed are not worked out here yet. It cannot be e-filed from here."
             yield found(partner.address("distributed_property"), says, code="us.1065.distributed-property")
@@ -212,4 +232,4 @@ def kinds(run):
         yield found(about.address("qualified"), says, code="us.1065.qualified-no-property")
 
 
-CHECKS = (*ENTITY, partners, allocations, closing, reconciled, unsupported, answers, kinds)
+CHECKS = (*ENTITY, partners, allocations, closing, built_in, reconciled, unsupported, answers, kinds)

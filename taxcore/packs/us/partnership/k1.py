@@ -1,7 +1,7 @@
 """Schedule K-1 of each partner: items divided so that the parts are the whole, capital on the tax basis, liabilities."""
 
 from taxcore.engine import fact, line, linked, nothing_because, total
-from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
+from taxcore.packs.us.entity.balances import BUILT_IN, NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import ZERO, EntityForm, part_line, part_of
 from taxcore.packs.us.entity.closing import in_parts, is_closed
 from taxcore.packs.us.partnership.papers import percent
@@ -24,6 +24,16 @@ def _agreed(run):
         if paper.item and paper.rows:
             given = {row.partner: percent(row.part) for row in paper.rows}
             found.setdefault(paper.item, tuple(given.get(partner.key, ZERO) for partner in partners))
+    return found
+
+
+def _built_in(run):
+    """{(item, partner): whole dollars moved because of what a partner contributed}."""
+    found = {}
+    for paper in run.papers("built-in"):
+        for row in paper.rows:
+            if paper.item and row.amount:
+                found.setdefault((paper.item, row.partner), []).append(row.amount)
     return found
 
 
@@ -72,6 +82,10 @@ class Share(EntityForm):
         if item in self.run.once(_agreed):
             return ((amount, self.weights(item, amount)),)
         return in_parts(self.run, item, amount, lambda: self.weights(item, amount), self._held)
+
+    def moved(self, item):
+        """What section 704(c) moves to or from this partner."""
+        return self.run.once(_built_in).get((item, self.key), ())
 
     def _held(self, day, amount):
         which = "loss" if amount < 0 else "profit"
@@ -151,9 +165,11 @@ class Share(EntityForm):
 
     @line("20Z1", "Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
-        amount = self.rounding(self.schedule.qualified_income)
-        if not is_closed(self.run, "1") or self.run.single("business").no_trade:
+        amount, moved = self.rounding(self.schedule.qualified_income), self.moved("1")
+        if self.run.single("business").no_trade:
             return self._by_business(amount)
+        if not is_closed(self.run, "1"):
+            return total(self._by_business(amount), moved) if moved else self._by_business(amount)
         rest = total(amount, less=self.schedule.ordinary)
         return total(self.ordinary, part_of(rest, self.weights("2", rest), self.place) if rest else ZERO)
 
@@ -184,6 +200,16 @@ class Share(EntityForm):
     def recourse(self):
         """Borne by general partners by their losses; where there are none, by all."""
         return self._owed(self.run.form("us.sch-l").recourse_owed, _losses_borne)
+
+    # Item N: property contributed with built-in gain or loss
+
+    @line("N1", "Net unrecognized section 704(c) gain or (loss), beginning", cites="IRC 704(c)")
+    def built_in_before(self):
+        return self._of("built_in_before")
+
+    @line("N2", "Net unrecognized section 704(c) gain or (loss), ending", cites="IRC 704(c)", closes=BUILT_IN)
+    def built_in_after(self):
+        return self._of("built_in_after")
 
     # Item L: capital on the tax basis
 

@@ -4,7 +4,7 @@ from decimal import Decimal
 
 from taxcore.engine import Amount, Choice, Day, Flag, Refer, Row, Rows, Text
 from taxcore.packs.us.base import STATES
-from taxcore.packs.us.entity.balances import NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
+from taxcore.packs.us.entity.balances import BUILT_IN, NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import EntityPaper
 from taxcore.packs.us.entity.closing import part_row
 
@@ -124,6 +124,8 @@ class Partner(EntityPaper):
     contributed = Amount("L", "Cash contributed")
     contributed_property = Amount("L2", "Property contributed, adjusted basis", cites="IRC 723")
     built_in = Flag("M", "It had built-in gain or loss", cites="IRC 704(c)", only=lambda paper: bool(paper.contributed_property))
+    built_in_before = Amount("N1", "Net unrecognized section 704(c) gain or loss, beginning", negative=True, opens=BUILT_IN)
+    built_in_after = Amount("N2", "Net unrecognized section 704(c) gain or loss, ending", negative=True, cites="IRC 704(c)")
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
     distributed_property = Amount("19C", "Other property distributed, adjusted basis", cites="IRC 732")
 
@@ -197,6 +199,31 @@ class Allocation(EntityPaper):
         return True
 
 
+_704C = {"traditional": "Traditional", "curative": "Traditional with curative allocations", "remedial": "Remedial"}
+
+
+class MovedRow(Row):
+    partner = Refer(None, "Partner", ("partner",), needed="Choose to or from whom it moves.")
+    amount = Amount(None, "Amount", negative=True, help="Of all partners together nothing is left.")
+
+
+class BuiltIn(EntityPaper):
+    """What a contribution with built-in gain or loss moves among the partners: depreciation or gain of one property, as its
+    method says. IRC 704(c)(1)(A); 26 CFR 1.704-3."""
+
+    kind, name, official, group = "built-in", "Section 704(c) allocation", "26 CFR 1.704-3", "owners"
+    again = True
+    short, heading = "Section 704(c) allocation", "property"
+
+    property = Text(None, "Property", longest=60, needed="Name what was contributed.", kept=True)
+    method = Choice(None, "Method", _704C, needed="Each property keeps its method.", kept=True)
+    item = Choice(None, "Item of Schedule K", ITEMS, needed="Choose what is moved.", kept=True)
+    rows = Rows(None, "Moved", MovedRow)
+
+    def comes_again(self):
+        return True
+
+
 class Closing(EntityPaper):
     """Items that go by parts of the year, because interests changed in it. 26 CFR 1.706-4(a)(3), (c)."""
 
@@ -217,4 +244,4 @@ class MoreItems(EntityPaper):
     gross_nonfarm = Amount("14c", "Gross nonfarm income", help="If empty, gross profit.")
 
 
-PAPERS = (About, Partner, Allocation, MoreItems, Closing)
+PAPERS = (About, Partner, Allocation, MoreItems, Closing, BuiltIn)

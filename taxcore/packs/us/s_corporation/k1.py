@@ -39,6 +39,10 @@ class Share(EntityForm):
         """By parts of the year where all agreed to close the books, else by shares and days."""
         return in_parts(self.run, item, amount, lambda: self.weights(item, amount), self._held)
 
+    def moved(self, item):
+        """Nothing: every share has the same of every item. IRC 1361(b)(1)(D)."""
+        return ()
+
     def _held(self, day, amount):
         return tuple(one.held_on(day) for one in self.run.papers("shareholder"))
 

@@ -22,6 +22,7 @@ from taxcore.packs.us.partnership.tests.making import (
     rows,
     shop,
 )
+from taxcore.packs.us.partnership.tests.test_built_in import CODES as BUILT_IN
 from taxcore.packs.us.partnership.tests.test_worked import LET, allocation, house, plain
 from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
 
@@ -104,7 +105,7 @@ class DiagnosticTests(TestCase):
         self.assertNotIn("us.1065.planning-year", [one.code for one in result().findings])
 
     def test_every_one_has_a_case(self):
-        elsewhere = {"us.1065.planning-year"} | OF_ILLINOIS | PLAUSIBLE | CORRECTED | CLOSED
+        elsewhere = {"us.1065.planning-year"} | OF_ILLINOIS | PLAUSIBLE | CORRECTED | CLOSED | BUILT_IN
         of_fields = {one.code for paper in (PACK.people, *PACK.papers) for one in _needed(paper)}
         engine = {
             one.code for one in (PACK.unknown_paper, PACK.bad_value, PACK.unsettled, PACK.unconfirmed, PACK.unconfirmed_stops)
