@@ -94,6 +94,13 @@ def _record(actor, what, role):
     record(actor, what, household=role.household, says=f"{role.named}, {role.get_kind_display().lower()}{share}")
 
 
+def hear_of(household):
+    """The persons who hear of an entity: who gets its mail; where nobody does, who signs for it."""
+    rows = household.roles.filter(until=None).exclude(person=None).filter(Q(gets_mail=True) | Q(signs=True))
+    found = list(rows.select_related("person"))
+    return list(dict.fromkeys(one.person for one in [one for one in found if one.gets_mail] or found))
+
+
 def roles_in(actor, household):
     """Who is what in an entity, as far as somebody may see them: those that stand first."""
     return _visible(actor, household.roles.select_related("person__household", "holder"))

@@ -10,7 +10,8 @@ from django.db import transaction
 from django.db.models import Q
 from django.utils import timezone
 
-from practice.clients.models import Entity, Person, Role
+from practice.clients.models import Entity, Person
+from practice.clients.roles import hear_of
 from practice.delivery.models import Statement
 from practice.firm.crypto import digest, plain_number, seal_bytes, unseal_bytes
 from practice.firm.events import record
@@ -63,19 +64,15 @@ def _mark(return_, drawn):
 
 
 def _clients_of(return_, number):
-    """Whoever is known by a number; of an entity those who get its mail, else those who sign for it."""
+    """Whoever is known by a number; of an entity those who hear of it."""
     plain = plain_number(number)
     if not plain:
         return []
     mark = digest(return_.firm_id, plain)
     if person := Person.objects.for_firm(return_.firm_id).filter(number_digest=mark, merged_into=None).first():
         return [person]
-    entity = Entity.objects.for_firm(return_.firm_id).filter(number_digest=mark).first()
-    if entity is None:
-        return []
-    roles = Role.objects.for_firm(return_.firm_id).filter(household=entity.household_id, until=None).exclude(person=None)
-    rows = list(roles.filter(Q(gets_mail=True) | Q(signs=True)).select_related("person"))
-    return list(dict.fromkeys(one.person for one in [one for one in rows if one.gets_mail] or rows))
+    entity = Entity.objects.for_firm(return_.firm_id).filter(number_digest=mark).select_related("household").first()
+    return hear_of(entity.household) if entity is not None else []
 
 
 @transaction.atomic

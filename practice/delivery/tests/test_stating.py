@@ -5,11 +5,13 @@ from unittest import mock
 from django.core import mail
 from django.test import Client
 
+from practice.clients import entities, roles
 from practice.clients.models import Person
 from practice.delivery import handing_over, packaging, retaining, stating
 from practice.delivery.models import Package, Statement
 from practice.firm.permissions import NotOfThisFirm, Refused
 from practice.firm.refusals import Cannot
+from practice.gather.people import people_of
 from practice.portal.models import PortalLink
 from practice.portal.tasks import mail_link
 from practice.returns import issuing
@@ -139,6 +141,17 @@ class StatementTests(EntityTestCase):
         self.corin.save()
         self.assertEqual([one.says for one in self.standing()], ["", "No client has that number."])
         self.assertEqual(stating.deliver_all(self.signer, self._lock()).says, "1 statement delivered")
+
+    def test_of_an_entity_whoever_hears_of_it(self):
+        self.corin.number = ""
+        self.corin.save()
+        owner = entities.add(self.preparer, name="Pier Co", form="company", number="90-0000104")
+        self.assertEqual([one.says for one in self.standing()], ["", "No client has that number."])
+        roles.give(self.preparer, owner.pk, "Lorna Abernathy", "director", signs=True)
+        self.assertEqual([one.clients for one in self.standing()], [(self.client_person,)] * 2)
+        roles.give(self.preparer, owner.pk, "Corin Vale", "director", gets_mail=True)
+        self.assertEqual(self.standing()[1].clients, (self.corin,))
+        self.assertEqual(people_of(self.made), [self.client_person])
 
     def _lock(self):
         self.locked()
