@@ -18,7 +18,7 @@ from procrastinate.contrib.django.models import ProcrastinateJob
 
 import practice
 from practice.delivery import packaging, printing
-from practice.delivery.models import Package
+from practice.delivery.models import Package, Statement
 from practice.dispatch import filing, tasks
 from practice.dispatch.models import State, Submission
 from practice.fees import billing
@@ -29,7 +29,7 @@ from practice.intake.tests.test_attaching import pdf
 from practice.portal import links
 from practice.portal.models import Alert, PortalLink
 from practice.returns import rounds
-from practice.returns.models import Round
+from practice.returns.models import HandedOut, Round
 from practice.signing import requesting
 from practice.signing.models import Signature
 from practice.staff import inviting
@@ -80,6 +80,14 @@ class JobsTests(TransactionTestCase):
         package = Package.objects.create(
             firm=self.firm, of=self.return_, snapshot=Signature.objects.for_firm(self.firm).first().snapshot, asked_by=self.signer
         )
+        stated = Statement.objects.create(
+            firm=self.firm, of=self.return_, snapshot=package.snapshot, client=self.client_person, code="k-1", name="Schedule K-1",
+            mark="-", asked_by=self.signer,
+        )  # fmt: skip
+        HandedOut.objects.create(
+            firm=self.firm, source=self.return_, paper=self.paper, version=1, by=self.signer, follows_by=self.signer,
+            follows_at=timezone.now(),
+        )  # fmt: skip
         draft = billing.drafted(self.signer, self._other_return())
         billing.add_line(self.signer, draft.pk, None, "Advice", "1", "50")
         invited = inviting.invite(self.signer, "robin@larkspurrow.example", "Robin Vale", "RV", "preparer")
@@ -97,6 +105,7 @@ class JobsTests(TransactionTestCase):
             "read clients": {"arrival_id": arrived.pk}, "take clients in": {"arrival_id": chosen.pk},
             "send": {"submission_id": submission.pk, "kind": "return"}, "poll": {"submission_id": sent.pk, "kind": "return"},
             "round": {"round_id": of.pk}, "package": {"package_id": package.pk},
+            "statement": {"statement_id": stated.pk}, "follow": {"return_id": self.return_.pk},
         }  # fmt: skip
 
     def preparer_now(self):

@@ -8,6 +8,8 @@ from django.conf import settings
 from django.contrib.staticfiles.finders import get_finders
 from django.core.management import call_command
 from django.core.management.base import BaseCommand
+from django.db import connection
+from django.db.migrations.executor import MigrationExecutor
 
 
 class Command(BaseCommand):
@@ -20,10 +22,17 @@ class Command(BaseCommand):
     def handle(self, *args, **options):
         with ThreadPoolExecutor(1) as pool:  # compressing files leaves the interpreter to others
             collecting = pool.submit(_collect)
-            call_command("migrate", verbosity=0)
+            _migrate()
             if options["demo"]:
                 call_command("demo")
             collecting.result()
+
+
+def _migrate():
+    """Where there is nothing to migrate nobody is told that it was done: that takes as long as the rest of a start."""
+    executor = MigrationExecutor(connection)
+    if executor.migration_plan(executor.loader.graph.leaf_nodes()):
+        call_command("migrate", verbosity=0)
 
 
 def _collect():
