@@ -1,5 +1,6 @@
 """Diagnostics of entities' returns: accounts and answers that contradict each other, or seldom are what they look like."""
 
+from datetime import date
 from decimal import Decimal
 
 from taxcore.engine import check, found, stops
@@ -58,6 +59,7 @@ def sheet(run):
 @check("us.books.beginning-initial", "Initial return with beginning balances", "conflict", "Schedule L")
 @check("us.books.final-assets", "Final return with assets left", "conflict", "IRC 331, 336, 731")
 @check("us.about.started-later", "It began after the year", "conflict")
+@stops("us.about.short-first-year", "Depreciation in a short first year", "unsupported", "Rev. Proc. 89-15")
 @check("us.about.initial-later", "Initial return of a later year than its first", "unlikely")
 def begins_and_ends(run):
     about, books, year = run.single("about"), run.single("books"), run.year
@@ -79,6 +81,36 @@ def begins_and_ends(run):
     elif began and began.year < year and about.initial:
         says = f"It began in {began.year}. Did it have nothing to file until now?"
         yield found((about.address("initial"), at), says, code="us.about.initial-later")
+    elif began and about.initial and began.month > 1 and _depreciates(run):
+        says = (
+            "Its first year is short, and depreciation by tables is less then. That is not worked out here: it cannot be e-filed."
+        )
+        yield found(at, says, code="us.about.short-first-year")
+
+
+@check("us.about.ended-other", "Final return that ended in another year", "conflict", "IRC 443(a)(2)")
+@check("us.about.ended-early", "Final return that is due earlier", "missing", "IRC 6072; 26 CFR 1.6072-2(a)(2)")
+@stops("us.about.short-last-year", "Depreciation in a short last year", "unsupported", "Rev. Proc. 89-15")
+def ended(run):
+    about = run.single("about")
+    if not about.final or not about.ended:
+        return
+    day, at = about.ended, about.address("ended")
+    if day.year != run.year:
+        yield found(at, f"This return is of {run.year}. Correct the day, or the year.", code="us.about.ended-other")
+    elif (day.month, day.day) != (12, 31):
+        months = day.month + (4 if run.pack.code == "us-1120" else 3) - 1
+        due = date(day.year + months // 12, months % 12 + 1, 15)
+        says = f"It is due on {due:%B %-d, %Y}, not on the day that is shown for a calendar year. File it by then."
+        yield found(at, says, code="us.about.ended-early")
+        if _depreciates(run):
+            says = "Depreciation by tables is less in a short year. That is not worked out here: it cannot be e-filed."
+            yield found(at, says, code="us.about.short-last-year")
+
+
+def _depreciates(run):
+    """Whether a table's rate counts this year; what is amortized goes by months."""
+    return any(one.of_year and one.asset.sort not in ("intangible", "start-up") for one in run.every("us.depreciation"))
 
 
 @check("us.books.no-receipts", "Expenses and no receipts", "unlikely", "IRC 162(a), 195")
@@ -231,4 +263,4 @@ def owners(run):
             yield found(owner.address("number"), f"{wanted}. Correct the number or what it is.", code="us.owner.number-shape")
 
 
-CHECKS = (sheet, begins_and_ends, statement, between, entries, answers)
+CHECKS = (sheet, begins_and_ends, ended, statement, between, entries, answers)

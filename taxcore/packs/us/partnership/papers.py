@@ -48,6 +48,8 @@ class About(EntityPaper):
     started = Day("E", "Date business started", needed="Page 1 asks for it.", kept=True)
     initial = Flag("G1", "Initial return")
     final = Flag("G2", "Final return")
+    ended = Day(None, "Ended on", only=lambda paper: bool(paper.final), needed="When the return is due turns on it.",
+                cites="IRC 443(a)(2), 6072")  # fmt: skip
     method = Choice("H", "Accounting method", METHODS, needed="Page 1 asks for it.", kept=True)
     entity_kind = Choice("B1", "Type of entity", KINDS, needed="Schedule B, line 1.", kept=True, begins="Schedule B")
     owned_half = Flag(

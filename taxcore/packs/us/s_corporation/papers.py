@@ -35,6 +35,8 @@ class About(EntityPaper):
     incorporated = Day("E", "Date incorporated", needed="Page 1 asks for it.", kept=True)
     initial = Flag("H1", "Initial return")
     final = Flag("H2", "Final return")
+    ended = Day(None, "Ended on", only=lambda paper: bool(paper.final), needed="When the return is due turns on it.",
+                cites="IRC 443(a)(2), 6072")  # fmt: skip
     method = Choice("B1", "Accounting method", METHODS, needed="Schedule B, line 1.", kept=True, begins="Schedule B")
     activity = Text("B2a", "Business activity", longest=60, needed="Schedule B, line 2.", kept=True)
     product = Text("B2b", "Product or service", longest=60, needed="Schedule B, line 2.", kept=True)
