@@ -13,6 +13,7 @@ from practice.firm.events import record
 from practice.firm.permissions import may
 from practice.intake import enclosing
 from practice.pages.timeline import by_day
+from practice.portal.links import OWNERS
 from practice.portal.models import PortalLink
 from practice.returns import amending, frozen
 from practice.returns.computing import pack_of
@@ -94,7 +95,8 @@ def _signers(return_):
     represented = representing.of_return(return_)
     signed = {(s.client_id, s.authority): s for s in return_.signatures.filter(voided_at=None)}
     requests = {r.client_id: r for r in return_.signature_requests.filter(voided_at=None)}
-    links = {one.client_id: one for one in PortalLink.objects.for_firm(return_.firm).filter(of=return_).order_by("pk")}
+    sent = PortalLink.objects.for_firm(return_.firm).filter(of=return_).exclude(purpose=OWNERS)
+    links = {one.client_id: one for one in sent.order_by("pk")}
     return [
         (
             client, role,
