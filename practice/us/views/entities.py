@@ -36,7 +36,7 @@ def show(request, return_id):
     context |= {
         "tab": "what-if", "businesses": businesses, "chosen": chosen, "owners": owners, "owner": owner,
         "notes": list(core.notes(run)), "partner": given.get("partner", ""),
-        "profit": given.get("profit") or _profit(run, chosen), "pay": given.get("pay", ""),
+        "profit": given.get("profit") or _profit(chosen), "pay": given.get("pay") or _pay(chosen),
     }  # fmt: skip
     status = 200
     try:
@@ -46,15 +46,20 @@ def show(request, return_id):
     return render(request, "us/entities.html", context, status=status)
 
 
-def _profit(run, business):
-    found = run.form("us.sch-c", business.key).profit if business is not None else Decimal(100_000)
-    return f"{max(found, Decimal(0)):.0f}"
+def _profit(business):
+    if business is None:
+        return "100000"
+    return f"{max(business.profit, Decimal(0)):.0f}"
+
+
+def _pay(business):
+    return f"{business.pay:.0f}" if business is not None and business.pay else ""
 
 
 def _compared(result, business, context, owner):
     profit, _ = amount(context["profit"])
     pay = amount(context["pay"])[0] if context["pay"] else (profit / 2).quantize(Decimal(100))
-    rest = core.without(result.run, business.key if business is not None else "")
+    rest = core.without(result.run, business)
     asked = core.Asked(profit, pay, owner, "spouse" if context["partner"] == "spouse" and len(context["owners"]) > 1 else "")
     found = core.compared(result, rest, asked)
     rows = [(words, note, name, [getattr(one, name) for one in found]) for words, name, note in _ROWS]

@@ -18,7 +18,7 @@ from taxcore.engine import ZERO, PaperValues, Result, ReturnData, compute
 from taxcore.engine.figures import cents
 from taxcore.engine.law import Law, read_law
 from taxcore.packs.us import places
-from taxcore.packs.us.base import STATES, UNTAXED
+from taxcore.packs.us.base import STATES, UNTAXED, digits
 from taxcore.whatif.columns import total_tax
 
 KINDS = {
@@ -64,17 +64,61 @@ class Compared:
         return self.profit - self.taxes
 
 
-def businesses(run: Any) -> list[Any]:
-    """Sole proprietorships of the return, whose profit can be asked about."""
-    return list(run.papers("business"))
+@dataclass(frozen=True, slots=True)
+class Business:
+    """What can be asked about: a sole proprietorship, or a share of an entity as its Schedule K-1 has it. `profit` is the
+    owner's, before what is paid to the owner, which is `pay` where it is wages; `papers` are (kind, id) of all that goes with
+    it."""
+
+    key: str
+    title: str
+    owner: str
+    profit: Decimal
+    pay: Decimal
+    papers: frozenset[tuple[str, str]]
 
 
-def without(run: Any, key: str) -> ReturnData:
-    """The return without a business and what was paid to it."""
-    gone = {("business", key)} | {
-        (paper.kind, paper.key) for kind in _SENDERS for paper in run.papers(kind) if getattr(paper, "business", "") == key
-    }
+def businesses(run: Any) -> list[Business]:
+    """Sole proprietorships of the return, then shares of partnerships and S corporations."""
+    shares = [*run.papers("k1-1065"), *run.papers("k1-1120s")]
+    return [*(_proprietorship(run, one) for one in run.papers("business")), *(_share_of(run, one) for one in shares)]
+
+
+def _proprietorship(run: Any, paper: Any) -> Business:
+    senders = (one for kind in _SENDERS for one in run.papers(kind) if getattr(one, "business", "") == paper.key)
+    papers = {("business", paper.key), *((one.kind, one.key) for one in senders)}
+    return Business(paper.key, paper.title, paper.owner, run.form("us.sch-c", paper.key).profit, ZERO, frozenset(papers))
+
+
+def _share_of(run: Any, paper: Any) -> Business:
+    """With the paper of its basis, and wages that an S corporation paid to its owner."""
+    bases = [one for kind in ("basis-p", "basis-s") for one in run.papers(kind) if str(one.share or "") == paper.key]
+    number = digits(paper.entity_number)
+    paid = [one for one in run.papers("w2", paper.owner) if number and digits(one.employer_number) == number]
+    if paper.kind != "k1-1120s":
+        paid = []
+    pay = sum((one.wages for one in paid), ZERO)
+    before = pay + employers_tax(run, pay) if paid else getattr(paper, "guaranteed", ZERO)
+    papers = frozenset((one.kind, one.key) for one in (paper, *bases, *paid))
+    return Business(paper.key, paper.title, paper.owner, paper.ordinary + before, pay, papers)
+
+
+def employees_tax(run: Any, pay: Decimal) -> Decimal:
+    """Social Security and Medicare tax of the one who is paid. IRC 3101."""
+    law = run.laws["us"].payroll
+    return cents(min(pay, law.wage_base) * law.social_security_rate + pay * law.medicare_rate)
+
+
+def employers_tax(run: Any, pay: Decimal) -> Decimal:
+    """The same again, and federal unemployment tax. IRC 3111, 3301."""
+    law = entity_law().unemployment
+    return employees_tax(run, pay) + cents(min(pay, law.wages) * law.rate)
+
+
+def without(run: Any, business: Business | None) -> ReturnData:
+    """The return without a business and what goes with it."""
     data: ReturnData = run.everything
+    gone = business.papers if business is not None else frozenset()
     return data.but(papers=tuple(one for one in data.papers if (one.kind, one.id) not in gone), overrides={})
 
 
@@ -111,12 +155,12 @@ def entity_law() -> Law:
 class _Choice:
     def __init__(self, result: Result, rest: ReturnData, asked: Asked):
         self.run, self.rest, self.asked, self.law = result.run, rest, asked, entity_law()
-        self.payroll_law, self.plans = result.run.laws["us"].payroll, result.run.laws["us"].plans
+        self.plans = result.run.laws["us"].plans
         self.home = places.home_at_end(result.run)
         self.before = self._owed(compute(self.run.pack, rest))
         if asked.profit < 0 or asked.pay < 0:
             raise ValueError("Enter amounts from nothing upwards.")
-        if asked.pay + self._employer(asked.pay) > asked.profit:
+        if asked.pay + employers_tax(self.run, asked.pay) > asked.profit:
             raise ValueError("The pay, with the employer's payroll tax, is more than the profit.")
 
     def of(self, kind: str) -> Compared:
@@ -140,7 +184,7 @@ class _Choice:
         return self._compared("partnership", profit, papers, entity_tax=state if both else cents(state * _HALF))
 
     def _s_corp(self) -> Compared:
-        pay, employer = self.asked.pay, self._employer(self.asked.pay)
+        pay, employer = self.asked.pay, employers_tax(self.run, self.asked.pay)
         before = self.asked.profit - pay - employer
         state = self._state_tax(before, "s_corporation")
         share = {"ordinary": _text(before - state), "qualified_income": _text(before - state), "qualified_wages": _text(pay)}
@@ -149,7 +193,7 @@ class _Choice:
 
     def _c_corp(self) -> Compared:
         """All that is left after tax is distributed as qualified dividends."""
-        pay, employer = self.asked.pay, self._employer(self.asked.pay)
+        pay, employer = self.asked.pay, employers_tax(self.run, self.asked.pay)
         before = self.asked.profit - pay - employer
         state = self._state_tax(before, "corporation")
         federal = cents((before - state) * self.law.corporation.rate)
@@ -164,7 +208,7 @@ class _Choice:
         dividends: Decimal = ZERO,
     ) -> Compared:  # fmt: skip
         result = compute(self.run.pack, self.rest.but(papers=(*self.rest.papers, *papers)))
-        payroll = self._employee(pay) + self._employer(pay)
+        payroll = employees_tax(self.run, pay) + employers_tax(self.run, pay)
         owner = self._owed(result)
         income = result.run.form("us.1040")
         earned = sum((one.tax for one in result.run.every("us.sch-se")), ZERO)
@@ -177,15 +221,6 @@ class _Choice:
     def _owed(self, result: Result) -> Decimal:
         """The tax of the return, less Social Security tax that two employers withheld too much of."""
         return total_tax(result) - result.run.form("us.sch-3").excess_social_security
-
-    def _employee(self, pay: Decimal) -> Decimal:
-        law = self.payroll_law
-        return cents(min(pay, law.wage_base) * law.social_security_rate + pay * law.medicare_rate)
-
-    def _employer(self, pay: Decimal) -> Decimal:
-        """The same again, and federal unemployment tax."""
-        law = self.law.unemployment
-        return self._employee(pay) + cents(min(pay, law.wages) * law.rate)
 
     def _state_tax(self, income: Decimal, name: str) -> Decimal:
         if self.home not in self.law.states:

@@ -9,13 +9,18 @@ from taxcore.packs.us import PACK, entity_choice
 from taxcore.packs.us.entity_choice import Asked
 from taxcore.packs.us.tests.diagnosed.making import paper
 from taxcore.packs.us.tests.returns import couple, data, filing, person, result, w2
+from taxcore.whatif.columns import total_tax
 
 TEXAS = filing(residence="TX", state="TX")
 BOOKS = paper("business", "b1", activity="Repair", code="811490", participates="yes", receipts="100000")
 
 
+def business(run, key="b1"):
+    return next((one for one in entity_choice.businesses(run) if one.key == key), None)
+
+
 def kinds(found, profit, pay, **asked):
-    rest = entity_choice.without(found.run, "b1")
+    rest = entity_choice.without(found.run, business(found.run))
     return {one.kind: one for one in entity_choice.compared(found, rest, Asked(Decimal(profit), Decimal(pay), **asked))}
 
 
@@ -89,7 +94,29 @@ class WholeTests(TestCase):
     def test_what_was_paid_to_the_business_goes_with_it(self):
         nec = paper("1099-nec", "n1", payer="Quay", amount="100000", business="b1")
         found = compute(PACK, data(person(), TEXAS, BOOKS, nec))
-        self.assertEqual({one.kind for one in entity_choice.without(found.run, "b1").papers}, {"person", "filing"})
+        self.assertEqual({one.kind for one in entity_choice.without(found.run, business(found.run)).papers}, {"person", "filing"})
+
+    def test_a_share_of_an_s_corporation_with_its_wages(self):
+        """50,000 of wages cost 3,825 and 42 more; with the share of 40,000 that is 93,867, and as an S corporation the return as it is."""
+        share = paper("k1-1120s", "k1", entity="Quay Inc", entity_number="00-4455669", ordinary="40000", qualified_income="40000",
+                      qualified_wages="50000", participates="yes", all_at_risk="yes")  # fmt: skip
+        basis = paper("basis-s", "b", share="k1", begun="90000")
+        paid = w2(50_000, state="TX", employer_number="00-4455669")
+        found = result(person(), TEXAS, share, basis, paid, w2(9_000, key="other", state="TX"))
+        (one,) = entity_choice.businesses(found.run)
+        self.assertEqual((one.profit, one.pay), (93_867, 50_000))
+        rest = entity_choice.without(found.run, one)
+        self.assertEqual({(left.kind, left.id) for left in rest.papers} & one.papers, set())
+        self.assertIn("other", {left.id for left in rest.papers})
+        as_now = entity_choice.compared(found, rest, Asked(one.profit, one.pay))[2]
+        self.assertEqual((as_now.kind, as_now.owner_tax), ("s-corp", total_tax(found)))
+
+    def test_a_share_of_a_partnership_with_what_is_guaranteed(self):
+        share = paper("k1-1065", "k1", entity="Quay LLC", entity_number="00-4455668", ordinary="40000", guaranteed="10000",
+                      self_employment="50000", qualified_income="40000", participates="yes", all_at_risk="yes")  # fmt: skip
+        found = result(person(), TEXAS, share, paper("business", "b1", receipts="9000", activity="Repair", code="811490"))
+        self.assertEqual([(one.key, one.profit, one.pay) for one in entity_choice.businesses(found.run)],
+                         [("b1", 9_000, 0), ("k1", 50_000, 0)])  # fmt: skip
 
     def test_pay_that_is_not_there(self):
         found = result(person(), TEXAS, BOOKS)
