@@ -28,6 +28,14 @@ class PageTests(OfficeTestCase):
         self.assertContains(page, 'name="pay" value="30000')
         self.assertContains(page, "<svg")
 
+    def test_a_share_of_an_s_corporation_with_its_wages(self):
+        share = {"entity": "Quay Inc", "entity_number": "00-7140362", "ordinary": "20000.00", "participates": "yes"}
+        add_paper(self.preparer, self.return_.pk, "k1-1120s", "taxpayer", share)
+        page = self.page()
+        self.assertContains(page, "Quay Inc")
+        self.assertContains(page, 'name="profit" value="86225"')  # with wages of 61,480, 4,703.22 of payroll tax and 42
+        self.assertContains(page, 'name="pay" value="61480')
+
     def test_what_is_typed_badly_is_said(self):
         for given, words in (({"profit": "pear"}, "pear"), ({"profit": "50000", "pay": "49000"}, "more than the profit")):
             with self.subTest(given):
