@@ -67,5 +67,5 @@ def closing(run):
         yield found(run.single("closing").address("rows"), says, code="us.closing.no-change")
     page = run.form(run.pack.authorities[0].form.code())
     if run.pack.code == "us-1065" and is_closed(run, "1") and page.gains:
-        says = f"{page.gains:,.0f} is taken out of self-employment income by days, not by parts. Check line 14A of each partner."
+        says = f"{page.gains:,.0f} leaves self-employment income by days, not by parts. Check line 14A of each partner."
         yield found(page.address("gains"), says, code="us.closing.gains")
