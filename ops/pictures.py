@@ -57,7 +57,8 @@ def _property(practice: RunningPractice) -> None:
     shareholder and partner: Form 7203, the paper of a partner's basis."""
     of = "select r.id from returns_return r join clients_household h on h.id = r.household_id where h.name like '{}%'"
     return_id, farm = int(practice.sql(of.format("Ravenscar"))), int(practice.sql(of.format("Ormsgill")))
-    owner, partner = (int(practice.sql(f"{of.format(name)} and r.year = 2025")) for name in ("Ashgrove", "Ibsen-Clay"))
+    first = f"{of} and r.year = 2025 order by r.id limit 1"  # other pictures plan with them
+    owner, partner = (int(practice.sql(first.format(name))) for name in ("Ashgrove", "Ibsen-Clay"))
     _sheet(practice, "property", (
         f"/returns/{return_id}/assets", _paper(practice, return_id, "rental"), f"/returns/{return_id}/forms?at=us.8582.11",
         f"/returns/{return_id}/forms?at=us.4797.7", _paper(practice, farm, "farm"), f"/returns/{farm}/assets",
