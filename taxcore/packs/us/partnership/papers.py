@@ -126,8 +126,6 @@ class Partner(EntityPaper):
     contributed = Amount("L", "Cash contributed")
     contributed_property = Amount("L2", "Property contributed, adjusted basis", cites="IRC 723")
     built_in = Flag("M", "It had built-in gain or loss", cites="IRC 704(c)", only=lambda paper: bool(paper.contributed_property))
-    built_in_before = Amount("N1", "Net unrecognized section 704(c) gain or loss, beginning", negative=True, opens=BUILT_IN)
-    built_in_after = Amount("N2", "Net unrecognized section 704(c) gain or loss, ending", negative=True, cites="IRC 704(c)")
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
     distributed_property = Amount("19C", "Other property distributed, adjusted basis", cites="IRC 732")
 
@@ -137,6 +135,9 @@ class Partner(EntityPaper):
     capital_other = Amount(
         "L4", "Other increase or decrease of capital", negative=True, help="Transfers of an interest, section 734(b)."
     )
+    built_in_before = Amount("N1", "Section 704(c) gain or loss, beginning", negative=True, opens=BUILT_IN)
+    built_in_after = Amount("N2", "Section 704(c) gain or loss, ending", negative=True, cites="IRC 704(c)",
+                            help="Net, as far as it is not recognized yet.")  # fmt: skip
     nonrecourse_before = Amount("K1", "Nonrecourse liabilities when the year began", opens=NONRECOURSE)
     qualified_before = Amount("K2", "Qualified nonrecourse financing when the year began", opens=QUALIFIED)
     recourse_before = Amount("K3", "Recourse liabilities when the year began", opens=RECOURSE)
