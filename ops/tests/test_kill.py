@@ -1,6 +1,8 @@
 """What falls over comes back, and nothing that was acknowledged is lost or filed twice."""
 
+import os
 import re
+import signal
 import threading
 import time
 
@@ -173,7 +175,10 @@ class KillTests(RunningTestCase):
         return_id, paper_id = self.paper("Abernathy")
         person = Key(self.practice)
         self.assertEqual(person.save(return_id, paper_id, "control_number", "1", "").status_code, 200)
-        Installation(self.practice.data).cluster.stop()
+        mark = Installation(self.practice.data).cluster.data / "postmaster.pid"
+        was = mark.read_text().split()[0]
+        os.kill(int(was), signal.SIGINT)  # pg_ctl would go on waiting where the supervisor is quicker to start it again
+        self.wait(lambda: mark.exists() and mark.read_text().split()[:1] not in ([], [was]), 60)
         self.wait(self.up, 60)
         answer = self.wait(lambda: (a := person.save(return_id, paper_id, "control_number", "2", "1")).status_code == 200 and a)
         self.assertIn("Control number", answer.text)
