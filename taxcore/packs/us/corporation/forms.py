@@ -3,6 +3,7 @@
 from decimal import Decimal
 
 from taxcore.engine import Loop, excess, fact, least, line, linked, nothing_because, share, total, whole
+from taxcore.engine.amending import corrects
 from taxcore.packs.us.carried import as_rows, by_year, left_over
 from taxcore.packs.us.entity.balances import CORPORATE_CAPITAL, CORPORATE_CREDITED, CORPORATE_GIFTS, CORPORATE_LOSS
 from taxcore.packs.us.entity.base import EntityForm
@@ -216,9 +217,17 @@ class CorporationReturn(PageOne):
     def overpaid(self):
         return excess(self.payments, over=[self.tax, self.penalty])
 
-    @fact("Credited to next year's estimated tax", closes=CORPORATE_CREDITED, rounding=whole)
+    @fact("Credited to next year's estimated tax", rounding=whole)
     def credited(self):
         return least(self.paper("about").credited, self.overpaid)
+
+    @fact("Estimated tax credited to next year so far", closes=CORPORATE_CREDITED, rounding=whole)
+    def credited_so_far(self):
+        """What was credited with the original stays credited; an amendment adds to it."""
+        if not corrects(self.run, self.run.pack.authorities[0]):
+            return total(self.credited)
+        added = self.run.form("us.1120-x").credited
+        return total(self.as_filed("overpaid"), added, less=self.as_filed("refund"))
 
     @line("37", "Refunded", weight="total")
     def refund(self):

@@ -63,7 +63,7 @@ def closing(run):
             says = f"Interests change on {missing:%B %-d}. Enter the item through {missing - _DAY:%B %-d}."
             yield found(row.address("until"), says, code="us.closing.inside")
     if rows and not inside:
-        says = "All parts of the year go by the same interests. Enter under the owners from when theirs changed."
+        says = "No interest changes in this year. Enter the change under the owners' shares, or remove the parts."
         yield found(run.single("closing").address("rows"), says, code="us.closing.no-change")
     page = run.form(run.pack.authorities[0].form.code())
     if run.pack.code == "us-1065" and is_closed(run, "1") and page.gains:

@@ -82,9 +82,7 @@ def begins_and_ends(run):
         says = f"It began in {began.year}. Did it have nothing to file until now?"
         yield found((about.address("initial"), at), says, code="us.about.initial-later")
     elif began and about.initial and began.month > 1 and _depreciates(run):
-        says = (
-            "Its first year is short, and depreciation by tables is less then. That is not worked out here: it cannot be e-filed."
-        )
+        says = "Its first tax year is short, which reduces MACRS depreciation. That is not worked out here: it cannot be e-filed."
         yield found(at, says, code="us.about.short-first-year")
 
 
@@ -99,12 +97,12 @@ def ended(run):
     if day.year != run.year:
         yield found(at, f"This return is of {run.year}. Correct the day, or the year.", code="us.about.ended-other")
     elif (day.month, day.day) != (12, 31):
-        months = day.month + (4 if run.pack.code == "us-1120" else 3) - 1
+        months = day.month + run.pack.authorities[0].due[0] - 1
         due = date(day.year + months // 12, months % 12 + 1, 15)
         says = f"It is due on {due:%B %-d, %Y}, not on the day that is shown for a calendar year. File it by then."
         yield found(at, says, code="us.about.ended-early")
         if _depreciates(run):
-            says = "Depreciation by tables is less in a short year. That is not worked out here: it cannot be e-filed."
+            says = "A short tax year reduces MACRS depreciation. That is not worked out here: it cannot be e-filed."
             yield found(at, says, code="us.about.short-last-year")
 
 

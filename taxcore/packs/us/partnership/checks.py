@@ -84,7 +84,7 @@ def allocations(run):
 
 
 @stops("us.1065.built-in", "Property contributed with built-in gain or loss: item N missing", "missing", "IRC 704(c)")
-@stops("us.built-in.not-zero", "Section 704(c) allocation that does not add up to nothing", "conflict", "26 CFR 1.704-3")
+@stops("us.built-in.not-zero", "Section 704(c) allocation that does not add up to zero", "conflict", "26 CFR 1.704-3")
 @stops("us.built-in.cents", "Section 704(c) allocation with cents", "conflict", "Schedule K-1")
 @check("us.built-in.nothing", "Built-in gain or loss, and nothing is allocated for it", "unlikely", "26 CFR 1.704-3")
 def built_in(run):
@@ -96,11 +96,11 @@ def built_in(run):
         if cents is not None:
             yield found(cents.address("amount"), "Schedules K-1 have whole dollars. Round it.", code="us.built-in.cents")
         if left:
-            says = f"{left:,.2f} is left over. What one partner gets, others give."
+            says = f"The amounts of all partners add up to {left:,.2f}. They must add up to zero."
             yield found(paper.address("rows"), says, code="us.built-in.not-zero")
     for partner in run.papers("partner"):
-        if partner.built_in and not partner.is_keyed("built_in_after"):
-            says = f"Enter what is unrecognized at the end of the year for {partner.called}: item N tells it."
+        if (partner.built_in or partner.built_in_before) and not partner.is_keyed("built_in_after"):
+            says = f"Enter {partner.called}'s net unrecognized section 704(c) gain or loss at the end of the year, item N."
             yield found(partner.address("built_in_after"), says, code="us.1065.built-in")
         if (partner.built_in or partner.built_in_before) and not papers:
             says = f"Depreciation or gain of what {partner.called} contributed goes by section 704(c). Add what is moved."

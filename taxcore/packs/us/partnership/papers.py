@@ -206,8 +206,8 @@ _704C = {"traditional": "Traditional", "curative": "Traditional with curative al
 
 
 class MovedRow(Row):
-    partner = Refer(None, "Partner", ("partner",), needed="Choose to or from whom it moves.")
-    amount = Amount(None, "Amount", negative=True, help="Of all partners together nothing is left.")
+    partner = Refer(None, "Partner", ("partner",), needed="Choose the partner.")
+    amount = Amount(None, "Amount", negative=True, help="The amounts of all partners add up to zero.")
 
 
 class BuiltIn(EntityPaper):
@@ -220,8 +220,8 @@ class BuiltIn(EntityPaper):
 
     property = Text(None, "Property", longest=60, needed="Name what was contributed.", kept=True)
     method = Choice(None, "Method", _704C, needed="Each property keeps its method.", kept=True)
-    item = Choice(None, "Item of Schedule K", ITEMS, needed="Choose what is moved.", kept=True)
-    rows = Rows(None, "Moved", MovedRow)
+    item = Choice(None, "Item of Schedule K", ITEMS, needed="Choose what is reallocated.", kept=True)
+    rows = Rows(None, "Reallocated", MovedRow)
 
     def comes_again(self):
         return True

@@ -4,7 +4,7 @@ from datetime import date
 from decimal import Decimal
 from unittest import TestCase
 
-from taxcore.engine import PaperValues, compute
+from taxcore.engine import PaperValues, compute, roll_forward
 from taxcore.engine.amending import goes_out
 from taxcore.packs.us.corporation.tests.making import about, carried, result, shop
 from taxcore.packs.us.corporation.tests.test_worked import profit
@@ -102,6 +102,13 @@ class AmendedTests(TestCase):
 
     def test_illinois_stops_where_its_figures_move(self):
         self.assertIn("us-il.entity.amended", stops(corrected(of_illinois(), shop(("Wages", "salaries", 39_000, 0)))))
+
+    def test_what_was_credited_stays_and_what_is_added_comes_to_it(self):
+        before = about(estimates="15000", credited="400")  # 2,400 overpaid: 2,000 refunded
+        for now, settled, wanted in ((MORE, {}, "400"), (LESS, {"credited": "260"}, "660")):
+            again = corrected(result(FIRST, before), before, now, settled=settled)
+            values = next(one.values for one in roll_forward(again).data.papers if one.kind == "about")
+            self.assertEqual(values["credited_before"], wanted)
 
     def test_columns_always_meet(self):
         for pay in range(0, 200_000, 17_000):

@@ -51,6 +51,8 @@ class BuiltInTests(TestCase):
         self.assertEqual(stops(result(ada(), BEN, *CASES[0][1])), set())
         bare = ben(contributed_property=30_000, built_in="yes")
         self.assertIn("us.1065.built-in", stops(result(ada(), bare, *CASES[0][1])))
+        earlier = ben(built_in_before=20_000)  # contributed in an earlier year: its end is no silent zero
+        self.assertIn("us.1065.built-in", stops(result(ada(), earlier, *CASES[0][1])))
 
     def test_item_n_is_told_and_begins_the_next_year(self):
         found = result(ada(), BEN, *CASES[0][1])
