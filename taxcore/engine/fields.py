@@ -348,8 +348,9 @@ class Refer(Field):
 
     @staticmethod
     def called(one: Any) -> str:
-        """What people read and choose: a title, and what it is."""
-        return f"{one.title}, {getattr(one, 'called', within(one.name))}"
+        """What people read and choose: a title, and what it is; once where it is called by its title."""
+        what = str(getattr(one, "called", within(one.name)))
+        return one.title if what == one.title else f"{one.title}, {what}"
 
     def key_named(self, run: Run, text: str) -> str:
         """The id of what was chosen by its words, or by a title that only one has; any other text unchanged."""

@@ -220,7 +220,7 @@ class BuiltIn(EntityPaper):
 
     property = Text(None, "Property", longest=60, needed="Name what was contributed.", kept=True)
     method = Choice(None, "Method", _704C, needed="Each property keeps its method.", kept=True)
-    item = Choice(None, "Item of Schedule K", ITEMS, needed="Choose what is reallocated.", kept=True)
+    item = Choice(None, "Item of Schedule K", ITEMS, wide=True, needed="Choose what is reallocated.", kept=True)
     rows = Rows(None, "Reallocated", MovedRow)
 
     def comes_again(self):

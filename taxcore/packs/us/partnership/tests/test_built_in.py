@@ -62,6 +62,12 @@ class BuiltInTests(TestCase):
         values = next(one.values for one in rolled.data.papers if one.id == "ben")
         self.assertEqual((values["built_in_before"], values.get("built_in_after")), ("17000", None))
 
+    def test_a_partner_is_chosen_by_name_alone(self):
+        run = result(ada(), BEN, *CASES[0][1]).run
+        field = run.papers("built-in")[0].rows[0].fields()["partner"]
+        self.assertEqual([field.called(one) for one in field.among(run)], ["Ada Heron", "Ben Teal"])
+        self.assertEqual(field.key_named(run, "ben teal"), "ben")
+
     def test_what_is_said(self):
         said = {one.code for one in result(ada(), BEN, allocated("1", ("ada", -3_000), ("ben", 2_000))).findings}
         self.assertIn("us.built-in.not-zero", said)
