@@ -49,20 +49,11 @@ def prepared(share: str) -> Path:
         fcntl.flock(lock, fcntl.LOCK_EX)  # two processes test at a time
         if not (made / "prepared").exists():
             made.mkdir(mode=0o711, exist_ok=True)
-            _work_off(RunningPractice(data=made))
+            practice = RunningPractice(data=made).start(600)
+            practice.work_off()  # each copy would do all that anew
+            practice.stop()
             (made / "prepared").touch()
     return made
-
-
-def _work_off(practice: "RunningPractice") -> None:
-    """Run a practice until nothing of its demo waits for the worker: each copy would do all that anew."""
-    waiting = """select count(*) from procrastinate_jobs where status in ('todo', 'doing') and attempts = 0
-                 and coalesce(scheduled_at, now()) < now() + interval '1 minute'"""
-    practice.start(600)
-    until = time.monotonic() + 120
-    while practice.sql(waiting) != "0" and time.monotonic() < until:
-        time.sleep(0.5)
-    practice.stop()
 
 
 class RunningPractice:
@@ -111,6 +102,14 @@ class RunningPractice:
 
     def said(self) -> str:
         return (self.data / "start.out").read_text()
+
+    def work_off(self, seconds: int = 120) -> None:
+        """Wait until nothing of its demo waits for the worker, which would keep what a walk asks for waiting behind it."""
+        waiting = """select count(*) from procrastinate_jobs where status in ('todo', 'doing') and attempts = 0
+                     and coalesce(scheduled_at, now()) < now() + interval '1 minute'"""
+        until = time.monotonic() + seconds
+        while self.sql(waiting) != "0" and time.monotonic() < until:
+            time.sleep(0.5)
 
     def stop(self) -> int:
         """Ctrl+C, and the exit code."""

@@ -30,7 +30,7 @@ class BritishTests(TestCase):
         super().setUpClass()
         cls.practice = RunningPractice(packs="uk uk-home uk-ct")
         cls.addClassCleanup(cls.practice.destroy)
-        cls.practice.start(600)  # it makes its demo
+        cls.practice.start(600).work_off()  # it makes its demo
 
     def walk(self) -> Walk:
         made = Walk(self.practice)
