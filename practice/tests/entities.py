@@ -39,6 +39,10 @@ LORNA = OTHER | {"called": "Lorna Abernathy", "number": "921-17-5580"}
 
 
 class EntityTestCase(OfficeTestCase):
+    def setUp(self):
+        super().setUp()
+        self.client.force_login(self.signer, "django.contrib.auth.backends.ModelBackend")
+
     def opened(self, code, form, about, **given):
         """An entity of which Lorna is an owner, with its books from a file."""
         self.household = entities.add(self.preparer, name="Quarry Road Kayaks", form=form, number="00-4471209")

@@ -5,7 +5,7 @@ import re
 from datetime import date
 from unittest import mock
 
-from django.test import Client, TestCase
+from django.test import Client
 
 from practice.clients.identity import record_identity
 from practice.clients.models import Person
@@ -16,6 +16,7 @@ from practice.returns import computing
 from practice.returns.entry import add_paper, save_field
 from practice.returns.models import Return
 from practice.returns.opening import open_household, open_return
+from practice.tests.kept import Kept, KeptTestCase
 
 PASSWORD = "a password for tests"
 WAGES = {
@@ -52,19 +53,37 @@ class Opened:
 _OPENED = Opened()
 
 
-def _lay_out_once(cls):
-    """What all tests of a class begin with is keyed once; each test has its own copy of what that left on `self`."""
-    if getattr(cls, "lay_out", OfficeTestCase.lay_out) is OfficeTestCase.lay_out:
-        return
-    one = cls()
-    OfficeTestCase.setUp(one)
-    one.lay_out()
-    for name, value in vars(one).items():
-        if not name.startswith("_"):
-            setattr(cls, name, value)
+def office():
+    """{name: what a test finds on itself}: two firms, people of each role, a return that can be filed."""
+    firm, _ = build_firm(PASSWORD)
+    firm.lock_needs = []  # what a practice wants done before locking has tests of its own
+    firm.save()
+    staff = {person.role: person for person in Staff.objects.filter(firm=firm).order_by("-pk")}
+    preparer, administrator = staff["preparer"], staff["administrator"]
+    other = Firm.objects.create(name="Other House", season=2025, training=True)
+    stranger = Staff.objects.create(firm=other, email="who@other.example", name="Who", initials="WH", role="signer")
+    household = open_household(
+        preparer, "Abernathy, Lorna",
+        [{"first_name": "Lorna", "last_name": "Abernathy", "number": "921-17-5580", "birth_date": date(1979, 3, 8),
+          "email": "lorna@abernathy.example"}],
+        street="6 Quarry Road", city="Galena", state="IL", zip="61036",
+    )  # fmt: skip
+    client_person = Person.objects.for_firm(firm).get()
+    record_identity(administrator, client_person.pk, "licence", "4417", "2029-06-30", "Illinois")
+    return_ = open_return(preparer, household.pk, 2025, [(client_person.pk, "taxpayer")])
+    filing = return_.papers.get(kind="filing")
+    save_field(preparer, return_.pk, filing.pk, "residence", "IL", "")
+    save_field(preparer, return_.pk, filing.pk, "digital_assets", "no", "")
+    _, paper = add_paper(preparer, return_.pk, "w2", "taxpayer", WAGES)
+    return {"firm": firm, "staff": staff, "preparer": preparer, "signer": staff["signer"], "reviewer": staff["reviewer"],
+            "administrator": administrator, "stranger": stranger, "household": household, "client_person": client_person,
+            "return_": return_, "paper": paper}  # fmt: skip
 
 
-class OfficeTestCase(TestCase):
+_OFFICE = Kept(office)
+
+
+class OfficeTestCase(KeptTestCase):
     """`self.return_` has one taxpayer and a W-2; nothing stops it from being filed."""
 
     client_class = Reader
@@ -74,33 +93,9 @@ class OfficeTestCase(TestCase):
         super().setUpClass()
         cls.enterClassContext(mock.patch.object(confined, "_run", _OPENED))
 
-    @classmethod
-    def setUpTestData(cls):
-        cls.firm, _ = build_firm(PASSWORD)
-        cls.firm.lock_needs = []  # what a practice wants done before locking has tests of its own
-        cls.firm.save()
-        cls.staff = {person.role: person for person in Staff.objects.filter(firm=cls.firm).order_by("-pk")}
-        cls.preparer, cls.signer = cls.staff["preparer"], cls.staff["signer"]
-        cls.reviewer, cls.administrator = cls.staff["reviewer"], cls.staff["administrator"]
-        other = Firm.objects.create(name="Other House", season=2025, training=True)
-        cls.stranger = Staff.objects.create(firm=other, email="who@other.example", name="Who", initials="WH", role="signer")
-        cls.household = open_household(
-            cls.preparer, "Abernathy, Lorna",
-            [{"first_name": "Lorna", "last_name": "Abernathy", "number": "921-17-5580", "birth_date": date(1979, 3, 8),
-              "email": "lorna@abernathy.example"}],
-            street="6 Quarry Road", city="Galena", state="IL", zip="61036",
-        )  # fmt: skip
-        cls.client_person = Person.objects.for_firm(cls.firm).get()
-        record_identity(cls.administrator, cls.client_person.pk, "licence", "4417", "2029-06-30", "Illinois")
-        cls.return_ = open_return(cls.preparer, cls.household.pk, 2025, [(cls.client_person.pk, "taxpayer")])
-        filing = cls.return_.papers.get(kind="filing")
-        save_field(cls.preparer, cls.return_.pk, filing.pk, "residence", "IL", "")
-        save_field(cls.preparer, cls.return_.pk, filing.pk, "digital_assets", "no", "")
-        _, cls.paper = add_paper(cls.preparer, cls.return_.pk, "w2", "taxpayer", WAGES)
-        _lay_out_once(cls)
-
     def lay_out(self):
-        """What a class of tests keys before all of them."""
+        super().lay_out()
+        vars(self).update(_OFFICE.put_back())
 
     def setUp(self):
         computing.forget()

@@ -4,7 +4,7 @@ import io
 from datetime import date
 from unittest import mock
 
-from django.test import TestCase, override_settings
+from django.test import override_settings
 from pypdf import PdfReader
 
 from practice.clients.identity import record_identity
@@ -27,20 +27,20 @@ from practice.returns.models import Return, Stage
 from practice.returns.opening import open_household, open_return
 from practice.signing import requesting
 from practice.signing.tasks import to_sign
+from practice.tests.kept import KeptTestCase
 from practice.tests.office import SIGNATURE, Reader
 from practice.tests.test_another_country import AMERICAN, PAGES, nothing_american
 from practice.whatif import keeping, working
 
 
 @override_settings(PACK="uk", PACKS=["uk"])
-class BritishPractice(TestCase):
+class BritishPractice(KeptTestCase):
     """Isla Weir has a job, a little business, shares in an American fund, and sold some of them."""
 
     client_class = Reader
 
-    def setUp(self):
-        computing.forget()
-        working.forget()
+    def lay_out(self):
+        super().lay_out()
         self.firm, _ = build_firm("a password for tests")
         self.firm.lock_needs, self.firm.season = [], 2025
         self.firm.save()
@@ -60,6 +60,10 @@ class BritishPractice(TestCase):
         self.add(
             "foreign", payer="Heron Fund", country="USA", income_kind="dividends", amount="10000.00", tax="1500.00", claims="yes"
         )
+
+    def setUp(self):
+        computing.forget()
+        working.forget()
 
     def add(self, kind, **values):
         return add_paper(self.preparer, self.return_.pk, kind, "taxpayer", values)[1]

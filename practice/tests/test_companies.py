@@ -5,6 +5,7 @@ import re
 from datetime import date
 
 import openpyxl
+from django.test import override_settings
 from pypdf import PdfReader
 
 from practice.clients import entities, roles
@@ -41,12 +42,12 @@ TRIAL = b"""Nominal code,Account name,Heading,Dr,Cr
 """
 
 
+@override_settings(PACK="uk", PACKS=["uk", "uk-home", "uk-ct"])
 class CompanyPractice(BritishPractice):
     """Larch Joinery Ltd, of which Isla Weir is the director. Twelve months to 31 March 2025."""
 
-    def setUp(self):
-        super().setUp()
-        self.enterContext(self.settings(PACKS=["uk", "uk-home", "uk-ct"]))
+    def lay_out(self):
+        super().lay_out()
         self.household = entities.add(self.preparer, name="Larch Joinery Ltd", form="company", number="1234567895")
         roles.give(self.preparer, self.household.pk, "Isla Weir", "director", signs=True)
 

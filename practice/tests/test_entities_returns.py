@@ -32,8 +32,12 @@ EXTENSION = settings.BASE.parent / "authority" / "schemas" / "extension.xsd"
 
 
 class PartnershipTests(EntityTestCase):
+    def lay_out(self):
+        super().lay_out()
+        self.made = self.partnership()
+
     def test_from_the_books_to_both_shares(self):
-        made = self.partnership()
+        made = self.made
         run = result_of(made).run
         self.assertEqual((run.form("us.1065").ordinary, self.stops(made)), (51_000, []))
         self.assertEqual([one.ordinary for one in run.every("us.sch-k-1")], [30_600, 20_400])
@@ -42,7 +46,7 @@ class PartnershipTests(EntityTestCase):
         self.assertNotIn("Net refund", page)  # nobody pays tax with it
 
     def test_a_field_appears_when_an_answer_calls_for_it_and_goes_with_it(self):
-        made = self.opened("us-1065", "partnership", PARTNERSHIP)
+        made = self.made
         paper = made.papers.get(kind="about")
         field, asked = (f"f-{paper.pk}-{name}" for name in ("filed_1099", "payments_1099"))
 
@@ -57,7 +61,7 @@ class PartnershipTests(EntityTestCase):
         self.assertIn(f'<div id="{field}" hx-swap-oob="delete">', no)
 
     def test_what_it_does_to_an_owner_is_seen_before_it_is_handed_out_and_a_change_later(self):
-        made = self.partnership()
+        made = self.made
         page = self.client.get(f"/returns/{made.pk}/issued")
         self.assertContains(page, "No client has the number of Corin Vale.")
         self.assertContains(page, "What it does to their returns")
@@ -80,7 +84,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual((source.pk, later.differs[0][1:]), (made.pk, ("30,600.00", "30,000.00")))
 
     def test_a_share_that_somebody_keyed_already_is_that_one(self):
-        made = self.partnership()
+        made = self.made
         there = {"entity": "Quarry", "entity_number": "00-4471209"}
         keyed = add_paper(self.preparer, self.return_.pk, "k1-1065", "taxpayer", there)[1]
         issuing.hand_out(self.preparer, made.pk)
@@ -89,7 +93,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(self.return_.papers.get(kind="basis-p").values["share"], keyed.key)
 
     def test_a_share_of_a_spouse_is_the_spouses_beside_the_other(self):
-        made = self.partnership()
+        made = self.made
         _, spouse = add_spouse(self.preparer, self.return_.pk)
         for path, text in (("first_name", "Corin"), ("number", OTHER["number"])):
             save_field(self.preparer, self.return_.pk, spouse.pk, path, text, "")
@@ -104,7 +108,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(issuing.moved_by(issuing.handings_of(self.fresh(made))), [])
 
     def test_an_owners_return_says_what_it_waits_for(self):
-        made = self.partnership()
+        made = self.made
         self.assertEqual([one.pk for one in waiting.waits_for(self.return_)], [made.pk])
         page = self.client.get(f"/returns/{self.return_.pk}/papers")
         self.assertContains(page, "Schedule K-1 of Quarry Road Kayaks has not arrived.")
@@ -112,7 +116,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(waiting.waits_for(self.fresh(self.return_)), [])
 
     def test_a_share_of_a_dependent_goes_to_no_return_of_the_parents(self):
-        made = self.partnership()
+        made = self.made
         child = add_paper(self.preparer, self.return_.pk, "person")[1]
         for path, text in (("first_name", "Corin"), ("number", OTHER["number"])):
             save_field(self.preparer, self.return_.pk, child.pk, path, text, "")
@@ -122,7 +126,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(says, {"Corin Vale is a dependent there: it needs another return."})
 
     def test_a_partner_signs_it_is_filed_delivered_and_rolled_forward(self):
-        made = self.filed(self.partnership(), "us-1065")
+        made = self.filed(self.made, "us-1065")
         self.assertEqual(made.stage, Stage.DELIVER)
         package = packaging.make_package(self.signer, made.pk)
         tasks.build(package.pk)
@@ -133,7 +137,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual((float(begins["Checking"]), float(begins["Members' capital"])), (55_000, -61_000))
 
     def test_an_amended_return_goes_again_and_its_shares_are_handed_out_anew(self):
-        made = self.partnership()
+        made = self.made
         issuing.hand_out(self.preparer, made.pk)
         made = self.filed(made, "us-1065")
         again = amending.amend(self.preparer, made.pk)
@@ -146,7 +150,7 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(self.filed(self.fresh(again), "us-1065").stage, Stage.DELIVER)
 
     def test_shares_are_documents_for_whoever_is_no_client(self):
-        made = self.partnership()
+        made = self.made
         names = [one.name for one in result_of(made).run.pack.outgoing.statements(result_of(made))]
         self.assertEqual(names, ["Schedule K-1, Lorna Abernathy", "Schedule K-1, Corin Vale"])
 

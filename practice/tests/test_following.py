@@ -18,8 +18,8 @@ from practice.tests.entities import EntityTestCase
 
 
 class FollowingTests(EntityTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.made = self.partnership()
         issuing.hand_out(self.preparer, self.made.pk)
         set_shares_follow(self.administrator, True)

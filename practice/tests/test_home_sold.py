@@ -2,6 +2,8 @@
 
 from datetime import date
 
+from django.test import override_settings
+
 from practice.returns import issuing, rolling
 from practice.returns.computing import result_of
 from practice.returns.entry import add_paper, save_field
@@ -10,12 +12,9 @@ from practice.tests.test_another_country import PAGES, nothing_american
 from practice.tests.test_british import BritishPractice
 
 
+@override_settings(PACK="uk", PACKS=["uk", "uk-home"])
 class HomeSoldTests(BritishPractice):
     """Isla Weir sells a house: completed on 20 January 2026."""
-
-    def setUp(self):
-        super().setUp()
-        self.enterContext(self.settings(PACKS=["uk", "uk-home"]))
 
     def open(self, day):
         self.client.force_login(self.signer)

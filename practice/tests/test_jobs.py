@@ -33,7 +33,7 @@ from practice.returns.models import HandedOut, Round
 from practice.signing import requesting
 from practice.signing.models import Signature
 from practice.staff import inviting
-from practice.tests.office import SIGNATURE, OfficeTestCase
+from practice.tests.office import SIGNATURE, office
 
 _CHILD = """
 import os, sys, time, django
@@ -55,7 +55,7 @@ JOBS[name].run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
 
 class JobsTests(TransactionTestCase):
     def setUp(self):
-        OfficeTestCase.__dict__["setUpTestData"].__func__(type(self))
+        vars(self).update(office())
         requesting.ask_for_signature(self.signer, self.return_.pk)
         for code in ("us", "us-il"):
             requesting.sign_in_office(self.administrator, self.return_.pk, self.client_person.pk, code, SIGNATURE, None, "41706")

@@ -3,6 +3,7 @@
 from django.db import migrations, models
 
 import practice.firm.crypto
+from practice.firm.together import together
 
 
 class Migration(migrations.Migration):
@@ -184,3 +185,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)

@@ -4,6 +4,8 @@ import django.db.models.deletion
 from django.conf import settings
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     replaces = [
@@ -116,3 +118,4 @@ class Migration(migrations.Migration):
             ),
         ),
     ]
+    operations = together(operations)

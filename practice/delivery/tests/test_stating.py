@@ -21,8 +21,8 @@ from practice.tests.entities import OTHER, EntityTestCase
 
 
 class StatementTests(EntityTestCase):
-    def setUp(self):
-        super().setUp()
+    def lay_out(self):
+        super().lay_out()
         self.made = self.partnership()
         self.corin = Person.objects.create(
             firm=self.firm, household=self.made.household, first_name="Corin", last_name="Vale", number=OTHER["number"],

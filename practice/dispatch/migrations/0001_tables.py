@@ -4,6 +4,8 @@ import uuid
 
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     replaces = [
@@ -133,3 +135,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)

@@ -7,6 +7,7 @@ from django.db import migrations, models
 
 import practice.firm.crypto
 import practice.firm.models
+from practice.firm.together import together
 
 
 class Migration(migrations.Migration):
@@ -179,3 +180,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)

@@ -5,6 +5,8 @@ import django.db.models.functions.text
 from django.conf import settings
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     replaces = [
@@ -124,3 +126,4 @@ class Migration(migrations.Migration):
             ),
         ),
     ]
+    operations = together(operations)

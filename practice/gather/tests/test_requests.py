@@ -34,12 +34,13 @@ def picture(color="white"):
 class RequestTestCase(OfficeTestCase):
     """A return with an empty interest statement that is expected again, and one question that the practice always asks."""
 
-    surveyed = False
+    def lay_out(self):
+        super().lay_out()
+        # The guided entry was begun in the office: nobody asks the client its questions
+        Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(guide={"answers": {"wages": {"yes": True}}})
+        self.draft()
 
-    def setUp(self):
-        super().setUp()
-        if not self.surveyed:  # the guided entry was begun in the office: nobody asks the client its questions
-            Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(guide={"answers": {"wages": {"yes": True}}})
+    def draft(self):
         _, self.bank = add_paper(
             self.preparer, self.return_.pk, "1099-int", "taxpayer", {"payer": "River Bend Savings", "payer_number": "00-3090128"}
         )

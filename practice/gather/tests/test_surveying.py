@@ -14,12 +14,19 @@ from practice.returns import computing
 from practice.returns.entry import add_paper
 from practice.returns.models import Return
 from practice.returns.opening import open_return
+from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue
 
 
-class SurveyTestCase(RequestTestCase):
-    surveyed = True
+class SurveyedTestCase(RequestTestCase):
+    """Nobody began the guided entry, so the client is asked its questions."""
 
+    def lay_out(self):
+        OfficeTestCase.lay_out(self)
+        self.draft()
+
+
+class SurveyTestCase(SurveyedTestCase):
     def setUp(self):
         super().setUp()
         self.item = self.request.items.get(kind=Kind.SURVEY)
@@ -99,10 +106,8 @@ class SurveyTests(SurveyTestCase):
         self.assertEqual((found["interest"], found["dividends"]), (1, 0))
 
 
-class FollowingTests(RequestTestCase):
+class FollowingTests(SurveyedTestCase):
     """A question of the practice's own that only those are asked who said yes to self-employment."""
-
-    surveyed = True
 
     def setUp(self):
         super().setUp()

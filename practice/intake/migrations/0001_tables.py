@@ -6,6 +6,8 @@ import django.db.models.deletion
 from django.conf import settings
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     replaces = [
@@ -263,3 +265,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)

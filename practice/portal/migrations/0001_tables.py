@@ -4,6 +4,7 @@ import django.db.models.deletion
 from django.db import migrations, models
 
 import practice.firm.crypto
+from practice.firm.together import together
 
 
 class Migration(migrations.Migration):
@@ -70,3 +71,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)

@@ -4,6 +4,8 @@ import django.db.models.deletion
 from django.conf import settings
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     replaces = [
@@ -526,3 +528,4 @@ class Migration(migrations.Migration):
             constraint=models.CheckConstraint(condition=models.Q(("version__gte", 1)), name="version_from_one"),
         ),
     ]
+    operations = together(operations)

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import migrations, models
 
+from practice.firm.together import together
+
 
 class Migration(migrations.Migration):
     dependencies = [
@@ -52,3 +54,4 @@ class Migration(migrations.Migration):
             ),
         ),
     ]
+    operations = together(operations)

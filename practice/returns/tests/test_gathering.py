@@ -14,7 +14,7 @@ from practice.returns.last_year import mark_of_last_year
 from practice.returns.models import Return
 from practice.returns.opening import open_return
 from practice.returns.overriding import set_override
-from practice.tests.office import OfficeTestCase
+from practice.tests.office import OfficeTestCase, office
 
 
 class GatheringTests(OfficeTestCase):
@@ -52,7 +52,7 @@ class WaitingTests(TransactionTestCase):
     """Two people at once: each commits, so this is no test in a transaction of its own."""
 
     def setUp(self):
-        OfficeTestCase.setUpTestData.__func__(type(self))
+        vars(self).update(office())
         computing.forget()
 
     def test_whoever_waited_for_the_lock_sees_what_was_done_meanwhile(self):

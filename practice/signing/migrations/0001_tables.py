@@ -5,6 +5,7 @@ from django.conf import settings
 from django.db import migrations, models
 
 import practice.firm.crypto
+from practice.firm.together import together
 
 
 class Migration(migrations.Migration):
@@ -223,3 +224,4 @@ class Migration(migrations.Migration):
             },
         ),
     ]
+    operations = together(operations)
