@@ -13,8 +13,8 @@ from ops.filing.entities import FiledEntity
 from taxcore.packs.us import extensions
 from taxcore.packs.us.entity.tests import test_closing, test_correcting
 from taxcore.packs.us.partnership import FEDERAL
-from taxcore.packs.us.partnership.tests import test_built_in, test_worked
-from taxcore.packs.us.partnership.tests.making import ada, filer, paper, result
+from taxcore.packs.us.partnership.tests import test_adjusted, test_built_in, test_worked
+from taxcore.packs.us.partnership.tests.making import ada, ben, filer, paper, result
 from taxcore.packs.us.partnership.tests.test_properties import partnerships
 from taxcore.packs.us.tests.sampling import examples
 
@@ -34,6 +34,11 @@ class PartnershipTests(FiledEntity, TestCase):
         for called, papers, *_ in test_built_in.CASES:
             with self.subTest(called):
                 self.assertTrue(self.assert_accepted(result(ada(), test_built_in.BEN, *papers)))
+
+    def test_a_transferees_basis_is_accepted(self):
+        for called, papers, _ in test_adjusted.CASES:
+            with self.subTest(called):
+                self.assertTrue(self.assert_accepted(result(test_adjusted.YES, ada(), ben(), *papers)))
 
     def test_closed_books_are_accepted(self):
         for called, rows, *_ in test_closing.CASES:

@@ -4,7 +4,7 @@ from collections import Counter
 
 from taxcore.engine import ZERO, check, found, idea, stops
 from taxcore.packs.us.basis.limits import FORM_OF, limits_risk
-from taxcore.packs.us.basis.papers import BASES
+from taxcore.packs.us.basis.papers import BASES, amount_of
 from taxcore.packs.us.federal.trades import trades
 
 _SHARES = tuple(kind for kinds in BASES.values() for kind in kinds)
@@ -27,7 +27,7 @@ def shares(run):
         for paper in run.papers(kind):
             if paper.key in with_basis:
                 continue
-            lost = min(paper.ordinary, paper.rental, paper.other_rental)
+            lost = min(amount_of(paper, name) for name in ("ordinary", "rental", "other_rental"))
             if lost < 0 and paper.all_at_risk is not True:
                 says = "Add its basis paper, or say that basis and amounts at risk allow all of it."
                 if kind == "k1-1041":

@@ -20,7 +20,7 @@ from taxcore.packs.us.balances import (
 )
 from taxcore.packs.us.base import FederalForm, from_paper
 from taxcore.packs.us.basis.limits import FORM_OF, limits_risk
-from taxcore.packs.us.basis.papers import BASES, DEDUCTIONS, ITEMS, NOT_AT_RISK_RULES
+from taxcore.packs.us.basis.papers import BASES, DEDUCTIONS, ITEMS, NOT_AT_RISK_RULES, amount_of
 from taxcore.packs.us.federal.trades import trade_by_key
 
 # Lines of Form 7203, part III, and of the partner's worksheet
@@ -40,7 +40,7 @@ def _lost(name, form):
     """Column a: what the share brings of it this year, where it is a loss or a deduction."""
     if form.share is None:
         return total(ZERO)
-    amount = getattr(form.share, name)
+    amount = amount_of(form.share, name)
     return total(amount) if name in DEDUCTIONS else excess(ZERO, over=amount)
 
 
@@ -111,7 +111,7 @@ class _Basis(FederalForm):
     def _income(self, *names):
         if self.share is None:
             return nothing_because("no Schedule K-1 is named")
-        return total([greatest(getattr(self.share, name), ZERO) for name in names])
+        return total([greatest(amount_of(self.share, name), ZERO) for name in names])
 
     def _all(self, suffix):
         return [getattr(self, f"{name}_{suffix}") for name in self.items]
@@ -461,7 +461,7 @@ def _counted(name):
         if form.basis.share is None:
             return total(ZERO)
         allowed = getattr(form, f"{name}_allowed")
-        return total(allowed) if name in DEDUCTIONS else total(greatest(getattr(form.basis.share, name), ZERO), less=allowed)
+        return total(allowed) if name in DEDUCTIONS else total(greatest(amount_of(form.basis.share, name), ZERO), less=allowed)
 
     return fact(f"{ITEMS[name].removesuffix(' loss')}, after basis and risk", rounding=whole)(read)
 

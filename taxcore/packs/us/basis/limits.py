@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Any, ClassVar
 
 from taxcore.engine import ZERO
-from taxcore.packs.us.basis.papers import BASES, ITEMS
+from taxcore.packs.us.basis.papers import BASES, ITEMS, amount_of
 
 FORM_OF = {"basis-s": "us.7203", "basis-p": "us.partner-basis"}
 
@@ -20,7 +20,7 @@ def of_share(paper, name):
         return getattr(paper, name, ZERO)
     basis = paper.run.shared(_limits).get(paper.key)
     if basis is None:
-        return getattr(paper, name)
+        return amount_of(paper, name)
     return getattr(paper.run.form("us.6198", basis), f"{name}_counted")
 
 

@@ -1,6 +1,6 @@
 """Papers of an owner's basis in a share, from year to year. IRC 705, 752, 1367; Form 7203."""
 
-from taxcore.engine import Amount, Choice, Flag, Refer, Row, Rows
+from taxcore.engine import Amount, Choice, Flag, Refer, Row, Rows, total
 from taxcore.packs.us.balances import DEBT_BASIS, LOAN, PARTNER_BASIS, PARTNER_LOSS, RISK_LOSS, SHAREHOLDER_LOSS, STOCK_BASIS
 from taxcore.packs.us.base import FederalPaper
 
@@ -16,6 +16,17 @@ ITEMS = {
 DEDUCTIONS = ("section_179", "cash_gifts", "investment_interest", "portfolio_deductions", "trade_deductions", "foreign_tax")
 # Not of the activity whose risk is counted: IRC 465(d)
 NOT_AT_RISK_RULES = ("cash_gifts", "investment_interest", "portfolio_deductions", "foreign_tax")
+
+
+# What section 743(b) changes, by the field that says how: 26 CFR 1.743-1(j)
+_ADJUSTED = {"ordinary": "adjusted_business", "rental": "adjusted_rental", "long_gain": "adjusted_long_gain",
+             "section_1231": "adjusted_1231"}  # fmt: skip
+
+
+def amount_of(paper, name):
+    """One amount of a Schedule K-1, with what a partner's own basis in the property makes of it."""
+    more = getattr(paper, _ADJUSTED[name]) if paper.kind == "k1-1065" and name in _ADJUSTED else 0
+    return total(getattr(paper, name), more) if more else getattr(paper, name)
 
 
 # Which paper of a basis is of which Schedule K-1

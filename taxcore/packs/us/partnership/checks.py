@@ -7,6 +7,7 @@ from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
 from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns, total_of
 from taxcore.packs.us.entity.closing import closing, is_closed
+from taxcore.packs.us.partnership.adjusted import adjusted
 from taxcore.packs.us.partnership.papers import percent
 
 _HUNDRED, _DOLLAR = Decimal(100), Decimal(1)
@@ -150,7 +151,6 @@ def _against_books(run, schedule, m2):
 @stops("us.1065.planning-year", "Forms for this year are not final", "unsupported")
 @stops("us.1065.k-2", "Schedules K-2 and K-3", "unsupported", "Schedule K, line 16")
 @stops("us.1065.debt", "Debt that was canceled", "unsupported", "IRC 108(d)(6)")
-@stops("us.1065.adjusted-basis", "Basis adjustments under sections 734 and 743", "unsupported", "IRC 734, 743, 754")
 @stops("us.1065.foreign", "Foreign partnership", "unsupported", "IRC 6031(e)")
 @stops("us.1065.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
 @check("us.1065.state-return", "A state's partnership return", "unsupported", "state law")
@@ -161,7 +161,6 @@ def unsupported(run):
     rows = (
         ("foreign_items", about.foreign_items, "us.1065.k-2", "Schedules K-2 and K-3 are not made here yet."),
         ("debt_cancelled", about.debt_cancelled, "us.1065.debt", "Income of canceled debt has rules of its own."),
-        ("basis_adjusted", about.basis_adjusted, "us.1065.adjusted-basis", "Adjustments of a partner's basis are not made here."),
         ("entity_kind", about.entity_kind == "foreign", "us.1065.foreign", "Foreign partnerships are not made here."),
         ("method", about.method == "other", "us.1065.method", "Only cash and accrual are known here."),
     )  # fmt: skip
@@ -232,4 +231,4 @@ def kinds(run):
         yield found(about.address("qualified"), says, code="us.1065.qualified-no-property")
 
 
-CHECKS = (*ENTITY, partners, allocations, closing, built_in, reconciled, unsupported, answers, kinds)
+CHECKS = (*ENTITY, partners, allocations, closing, built_in, adjusted, reconciled, unsupported, answers, kinds)

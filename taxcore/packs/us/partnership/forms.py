@@ -182,6 +182,10 @@ class ScheduleK(QualifiedBusiness):
     def section_1231(self):
         return self.brought("us.4797", "net")
 
+    @line("11F", "Section 743(b) positive adjustments", cites="26 CFR 1.743-1(j)(2)")
+    def adjusted_up(self):
+        return total([one.adjusted_up for one in self.every("us.sch-k-1")])
+
     @line("12", "Section 179 deduction", cites="IRC 179(d)(8)")
     def section_179(self):
         return self.brought("us.section-179", "allowed")
@@ -197,6 +201,10 @@ class ScheduleK(QualifiedBusiness):
     @line({2023: "13d", 2024: "13e"}, "Other deductions, portfolio income")
     def portfolio_costs(self):
         return debit_of(self.run, "portfolio_costs")
+
+    @line("13V", "Section 743(b) negative adjustments", cites="26 CFR 1.743-1(j)(2)")
+    def adjusted_down(self):
+        return total([one.adjusted_down for one in self.every("us.sch-k-1")])
 
     @line("14a", "Net earnings (loss) from self-employment", cites="IRC 1402(a), (a)(13)")
     def self_employment(self):
@@ -238,10 +246,9 @@ class ScheduleK(QualifiedBusiness):
     @line("Analysis 1", "Net income (loss)", weight="total")
     def net(self):
         """Lines 1 through 11, less lines 12 through 13e and 21."""
-        gains = (self.short_gain, self.long_gain, self.section_1231)
+        gains = (self.short_gain, self.long_gain, self.section_1231, self.adjusted_up)
         plus = (self.ordinary, self.rental, self.guaranteed, self.interest, self.dividends, self.royalties, gains)
-        return total(
-            plus, less=[self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.foreign_tax]
-        )
+        less = (self.section_179, self.contributions, self.investment_interest, self.portfolio_costs, self.adjusted_down)
+        return total(plus, less=[less, self.foreign_tax])
 
     vars().update(_analysis("a", "General partners", general=True) | _analysis("b", "Limited partners", general=False))

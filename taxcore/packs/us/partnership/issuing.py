@@ -11,7 +11,8 @@ _FIELDS = {
     "cash_gifts": "contributions", "investment_interest": "investment_interest", "portfolio_deductions": "portfolio_costs",
     "self_employment": "self_employment", "minimum_tax": "minimum_tax", "exempt_interest": "exempt_interest",
     "foreign_tax": "foreign_tax", "qualified_income": "qualified_income", "qualified_wages": "wages_paid",
-    "property_basis": "property_basis",
+    "property_basis": "property_basis", "adjusted_business": "adjusted_business", "adjusted_rental": "adjusted_rental",
+    "adjusted_long_gain": "adjusted_long_gain", "adjusted_1231": "adjusted_1231",
 }  # fmt: skip
 _BASIS = {
     "contributed": "contributed",

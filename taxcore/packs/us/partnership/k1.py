@@ -1,9 +1,10 @@
 """Schedule K-1 of each partner: items divided so that the parts are the whole, capital on the tax basis, liabilities."""
 
-from taxcore.engine import fact, line, linked, nothing_because, total
+from taxcore.engine import excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.balances import BUILT_IN, NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import ZERO, EntityForm, part_line, part_of
 from taxcore.packs.us.entity.closing import in_parts, is_closed
+from taxcore.packs.us.partnership.adjusted import effect_on, left_of
 from taxcore.packs.us.partnership.papers import percent
 
 _NET = ("ordinary", "rental", "interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "exempt_interest")
@@ -127,17 +128,54 @@ class Share(EntityForm):
     investment_interest = part_line("investment_interest", "13b", "13H", "Investment interest expense")
     portfolio_costs = part_line("portfolio_costs", "13d", "13L", "Deductions, portfolio income")
 
+    # Section 743(b): of this partner alone, and no part of capital
+
+    @fact("Section 743(b), business")
+    def adjusted_business(self):
+        return effect_on(self.run, "1", self.key)
+
+    @fact("Section 743(b), rental real estate")
+    def adjusted_rental(self):
+        return effect_on(self.run, "2", self.key)
+
+    @fact("Section 743(b), long-term capital gain")
+    def adjusted_long_gain(self):
+        return effect_on(self.run, "9a", self.key)
+
+    @fact("Section 743(b), section 1231 gain")
+    def adjusted_1231(self):
+        return effect_on(self.run, "10", self.key)
+
+    @fact("Section 743(b), of what is qualified business income", cites="IRC 199A(c)(1)")
+    def adjusted_of_trades(self):
+        """Of the business, and of rentals where all of them are trades."""
+        let = self.papers("rental")
+        business = () if self.run.single("business").no_trade else self.adjusted_business
+        return total(business, self.adjusted_rental if let and all(one.is_trade for one in let) else ())
+
+    @fact("Section 743(b), all of it")
+    def adjusted(self):
+        return total(self.adjusted_business, self.adjusted_rental, self.adjusted_long_gain, self.adjusted_1231)
+
+    @line("11F", "Section 743(b) positive adjustments", cites="26 CFR 1.743-1(j)(2)")
+    def adjusted_up(self):
+        return excess(self.adjusted, over=0)
+
+    @line("13V", "Section 743(b) negative adjustments", cites="26 CFR 1.743-1(j)(2)")
+    def adjusted_down(self):
+        return excess(0, over=self.adjusted)
+
     @line("14A", "Net earnings (loss) from self-employment", cites="IRC 1402(a), (a)(13)")
     def self_employment(self):
-        """Of whoever takes part: the share of the business without gains of Form 4797, and what is guaranteed; of others what is
-        guaranteed for services."""
+        """Of whoever takes part: the share of the business without gains of Form 4797, as section 743(b) adjusts it, and what is
+        guaranteed; of others what is guaranteed for services."""
         if not self.is_self_employed:
             return nothing_because("the partner is no individual")
         if not self.partner.active:
             return total(self.services)
         gains = self.page.gains
         of_gains = part_of(gains, self.weights("1", gains), self.place) if gains else ZERO
-        return total(self.ordinary, self.guaranteed, less=of_gains)
+        return total(self.ordinary, self.adjusted_business, self.guaranteed, less=of_gains)
 
     @line("14C", "Gross nonfarm income")
     def gross_nonfarm(self):
@@ -166,12 +204,15 @@ class Share(EntityForm):
     @line("20Z1", "Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
         amount, moved = self.rounding(self.schedule.qualified_income), self.moved("1")
+        if self.adjusted_of_trades:
+            moved = (*moved, self.adjusted_of_trades)
         if self.run.single("business").no_trade:
             return self._by_business(amount)
         if not is_closed(self.run, "1"):
             return total(self._by_business(amount), moved) if moved else self._by_business(amount)
         rest = total(amount, less=self.schedule.ordinary)
-        return total(self.ordinary, part_of(rest, self.weights("2", rest), self.place) if rest else ZERO)
+        own = (self.ordinary, self.adjusted_of_trades)
+        return total(own, part_of(rest, self.weights("2", rest), self.place) if rest else ZERO)
 
     @line("20Z2", "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
     def wages_paid(self):
@@ -180,6 +221,10 @@ class Share(EntityForm):
     @line("20Z3", "Section 199A UBIA of qualified property", cites="IRC 199A(b)(6)")
     def property_basis(self):
         return self._by_business(self.rounding(self.schedule.property_basis))
+
+    @line("20U", "Section 743(b) basis adjustment", cites="26 CFR 1.743-1(k)")
+    def basis_adjusted(self):
+        return left_of(self.run, self.key)
 
     foreign_tax = part_line("foreign_tax", "21", "21", "Foreign taxes paid or accrued")
 
@@ -251,8 +296,9 @@ class Share(EntityForm):
             "short_gain",
             "long_gain",
             "section_1231",
+            "adjusted_up",
         )
-        less = ("section_179", "contributions", "investment_interest", "portfolio_costs", "foreign_tax")
+        less = ("section_179", "contributions", "investment_interest", "portfolio_costs", "adjusted_down", "foreign_tax")
         return total([getattr(self, name) for name in plus], less=[getattr(self, name) for name in less])
 
     @fact("Change of the share of liabilities", cites="IRC 752(a), (b)")

@@ -7,6 +7,7 @@ from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import BUILT_IN, NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import EntityPaper
 from taxcore.packs.us.entity.closing import part_row
+from taxcore.packs.us.partnership.adjusted import HOW, BasisAdjustment
 
 KINDS = {
     "general": "Domestic general partnership", "limited": "Domestic limited partnership",
@@ -71,6 +72,8 @@ class About(EntityPaper):
     foreign_account = Flag("B8", "Foreign account", cites="31 CFR 1010.350", kept=True)
     debt_cancelled = Flag("B6", "Debt was canceled, forgiven or modified")
     basis_adjusted = Flag("B10", "Section 754 election, or basis adjusted", cites="IRC 734, 743, 754", kept=True)
+    adjusted_how = Choice("B10b", "What was adjusted", HOW, cites="IRC 734(b), 743(b)", kept=True,
+                          only=lambda paper: bool(paper.basis_adjusted))  # fmt: skip
     payments_1099 = Flag("B16a", "Payments that need Form 1099", needed="Schedule B, line 16a.", kept=True)
     filed_1099 = Flag("B16b", "They were or will be filed", only=lambda paper: bool(paper.payments_1099))
     foreign_items = Flag(
@@ -247,4 +250,4 @@ class MoreItems(EntityPaper):
     gross_nonfarm = Amount("14c", "Gross nonfarm income", help="If empty, gross profit.")
 
 
-PAPERS = (About, Partner, Allocation, MoreItems, Closing, BuiltIn)
+PAPERS = (About, Partner, Allocation, MoreItems, Closing, BuiltIn, BasisAdjustment)

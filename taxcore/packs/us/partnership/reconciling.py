@@ -63,7 +63,7 @@ class PartnershipBooks(BooksToReturn):
 
     @line("2", "Income included on Schedule K, not on books")
     def only_on_return(self):
-        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0))
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0), self.schedule.adjusted_up)
 
     @line("3", "Guaranteed payments")
     def guaranteed(self):
@@ -100,7 +100,7 @@ class PartnershipBooks(BooksToReturn):
     @line("7", "Deductions on Schedule K not charged against book income")
     def only_deducted(self):
         return total(self.less_depreciation, self.entries(COSTS, -1), excess(self.amortization_differs, over=0),
-                     excess(self.guaranteed_differs, over=0))  # fmt: skip
+                     excess(self.guaranteed_differs, over=0), self.schedule.adjusted_down)  # fmt: skip
 
     @line("8", "Lines 6 and 7")
     def taken_off(self):

@@ -22,6 +22,7 @@ from taxcore.packs.us.partnership.tests.making import (
     rows,
     shop,
 )
+from taxcore.packs.us.partnership.tests.test_adjusted import DIAGNOSTICS as ADJUSTED
 from taxcore.packs.us.partnership.tests.test_built_in import CODES as BUILT_IN
 from taxcore.packs.us.partnership.tests.test_worked import LET, allocation, house, plain
 from taxcore.packs.us.states.il.entities.tests.test_checks import CODES as OF_ILLINOIS
@@ -72,7 +73,7 @@ CASES = (
     ("us.8825.none", (shop(*LET),), (shop(*LET), house(24_000, taxes=9_000))),
     ("us.1065.k-2", (about(foreign_items="yes"),), ()),
     ("us.1065.debt", (about(debt_cancelled="yes"),), ()),
-    ("us.1065.adjusted-basis", (about(basis_adjusted="yes"),), ()),
+    *ADJUSTED,
     ("us.1065.foreign", (about(entity_kind="foreign"),), ()),
     ("us.1065.method", (about(method="other"),), ()),
     ("us.1065.state-return", (about(state="WI"),), ()),

@@ -4,6 +4,7 @@ from unittest import TestCase
 
 from taxcore.packs.us.corporation.tests import making as c
 from taxcore.packs.us.partnership.tests import making as p
+from taxcore.packs.us.partnership.tests.test_adjusted import GOODWILL
 from taxcore.packs.us.s_corporation.tests import making as s
 from taxcore.packs.us.states.il.entities.tests.making import (
     HERE,
@@ -35,6 +36,7 @@ CASES = (
     (s_corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (corporation, "us-il.entity.nonbusiness", (asked(business_only="no"),), ()),
     (partnership, "us-il.entity.more", (asked(more="yes"),), ()),
+    (partnership, "us-il.entity.adjusted-basis", (GOODWILL,), ()),
     (corporation, "us-il.entity.unitary", (asked(unitary="yes"),), (asked(unitary="no"),)),
     (partnership, "us-il.entity.lines", (), (p.about(),)),
     (partnership, "us-il.entity.own-tax", (), (asked(own_tax=0),)),
