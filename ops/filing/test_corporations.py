@@ -6,10 +6,15 @@ from ops.filing.entities import FiledEntity
 from taxcore.packs.us.corporation import FEDERAL
 from taxcore.packs.us.corporation.tests import test_amended, test_worked
 from taxcore.packs.us.corporation.tests.making import result
+from taxcore.packs.us.entity.tests import test_received
 
 
 class PlainCorporationTests(FiledEntity, TestCase):
     authority, cases, result_of = FEDERAL, test_worked.CASES, staticmethod(result)
+
+    def test_shares_that_it_owns_are_accepted(self):
+        boxes = {name: value for name, value in test_received.BOXES.items() if name != "dividends"}
+        self.assertTrue(self.assert_accepted(result(test_received.share(**boxes))))
 
     def test_amended_returns_are_accepted_after_their_originals(self):
         for called, before, now, settled, _ in test_amended.CASES:

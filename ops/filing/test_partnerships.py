@@ -11,7 +11,7 @@ from authority.models import Filing
 from authority.receiving import answer, receive
 from ops.filing.entities import FiledEntity
 from taxcore.packs.us import extensions
-from taxcore.packs.us.entity.tests import test_closing, test_correcting
+from taxcore.packs.us.entity.tests import test_closing, test_correcting, test_received
 from taxcore.packs.us.partnership import FEDERAL
 from taxcore.packs.us.partnership.tests import test_adjusted, test_built_in, test_worked
 from taxcore.packs.us.partnership.tests.making import ada, ben, filer, paper, result
@@ -26,6 +26,10 @@ class PartnershipTests(FiledEntity, TestCase):
     @given(partnerships())
     def test_random_ones_that_go_out_are_accepted(self, papers):
         self.assert_accepted(result(*papers))
+
+    def test_shares_that_it_owns_are_accepted(self):
+        boxes = {name: value for name, value in test_received.BOXES.items() if name != "dividends"}
+        self.assertTrue(self.assert_accepted(result(test_received.share(**boxes))))
 
     def test_an_amended_one_is_accepted_after_its_original(self):
         self.assert_corrected(result(), test_correcting.FEWER, test_correcting.WHY)

@@ -4,6 +4,7 @@ from hypothesis import given, settings
 from hypothesis.extra.django import TestCase
 
 from ops.filing.entities import FiledEntity
+from taxcore.packs.us.entity.tests import test_received
 from taxcore.packs.us.entity.tests.test_correcting import WHY
 from taxcore.packs.us.s_corporation import FEDERAL
 from taxcore.packs.us.s_corporation.tests import test_worked
@@ -19,6 +20,10 @@ class CorporationTests(FiledEntity, TestCase):
     @given(corporations())
     def test_random_ones_that_go_out_are_accepted(self, papers):
         self.assert_accepted(result(*papers))
+
+    def test_shares_that_it_owns_are_accepted(self):
+        boxes = {name: value for name, value in test_received.BOXES.items() if name != "dividends"}
+        self.assertTrue(self.assert_accepted(result(test_received.share(**boxes))))
 
     def test_an_amended_one_is_accepted_after_its_original(self):
         self.assert_corrected(result(), shop(("Wages", "salaries", 39_000, 0)), WHY)

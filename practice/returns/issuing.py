@@ -112,8 +112,12 @@ def _with(data, issued):
     for paper in data.papers:
         one = given.pop((paper.kind, paper.id), None)
         papers.append(paper if one is None else replace(paper, values={**paper.values, **one.values}))
-    new = [PaperValues(one.id, one.kind, {"owner": "taxpayer", **one.values}) for one in given.values()]
-    return replace(data, papers=(*papers, *new))
+    return replace(data, papers=(*papers, *map(_new, given.values())))
+
+
+def _new(issued):
+    owner = {"owner": "taxpayer"} if pack_named(issued.pack).paper(issued.kind).owned else {}
+    return PaperValues(issued.id, issued.kind, owner | issued.values)
 
 
 def _taxes(before, after):

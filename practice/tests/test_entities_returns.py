@@ -18,8 +18,8 @@ from practice.firm.models import Firm
 from practice.returns import amending, confirming, issuing, rolling
 from practice.returns.changing import Settled
 from practice.returns.computing import result_of
-from practice.returns.entry import add_paper, add_spouse, save_field
-from practice.returns.models import Stage
+from practice.returns.entry import add_paper, add_spouse, remove_paper, save_field
+from practice.returns.models import Return, Stage
 from practice.signing import requesting
 from practice.tests.entities import LORNA, OTHER, PARTNERSHIP, EntityTestCase
 from practice.tests.office import SIGNATURE
@@ -148,6 +148,27 @@ class PartnershipTests(EntityTestCase):
         issuing.hand_out(self.preparer, again.pk)
         self.assertEqual(self.return_.papers.get(kind="k1-1065").values["ordinary"], "31800")
         self.assertEqual(self.filed(self.fresh(again), "us-1065").stage, Stage.DELIVER)
+
+    def test_a_partner_that_is_a_corporation_has_it_in_its_own_return(self):
+        made = self.made
+        partner = next(one for one in made.papers.filter(kind="partner") if one.values["called"] == "Corin Vale")
+        remove_paper(self.preparer, made.pk, partner.pk)
+        boats = OTHER | {"called": "Vale Boats Inc", "number": "00-5566771", "sort": "corporation", "general": "no"}
+        add_paper(self.preparer, made.pk, "partner", "", boats | {"distributed": "8000", "stakes": [{"profit": "40"}]})
+        owner = entities.add(self.preparer, name="Vale Boats Inc", form="company", number="00-5566771")
+        self.client.post(f"/households/{owner.pk}/returns", {"pack": "us-1120", "year": "2025"})
+        theirs = Return.objects.for_firm(self.firm).get(household=owner)
+        page = self.client.get(f"/returns/{made.pk}/issued").content.decode()
+        self.assertIn("Vale Boats Inc", page)
+        self.assertIn("4,284", page)  # 21% of 20,400: seen before it is handed out
+        self.assertEqual(issuing.hand_out(self.preparer, made.pk), 3)  # with Lorna's share and its basis
+        share = theirs.papers.get(kind="k1-1065")
+        self.assertEqual((share.values["ordinary"], share.provenance["ordinary"]["how"]), ("20400", issuing.ISSUED))
+        self.assertEqual(result_of(self.fresh(theirs)).run.form("us.1120").other_income, 20_400)
+        self.move(made, ("Shop rent", "25000"), ("Checking", "54000"))
+        self.assertEqual([one.return_ for _, one in issuing.differing_on(self.fresh(theirs))], [theirs])
+        issuing.take(self.preparer, theirs.pk)
+        self.assertEqual(theirs.papers.get(kind="k1-1065").values["ordinary"], "20000")
 
     def test_shares_are_documents_for_whoever_is_no_client(self):
         made = self.made

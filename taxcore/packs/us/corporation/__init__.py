@@ -15,6 +15,7 @@ from taxcore.packs.us.entity.more_time import PAPERS as MORE_TIME
 from taxcore.packs.us.entity.more_time import Form7004
 from taxcore.packs.us.entity.packing import entity_pack
 from taxcore.packs.us.entity.property import EntityForm4562, EntitySale, EntitySection179, Trade
+from taxcore.packs.us.entity.received import Received
 from taxcore.packs.us.entity.statements import CostOfGoods
 from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
@@ -36,8 +37,8 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120", name="United States, corporations", called="Corporation return",
-    papers=(About, Trade, TrialBalance, Entry, Dividends, Carryovers, Officer, Asset, Estimates, *ILLINOIS.papers, *MORE_TIME,
-            Amendment),
+    papers=(About, Trade, TrialBalance, Entry, Received, Dividends, Carryovers, Officer, Asset, Estimates, *ILLINOIS.papers,
+            *MORE_TIME, Amendment),
     forms=(CorporationReturn, CostOfGoods, Officers, SpecialDeductions, TaxComputation, ScheduleL, ToTaxableIncome,
            RetainedEarnings, EntityForm4562, CorporationForm4797, EntitySection179, Depreciation, EntitySale, Waiting,
            DeductedInPart, *ILLINOIS.forms, Form7004, Form2220, AmendedReturn),

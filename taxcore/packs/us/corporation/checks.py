@@ -15,6 +15,7 @@ from taxcore.packs.us.entity.checks import (
     state_returns,
 )
 from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
+from taxcore.packs.us.entity.received import shares
 from taxcore.packs.us.federal.underpayment import PRIOR_TAX_UNKNOWN
 from taxcore.packs.us.property.papers import BUILT
 
@@ -196,4 +197,4 @@ def kept(run):
         yield found(m2.address("distributed"), says, code="us.1120.distributed-above")
 
 
-CHECKS = (assets, books, entries, dividends, waiting, carried_back, money, kept, unsupported, *PLAUSIBLE)
+CHECKS = (assets, books, entries, shares, dividends, waiting, carried_back, money, kept, unsupported, *PLAUSIBLE)

@@ -10,6 +10,7 @@ from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import credit_of, debit_of
 from taxcore.packs.us.entity.page import PageOne, spent
 from taxcore.packs.us.entity.property import EntityForm4797
+from taxcore.packs.us.entity.received import BUSINESS, RENTAL, received, with_received
 
 _FIFTH, _PERCENT, _NEW_LAW = 20, Decimal("0.01"), 2018
 _GIFT_YEARS = _CAPITAL_YEARS = 5
@@ -26,11 +27,11 @@ class CorporationReturn(PageOne):
 
     @line("4", "Dividends, Schedule C")
     def dividends(self):
-        return credit_of(self.run, "dividends")
+        return with_received(self.run, credit_of(self.run, "dividends"), "dividends")
 
     @line("5", "Interest")
     def interest_income(self):
-        return credit_of(self.run, "interest_income")
+        return with_received(self.run, credit_of(self.run, "interest_income"), "interest")
 
     @line("6", "Gross rents")
     def rents(self):
@@ -38,11 +39,12 @@ class CorporationReturn(PageOne):
 
     @line("7", "Gross royalties")
     def royalties(self):
-        return credit_of(self.run, "royalties")
+        return with_received(self.run, credit_of(self.run, "royalties"), "royalties")
 
     @fact("Capital gain or loss of the year", cites="IRC 1222", rounding=whole)
     def capital(self):
-        return total(credit_of(self.run, "short_gain", "long_gain"), self.brought("us.4797", "long_gain"))
+        own = total(credit_of(self.run, "short_gain", "long_gain"), self.brought("us.4797", "long_gain"))
+        return with_received(self.run, own, "short_gain", "long_gain", "adjusted_long_gain")
 
     @line("8", "Capital gain net income", cites="IRC 1211(a), 1222(9)")
     def capital_gain(self):
@@ -67,9 +69,13 @@ class CorporationReturn(PageOne):
     def gains(self):
         return self.brought("us.4797", "ordinary")
 
+    @fact("Income of partnerships' businesses and rentals", cites="IRC 702(b)")
+    def from_entities(self):
+        return total(received(self.run, *BUSINESS, *RENTAL))
+
     @line("10", "Other income")
     def other_income(self):
-        return credit_of(self.run, "other_income")
+        return with_received(self.run, credit_of(self.run, "other_income"), *BUSINESS, *RENTAL)
 
     @line("11", "Total income", weight="total")
     def income(self):
@@ -85,8 +91,14 @@ class CorporationReturn(PageOne):
     repairs = spent("14", "Repairs and maintenance", "repairs")
     bad_debts = spent("15", "Bad debts", "bad_debts", cites="IRC 166")
     rent = spent("16", "Rents", "rent")
-    taxes = spent("17", "Taxes and licenses", "taxes", "foreign_tax")
-    interest = spent("18", "Interest", "interest", "investment_interest", cites="IRC 163")
+
+    @line("17", "Taxes and licenses")
+    def taxes(self):
+        return with_received(self.run, debit_of(self.run, "taxes", "foreign_tax"), "foreign_tax")
+
+    @line("18", "Interest", cites="IRC 163")
+    def interest(self):
+        return with_received(self.run, debit_of(self.run, "interest", "investment_interest"), "investment_interest")
 
     @line("19", "Charitable contributions", cites="IRC 170(b)(2)", loop=Loop(Decimal(1)))
     def contributions(self):
@@ -95,7 +107,7 @@ class CorporationReturn(PageOne):
 
     @fact("Contributions of this year", rounding=whole)
     def given(self):
-        return debit_of(self.run, "contributions")
+        return with_received(self.run, debit_of(self.run, "contributions"), "cash_gifts")
 
     @fact("Contributions of this year above the floor", cites="IRC 170(b)(2)(A)(i), from 2026", rounding=whole)
     def given_counted(self):
@@ -137,7 +149,7 @@ class CorporationReturn(PageOne):
     @line("26", "Other deductions")
     def others(self):
         costs = debit_of(self.run, "other_deductions", "guaranteed", "rental_costs", "portfolio_costs")
-        return total(costs, self.meals, self.amortization)
+        return with_received(self.run, total(costs, self.meals, self.amortization), "portfolio_deductions")
 
     def _pay(self):
         return self.officers, self.salaries, self.retirement, self.benefits

@@ -4,6 +4,7 @@ from taxcore.engine import excess, line, linked, total
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import COSTS, INCOME, before_of, credit_of, debit_of
 from taxcore.packs.us.entity.page import QualifiedBusiness
+from taxcore.packs.us.entity.received import with_received
 from taxcore.packs.us.entity.reconciling import BooksToReturn
 from taxcore.packs.us.entity.statements import both_ends, together
 from taxcore.packs.us.s_corporation.reconciling import RETAINED
@@ -53,7 +54,7 @@ class ToTaxableIncome(BooksToReturn):
 
     @line("4", "Income subject to tax not recorded on books")
     def only_on_return(self):
-        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0))
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0), excess(self.shares_differ, over=0))
 
     @line("5a", "Depreciation on books, not on the return")
     def more_depreciation(self):
@@ -79,12 +80,13 @@ class ToTaxableIncome(BooksToReturn):
 
     @line("7a", "Tax-exempt interest")
     def exempt(self):
-        return credit_of(self.run, "exempt_interest", tax=False)
+        return with_received(self.run, credit_of(self.run, "exempt_interest", tax=False), "exempt_interest")
 
     @line("7", "Income on books not included on the return")
     def income_of_books(self):
         used = (self.page.waiting.capital_used, self.page.back_used)
-        return total(self.exempt, used, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
+        less = (excess(0, over=self.gain_differs), excess(0, over=self.shares_differ))
+        return total(self.exempt, used, self.entries(INCOME, -1), less)
 
     @line("8a", "Depreciation on the return, not on books")
     def less_depreciation(self):

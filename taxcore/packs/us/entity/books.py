@@ -14,7 +14,7 @@ INCOME = {
     "sales": "Gross receipts", "returns": "Returns, allowances", "other_income": "Other income",
     "rental_income": "Rental income", "interest_income": "Interest income", "exempt_interest": "Exempt interest",
     "dividends": "Dividends", "royalties": "Royalties", "short_gain": "Short-term gain",
-    "long_gain": "Long-term gain", "asset_gain": "Gain on assets",
+    "long_gain": "Long-term gain", "asset_gain": "Gain on assets", "share_income": "Partnerships (K-1)",
 }  # fmt: skip
 COSTS = {
     "purchases": "Purchases", "cogs": "Cost of goods", "labor": "Labor in cost",
@@ -66,6 +66,7 @@ USUAL = (
     ("draw", "draws"), ("distribution", "draws"), ("contribution of capital", "contributed"),
     ("capital contributed", "contributed"),
     ("capital stock", "stock"), ("paid-in", "paid_in"), ("retained", "retained"), ("capital", "capital"),
+    ("from partnership", "share_income"), ("k-1", "share_income"),
     ("returns and allow", "returns"), ("refunds to", "returns"), ("municipal", "exempt_interest"),
     ("interest income", "interest_income"),
     ("dividend", "dividends"), ("royalt", "royalties"), ("gain on", "asset_gain"), ("loss on", "asset_gain"),

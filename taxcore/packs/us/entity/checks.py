@@ -7,6 +7,7 @@ from taxcore.packs.us.base import STATES, UNTAXED
 from taxcore.packs.us.entity.books import ENTRIES, RESULT, accounts_of, credit_of, debit_of, ledger, named
 from taxcore.packs.us.entity.plausible import CHECKS as PLAUSIBLE
 from taxcore.packs.us.entity.plausible import owners
+from taxcore.packs.us.entity.received import shares
 
 _DOLLAR = Decimal(1)
 # States without a return of income: of an entity whose owners pay the tax, and of a corporation that pays its own
@@ -133,4 +134,4 @@ def state_returns(run, without, called, code):
             yield found(at, says, code=code)
 
 
-CHECKS = (assets, books, entries, rents, *PLAUSIBLE, owners)
+CHECKS = (assets, books, entries, rents, shares, *PLAUSIBLE, owners)

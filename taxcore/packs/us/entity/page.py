@@ -5,6 +5,7 @@ from decimal import Decimal
 from taxcore.engine import fact, line, share, total
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import credit_of, debit_of
+from taxcore.packs.us.entity.received import received, with_received
 
 _HALF = Decimal("0.5")
 
@@ -70,21 +71,25 @@ class QualifiedBusiness(EntityForm):
     @fact("Qualified business income", cites="IRC 199A(c)")
     def qualified_income(self):
         """Of the business, and of properties that are a trade."""
-        trade = total(0) if self.run.single("business").no_trade else total(self.ordinary)
-        return total(trade, [one.net for one in self.every("us.8825-property") if one.paper.is_trade])
+        own = total(self.ordinary, less=self.page.from_entities) if self.page.from_entities else total(self.ordinary)
+        trade = total(0) if self.run.single("business").no_trade else own
+        let = [one.net for one in self.every("us.8825-property") if one.paper.is_trade]
+        return total(trade, let, received(self.run, "qualified_income"))
 
     @fact("W-2 wages", cites="IRC 199A(b)(4)")
     def wages_paid(self):
         trade = self.run.single("business")
-        return total(trade.wages_paid) if trade.is_keyed("wages_paid") else debit_of(self.run, "salaries", "officers", "labor")
+        own = total(trade.wages_paid) if trade.is_keyed("wages_paid") else debit_of(self.run, "salaries", "officers", "labor")
+        return with_received(self.run, own, "qualified_wages")
 
     @fact("Unadjusted basis of qualified property", cites="IRC 199A(b)(6)")
     def property_basis(self):
         """Of the register: for ten years, or the recovery period where that is longer."""
         trade = self.run.single("business")
         if trade.is_keyed("property_basis"):
-            return total(trade.property_basis)
-        return total([one.basis for one in self.every("us.depreciation") if one.is_there and _counts(one)])
+            return total(trade.property_basis, received(self.run, "property_basis"))
+        own = [one.basis for one in self.every("us.depreciation") if one.is_there and _counts(one)]
+        return total(own, received(self.run, "property_basis"))
 
     @fact("Meals that are not deducted", cites="IRC 274(n)")
     def meals_half(self):

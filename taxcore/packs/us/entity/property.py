@@ -4,6 +4,7 @@ from taxcore.engine import Amount, Choice, Count, Flag, Row, Rows, Text, excess,
 from taxcore.packs.us.base import STATES, from_paper
 from taxcore.packs.us.entity.balances import TRADE_179
 from taxcore.packs.us.entity.base import EntityForm, EntityPaper
+from taxcore.packs.us.entity.received import KIND, RENTAL, received
 from taxcore.packs.us.property.assets import Form4562, Section179
 from taxcore.packs.us.property.sales import Form4797, Sale
 
@@ -133,7 +134,10 @@ class Rents(EntityForm):
     """Form 8825: rental real estate income and expenses of a partnership or an S corporation. IRC 702(a), 1366(a)(1)."""
 
     number, name = "8825", "Rental real estate income and expenses"
-    needs = ("rental",)
+    needs = ("rental", KIND)
+
+    def required(self):
+        return bool(self.papers("rental")) or self.of_shares != 0
 
     def _every(self, name):
         return [getattr(one, name) for one in self.every("us.8825-property")]
@@ -152,9 +156,13 @@ class Rents(EntityForm):
             return nothing_because("nothing was sold")
         return total([self.run.form("us.4797").ordinary_of(one.key) for one in self.every("us.8825-property")])
 
+    @line("20a", "Rental real estate of other entities")
+    def of_shares(self):
+        return total(received(self.run, *RENTAL))
+
     @line("21", "Net rental real estate income or (loss)", weight="total")
     def net(self):
-        return total(self.rents, self.expenses, self.sold)
+        return total(self.rents, self.expenses, self.sold, self.of_shares)
 
 
 class EntitySection179(Section179):
@@ -212,11 +220,11 @@ class EntitySale(Sale):
 class EntityForm4797(Form4797):
     """Sales of business property of an entity; what is netted over years is its owners'. IRC 1231."""
 
-    needs = ("asset",)
+    needs = ("asset", KIND)
 
     @fact("Section 1231 gain or loss of shares")
     def shares(self):
-        return nothing_because("there are no shares of other entities")
+        return total(received(self.run, "section_1231", "adjusted_1231"))
 
     @line("4", "Section 1231 gain of installment sales")
     def in_parts(self):

@@ -4,11 +4,21 @@ from taxcore.engine import excess, fact, line, total
 from taxcore.packs.us.entity.balances import BOOKS
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import COSTS, EQUITY, INCOME, RESULT, accounts_of, credit_of, debit_of, ledger
+from taxcore.packs.us.entity.received import differs, received
 
 OWN = ("capital", "contributed", "draws", "stock", "paid_in", "retained")
 _DEPRECIATION = ("depreciation", "rental_depreciation")
 # What M-1 says line by line; every other account differs by its tax entries alone
-_SAID = (*_DEPRECIATION, "amortization", "guaranteed", "exempt_interest", "nondeductible", "income_tax", "asset_gain")
+_SAID = (
+    *_DEPRECIATION,
+    "amortization",
+    "guaranteed",
+    "exempt_interest",
+    "nondeductible",
+    "income_tax",
+    "asset_gain",
+    "share_income",
+)
 
 
 class AccountsOn(EntityForm):
@@ -79,7 +89,12 @@ class BooksToReturn(EntityForm):
     @fact("Gain of sold assets, return less books")
     def gain_differs(self):
         tax = total(self.brought("us.4797", "ordinary"), self.brought("us.4797", "net"))
-        return total(tax, less=credit_of(self.run, "asset_gain", tax=False))
+        booked = credit_of(self.run, "asset_gain", tax=False)
+        return total(tax, less=[booked, received(self.run, "section_1231", "adjusted_1231")])
+
+    @fact("Shares of partnerships, return less books")
+    def shares_differ(self):
+        return differs(self.run)
 
     @fact("Depreciation, return less books")
     def depreciation_differs(self):

@@ -17,6 +17,7 @@ from taxcore.packs.us.entity.property import (
     Rents,
     Trade,
 )
+from taxcore.packs.us.entity.received import Received
 from taxcore.packs.us.entity.statements import CostOfGoods
 from taxcore.packs.us.partnership.checks import CHECKS
 from taxcore.packs.us.partnership.forms import PartnershipReturn, ScheduleK
@@ -49,8 +50,8 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1065", name="United States, partnerships", called="Partnership return",
-    papers=(PAPERS[0], Trade, TrialBalance, Entry, PAPERS[3], *PAPERS[1:3], *PAPERS[4:], LetProperty, Asset, *ILLINOIS.papers,
-            *MORE_TIME, Amendment),
+    papers=(PAPERS[0], Trade, TrialBalance, Entry, Received, PAPERS[3], *PAPERS[1:3], *PAPERS[4:], LetProperty, Asset,
+            *ILLINOIS.papers, *MORE_TIME, Amendment),
     forms=(PartnershipReturn, CostOfGoods, ScheduleK, Share, ScheduleL, PartnershipBooks, PartnersCapital, Rents, OneProperty,
            EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),
     authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, regime, amended), groups=GROUPS,

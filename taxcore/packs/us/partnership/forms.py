@@ -3,6 +3,7 @@
 from taxcore.engine import excess, fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.books import credit_of, debit_of
 from taxcore.packs.us.entity.page import PageOne, QualifiedBusiness, spent
+from taxcore.packs.us.entity.received import BUSINESS, received, with_received
 
 
 class PartnershipReturn(PageOne):
@@ -10,6 +11,10 @@ class PartnershipReturn(PageOne):
 
     number, name = "1065", "U.S. return of partnership income"
     passed_on = linked("us.sch-k")
+
+    @line("4", "Ordinary income (loss) from other partnerships, estates, trusts", cites="IRC 702(b)")
+    def from_entities(self):
+        return total(received(self.run, *BUSINESS))
 
     @line("6", "Net gain or (loss), Form 4797", cites="IRC 1231, 1245")
     def gains(self):
@@ -21,7 +26,7 @@ class PartnershipReturn(PageOne):
 
     @line("8", "Total income or (loss)", weight="total")
     def income(self):
-        return total(self.gross_profit, self.gains, self.other_income)
+        return total(self.gross_profit, self.from_entities, self.gains, self.other_income)
 
     salaries = spent("9", "Salaries and wages, other than to partners", "salaries", "officers")
 
@@ -148,35 +153,35 @@ class ScheduleK(QualifiedBusiness):
 
     @line("5", "Interest income")
     def interest(self):
-        return credit_of(self.run, "interest_income")
+        return with_received(self.run, credit_of(self.run, "interest_income"), "interest")
 
     @line("6a", "Ordinary dividends")
     def dividends(self):
-        return credit_of(self.run, "dividends")
+        return with_received(self.run, credit_of(self.run, "dividends"), "dividends")
 
     @line("6b", "Qualified dividends", cites="IRC 1(h)(11)")
     def qualified_dividends(self):
-        return total(self.more.qualified_dividends)
+        return total(self.more.qualified_dividends, received(self.run, "qualified_dividends"))
 
     @line("7", "Royalties")
     def royalties(self):
-        return credit_of(self.run, "royalties")
+        return with_received(self.run, credit_of(self.run, "royalties"), "royalties")
 
     @line("8", "Net short-term capital gain (loss)")
     def short_gain(self):
-        return credit_of(self.run, "short_gain")
+        return with_received(self.run, credit_of(self.run, "short_gain"), "short_gain")
 
     @line("9a", "Net long-term capital gain (loss)")
     def long_gain(self):
-        return credit_of(self.run, "long_gain")
+        return with_received(self.run, credit_of(self.run, "long_gain"), "long_gain", "adjusted_long_gain")
 
     @line("9b", "Collectibles (28%) gain (loss)")
     def collectibles(self):
-        return total(self.more.collectibles)
+        return total(self.more.collectibles, received(self.run, "collectibles"))
 
     @line("9c", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def unrecaptured(self):
-        return self.brought("us.4797", "unrecaptured")
+        return with_received(self.run, self.brought("us.4797", "unrecaptured"), "unrecaptured")
 
     @line("10", "Net section 1231 gain (loss)", cites="IRC 1231")
     def section_1231(self):
@@ -192,15 +197,15 @@ class ScheduleK(QualifiedBusiness):
 
     @line("13a", "Cash contributions", cites="IRC 170, 702(a)(4)")
     def contributions(self):
-        return debit_of(self.run, "contributions")
+        return with_received(self.run, debit_of(self.run, "contributions"), "cash_gifts")
 
     @line({2023: "13b", 2024: "13c"}, "Investment interest expense", cites="IRC 163(d)")
     def investment_interest(self):
-        return debit_of(self.run, "investment_interest")
+        return with_received(self.run, debit_of(self.run, "investment_interest"), "investment_interest")
 
     @line({2023: "13d", 2024: "13e"}, "Other deductions, portfolio income")
     def portfolio_costs(self):
-        return debit_of(self.run, "portfolio_costs")
+        return with_received(self.run, debit_of(self.run, "portfolio_costs"), "portfolio_deductions")
 
     @line("13V", "Section 743(b) negative adjustments", cites="26 CFR 1.743-1(j)(2)")
     def adjusted_down(self):
@@ -217,15 +222,17 @@ class ScheduleK(QualifiedBusiness):
 
     @line("17a", "Post-1986 depreciation adjustment", cites="IRC 56(a)(1)")
     def minimum_tax(self):
-        return total([one.minimum_difference for one in self.every("us.4562")])
+        return total([one.minimum_difference for one in self.every("us.4562")], received(self.run, "minimum_tax"))
 
     @line("18a", "Tax-exempt interest income", cites="IRC 103")
     def exempt_interest(self):
-        return credit_of(self.run, "exempt_interest", tax=False)
+        return with_received(self.run, credit_of(self.run, "exempt_interest", tax=False), "exempt_interest")
 
     @line("18c", "Nondeductible expenses", cites="IRC 705(a)(2)(B)")
     def nondeductible(self):
-        return total(debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half)
+        return total(
+            debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half, received(self.run, "nondeductible")
+        )
 
     @line("19a", "Distributions of cash and marketable securities", cites="IRC 731")
     def distributed(self):
@@ -241,7 +248,7 @@ class ScheduleK(QualifiedBusiness):
 
     @line("21", "Total foreign taxes paid or accrued", cites="IRC 901")
     def foreign_tax(self):
-        return debit_of(self.run, "foreign_tax")
+        return with_received(self.run, debit_of(self.run, "foreign_tax"), "foreign_tax")
 
     @line("Analysis 1", "Net income (loss)", weight="total")
     def net(self):

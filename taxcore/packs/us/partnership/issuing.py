@@ -14,6 +14,7 @@ _FIELDS = {
     "property_basis": "property_basis", "adjusted_business": "adjusted_business", "adjusted_rental": "adjusted_rental",
     "adjusted_long_gain": "adjusted_long_gain", "adjusted_1231": "adjusted_1231",
 }  # fmt: skip
+_OF_ENTITIES = {"nondeductible": "nondeductible", "distributed": "distributed"}
 _BASIS = {
     "contributed": "contributed",
     "liabilities": "owed_more",
@@ -23,5 +24,6 @@ _BASIS = {
 
 
 def issues(run):
-    """To each partner who is an individual."""
-    return to_owners(run, Told("k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner, in_states=in_states))
+    """To each partner who has a return here."""
+    told = Told("k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner, in_states=in_states, of_entities=_OF_ENTITIES)
+    return to_owners(run, told)

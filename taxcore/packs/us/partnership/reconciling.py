@@ -63,7 +63,8 @@ class PartnershipBooks(BooksToReturn):
 
     @line("2", "Income included on Schedule K, not on books")
     def only_on_return(self):
-        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0), self.schedule.adjusted_up)
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0), self.schedule.adjusted_up,
+                     excess(self.shares_differ, over=0))  # fmt: skip
 
     @line("3", "Guaranteed payments")
     def guaranteed(self):
@@ -91,7 +92,8 @@ class PartnershipBooks(BooksToReturn):
 
     @line("6", "Income on books not included on Schedule K")
     def income_of_books(self):
-        return total(self.exempt, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
+        less = (excess(0, over=self.gain_differs), excess(0, over=self.shares_differ))
+        return total(self.exempt, self.entries(INCOME, -1), less)
 
     @line("7a", "Depreciation on Schedule K, not on books")
     def less_depreciation(self):

@@ -17,6 +17,7 @@ from taxcore.packs.us.entity.property import (
     Rents,
     Trade,
 )
+from taxcore.packs.us.entity.received import Received
 from taxcore.packs.us.entity.statements import CostOfGoods
 from taxcore.packs.us.property.assets import Depreciation
 from taxcore.packs.us.property.papers import Asset
@@ -50,8 +51,8 @@ FEDERAL = Authority(
 )  # fmt: skip
 PACK = entity_pack(
     code="us-1120s", name="United States, S corporations", called="S corporation return",
-    papers=(About, Trade, TrialBalance, Entry, MoreItems, Shareholder, Closing, Officer, LetProperty, Asset, *ILLINOIS.papers,
-            *MORE_TIME, Amendment),
+    papers=(About, Trade, TrialBalance, Entry, Received, MoreItems, Shareholder, Closing, Officer, LetProperty, Asset,
+            *ILLINOIS.papers, *MORE_TIME, Amendment),
     forms=(CorporationReturn, CostOfGoods, Officers, ScheduleK, Share, ScheduleL, CorporationBooks, Adjustments, Rents,
            OneProperty, EntityForm4562, EntityForm4797, EntitySection179, Depreciation, EntitySale, *ILLINOIS.forms, Form7004),
     authorities=(FEDERAL, ILLINOIS.authority), checks=(*CHECKS, *ILLINOIS.checks, amended), groups=GROUPS,

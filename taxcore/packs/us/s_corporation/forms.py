@@ -4,6 +4,7 @@ from taxcore.engine import fact, line, linked, nothing_because, total
 from taxcore.packs.us.entity.base import EntityForm
 from taxcore.packs.us.entity.books import credit_of, debit_of
 from taxcore.packs.us.entity.page import PageOne, QualifiedBusiness, spent
+from taxcore.packs.us.entity.received import BUSINESS, received, with_received
 
 _NO_TAX = "shareholders pay the tax: IRC 1363(a)"
 
@@ -18,9 +19,13 @@ class CorporationReturn(PageOne):
     def gains(self):
         return self.brought("us.4797", "ordinary_of_trade")
 
+    @fact("Ordinary income (loss) from partnerships", cites="IRC 702(b)")
+    def from_entities(self):
+        return total(received(self.run, *BUSINESS))
+
     @line("5", "Other income (loss)")
     def other_income(self):
-        return credit_of(self.run, "other_income")
+        return with_received(self.run, credit_of(self.run, "other_income"), *BUSINESS)
 
     @line("6", "Total income (loss)", weight="total")
     def income(self):
@@ -123,35 +128,35 @@ class ScheduleK(QualifiedBusiness):
 
     @line("4", "Interest income")
     def interest(self):
-        return credit_of(self.run, "interest_income")
+        return with_received(self.run, credit_of(self.run, "interest_income"), "interest")
 
     @line("5a", "Ordinary dividends")
     def dividends(self):
-        return credit_of(self.run, "dividends")
+        return with_received(self.run, credit_of(self.run, "dividends"), "dividends")
 
     @line("5b", "Qualified dividends", cites="IRC 1(h)(11)")
     def qualified_dividends(self):
-        return total(self.more.qualified_dividends)
+        return total(self.more.qualified_dividends, received(self.run, "qualified_dividends"))
 
     @line("6", "Royalties")
     def royalties(self):
-        return credit_of(self.run, "royalties")
+        return with_received(self.run, credit_of(self.run, "royalties"), "royalties")
 
     @line("7", "Net short-term capital gain (loss)")
     def short_gain(self):
-        return credit_of(self.run, "short_gain")
+        return with_received(self.run, credit_of(self.run, "short_gain"), "short_gain")
 
     @line("8a", "Net long-term capital gain (loss)")
     def long_gain(self):
-        return credit_of(self.run, "long_gain")
+        return with_received(self.run, credit_of(self.run, "long_gain"), "long_gain", "adjusted_long_gain")
 
     @line("8b", "Collectibles (28%) gain (loss)")
     def collectibles(self):
-        return total(self.more.collectibles)
+        return total(self.more.collectibles, received(self.run, "collectibles"))
 
     @line("8c", "Unrecaptured section 1250 gain", cites="IRC 1(h)(6)")
     def unrecaptured(self):
-        return self.brought("us.4797", "unrecaptured")
+        return with_received(self.run, self.brought("us.4797", "unrecaptured"), "unrecaptured")
 
     @line("9", "Net section 1231 gain (loss)", cites="IRC 1231")
     def section_1231(self):
@@ -163,27 +168,29 @@ class ScheduleK(QualifiedBusiness):
 
     @line("12a", "Cash contributions", cites="IRC 170, 1366(a)(1)")
     def contributions(self):
-        return debit_of(self.run, "contributions")
+        return with_received(self.run, debit_of(self.run, "contributions"), "cash_gifts")
 
     @line({2023: "12b", 2024: "12c"}, "Investment interest expense", cites="IRC 163(d)")
     def investment_interest(self):
-        return debit_of(self.run, "investment_interest")
+        return with_received(self.run, debit_of(self.run, "investment_interest"), "investment_interest")
 
     @line({2023: "12d", 2024: "12e"}, "Other deductions, portfolio income")
     def portfolio_costs(self):
-        return debit_of(self.run, "portfolio_costs")
+        return with_received(self.run, debit_of(self.run, "portfolio_costs"), "portfolio_deductions")
 
     @line("15a", "Post-1986 depreciation adjustment", cites="IRC 56(a)(1)")
     def minimum_tax(self):
-        return total([one.minimum_difference for one in self.every("us.4562")])
+        return total([one.minimum_difference for one in self.every("us.4562")], received(self.run, "minimum_tax"))
 
     @line("16a", "Tax-exempt interest income", cites="IRC 103")
     def exempt_interest(self):
-        return credit_of(self.run, "exempt_interest", tax=False)
+        return with_received(self.run, credit_of(self.run, "exempt_interest", tax=False), "exempt_interest")
 
     @line("16c", "Nondeductible expenses", cites="IRC 1367(a)(2)(D)")
     def nondeductible(self):
-        return total(debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half)
+        return total(
+            debit_of(self.run, "nondeductible", "income_tax", tax=False), self.meals_half, received(self.run, "nondeductible")
+        )
 
     @fact("Distributions of shareholders, all of them")
     def distributed_in_all(self):
@@ -204,7 +211,7 @@ class ScheduleK(QualifiedBusiness):
 
     @fact("Foreign taxes paid or accrued", cites="IRC 901")
     def foreign_tax(self):
-        return debit_of(self.run, "foreign_tax")
+        return with_received(self.run, debit_of(self.run, "foreign_tax"), "foreign_tax")
 
     @line("18", "Income (loss) reconciliation", weight="total")
     def net(self):

@@ -56,7 +56,7 @@ class CorporationBooks(BooksToReturn):
 
     @line("2", "Income included on Schedule K, not on books")
     def only_on_return(self):
-        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0))
+        return total(self.entries(INCOME, +1), excess(self.gain_differs, over=0), excess(self.shares_differ, over=0))
 
     @line("3a", "Depreciation on books, not on Schedule K")
     def more_depreciation(self):
@@ -80,7 +80,8 @@ class CorporationBooks(BooksToReturn):
 
     @line("5", "Income on books not included on Schedule K")
     def income_of_books(self):
-        return total(self.exempt, self.entries(INCOME, -1), excess(0, over=self.gain_differs))
+        less = (excess(0, over=self.gain_differs), excess(0, over=self.shares_differ))
+        return total(self.exempt, self.entries(INCOME, -1), less)
 
     @line("6a", "Depreciation on Schedule K, not on books")
     def less_depreciation(self):

@@ -7,6 +7,7 @@ from taxcore.engine.pack import _needed
 from taxcore.packs.us.entity.tests.test_closing import CODES as CLOSED
 from taxcore.packs.us.entity.tests.test_correcting import CODES as CORRECTED
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
+from taxcore.packs.us.entity.tests.test_received import DIAGNOSTICS as RECEIVED
 from taxcore.packs.us.partnership import PACK
 from taxcore.packs.us.partnership.tests.making import (
     SHOP,
@@ -74,6 +75,7 @@ CASES = (
     ("us.1065.k-2", (about(foreign_items="yes"),), ()),
     ("us.1065.debt", (about(debt_cancelled="yes"),), ()),
     *ADJUSTED,
+    *RECEIVED,
     ("us.1065.foreign", (about(entity_kind="foreign"),), ()),
     ("us.1065.method", (about(method="other"),), ()),
     ("us.1065.state-return", (about(state="WI"),), ()),

@@ -29,7 +29,7 @@ def unsupported(run):
     if asked.business_only is False:
         says = f"Income that goes to one state as a whole, Schedule NB, is not made here yet. {_NOT_YET}"
         yield found(asked.address("business_only"), says, code="us-il.entity.nonbusiness")
-    if asked.more:
+    if asked.more or run.papers("k1-1065"):
         says = f"Credits, related-party expenses and shares of other entities are not made here yet. {_NOT_YET}"
         yield found(asked.address("more"), says, code="us-il.entity.more")
     if asked.unitary:
