@@ -50,10 +50,9 @@ def statements_of(return_, result):
 
 
 def _standing(return_, drawn, newest):
-    clients = _clients_of(return_, drawn.number)
+    clients, says = _clients_of(return_, drawn.number)
     rows, mark = [row for (code, _), row in newest.items() if code == drawn.code], _mark(return_, drawn)
     given, earlier = (tuple(row for row in rows if (row.mark == mark) is same) for same in (True, False))
-    says = "" if clients else "No client has that number." if drawn.number else "No number is entered."
     if clients and not any(one.email for one in clients):
         says = f"{clients[0].full_name} has no email address."
     return ForOwner(drawn, tuple(one for one in clients if one.email), says, given, earlier)
@@ -64,15 +63,18 @@ def _mark(return_, drawn):
 
 
 def _clients_of(return_, number):
-    """Whoever is known by a number; of an entity those who hear of it."""
+    """Whoever is known by a number, of an entity those who hear of it; and why there is nobody."""
     plain = plain_number(number)
     if not plain:
-        return []
+        return [], "No number is entered."
     mark = digest(return_.firm_id, plain)
     if person := Person.objects.for_firm(return_.firm_id).filter(number_digest=mark, merged_into=None).first():
-        return [person]
+        return [person], ""
     entity = Entity.objects.for_firm(return_.firm_id).filter(number_digest=mark).select_related("household").first()
-    return hear_of(entity.household) if entity is not None else []
+    if entity is None:
+        return [], "No client has that number."
+    hears = hear_of(entity.household)
+    return hears, "" if hears else f"Nobody in {entity.household.name} gets mail or signs."
 
 
 @transaction.atomic

@@ -146,7 +146,7 @@ class StatementTests(EntityTestCase):
         self.corin.number = ""
         self.corin.save()
         owner = entities.add(self.preparer, name="Pier Co", form="company", number="90-0000104")
-        self.assertEqual([one.says for one in self.standing()], ["", "No client has that number."])
+        self.assertEqual([one.says for one in self.standing()], ["", "Nobody in Pier Co gets mail or signs."])
         roles.give(self.preparer, owner.pk, "Lorna Abernathy", "director", signs=True)
         self.assertEqual([one.clients for one in self.standing()], [(self.client_person,)] * 2)
         roles.give(self.preparer, owner.pk, "Corin Vale", "director", gets_mail=True)

@@ -67,8 +67,10 @@ def received(run, *names):
 
 def with_received(run, own, *names):
     """What is the entity's own, and what shares bring of it."""
-    brought = received(run, *names)
-    return total(own, brought) if any(brought) else own
+    brought = [one for one in received(run, *names) if one]
+    if not brought:
+        return own
+    return total(own, brought) if own else total(brought)
 
 
 def of_return(run):

@@ -17,7 +17,7 @@ _NOT_YET = "This return cannot be e-filed from here."
     "35 ILCS 5/201(e), 203(b)(2)(E-12)",
 )
 @stops("us-il.entity.unitary", "Illinois: unitary business group", "unsupported", "35 ILCS 5/304(e), 502(f)")
-@stops("us-il.entity.adjusted-basis", "Illinois: section 743(b) adjustments", "unsupported", "35 ILCS 5/203(d); IRC 743(b)")
+@check("us-il.entity.adjusted-basis", "Illinois: section 743(b) adjustments", "unlikely", "35 ILCS 5/203(d), (e)(2)(H)")
 @check("us-il.entity.lines", "Illinois: line numbers not compared with the form", "unlikely")
 def unsupported(run):
     if not files_here(run):
@@ -35,7 +35,7 @@ def unsupported(run):
     if asked.unitary:
         yield found(asked.address("unitary"), f"Schedule UB is not made here. {_NOT_YET}", code="us-il.entity.unitary")
     if run.papers("basis-adjustment"):
-        says = f"What a partner's own basis changes is not on Illinois' return here yet. {_NOT_YET}"
+        says = "Illinois starts from IRC 703, which a partner's own basis does not change. Owners have it in federal income."
         yield found(run.papers("basis-adjustment")[0].address("property"), says, code="us-il.entity.adjusted-basis")
     says = "Amounts follow the law cited; lines after the base income were not compared with this year's printed form."
     yield found(_page(run).address("owed"), says, code="us-il.entity.lines")
