@@ -11,6 +11,7 @@ from taxcore.packs.us.entity.checks import (
     books,
     cannot_file,
     entries,
+    fiscal,
     not_final,
     state_returns,
 )
@@ -197,4 +198,4 @@ def kept(run):
         yield found(m2.address("distributed"), says, code="us.1120.distributed-above")
 
 
-CHECKS = (assets, books, entries, shares, dividends, waiting, carried_back, money, kept, unsupported, *PLAUSIBLE)
+CHECKS = (assets, books, entries, shares, fiscal, dividends, waiting, carried_back, money, kept, unsupported, *PLAUSIBLE)

@@ -25,6 +25,7 @@ class About(EntityPaper):
     incorporated = Day("C", "Date incorporated", needed="Page 1 asks for it.", kept=True)
     initial = Flag("E1", "Initial return")
     final = Flag("E2", "Final return")
+    fiscal = Flag(None, "Fiscal year, not the calendar year", cites="IRC 441(b), (e)", kept=True)
     ended = Day(None, "Ended on", only=lambda paper: bool(paper.final), needed="When the return is due turns on it.",
                 cites="IRC 443(a)(2), 6072")  # fmt: skip
     method = Choice("K1", "Accounting method", METHODS, needed="Schedule K, line 1.", kept=True, begins="Schedule K")

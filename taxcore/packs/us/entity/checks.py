@@ -115,6 +115,15 @@ def cannot_file(about, rows):
             yield found(about.address(name), f"{says} This return cannot be e-filed from here.", code=code)
 
 
+@stops("us.entity.fiscal-year", "Fiscal year", "unsupported", "IRC 441(b), (e)")
+def fiscal(run):
+    """Books, law, depreciation, due dates and owners' years all go by the calendar year here."""
+    about = run.single("about")
+    if about.fiscal:
+        says = "Only calendar years are made here, with their due dates and owners' years. This return cannot be e-filed from here."
+        yield found(about.address("fiscal"), says, code="us.entity.fiscal-year")
+
+
 def not_final(run, name, code):
     """Of a year whose forms are not final."""
     if run.laws["us"].year.planning:
@@ -134,4 +143,4 @@ def state_returns(run, without, called, code):
             yield found(at, says, code=code)
 
 
-CHECKS = (assets, books, entries, rents, shares, *PLAUSIBLE, owners)
+CHECKS = (assets, books, entries, rents, shares, fiscal, *PLAUSIBLE, owners)

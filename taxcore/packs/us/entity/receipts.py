@@ -23,6 +23,16 @@ class Receipts(EntityPaper):
     rows = Rows(None, "States", ReceiptRow, help="If empty, all come from the entity's own state.")
 
 
+class OwnerStateRow(Row):
+    """What one state has of an owner's share. An owner's return reads the row as it stands."""
+
+    state = Choice(None, "State", STATES, needed="Choose the state.", kept=True)
+    income = Amount(None, "Income there", negative=True, help="If empty, ordinary income by receipts.")
+    withheld = Amount(None, "Tax withheld", help="Or paid for the owner on a composite return.")
+    entity_tax = Amount(None, "PTE tax credit", help="Pass-through entity tax that the entity elected to pay.")
+    modified = Amount(None, "Additions less subtractions", negative=True)
+
+
 def receipts_of(run, state):
     """Those of one state."""
     return [row.amount for row in run.single("receipts").rows if row.state == state]

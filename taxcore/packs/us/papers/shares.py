@@ -9,6 +9,7 @@ from taxcore.packs.us.papers.statements import StateIncomeRow
 class ShareRow(StateIncomeRow):
     """What a share means to one state: also what the entity paid there for its owners, and what the state counts otherwise."""
 
+    income = Amount(None, "State income", negative=True)
     entity_tax = Amount(None, "PTE tax credit", help="Pass-through entity tax that the entity elected to pay.")
     modified = Amount(
         None, "Additions less subtractions", negative=True, help="Of the state's own schedule, such as Schedule K-1-P."

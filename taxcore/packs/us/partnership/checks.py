@@ -7,6 +7,7 @@ from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
 from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns, total_of
 from taxcore.packs.us.entity.closing import closing, is_closed
+from taxcore.packs.us.entity.withholding import withheld
 from taxcore.packs.us.partnership.adjusted import adjusted
 from taxcore.packs.us.partnership.papers import percent
 
@@ -231,4 +232,4 @@ def kinds(run):
         yield found(about.address("qualified"), says, code="us.1065.qualified-no-property")
 
 
-CHECKS = (*ENTITY, partners, allocations, closing, built_in, adjusted, reconciled, unsupported, answers, kinds)
+CHECKS = (*ENTITY, partners, allocations, closing, built_in, adjusted, reconciled, withheld, unsupported, answers, kinds)

@@ -7,6 +7,7 @@ from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import BUILT_IN, NONRECOURSE, PARTNER_CAPITAL, QUALIFIED, RECOURSE
 from taxcore.packs.us.entity.base import EntityPaper
 from taxcore.packs.us.entity.closing import part_row
+from taxcore.packs.us.entity.receipts import OwnerStateRow
 from taxcore.packs.us.partnership.adjusted import HOW, BasisAdjustment
 
 KINDS = {
@@ -49,6 +50,7 @@ class About(EntityPaper):
     started = Day("E", "Date business started", needed="Page 1 asks for it.", kept=True)
     initial = Flag("G1", "Initial return")
     final = Flag("G2", "Final return")
+    fiscal = Flag(None, "Fiscal year, not the calendar year", cites="IRC 441(b), (e)", kept=True)
     ended = Day(None, "Ended on", only=lambda paper: bool(paper.final), needed="When the return is due turns on it.",
                 cites="IRC 443(a)(2), 6072")  # fmt: skip
     method = Choice("H", "Accounting method", METHODS, needed="Page 1 asks for it.", kept=True)
@@ -144,6 +146,8 @@ class Partner(EntityPaper):
     nonrecourse_before = Amount("K1", "Nonrecourse liabilities when the year began", opens=NONRECOURSE)
     qualified_before = Amount("K2", "Qualified nonrecourse financing when the year began", opens=QUALIFIED)
     recourse_before = Amount("K3", "Recourse liabilities when the year began", opens=RECOURSE)
+
+    states = Rows(None, "Other states", OwnerStateRow)
 
     @active.when_empty
     def _active(self):

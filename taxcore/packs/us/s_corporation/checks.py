@@ -7,6 +7,7 @@ from taxcore.packs.us.entity.books import accounts_of, credit_of, debit_of
 from taxcore.packs.us.entity.checks import CHECKS as ENTITY
 from taxcore.packs.us.entity.checks import NO_RETURN_OF_OWNERS, cannot_file, not_final, state_returns
 from taxcore.packs.us.entity.closing import closing
+from taxcore.packs.us.entity.withholding import withheld
 from taxcore.packs.us.s_corporation.papers import BARRED
 
 _DOLLAR, _MOST, _PASSIVE = Decimal(1), 100, Decimal("0.25")
@@ -175,4 +176,4 @@ def agreed(run):
         yield found(paper.address("agreed"), says)
 
 
-CHECKS = (*ENTITY, closing, agreed, shareholders, pay, accounts, unsupported, answers)
+CHECKS = (*ENTITY, closing, agreed, shareholders, pay, accounts, withheld, unsupported, answers)

@@ -7,6 +7,7 @@ from taxcore.packs.us.base import STATES
 from taxcore.packs.us.entity.balances import ADJUSTMENTS, EARNINGS, OTHER_ADJUSTMENTS
 from taxcore.packs.us.entity.base import EntityPaper
 from taxcore.packs.us.entity.closing import part_row
+from taxcore.packs.us.entity.receipts import OwnerStateRow
 
 METHODS = {"cash": "Cash", "accrual": "Accrual", "other": "Other"}
 OWNERS = {
@@ -35,6 +36,7 @@ class About(EntityPaper):
     incorporated = Day("E", "Date incorporated", needed="Page 1 asks for it.", kept=True)
     initial = Flag("H1", "Initial return")
     final = Flag("H2", "Final return")
+    fiscal = Flag(None, "Fiscal year, not the calendar year", cites="IRC 441(b), (e)", kept=True)
     ended = Day(None, "Ended on", only=lambda paper: bool(paper.final), needed="When the return is due turns on it.",
                 cites="IRC 443(a)(2), 6072")  # fmt: skip
     method = Choice("B1", "Accounting method", METHODS, needed="Schedule B, line 1.", kept=True, begins="Schedule B")
@@ -86,6 +88,7 @@ class Shareholder(EntityPaper):
     contributed = Amount(None, "Capital contributed", cites="IRC 1367(a)")
     health_insurance = Amount(None, "Health insurance included in wages", cites="Rev. Rul. 91-26; Notice 2008-1",
                               help="Of whoever holds more than 2%.")  # fmt: skip
+    states = Rows(None, "Other states", OwnerStateRow)
 
     def rows_by_day(self):
         start = self.run.period.start

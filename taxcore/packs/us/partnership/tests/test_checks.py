@@ -8,6 +8,7 @@ from taxcore.packs.us.entity.tests.test_closing import CODES as CLOSED
 from taxcore.packs.us.entity.tests.test_correcting import CODES as CORRECTED
 from taxcore.packs.us.entity.tests.test_plausible import CODES as PLAUSIBLE
 from taxcore.packs.us.entity.tests.test_received import DIAGNOSTICS as RECEIVED
+from taxcore.packs.us.entity.tests.test_withholding import DIAGNOSTICS as IN_STATES
 from taxcore.packs.us.partnership import PACK
 from taxcore.packs.us.partnership.tests.making import (
     SHOP,
@@ -76,7 +77,9 @@ CASES = (
     ("us.1065.debt", (about(debt_cancelled="yes"),), ()),
     *ADJUSTED,
     *RECEIVED,
+    *IN_STATES,
     ("us.1065.foreign", (about(entity_kind="foreign"),), ()),
+    ("us.entity.fiscal-year", (about(fiscal="yes"),), ()),
     ("us.1065.method", (about(method="other"),), ()),
     ("us.1065.state-return", (about(state="WI"),), ()),
     ("us.1065.built-in", (ada(contributed_property=9, built_in="yes"), ben()), (ada(contributed_property=9, built_in="no"), ben())),
