@@ -86,7 +86,7 @@ class BackupTests(TestCase):
     def without_keys(self, file, folder):
         """The same backup with other keys: everything is there, and nothing can be read."""
         with tarfile.open(file) as tar:
-            tar.extractall(folder, filter="data")
+            tar.extractall(folder)  # noqa: S202 - made by this test
         (folder / "secrets" / "field_keys").write_text(Fernet.generate_key().decode())
         made = folder.with_suffix(".backup")
         with tarfile.open(made, "w:gz") as tar:
@@ -98,6 +98,16 @@ class BackupTests(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             file = Path(folder) / "x"
             file.write_text("no backup")
-            done = run("restore", file, IMPUESTO_DATA=str(Path(folder) / "data"))
-            self.assertEqual(done.returncode, 3)
-            self.assertIn("is no backup", done.stderr)
+            self.refused(file, "is no backup")
+            for name, kind in (("../beside", tarfile.REGTYPE), ("/tmp/beside", tarfile.REGTYPE), ("link", tarfile.SYMTYPE)):
+                with tarfile.open(file, "w:gz") as tar:
+                    member = tarfile.TarInfo(name)
+                    member.type, member.linkname = kind, "/etc/passwd"
+                    tar.addfile(member)
+                with self.subTest(name):
+                    self.refused(file, f"is no backup: {name} is in it")
+
+    def refused(self, file, says):
+        done = run("restore", file, IMPUESTO_DATA=str(file.parent / "data"))
+        self.assertEqual(done.returncode, 3)
+        self.assertIn(says, done.stderr)

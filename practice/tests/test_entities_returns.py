@@ -170,6 +170,10 @@ class PartnershipTests(EntityTestCase):
         issuing.take(self.preparer, theirs.pk)
         self.assertEqual(theirs.papers.get(kind="k1-1065").values["ordinary"], "20000")
 
+    def test_a_paper_of_the_very_name_is_found_first(self):
+        page = self.client.get("/find", {"q": "partner", "in": self.made.pk}).content.decode()
+        self.assertLess(page.index("Add: Partner<"), page.index("Add: Partnership K-1"))
+
     def test_shares_are_documents_for_whoever_is_no_client(self):
         made = self.made
         names = [one.name for one in result_of(made).run.pack.outgoing.statements(result_of(made))]

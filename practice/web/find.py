@@ -105,12 +105,15 @@ def _actions(request, return_, words):
 
 
 def _rank(one, words):
-    """A paper whose name begins with the words comes first, fields after lines, other papers to add come last."""
+    """A paper of that very name comes first, then those that begin so, fields after lines, other papers to add come last."""
     if str(one.get("note", "")).startswith("field of"):
         return 1.5
     if "kind" not in one or not one["kind"] or not words:
         return 1
-    return 0 if one.get("first") or one["does"].lower().removeprefix("add: ").startswith(words.removeprefix("add ")) else 2
+    called, given = one["does"].lower().removeprefix("add: "), words.removeprefix("add ")
+    if called == given:
+        return -1
+    return 0 if one.get("first") or called.startswith(given) else 2
 
 
 def _lines(return_, result, words):

@@ -75,7 +75,7 @@ class About(BritishPaper):
     receives_allowance = Flag(None, "Receives it from the spouse", cites="ITA 2007 s. 55B")
     loan = Choice("1", "Student loan repaid", LOANS, cites="SI 2009/470", kept=True)
     postgraduate_loan = Flag("3", "Postgraduate loan repaid", cites="SI 2009/470", kept=True)
-    child_benefit = Amount("1", "Child Benefit received", cites="ITEPA 2003 s. 681B", begins="Child Benefit")
+    child_benefit = Amount(None, "Child Benefit received", cites="ITEPA 2003 s. 681B", begins="Child Benefit")
     partner_earns_more = Flag(
         None, "The partner's income is higher", cites="ITEPA 2003 s. 681C", help="Then the charge is the partner's."
     )

@@ -20,7 +20,7 @@ class Amendment(EntityPaper):
 
     explanation = Prose(None, "What is amended, and why", wide=True, longest=1000, needed="Form 1120-X, part II.")
     paid = Amount("6", "Paid with the original", begins="Paid and refunded before")
-    paid_later = Amount("6", "Paid since")
+    paid_later = Amount(None, "Paid since")
     last_paid = Day(None, "Last paid on")
     overpaid = Amount("8", "Overpayment, if adjusted", help="If empty, as the original had it.")
     credited = Amount("12", "Credited to estimated tax", begins="Overpayment of this amendment")

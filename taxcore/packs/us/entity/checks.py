@@ -120,7 +120,7 @@ def fiscal(run):
     """Books, law, depreciation, due dates and owners' years all go by the calendar year here."""
     about = run.single("about")
     if about.fiscal:
-        says = "Only calendar years are made here, with their due dates and owners' years. This return cannot be e-filed from here."
+        says = "Only calendar years are made here, with their due dates and owners' years. It cannot be e-filed from here."
         yield found(about.address("fiscal"), says, code="us.entity.fiscal-year")
 
 

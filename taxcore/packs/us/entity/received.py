@@ -38,11 +38,11 @@ class Received(EntityPaper):
     collectibles = Amount("9b", "Collectibles gain", negative=True)
     unrecaptured = Amount("9c", "Unrecaptured section 1250 gain")
     section_1231 = Amount("10", "Net section 1231 gain (loss)", negative=True)
-    adjusted_business = Amount("11F", "Section 743(b), business", negative=True, cites="26 CFR 1.743-1(j)",
+    adjusted_business = Amount(None, "Section 743(b), business", negative=True, cites="26 CFR 1.743-1(j)",
                                help="Boxes 11F and 13V, by what they change: below zero takes off income.")  # fmt: skip
-    adjusted_rental = Amount("11F", "Section 743(b), rental real estate", negative=True)
-    adjusted_long_gain = Amount("11F", "Section 743(b), long-term capital gain", negative=True)
-    adjusted_1231 = Amount("11F", "Section 743(b), section 1231 gain", negative=True)
+    adjusted_rental = Amount(None, "Section 743(b), rental real estate", negative=True)
+    adjusted_long_gain = Amount(None, "Section 743(b), long-term capital gain", negative=True)
+    adjusted_1231 = Amount(None, "Section 743(b), section 1231 gain", negative=True)
     section_179 = Amount("12", "Section 179")
     cash_gifts = Amount("13A", "Cash contributions", cites="IRC 170, 702(a)(4)")
     investment_interest = Amount("13H", "Investment interest", cites="IRC 163(d)")
@@ -53,10 +53,10 @@ class Received(EntityPaper):
     nondeductible = Amount("18C", "Nondeductible expenses")
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
     foreign_tax = Amount("21", "Foreign tax")
-    qualified_income = Amount("20Z", "Qualified business income", negative=True, cites="IRC 199A(c)",
+    qualified_income = Amount(None, "Qualified business income", negative=True, cites="IRC 199A(c)",
                               begins="Qualified business income")  # fmt: skip
-    qualified_wages = Amount("20Z", "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
-    property_basis = Amount("20Z", "UBIA of qualified property", cites="IRC 199A(b)(6)")
+    qualified_wages = Amount(None, "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
+    property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)")
     service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
 
 

@@ -94,11 +94,11 @@ class PartnershipShare(_Share):
     investment_interest = Amount("13H", "Investment interest", cites="IRC 163(d)")
     portfolio_deductions = Amount("13L", "Deductions, portfolio income", cites="IRC 67(b), (h)", help="Schedule A, line 16.")
     trade_deductions = Amount(None, "Other deductions of the business", cites="IRC 702(a)(7)", help="Schedule E, line 28.")
-    adjusted_business = Amount("11F", "Section 743(b), business", negative=True, cites="26 CFR 1.743-1(j)",
+    adjusted_business = Amount(None, "Section 743(b), business", negative=True, cites="26 CFR 1.743-1(j)",
                                help="Boxes 11F and 13V, by what they change: below zero takes off income.")  # fmt: skip
-    adjusted_rental = Amount("11F", "Section 743(b), rental real estate", negative=True)
-    adjusted_long_gain = Amount("11F", "Section 743(b), long-term capital gain", negative=True)
-    adjusted_1231 = Amount("11F", "Section 743(b), section 1231 gain", negative=True)
+    adjusted_rental = Amount(None, "Section 743(b), rental real estate", negative=True)
+    adjusted_long_gain = Amount(None, "Section 743(b), long-term capital gain", negative=True)
+    adjusted_1231 = Amount(None, "Section 743(b), section 1231 gain", negative=True)
     other_deductions = Amount("13", "Deductions not supported here")
     self_employment = Amount("14A", "Self-employment earnings", negative=True, cites="IRC 1402(a)")
     credits = Amount("15", "Credits")

@@ -155,7 +155,8 @@ def _against_books(run, schedule, m2):
 @stops("us.1065.foreign", "Foreign partnership", "unsupported", "IRC 6031(e)")
 @stops("us.1065.method", "Another accounting method", "unsupported", "IRC 446(c)(4)")
 @check("us.1065.state-return", "A state's partnership return", "unsupported", "state law")
-@stops("us.1065.distributed-property", "Property distributed to partners", "unsupported", "IRC 731(c), 732, 737")
+@stops("us.1065.distributed-property", "Property distributed with gain", "unsupported", "IRC 704(c)(1)(B), 731(c), 737, 751(b)")
+@check("us.1065.property-basis", "Property distributed to a partner", "unlikely", "IRC 731(b), 732(a), 733")
 def unsupported(run):
     about = run.single("about")
     yield from not_final(run, "started", "us.1065.planning-year")
@@ -168,9 +169,15 @@ def unsupported(run):
     yield from cannot_file(about, rows)
     yield from state_returns(run, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
-        if partner.distributed_property:
-            says = "Gain and basis of property that is distributed are not worked out here yet. It cannot be e-filed from here."
-            yield found(partner.address("distributed_property"), says, code="us.1065.distributed-property")
+        if partner.distributed_property and partner.distributed_as != "plain":
+            says = "Gain of property that is distributed is not worked out here. It cannot be e-filed from here."
+            yield found(partner.address("distributed_as"), says, code="us.1065.distributed-property")
+        elif partner.distributed_property:
+            says = (
+                f"{partner.called} takes over its basis, up to the basis of the interest less money; all of that basis where the "
+                "interest ends. Take it out of the books and the register without gain."
+            )
+            yield found(partner.address("distributed_property"), says, code="us.1065.property-basis")
 
 
 @check("us.1065.late-shares", "Penalty for late filing or Schedules K-1", "lost", "IRC 6698, 6722")

@@ -19,6 +19,7 @@ _BASIS = {
     "contributed": "contributed",
     "liabilities": "owed_more",
     "distributed": "distributed",
+    "property_distributed": "distributed_property",
     "nondeductible": "nondeductible",
 }
 

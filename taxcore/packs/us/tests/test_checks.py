@@ -4,6 +4,7 @@ from unittest import TestCase
 
 from taxcore.engine import KINDS, PaperValues, Refer, compute
 from taxcore.engine.pack import _needed, missing
+from taxcore.packs import KNOWN, pack_named
 from taxcore.packs.us import PACK
 from taxcore.packs.us.tests.diagnosed import CASES
 from taxcore.packs.us.tests.returns import codes, person, result, w2
@@ -76,10 +77,11 @@ class DiagnosticTests(TestCase):
 
 class DeclarationTests(TestCase):
     def test_addresses_are_unique_within_a_form(self):
-        for year in PACK.years:
-            for node in (*PACK.forms, *PACK.papers, PACK.people):
-                places_ = [spec.place(year) for spec in node.specs.values()]
-                self.assertEqual(len(places_), len(set(places_)), node.__name__)
+        for pack in map(pack_named, KNOWN):
+            for year in pack.years:
+                for node in (*pack.forms, *pack.papers, pack.people):
+                    places_ = [spec.place(year) for spec in node.specs.values()]
+                    self.assertEqual(len(places_), len(set(places_)), (pack.code, node.__name__))
 
     def test_kinds_of_papers_are_short_enough_to_be_kept(self):
         self.assertEqual([paper.kind for paper in PACK.papers if len(paper.kind) > 20], [])

@@ -141,6 +141,20 @@ class WorkedTests(TestCase):
                 self.assertEqual((run.form("us.sch-l").difference, run.form("us.sch-l").difference_before), (0, 0))
                 self.assertLessEqual(abs(run.form("us.sch-m-1").unreconciled), 1)
 
+    def test_property_takes_its_basis_along(self):
+        """A lift of 5,000 to Ada: nobody has gain, her capital and the basis of her interest fall by it. IRC 731(b), 732(a), 733."""
+        from taxcore.packs.us.partnership.issuing import issues
+
+        found = result(ada(distributed_property=5_000, distributed_as="plain"), ben())
+        plain = result().run.every("us.sch-k-1")
+        shares, schedule = found.run.every("us.sch-k-1"), found.run.form("us.sch-k")
+        self.assertEqual((schedule.distributed_property, found.run.form("us.sch-m-2").distributed_property), (5_000, 5_000))
+        self.assertEqual([then.capital - now.capital for then, now in zip(plain, shares, strict=True)], [5_000, 0])
+        self.assertEqual(schedule.net, result().run.form("us.sch-k").net)
+        basis = next(one for one in issues(found.run) if one.kind == "basis-p" and one.named == "Ada Heron")
+        self.assertEqual((basis.values["property_distributed"], basis.values["distributed"]), ("5000", "20000"))
+        self.assertEqual([one.code for one in found.findings if one.weight == "stops"], [])
+
     def test_issued_to_both_members(self):
         from taxcore.packs.us.partnership.issuing import issues
 
