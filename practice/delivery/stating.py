@@ -11,6 +11,7 @@ from django.db.models import Q
 from django.utils import timezone
 
 from practice.clients.models import Entity, Person
+from practice.clients.restricting import hidden_from
 from practice.clients.roles import hear_of
 from practice.delivery.models import Statement
 from practice.firm.crypto import digest, plain_number, seal_bytes, unseal_bytes
@@ -41,16 +42,17 @@ class ForOwner:
         return not self.says and not any(one.state != "failed" for one in self.given)
 
 
-def statements_of(return_, result):
-    """Every statement of a return as it stands, and how it stands with whom it is for."""
+def statements_of(return_, result, actor):
+    """Every statement of a return as it stands, and how it stands with whom it is for, of those whom `actor` may see."""
     newest: dict[tuple[str, int], Statement] = {}
-    for row in return_.statements.select_related("client").order_by("pk"):
+    rows = return_.statements.exclude(client__household__in=hidden_from(actor))
+    for row in rows.select_related("client").order_by("pk"):
         newest[row.code, row.client_id] = row
-    return [_standing(return_, one, newest) for one in pack_of(return_).outgoing.statements(result)]
+    return [_standing(return_, one, newest, actor) for one in pack_of(return_).outgoing.statements(result)]
 
 
-def _standing(return_, drawn, newest):
-    clients, says = _clients_of(return_, drawn.number)
+def _standing(return_, drawn, newest, actor):
+    clients, says = _clients_of(drawn.number, actor)
     rows, mark = [row for (code, _), row in newest.items() if code == drawn.code], _mark(return_, drawn)
     given, earlier = (tuple(row for row in rows if (row.mark == mark) is same) for same in (True, False))
     if clients and not any(one.email for one in clients):
@@ -62,18 +64,18 @@ def _mark(return_, drawn):
     return digest(return_.firm_id, repr((drawn.name, drawn.tables, drawn.remarks)))
 
 
-def _clients_of(return_, number):
+def _clients_of(number, actor):
     """Whoever is known by a number, of an entity those who hear of it; and why there is nobody."""
     plain = plain_number(number)
     if not plain:
         return [], "No number is entered."
-    mark = digest(return_.firm_id, plain)
-    if person := Person.objects.for_firm(return_.firm_id).filter(number_digest=mark, merged_into=None).first():
+    mark = digest(actor.firm_id, plain)
+    if person := Person.objects.for_staff(actor).filter(number_digest=mark, merged_into=None).first():
         return [person], ""
-    entity = Entity.objects.for_firm(return_.firm_id).filter(number_digest=mark).select_related("household").first()
+    entity = Entity.objects.for_staff(actor).filter(number_digest=mark).select_related("household").first()
     if entity is None:
-        return [], "No client has that number."
-    hears = hear_of(entity.household)
+        return [], "No client that you see has that number."
+    hears = list(Person.objects.for_staff(actor).filter(pk__in=[one.pk for one in hear_of(entity.household)]))
     return hears, "" if hears else f"Nobody in {entity.household.name} gets mail or signs."
 
 
@@ -86,7 +88,7 @@ def deliver(actor, return_id, codes=None):
     require(actor, "deliver", return_)
     if return_.snapshot_id is None:
         raise Cannot("Lock the return first: owners get the figures that are locked.")
-    standing = [one for one in statements_of(return_, result_of(return_)) if one.is_open]
+    standing = [one for one in statements_of(return_, result_of(return_), actor) if one.is_open]
     wanted = [one for one in standing if codes is None or one.drawn.code in codes]
     if not wanted:
         raise Cannot("Choose whose statements to deliver." if standing else "There is no statement to deliver.")

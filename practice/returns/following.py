@@ -40,11 +40,17 @@ def follow(return_id):
     """Into each return that has a paper of it; one that cannot be changed keeps what it has, and says that it differs."""
     rows = HandedOut.objects.across_firms("background work").filter(source=return_id).exclude(follows_at=None)
     for row in rows.select_related("source__firm", "source__household", "paper__of__household", "follows_by__firm"):
-        if _is_open(row.source) and _is_open(row.paper.of):
+        if _is_open(row.source) and _is_open(row.paper.of) and not _comes_back(row):
             with suppress(Cannot, Refused):
                 follow_into(row.follows_by, row.source, row.paper.of)
         with transaction.atomic():  # what changed meanwhile is followed by its own job
             rows.filter(pk=row.pk, follows_at=row.follows_at).update(follows_at=None, follows_by=None)
+
+
+def _comes_back(row):
+    """Whether the two own shares of each other: then each would move the other again and again, and somebody takes it over."""
+    back = HandedOut.objects.for_firm(row.firm_id).filter(source=row.paper.of_id, paper__of=row.source_id)
+    return back.filter(paper__removed_at=None).exists()
 
 
 def _is_open(return_):

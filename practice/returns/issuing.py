@@ -59,19 +59,19 @@ class Handing:
         return not self.says and (self.new or bool(self.differs))
 
 
-def handings_of(return_, result=None):
-    """Every paper that a return issues today, and how it stands with whom it is for."""
+def handings_of(return_, result=None, actor=None):
+    """Every paper that a return issues today, and how it stands with whom it is for; to `actor`, of clients whom they may see."""
     issues = pack_of(return_).issues
     if issues is None:
         return []
     there: dict[tuple[Any, str, str], str] = {}  # (return, role, id that was issued): id under which the paper stands there
-    return [_handing(return_, one, there) for one in issues((result or result_of(return_)).run)]
+    return [_handing(return_, one, there, actor) for one in issues((result or result_of(return_)).run)]
 
 
-def _handing(return_, issued, there):
-    household = _client_with(return_, issued.number)
+def _handing(return_, issued, there, actor):
+    household = _client_with(return_, issued.number, actor)
     if household is None:
-        return Handing(issued, None, None, f"No client has the number of {issued.named}.", False)
+        return Handing(issued, None, None, f"No client that you see has the number of {issued.named}.", False)
     target = filing_return(household, issued.pack, return_.year)
     if target is None:
         return Handing(issued, household, None, f"There is no return of {return_.year}.", False)
@@ -163,14 +163,15 @@ def _known(target, kind, role, known_by, value):
     return ""
 
 
-def _client_with(return_, number):
-    """The client who is known by a number, a person's household or an entity."""
+def _client_with(return_, number, actor):
+    """The client who is known by a number, a person's household or an entity; one who is restricted to others is nobody."""
     plain = plain_number(number)
     if not plain:
         return None
     mark = digest(return_.firm_id, plain)
     for model in (Person, Entity):
-        found = model.objects.for_firm(return_.firm_id).filter(number_digest=mark).select_related("household").first()
+        rows = model.objects.for_firm(return_.firm_id) if actor is None else model.objects.for_staff(actor)
+        found = rows.filter(number_digest=mark).select_related("household").first()
         if found is not None:
             return found.household
     return None
@@ -217,7 +218,7 @@ def hand_out(actor, return_id, marks=None):
     NotIssued where none can be."""
     source = fetch(Return.objects.select_related("firm", "household"), actor, pk=return_id)
     require(actor, "key", source)
-    wanted = [one for one in handings_of(source) if one.is_open and (marks is None or one.mark in marks)]
+    wanted = [one for one in handings_of(source, actor=actor) if one.is_open and (marks is None or one.mark in marks)]
     if not wanted and marks is not None:
         raise NotIssued("Choose which papers to hand out.")
     if not wanted:

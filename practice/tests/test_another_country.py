@@ -227,7 +227,9 @@ class GuildTests(Tinyland):
         self.bo.given_up_at = "2004-01-01T00:00:00Z"
         self.bo.save()
         says = {one.issued.named: one.says for one in issuing.handings_of(self.fresh(guild))}
-        self.assertEqual(says, {"Ann": "", "Bo": "There is no return of 2003.", "Cy": "No client has the number of Cy."})
+        self.assertEqual(
+            says, {"Ann": "", "Bo": "There is no return of 2003.", "Cy": "No client that you see has the number of Cy."}
+        )
 
     def test_a_signed_return_is_not_changed_unasked(self):
         guild = self.guild()

@@ -6,7 +6,7 @@ from unittest import mock
 from django.conf import settings
 from lxml import etree
 
-from practice.clients import entities
+from practice.clients import entities, restricting
 from practice.clients.models import Person
 from practice.delivery import packaging, tasks
 from practice.dispatch import filing
@@ -63,7 +63,7 @@ class PartnershipTests(EntityTestCase):
     def test_what_it_does_to_an_owner_is_seen_before_it_is_handed_out_and_a_change_later(self):
         made = self.made
         page = self.client.get(f"/returns/{made.pk}/issued")
-        self.assertContains(page, "No client has the number of Corin Vale.")
+        self.assertContains(page, "No client that you see has the number of Corin Vale.")
         self.assertContains(page, "What it does to their returns")
         (moved,) = issuing.moved_by(issuing.handings_of(made))
         label, before, after, change = moved.lines[0]
@@ -169,6 +169,18 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual([one.return_ for _, one in issuing.differing_on(self.fresh(theirs))], [theirs])
         issuing.take(self.preparer, theirs.pk)
         self.assertEqual(theirs.papers.get(kind="k1-1065").values["ordinary"], "20000")
+
+    def test_a_restricted_owner_is_nobody_to_others(self):
+        """Neither their return nor their tax is on the page, and nothing is handed out to it, but by whoever may see the client."""
+        restricting.restrict(self.administrator, self.return_.household_id, [self.preparer.pk])
+        page = self.client.get(f"/returns/{self.made.pk}/issued").content.decode()
+        self.assertIn("No client that you see has the number of Lorna Abernathy.", page)
+        self.assertNotIn("What it does to their returns", page)
+        with self.assertRaises(issuing.NotIssued):
+            issuing.hand_out(self.signer, self.made.pk)
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        self.assertContains(self.client.get(f"/returns/{self.made.pk}/issued"), "What it does to their returns")
+        self.assertEqual(issuing.hand_out(self.preparer, self.made.pk), 2)
 
     def test_a_paper_of_the_very_name_is_found_first(self):
         page = self.client.get("/find", {"q": "partner", "in": self.made.pk}).content.decode()

@@ -6,15 +6,16 @@ from unittest import mock
 from django.urls import reverse
 from django.utils import timezone
 
+from practice.clients import entities
 from practice.firm.models import Firm
 from practice.firm.permissions import Refused
 from practice.returns import following, issuing
 from practice.returns.computing import result_of
-from practice.returns.entry import save_field
-from practice.returns.models import HandedOut
+from practice.returns.entry import add_paper, remove_paper, save_field
+from practice.returns.models import HandedOut, Return
 from practice.review.practice_answers import set_shares_follow
 from practice.signing import locking
-from practice.tests.entities import EntityTestCase
+from practice.tests.entities import LORNA, OTHER, EntityTestCase
 
 
 class FollowingTests(EntityTestCase):
@@ -45,6 +46,44 @@ class FollowingTests(EntityTestCase):
         self.assertEqual(self.events("paper issued").first().says, "by Quarry Road Kayaks, followed by itself")
         self.assertLess(result_of(self.fresh(self.return_)).run.form("us.1040").total_tax, tax)
         self.assertEqual(issuing.differing_on(self.fresh(self.return_)), [])
+
+    def boats(self, code, form, sort, kind, **of_owner):
+        """Corin Vale's share is a company's, whose only owner is Lorna: that company's return."""
+        corin = next(one for one in self.made.papers.filter(kind="partner") if one.values["called"] == "Corin Vale")
+        remove_paper(self.preparer, self.made.pk, corin.pk)
+        partner = OTHER | {"called": "Vale Boats", "number": "00-5566771", "sort": sort, "general": "no"}
+        add_paper(self.preparer, self.made.pk, "partner", "", partner | {"stakes": [{"profit": "40"}]})
+        company = entities.add(self.preparer, name="Vale Boats", form=form, number="00-5566771")
+        self.client.post(f"/households/{company.pk}/returns", {"pack": code, "year": "2025"})
+        theirs = Return.objects.for_firm(self.firm).get(household=company)
+        add_paper(self.preparer, theirs.pk, kind, "", LORNA | of_owner)
+        return theirs
+
+    def test_through_a_company_to_whoever_owns_that(self):
+        theirs = self.boats("us-1120s", "s-corp", "s-corporation", "shareholder", stakes=[{"shares": "100"}])
+        issuing.hand_out(self.preparer, self.made.pk)
+        issuing.hand_out(self.preparer, theirs.pk)
+        share = self.return_.papers.get(kind="k1-1120s")
+        self.assertEqual(share.values["ordinary"], "20400")
+        self.rent(25_000)
+        following.follow(return_id=self.made.pk)
+        self.assertEqual(theirs.papers.get(kind="k1-1065").values["ordinary"], "20000")
+        following.follow(return_id=theirs.pk)
+        share.refresh_from_db()
+        self.assertEqual(share.values["ordinary"], "20000")
+
+    def test_two_that_own_each_other_are_left_to_people(self):
+        stakes = [{"profit": "50"}]
+        theirs = self.boats("us-1065", "partnership", "partnership", "partner", stakes=stakes)
+        kayaks = OTHER | {"called": "Quarry Road Kayaks", "number": "00-4471209", "sort": "partnership", "general": "no"}
+        add_paper(self.preparer, theirs.pk, "partner", "", kayaks | {"stakes": stakes})
+        issuing.hand_out(self.preparer, self.made.pk)
+        issuing.hand_out(self.preparer, theirs.pk)
+        before = theirs.papers.get(kind="k1-1065").values["ordinary"]
+        self.rent(25_000)
+        following.follow(return_id=self.made.pk)
+        self.assertEqual(theirs.papers.get(kind="k1-1065").values["ordinary"], before)
+        self.assertTrue(issuing.differing_on(self.fresh(theirs)))
 
     def test_nothing_follows_where_the_practice_did_not_choose_it(self):
         set_shares_follow(self.administrator, False)

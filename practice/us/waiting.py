@@ -38,8 +38,9 @@ def _numbers_there(return_):
 def notices(return_):
     for source in waits_for(return_):
         title = pack_of(source).called.lower()
+        named = "an entity whose client is restricted" if source.household.restricted else source.household.name
         says = (
-            f"Schedule K-1 of {source.household.name} has not arrived. Its {title} is due {dates.long(source.due)}, "
+            f"Schedule K-1 of {named} has not arrived. Its {title} is due {dates.long(source.due)}, "
             f"now in {source.get_stage_display().lower()}."
         )
         yield "waits-for", f"{source.pk}", "check", says, reverse("issued", args=[source.pk]), "Hand it out"

@@ -5,7 +5,7 @@ from unittest import mock
 from django.core import mail
 from django.test import Client
 
-from practice.clients import entities, roles
+from practice.clients import entities, restricting, roles
 from practice.clients.models import Person
 from practice.delivery import handing_over, packaging, retaining, stating
 from practice.delivery.models import Package, Statement
@@ -39,8 +39,8 @@ class StatementTests(EntityTestCase):
         for row in self.made.statements.filter(state="making"):
             stating.make(statement_id=row.pk)
 
-    def standing(self):
-        return stating.statements_of(self.made, result_of(self.made))
+    def standing(self, actor=None):
+        return stating.statements_of(self.made, result_of(self.made), actor or self.signer)
 
     def portal(self, link):
         client = Client()
@@ -139,7 +139,7 @@ class StatementTests(EntityTestCase):
         self.assertEqual([one.says for one in self.standing()], ["", "Corin Vale has no email address."])
         self.corin.number = ""
         self.corin.save()
-        self.assertEqual([one.says for one in self.standing()], ["", "No client has that number."])
+        self.assertEqual([one.says for one in self.standing()], ["", "No client that you see has that number."])
         self.assertEqual(stating.deliver_all(self.signer, self._lock()).says, "1 statement delivered")
 
     def test_of_an_entity_whoever_hears_of_it(self):
@@ -156,6 +156,14 @@ class StatementTests(EntityTestCase):
     def _lock(self):
         self.locked()
         return self.made.pk
+
+    def test_a_restricted_owner_is_nobody_to_others(self):
+        """Whoever may see the client delivers it; to others no name, no address and no state of it is told."""
+        self.delivered()
+        restricting.restrict(self.administrator, self.client_person.household_id, [self.administrator.pk])
+        hidden, theirs = self.standing()[0], self.standing(self.administrator)[0]
+        self.assertEqual((hidden.says, hidden.given), ("No client that you see has that number.", ()))
+        self.assertEqual((theirs.clients, len(theirs.given)), ((self.client_person,), 1))
 
     def test_who_may_not_deliver_is_refused(self):
         self.locked()

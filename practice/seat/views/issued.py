@@ -14,7 +14,8 @@ from practice.returns.page import open_page
 def issued(request, return_id):
     """The page."""
     return_, result, context = open_page(request, return_id)
-    handings, statements = issuing.handings_of(return_, result), stating.statements_of(return_, result)
+    handings = issuing.handings_of(return_, result, request.user)
+    statements = stating.statements_of(return_, result, request.user)
     context |= {
         "tab": "issued",
         "handings": handings,
