@@ -169,10 +169,10 @@ def unsupported(run):
     yield from cannot_file(about, rows)
     yield from state_returns(run, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
-        if partner.distributed_property and partner.distributed_as != "plain":
+        if partner.distributed_property and partner.distributed_as not in ("", "plain"):
             says = "Gain of property that is distributed is not worked out here. It cannot be e-filed from here."
             yield found(partner.address("distributed_as"), says, code="us.1065.distributed-property")
-        elif partner.distributed_property:
+        elif partner.distributed_property and partner.distributed_as:
             says = (
                 f"{partner.called} takes over its basis, up to the basis of the interest less money; all of that basis where the "
                 "interest ends. Take it out of the books and the register without gain."
