@@ -175,7 +175,7 @@ def unsupported(run):
         elif partner.distributed_property and partner.distributed_as:
             says = (
                 f"{partner.called} takes over its basis, up to the basis of the interest less money; all of that basis where the "
-                "interest ends. Take it out of the books and the register without gain."
+                "interest ends. Books and register lose it without gain."
             )
             yield found(partner.address("distributed_property"), says, code="us.1065.property-basis")
 
