@@ -25,6 +25,7 @@ urlpatterns = [
     path("<int:return_id>/papers/control", arranging.control, name="control"),
     path("<int:return_id>/papers/table/<str:kind>", grid.grid, name="grid"),
     path("<int:return_id>/papers/table/<str:kind>/add", grid.add_to_grid, name="grid-add"),
+    path("<int:return_id>/papers/table/<str:kind>/rows/<str:name>", grid.rows_of, name="rows-file"),
     path("<int:return_id>/papers/table/<str:kind>/paste", grid.paste, name="grid-paste"),
     path("<int:return_id>/papers/<int:paper_id>", papers.papers, name="paper"),
     path("<int:return_id>/papers/<int:paper_id>/field", papers.save, name="save-field"),

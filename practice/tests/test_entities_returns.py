@@ -182,6 +182,27 @@ class PartnershipTests(EntityTestCase):
         self.assertContains(self.client.get(f"/returns/{self.made.pk}/issued"), "What it does to their returns")
         self.assertEqual(issuing.hand_out(self.preparer, self.made.pk), 2)
 
+    def test_the_books_leave_as_they_came_and_entries_as_a_journal(self):
+        rows = [{"account": "Wages", "debit": "5"}, {"account": "Checking", "credit": "5"}]
+        entry = {"entry_kind": "adjusting", "explanation": "A late slip", "made_on": "2025-12-31", "rows": rows}
+        add_paper(self.preparer, self.made.pk, "entry", "", entry)
+        books, journal = (
+            b"".join(self.client.get(f"/returns/{self.made.pk}/papers/table/{kind}/rows/rows", {"as": "csv"}))
+            .decode()
+            .splitlines()
+            for kind in ("books", "entry")
+        )
+        self.assertEqual(books[0], "Account,Number,Tax line,Beginning,Debit,Credit")
+        self.assertEqual((books[1], len(books)), ("Checking,1000,Cash,25000.00,55000.00,0.00", 11))
+        self.assertEqual(len({line.count(",") for line in journal}), 1)
+        self.assertIn("Adjusting", journal[1])
+        self.assertIn("A late slip", journal[2])
+        file = self.client.get(f"/returns/{self.made.pk}/papers/table/books/rows/rows", {"as": "xlsx"})
+        self.assertIn("spreadsheetml", file["Content-Type"])
+        self.assertEqual(self.client.get(f"/returns/{self.made.pk}/papers/table/books/rows/account").status_code, 404)
+        page = self.client.get(f"/returns/{self.made.pk}/papers/{self.made.papers.get(kind='books').pk}")
+        self.assertContains(page, "/papers/table/books/rows/rows?as=csv")
+
     def test_a_paper_of_the_very_name_is_found_first(self):
         page = self.client.get("/find", {"q": "partner", "in": self.made.pk}).content.decode()
         self.assertLess(page.index("Add: Partner<"), page.index("Add: Partnership K-1"))

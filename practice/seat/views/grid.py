@@ -14,7 +14,7 @@ from practice.returns.index import coming_next, index_view
 from practice.returns.page import live_papers, open_page
 from practice.returns.ripple_bases import BASES
 from practice.seat.views.save_response import base_of
-from taxcore.engine import Amount, BadValue, Choice
+from taxcore.engine import Amount, BadValue, Choice, Rows
 
 _FIRST = 8  # columns that are shown though nobody has used them
 
@@ -86,6 +86,25 @@ def _plain(node, name, spec):
     if isinstance(spec, Amount):
         return f"{value:.2f}"
     return spec.shown(value) if isinstance(spec, Choice) and value else spec.write(value) if value not in (None, "") else ""
+
+
+def rows_of(request, return_id, kind, name):
+    """Every row of a table of a kind of paper as CSV or XLSX, with what its paper says besides: a trial balance, a journal."""
+    return_, result, _ = open_page(request, return_id)
+    declared = next((one for one in pack_of(return_).papers if one.kind == kind), None)
+    table = declared.fields().get(name) if declared is not None else None
+    if not isinstance(table, Rows):
+        raise NoSuchField(name)
+    nodes = [node_of(paper, result) for paper in live_papers(return_) if paper.kind == kind]
+    own = {key: spec for key, spec in declared.fields().items() if any(node.is_keyed(key) for node in nodes)}
+    own = {key: spec for key, spec in own.items() if not isinstance(spec, Rows) and not spec.secret and key != "owner"}
+    inner = {key: spec for key, spec in table.row.fields().items() if not getattr(spec, "secret", False)}
+    data = [
+        [*(_plain(node, *one) for one in own.items()), *(_plain(row, *one) for one in inner.items())]
+        for node in nodes
+        for row in getattr(node, name)
+    ]
+    return export(request.GET.get("as", "csv"), kind, [spec.label for spec in (*own.values(), *inner.values())], data)
 
 
 @require_POST
