@@ -203,6 +203,13 @@ class PartnershipTests(EntityTestCase):
         page = self.client.get(f"/returns/{self.made.pk}/papers/{self.made.papers.get(kind='books').pk}")
         self.assertContains(page, "/papers/table/books/rows/rows?as=csv")
 
+    def test_a_return_that_waits_for_a_restricted_client_does_not_name_it(self):
+        self.assertIn("Quarry Road Kayaks", str(list(waiting.notices(self.return_))))
+        restricting.restrict(self.administrator, self.household.pk, [self.preparer.pk])
+        said = str(list(waiting.notices(self.return_)))
+        self.assertIn("Schedule K-1 of a restricted client has not arrived.", said)
+        self.assertNotIn("Quarry Road Kayaks", said)
+
     def test_a_paper_of_the_very_name_is_found_first(self):
         page = self.client.get("/find", {"q": "partner", "in": self.made.pk}).content.decode()
         self.assertLess(page.index("Add: Partner<"), page.index("Add: Partnership K-1"))

@@ -38,7 +38,7 @@ def _numbers_there(return_):
 def notices(return_):
     for source in waits_for(return_):
         title = pack_of(source).called.lower()
-        named = "an entity whose client is restricted" if source.household.restricted else source.household.name
+        named = "a restricted client" if source.household.restricted else source.household.name
         says = (
             f"Schedule K-1 of {named} has not arrived. Its {title} is due {dates.long(source.due)}, "
             f"now in {source.get_stage_display().lower()}."

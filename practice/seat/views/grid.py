@@ -98,7 +98,7 @@ def rows_of(request, return_id, kind, name):
     nodes = [node_of(paper, result) for paper in live_papers(return_) if paper.kind == kind]
     own = {key: spec for key, spec in declared.fields().items() if any(node.is_keyed(key) for node in nodes)}
     own = {key: spec for key, spec in own.items() if not isinstance(spec, Rows) and not spec.secret and key != "owner"}
-    inner = {key: spec for key, spec in table.row.fields().items() if not getattr(spec, "secret", False)}
+    inner = {key: spec for key, spec in table.row.fields().items() if not spec.secret}
     data = [
         [*(_plain(node, *one) for one in own.items()), *(_plain(row, *one) for one in inner.items())]
         for node in nodes

@@ -19,13 +19,13 @@ NOT_AT_RISK_RULES = ("cash_gifts", "investment_interest", "portfolio_deductions"
 
 
 # What section 743(b) changes, by the field that says how: 26 CFR 1.743-1(j)
-_ADJUSTED = {"ordinary": "adjusted_business", "rental": "adjusted_rental", "long_gain": "adjusted_long_gain",
-             "section_1231": "adjusted_1231"}  # fmt: skip
+ADJUSTED = {"ordinary": "adjusted_business", "rental": "adjusted_rental", "long_gain": "adjusted_long_gain",
+            "section_1231": "adjusted_1231"}  # fmt: skip
 
 
 def amount_of(paper, name):
     """One amount of a Schedule K-1, with what a partner's own basis in the property makes of it."""
-    more = getattr(paper, _ADJUSTED[name]) if paper.kind == "k1-1065" and name in _ADJUSTED else 0
+    more = getattr(paper, ADJUSTED[name]) if paper.kind == "k1-1065" and name in ADJUSTED else 0
     return total(getattr(paper, name), more) if more else getattr(paper, name)
 
 

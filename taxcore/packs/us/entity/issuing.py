@@ -14,9 +14,9 @@ def _nothing_more(owner):
 
 @dataclass(frozen=True)
 class Told:
-    """Kinds of the owner's papers, and of each field there the line here; `of_entities` are fields that only an entity's
-    paper has. `owner_of` finds the paper of a form's owner; `more` gives values that no line has, of the share and of the basis;
-    `in_states` rows of what a share means to each state."""
+    """Kinds of the owner's papers, and of each field there the line here; `of_entities` are fields that only an entity's paper
+    has, `returns` which return of theirs has it. `owner_of` finds the paper of a form's owner; `more` gives values that no line
+    has, of the share and of the basis; `in_states` rows of what a share means to each state."""
 
     share: str
     fields: Mapping[str, str]
@@ -26,15 +26,12 @@ class Told:
     more: Callable[[Any], tuple[dict[str, str], dict[str, str]]] = _nothing_more
     in_states: Callable[[Any], list[dict[str, str]]] = lambda form: []
     of_entities: Mapping[str, str] = field(default_factory=dict)
-
-
-# Kind of an owner: the return that takes its share up
-RETURNS = {"corporation": "us-1120", "s-corporation": "us-1120s", "partnership": "us-1065"}
+    returns: Mapping[str, str] = field(default_factory=dict)
 
 
 def to_owners(run, told):
-    """To each owner who is an individual, a corporation or a partnership; what others have to do with theirs is told by the
-    document and the open format."""
+    """To each owner who is an individual or has one of the `returns`; what others have to do with theirs is told by the document
+    and the open format."""
     filer = next(iter(run.people()), None)
     if filer is None or not filer.number:
         return
@@ -43,7 +40,7 @@ def to_owners(run, told):
     service = {"service_trade": "yes"} if run.single("business").service_trade else {}
     for form in run.every("us.sch-k-1"):
         owner = told.owner_of(form)
-        if owner.sort in RETURNS:
+        if owner.sort in told.returns:
             yield _to_entity(form, owner, told, called | service, number)
         if owner.sort != "individual":
             continue
@@ -62,7 +59,7 @@ def _to_entity(form, owner, told, called, number):
     """A share of an entity: all of it is on one paper of its return."""
     values, lines = _values(form, told.fields | told.of_entities)
     return Issued(
-        owner.address("called"), str(owner.called), str(owner.number), RETURNS[owner.sort], told.share, f"k1-{number}",
+        owner.address("called"), str(owner.called), str(owner.number), told.returns[owner.sort], told.share, f"k1-{number}",
         called | values, lines, known_by="entity_number",
     )  # fmt: skip
 

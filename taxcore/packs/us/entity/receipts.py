@@ -26,7 +26,7 @@ class Receipts(EntityPaper):
 class OwnerStateRow(Row):
     """What one state has of an owner's share. An owner's return reads the row as it stands."""
 
-    state = Choice(None, "State", STATES, needed="Choose the state.", kept=True)
+    state = Choice(None, "State", STATES, needed="Choose the state.")
     income = Amount(None, "Income there", negative=True, help="If empty, ordinary income by receipts.")
     withheld = Amount(None, "Tax withheld", help="Or paid for the owner on a composite return.")
     entity_tax = Amount(None, "PTE tax credit", help="Pass-through entity tax that the entity elected to pay.")

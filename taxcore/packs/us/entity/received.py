@@ -1,16 +1,25 @@
 """Schedules K-1 that an entity receives from partnerships in which it is a partner. IRC 701, 702(b), 704(d), 706(a)."""
 
 from taxcore.engine import Amount, Flag, Text, check, found, stops, total
+from taxcore.packs.us.basis.papers import ADJUSTED, amount_of
 from taxcore.packs.us.entity.base import EIN, EntityPaper
 from taxcore.packs.us.entity.books import accounts_of, credit_of
+from taxcore.packs.us.papers.shares import PartnershipShare
 
 KIND = "k1-1065"
 # What enters ordinary income of the entity's business, and what comes in or goes out beside it
 BUSINESS = ("ordinary", "guaranteed", "adjusted_business")
 RENTAL = ("rental", "adjusted_rental")
+_LOSSES = ("ordinary", "rental", "short_gain", "long_gain", "section_1231")
 _OTHER = ("interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "adjusted_long_gain", "adjusted_1231")
 _LESS = ("cash_gifts", "investment_interest", "portfolio_deductions", "foreign_tax")
-_LOSSES = ("ordinary", "rental", "short_gain", "long_gain", "section_1231")
+# Boxes of a person's Schedule K-1 that are an entity's too
+_BOXES = (
+    "ordinary", "rental", "guaranteed", "interest", "dividends", "qualified_dividends", "royalties", "short_gain", "long_gain",
+    "collectibles", "unrecaptured", "section_1231", *ADJUSTED.values(), "section_179", "cash_gifts", "investment_interest",
+    "portfolio_deductions", "minimum_tax", "exempt_interest", "foreign_tax", "qualified_income", "qualified_wages",
+    "property_basis", "service_trade",
+)  # fmt: skip
 _DOLLAR = 1
 
 
@@ -26,38 +35,10 @@ class Received(EntityPaper):
                          pattern_says="An employer number has nine digits, 00-0000000.", kept=True)  # fmt: skip
     covered = Flag(None, "Loss allowed by basis", cites="IRC 704(d), 752", help="Asked only where there is a loss.")
 
-    ordinary = Amount("1", "Ordinary business income", negative=True, begins="Income and deductions")
-    rental = Amount("2", "Net rental real estate income (loss)", negative=True)
-    guaranteed = Amount("4c", "Guaranteed payments", negative=True, cites="IRC 707(c)")
-    interest = Amount("5", "Interest")
-    dividends = Amount("6a", "Total ordinary dividends")
-    qualified_dividends = Amount("6b", "Qualified dividends")
-    royalties = Amount("7", "Royalties")
-    short_gain = Amount("8", "Net short-term capital gain (loss)", negative=True)
-    long_gain = Amount("9a", "Net long-term capital gain (loss)", negative=True)
-    collectibles = Amount("9b", "Collectibles gain", negative=True)
-    unrecaptured = Amount("9c", "Unrecaptured section 1250 gain")
-    section_1231 = Amount("10", "Net section 1231 gain (loss)", negative=True)
-    adjusted_business = Amount(None, "Section 743(b), business", negative=True, cites="26 CFR 1.743-1(j)",
-                               help="Boxes 11F and 13V, by what they change: below zero takes off income.")  # fmt: skip
-    adjusted_rental = Amount(None, "Section 743(b), rental real estate", negative=True)
-    adjusted_long_gain = Amount(None, "Section 743(b), long-term capital gain", negative=True)
-    adjusted_1231 = Amount(None, "Section 743(b), section 1231 gain", negative=True)
-    section_179 = Amount("12", "Section 179")
-    cash_gifts = Amount("13A", "Cash contributions", cites="IRC 170, 702(a)(4)")
-    investment_interest = Amount("13H", "Investment interest", cites="IRC 163(d)")
-    portfolio_deductions = Amount("13L", "Deductions, portfolio income")
     not_made = Amount(None, "Boxes 3, 11, 13 and 15 with other codes", negative=True, help="Their sum. It stops filing.")
-    minimum_tax = Amount("17A", "Post-1986 depreciation adjustment", negative=True)
-    exempt_interest = Amount("18A", "Tax-exempt interest")
     nondeductible = Amount("18C", "Nondeductible expenses")
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
-    foreign_tax = Amount("21", "Foreign tax")
-    qualified_income = Amount(None, "Qualified business income", negative=True, cites="IRC 199A(c)",
-                              begins="Qualified business income")  # fmt: skip
-    qualified_wages = Amount(None, "Section 199A W-2 wages", cites="IRC 199A(b)(4)")
-    property_basis = Amount(None, "UBIA of qualified property", cites="IRC 199A(b)(6)")
-    service_trade = Flag(None, "Specified service trade or business (SSTB)", cites="IRC 199A(d)(2)", kept=True)
+    vars().update({name: PartnershipShare.specs[name] for name in _BOXES})
 
 
 def received(run, *names):
@@ -99,18 +80,18 @@ def shares(run):
 
 
 def _of_one(run, paper, booked):
-    if any(getattr(paper, name) < 0 for name in _LOSSES) and not paper.covered:
-        says = "Say that its basis in the partnership, with its share of debt, allows all of it; what it does not allow waits."
+    if any(amount_of(paper, name) < 0 for name in _LOSSES) and not paper.covered:
+        says = "Confirm that the basis in the partnership, with the share of its liabilities, allows the whole loss."
         yield found(paper.address("covered"), says, code="us.received.loss")
     if paper.section_179:
         says = "It is limited together with the entity's own, which is not made here. This return cannot be e-filed from here."
         yield found(paper.address("section_179"), says, code="us.received.expensed")
     if paper.not_made:
-        says = "They are not brought to the return here. This return cannot be e-filed from here."
+        says = "No line takes them here. This return cannot be e-filed from here."
         yield found(paper.address("not_made"), says, code="us.received.more")
     if not booked and abs(of_return(run)) > _DOLLAR:
         says = "Schedule M-1 explains all of it as income that books do not have. Book it on an account of its own."
         yield found(paper.address("entity"), says, code="us.received.not-booked")
     if paper.qualified_income and run.pack.issues is not None:
-        says = "Owners are told one amount for all trades. Where the share's trade is another one, tell them apart."
+        says = "Schedules K-1 report one amount for all trades. Give owners a statement if the partnership has a separate trade."
         yield found(paper.address("qualified_income"), says, code="us.received.trades")

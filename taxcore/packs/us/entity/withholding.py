@@ -110,5 +110,7 @@ def _not_withheld(form, owner):
         due = expected(form, state, amounts["income"])
         row = next((row for row in owner.states if row.state == state), None)
         if due and (row is None or not (row.is_keyed("withheld") or row.entity_tax)):
-            says = f"{STATES[state]} would have about {due:,.0f} of {owner.called} withheld. Enter what was, 0 where nothing was."
+            says = (
+                f"{STATES[state]} requires about {due:,.0f} to be withheld from {owner.called}. Enter the amount withheld, or 0."
+            )
             yield found(owner.address("states"), says, code="us.states.withheld")

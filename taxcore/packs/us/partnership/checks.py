@@ -170,12 +170,12 @@ def unsupported(run):
     yield from state_returns(run, NO_RETURN_OF_OWNERS, "partnership", "us.1065.state-return")
     for partner in run.papers("partner"):
         if partner.distributed_property and partner.distributed_as not in ("", "plain"):
-            says = "Gain of property that is distributed is not worked out here. It cannot be e-filed from here."
+            says = "Gain on property distributed is not computed here. It cannot be e-filed from here."
             yield found(partner.address("distributed_as"), says, code="us.1065.distributed-property")
         elif partner.distributed_property and partner.distributed_as:
             says = (
-                f"{partner.called} takes over its basis, up to the basis of the interest less money; all of that basis where the "
-                "interest ends. Books and register lose it without gain."
+                f"{partner.called}'s basis in it is the partnership's, limited to the basis of the interest less cash (all of "
+                "that basis in liquidation). Remove the property from the books and the asset register without gain."
             )
             yield found(partner.address("distributed_property"), says, code="us.1065.property-basis")
 

@@ -14,6 +14,8 @@ _FIELDS = {
     "property_basis": "property_basis", "adjusted_business": "adjusted_business", "adjusted_rental": "adjusted_rental",
     "adjusted_long_gain": "adjusted_long_gain", "adjusted_1231": "adjusted_1231",
 }  # fmt: skip
+# What an owner that is an entity is: the return that takes its share up
+_RETURNS = {"corporation": "us-1120", "s-corporation": "us-1120s", "partnership": "us-1065"}
 _OF_ENTITIES = {"nondeductible": "nondeductible", "distributed": "distributed"}
 _BASIS = {
     "contributed": "contributed",
@@ -26,5 +28,8 @@ _BASIS = {
 
 def issues(run):
     """To each partner who has a return here."""
-    told = Told("k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner, in_states=in_states, of_entities=_OF_ENTITIES)
+    told = Told(
+        "k1-1065", _FIELDS, "basis-p", _BASIS, lambda form: form.partner, in_states=in_states, of_entities=_OF_ENTITIES,
+        returns=_RETURNS,
+    )  # fmt: skip
     return to_owners(run, told)

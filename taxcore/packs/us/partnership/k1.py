@@ -56,6 +56,11 @@ def _losses_borne(run):
     return tuple(one.at("loss", end=True) if every or counts else ZERO for one, counts in zip(partners, bears, strict=True))
 
 
+def _adjusted(item, label):
+    """What section 743(b) does to one item of this partner."""
+    return fact(label)(lambda form: effect_on(form.run, item, form.key))
+
+
 class Share(EntityForm):
     """Schedule K-1 (Form 1065). IRC 702, 704, 706, 752."""
 
@@ -130,21 +135,10 @@ class Share(EntityForm):
 
     # Section 743(b): of this partner alone, and no part of capital
 
-    @fact("Section 743(b), business")
-    def adjusted_business(self):
-        return effect_on(self.run, "1", self.key)
-
-    @fact("Section 743(b), rental real estate")
-    def adjusted_rental(self):
-        return effect_on(self.run, "2", self.key)
-
-    @fact("Section 743(b), long-term capital gain")
-    def adjusted_long_gain(self):
-        return effect_on(self.run, "9a", self.key)
-
-    @fact("Section 743(b), section 1231 gain")
-    def adjusted_1231(self):
-        return effect_on(self.run, "10", self.key)
+    adjusted_business = _adjusted("1", "Section 743(b), business")
+    adjusted_rental = _adjusted("2", "Section 743(b), rental real estate")
+    adjusted_long_gain = _adjusted("9a", "Section 743(b), long-term capital gain")
+    adjusted_1231 = _adjusted("10", "Section 743(b), section 1231 gain")
 
     @fact("Section 743(b), of what is qualified business income", cites="IRC 199A(c)(1)")
     def adjusted_of_trades(self):

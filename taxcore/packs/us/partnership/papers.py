@@ -21,8 +21,8 @@ OWNERS = {
     "trust": "Estate or trust", "exempt": "Exempt organization", "ira": "IRA or retirement plan",
 }  # fmt: skip
 PROPERTY = {
-    "plain": "None of these", "built-in": "Contributed with built-in gain within seven years",
-    "securities": "Marketable securities", "hot": "Inventory or receivables",
+    "plain": "Other property", "built-in": "Contributed with built-in gain within seven years",
+    "securities": "Marketable securities", "hot": "Inventory or unrealized receivables",
 }  # fmt: skip
 PERCENT = r"\d{1,3}(\.\d{1,7})?"
 _SAYS = "A percentage from 0 to 100, such as 33.3333333."
@@ -137,9 +137,9 @@ class Partner(EntityPaper):
     built_in = Flag("M", "It had built-in gain or loss", cites="IRC 704(c)", only=lambda paper: bool(paper.contributed_property))
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
     distributed_property = Amount("19C", "Other property distributed, adjusted basis", cites="IRC 732")
-    distributed_as = Choice(None, "That property was", PROPERTY, wide=True,
+    distributed_as = Choice(None, "Kind of property distributed", PROPERTY, wide=True,
                             only=lambda paper: bool(paper.distributed_property),
-                            needed="Whether somebody has gain turns on it.",
+                            needed="Gain may have to be recognized.",
                             cites="IRC 704(c)(1)(B), 731(c), 737, 751(b)")  # fmt: skip
 
     capital_before = Amount(

@@ -6,6 +6,7 @@ The shop's own figures stand in each kind's worked cases; what is told here is w
 from decimal import Decimal
 from unittest import TestCase
 
+from taxcore.engine import roll_forward
 from taxcore.packs.us.corporation.tests import making as c
 from taxcore.packs.us.partnership.issuing import issues
 from taxcore.packs.us.partnership.tests import making as p
@@ -123,6 +124,11 @@ class IssuedTests(TestCase):
         upper = p.result(p.filer(number="00-7654321", company="Teal Holdings LLC"), p.paper("k1-1065", "k1", **told.values))
         self.assertEqual([one.ordinary for one in upper.run.every("us.sch-k-1")], [54_600, 36_400])
 
+    def test_nothing_goes_to_a_shareholder_that_may_not_be_one(self):
+        """A corporation holds no shares of an S corporation, and its return has no paper for them. IRC 1361(b)(1)(B)."""
+        held = s.result(s.ada(), s.ben(sort="corporation", number="00-7654321"))
+        self.assertNotIn("00-7654321", [one.number for one in held.run.pack.issues(held.run)])
+
     def test_a_trust_has_no_return_here(self):
         ben = p.ben(sort="trust", number="00-7654321")
         self.assertNotIn("00-7654321", [one.number for one in issues(p.result(p.ada(), ben).run)])
@@ -133,11 +139,22 @@ _BOOKED = p.shop(("Income from partnerships", "share_income", -500, 0))
 DIAGNOSTICS = (
     ("us.received.missing", (_BOOKED,), (_BOOKED, share(ordinary=500))),
     ("us.received.loss", (share(ordinary=-5),), (share(ordinary=-5, covered="yes"),)),
+    ("us.received.loss", (share(ordinary=300, adjusted_business=-500),), (share(ordinary=600, adjusted_business=-500),)),
     ("us.received.expensed", (share(section_179=5),), (share(ordinary=5),)),
     ("us.received.more", (share(not_made=5),), (share(ordinary=5),)),
     ("us.received.not-booked", (share(ordinary=500),), (_BOOKED, share(ordinary=500))),
     ("us.received.trades", (share(qualified_income=500),), (share(ordinary=5),)),
 )  # fmt: skip
+
+
+class RollingTests(TestCase):
+    def test_the_same_partnership_is_expected_again_without_its_amounts(self):
+        for result in (p.result, s.result, c.result):
+            with self.subTest(result.__module__):
+                rolled = roll_forward(result(share(**BOXES | {"dividends": 0})))
+                (again,) = (one.values for one in rolled.data.papers if one.kind == "k1-1065")
+                kept = {name: value for name, value in again.items() if value}
+                self.assertEqual(kept, {"entity": "Pelican Partners", "entity_number": "00-7654321"})
 
 
 class FilingTests(TestCase):
@@ -147,7 +164,7 @@ class FilingTests(TestCase):
             self.assertEqual(stop, [])
 
     def test_what_stops_each_kind(self):
-        for code, spoken, _ in DIAGNOSTICS[1:4]:
+        for code, spoken, _ in DIAGNOSTICS[1:5]:
             for result in (p.result, s.result, c.result):
                 with self.subTest(code, of=result.__module__):
                     self.assertIn(code, [one.code for one in result(*spoken).findings])

@@ -7,6 +7,7 @@ import tomllib
 from pathlib import Path
 from unittest import TestCase
 
+from taxcore.engine import roll_forward
 from taxcore.packs.us.entity import withholding
 from taxcore.packs.us.partnership.tests import making as p
 from taxcore.packs.us.s_corporation.tests import making as s
@@ -51,6 +52,22 @@ class ExpectedTests(TestCase):
                 self.assertEqual((set(law["rate"]), len(law["statement"])), ({"2023", "2024", "2025"}, 2))
                 self.assertGreater(len(law["source"]), 10)
 
+    def test_where_the_rate_is_the_states_own_highest_it_is_the_one_of_its_law(self):
+        laws = tomllib.loads(Path(withholding.__file__).with_suffix(".toml").read_text())
+        states = Path(withholding.__file__).parents[1] / "states"
+        for state, folder in (("IA", "ia"), ("IN", "in_"), ("MO", "mo"), ("PA", "pa"), ("WI", "wi")):
+            for year, rate in laws[state]["rate"].items():
+                own = tomllib.loads((states / folder / "years" / f"{year}.toml").read_text())["income_tax"]
+                with self.subTest(state, year=year):
+                    self.assertEqual(rate, highest(own))
+
+
+def highest(own):
+    """The one rate of a state, or that of its last bracket."""
+    if "rate" in own:
+        return own["rate"]
+    return max(bracket[1] for value in own.values() if isinstance(value, list) for bracket in value)
+
 
 class IssuedTests(TestCase):
     def test_income_by_receipts_and_what_was_withheld(self):
@@ -94,6 +111,12 @@ class IssuedTests(TestCase):
         wisconsin = rows({"state": "WI", "income": "26000", "withheld": "1989"})
         run = result(filing(), paper("k1-1065", "k1", states=wisconsin, **share)).run
         self.assertEqual(run.form("us-wi.form-1").withheld, 1_989)
+
+    def test_what_was_withheld_is_not_carried_to_the_next_year(self):
+        for making in (p, s):
+            rolled = roll_forward(making.result(making.ada(), ben(making, {"state": "WI", "withheld": "497"}), in_two("WI")))
+            with self.subTest(making.__name__):
+                self.assertEqual([one.values.get("states") for one in rolled.data.papers if one.id == "ben"], [None])
 
     def test_a_loss_is_told_below_zero(self):
         lost = p.shop(("Wages", "salaries", 140_000, 0))

@@ -94,7 +94,7 @@ class AdjustedTests(TestCase):
     def test_what_comes_again_next_year(self):
         rolled = roll_forward(result(YES, ada(), ben(), GOODWILL))
         values = next(one.values for one in rolled.data.papers if one.kind == "basis-adjustment")
-        self.assertEqual((values["property"], values["partner"], values.get("left")), ("Goodwill", "ben", None))
+        self.assertEqual([values.get(name) for name in ("property", "partner", "left", "rows")], ["Goodwill", "ben", None, None])
 
     def test_the_owner_has_each_effect_where_it_belongs(self):
         issued = next(
@@ -143,6 +143,7 @@ DIAGNOSTICS = (
     ("us.1065.adjusted-answer", (GOODWILL,), (YES, GOODWILL)),
     ("us.1065.property-adjusted", (about(basis_adjusted="yes", adjusted_how="property"),), (YES, GOODWILL)),
     ("us.adjusted.left", (YES, replace(GOODWILL, values=GOODWILL.values | {"left": ""})), (YES, GOODWILL)),
+    ("us.adjusted.nothing", (YES, adjustment()), (YES, GOODWILL)),
     ("us.adjusted.cents", (YES, adjustment(("1", "-2.50"))), (YES, GOODWILL)),
     ("us.adjusted.sign", (YES, adjustment(("1", 2_000))), (YES, GOODWILL)),
     ("us.adjusted.attached", (YES, replace(GOODWILL, attached=0)), (YES, GOODWILL)),
