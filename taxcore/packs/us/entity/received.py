@@ -13,14 +13,12 @@ RENTAL = ("rental", "adjusted_rental")
 _LOSSES = ("ordinary", "rental", "short_gain", "long_gain", "section_1231")
 _OTHER = ("interest", "dividends", "royalties", "short_gain", "long_gain", "section_1231", "adjusted_long_gain", "adjusted_1231")
 _LESS = ("cash_gifts", "investment_interest", "portfolio_deductions", "foreign_tax")
-# Boxes of a person's Schedule K-1 that are an entity's too
-_BOXES = (
-    "ordinary", "rental", "guaranteed", "interest", "dividends", "qualified_dividends", "royalties", "short_gain", "long_gain",
-    "collectibles", "unrecaptured", "section_1231", *ADJUSTED.values(), "section_179", "cash_gifts", "investment_interest",
-    "portfolio_deductions", "minimum_tax", "exempt_interest", "foreign_tax", "qualified_income", "qualified_wages",
-    "property_basis", "service_trade",
-)  # fmt: skip
 _DOLLAR = 1
+
+
+def _boxes(*names):
+    """Boxes as they are declared for people who hold an interest."""
+    return {name: PartnershipShare.specs[name] for name in names}
 
 
 class Received(EntityPaper):
@@ -35,10 +33,20 @@ class Received(EntityPaper):
                          pattern_says="An employer number has nine digits, 00-0000000.", kept=True)  # fmt: skip
     covered = Flag(None, "Loss allowed by basis", cites="IRC 704(d), 752", help="Asked only where there is a loss.")
 
+    vars().update(_boxes(
+        "ordinary", "rental", "guaranteed", "interest", "dividends", "qualified_dividends", "royalties", "short_gain",
+        "long_gain", "collectibles", "unrecaptured", "section_1231", *ADJUSTED.values(), "section_179", "cash_gifts",
+        "investment_interest",
+    ))  # fmt: skip
+    portfolio_deductions = Amount("13L", "Deductions, portfolio income")
     not_made = Amount(None, "Boxes 3, 11, 13 and 15 with other codes", negative=True, help="Their sum. It stops filing.")
+    vars().update(_boxes("minimum_tax", "exempt_interest"))
     nondeductible = Amount("18C", "Nondeductible expenses")
     distributed = Amount("19A", "Cash and marketable securities distributed", cites="IRC 731")
-    vars().update({name: PartnershipShare.specs[name] for name in _BOXES})
+    vars().update(_boxes("foreign_tax"))
+    qualified_income = Amount(None, "Qualified business income", negative=True, cites="IRC 199A(c)",
+                              begins="Qualified business income")  # fmt: skip
+    vars().update(_boxes("qualified_wages", "property_basis", "service_trade"))
 
 
 def received(run, *names):

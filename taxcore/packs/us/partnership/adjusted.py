@@ -77,8 +77,8 @@ def adjusted(run):
     if wanted and not papers:
         says = "Add each partner's adjustment with its effect. Schedule K-1 reports it in boxes 11, 13 and 20."
         yield found(about.address("adjusted_how"), says, code="us.1065.adjusted-missing")
-    if papers and not wanted:
-        says = "Answer Schedule B, line 10 with yes, of a partner's basis; or remove the adjustment."
+    if papers and not wanted and not (about.basis_adjusted and not about.adjusted_how):
+        says = "Answer yes on Schedule B, line 10, and choose a partner's basis; or remove the adjustment."
         yield found(about.address("basis_adjusted"), says, code="us.1065.adjusted-answer")
     if about.basis_adjusted and about.adjusted_how in ("property", "both"):
         says = (

@@ -35,7 +35,7 @@ def unsupported(run):
     if asked.unitary:
         yield found(asked.address("unitary"), f"Schedule UB is not made here. {_NOT_YET}", code="us-il.entity.unitary")
     if run.papers("basis-adjustment"):
-        says = "Base income starts from the partnership's own taxable income, which they do not change. Owners report them."
+        says = "They do not change the partnership's base income in Illinois. Owners report them in federal income."
         yield found(run.papers("basis-adjustment")[0].address("property"), says, code="us-il.entity.adjusted-basis")
     says = "Amounts follow the law cited; lines after the base income were not compared with this year's printed form."
     yield found(_page(run).address("owed"), says, code="us-il.entity.lines")
