@@ -76,6 +76,7 @@ class TableView:
     some: object = None
     fresh: tuple = ()
     imports: bool = False
+    saves: bool = False
 
     @property
     def many(self):
@@ -461,6 +462,7 @@ def _table(return_, paper, node, name, spec, by_address, with_rows=True):
         name, _number(spec, node.year), spec.label, heads, rows, totals if len(nodes) > 1 else [], len(nodes),
         some_rows(node, name, 0) if long else None,
         _fresh_row(return_, paper, nodes[-1], name, by_address) if long else (), bool(spec.row.known_as),
+        bool(nodes) and bool(spec.row.known_as or spec.row.leaves),
     )  # fmt: skip
 
 

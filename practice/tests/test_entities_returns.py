@@ -202,6 +202,10 @@ class PartnershipTests(EntityTestCase):
         self.assertEqual(self.client.get(f"/returns/{self.made.pk}/papers/table/books/rows/account").status_code, 404)
         page = self.client.get(f"/returns/{self.made.pk}/papers/{self.made.papers.get(kind='books').pk}")
         self.assertContains(page, "/papers/table/books/rows/rows?as=csv")
+        made = self.made.papers.get(kind="entry")
+        self.assertContains(self.client.get(f"/returns/{self.made.pk}/papers/{made.pk}"), "/papers/table/entry/rows/rows?as=csv")
+        partner = self.made.papers.filter(kind="partner").first()
+        self.assertNotContains(self.client.get(f"/returns/{self.made.pk}/papers/{partner.pk}"), "?as=csv")
 
     def test_a_return_that_waits_for_a_restricted_client_does_not_name_it(self):
         self.assertIn("Quarry Road Kayaks", str(list(waiting.notices(self.return_))))

@@ -71,9 +71,11 @@ class Row(_Keyed):
     Files of others name and cut their columns in their own way: `known_as` are words that head a field's column there,
     `same_by` names the field by which a row of a file is one that is there already, and changes it.
     `also_read` are columns that are no field but say something about one, which `take_in` turns into fields.
+    Rows that files bring are saved as files too; `leaves`: so are these.
     """
 
     paper: Any = None
+    leaves: ClassVar[bool] = False
     known_as: ClassVar[Mapping[str, tuple[str, ...]]] = {}
     also_read: ClassVar[Mapping[str, Field]] = {}
     same_by: ClassVar[str] = ""

@@ -124,6 +124,7 @@ class TrialBalance(EntityPaper):
 
 
 class EntryRow(Row):
+    leaves = True  # all entries together are the journal
     account = Text(None, "Account", longest=60, needed="As the trial balance names it.")
     debit = Amount(None, "Debit")
     credit = Amount(None, "Credit")
