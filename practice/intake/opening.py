@@ -1,16 +1,15 @@
-"""Opening what people bring, in a process of its own: `python -m practice.intake.opening`, started by confined.py.
+"""Opening what people bring, in a process of its own (forking.py makes it, confined.py asks for it).
 
-A file may be made to hurt whoever opens it. This process holds no secret, no connection and no lock, limits its own memory and
-time, and may die: the one that started it says so. Standard input is a line of JSON (what to do, with what) and then the file's
-bytes; standard output is the answer: bytes of a picture, or JSON. Exit code 3 with a sentence means that the file is refused.
+A file may be made to hurt whoever opens it. The process holds no secret, no connection and no lock, limits its own memory and
+time, and may die: the one that asked says so.
 """
 
 import csv
+import importlib
 import io
 import json
 import re
 import resource
-import sys
 import zipfile
 from datetime import date, datetime
 from decimal import Decimal
@@ -30,7 +29,7 @@ class Refused(Exception):
     """The file is not taken; the sentence is for the person who brought it."""
 
 
-def sheet(content, form):
+def sheet(content, form, most=MOST_CELLS):
     """{"heads", "rows"} of a CSV or XLSX file as text, the first row being headings."""
     rows = []
     cells = 0
@@ -39,8 +38,8 @@ def sheet(content, form):
         while row and not row[-1].strip():
             row.pop()
         cells += len(row)
-        if cells > MOST_CELLS:
-            raise Refused(f"The file has more than {MOST_CELLS:,} cells. Split it.")
+        if cells > most:
+            raise Refused(f"The file has more than {most:,} cells. Split it.")
         if any(cell.strip() for cell in row):
             rows.append(row)
         if len(rows) - 1 > MOST_ROWS:
@@ -372,6 +371,31 @@ DOES = {
     "tagged": tagged,
     "documents": documents,
 }
+_PICTURE = ["PIL.ImageOps", *(f"PIL.{name}ImagePlugin" for name in ("Png", "Jpeg", "Pdf"))]
+_PDF = ["pypdfium2"]
+_NEEDS = {
+    "sheet": {"xlsx": ["openpyxl"]},
+    "look_into": [*_PDF, *_PICTURE],
+    "picture": {"pdf": [*_PDF, *_PICTURE], "png": _PICTURE, "jpeg": _PICTURE},
+    "paged": ["weasyprint"],
+    "put_together": ["pypdf", "pypdf.filters", *_PICTURE],
+    "mail": ["email.parser", "email.policy", "email.utils"],
+    "text_of": _PDF,
+    "words_in": ["subprocess"],
+    "ofx": ["lxml.etree"],
+    "tagged": ["lxml.etree"],
+}
+
+
+def make_ready(do, form="", kind="", pack="", **_):
+    """Import what `do` needs, which a copy of this process then has already."""
+    from taxcore.packs import pack_named
+
+    needs = _NEEDS.get(do, [])
+    for name in needs if isinstance(needs, list) else needs.get(form or kind, []):
+        importlib.import_module(name)
+    if pack:
+        pack_named(pack)
 
 
 def _limit(megabytes, seconds):
@@ -381,18 +405,12 @@ def _limit(megabytes, seconds):
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
 
 
-def main():
-    asked = json.loads(sys.stdin.buffer.readline())
-    _limit(asked.pop("megabytes"), asked.pop("seconds"))
-    does = DOES[asked.pop("do")]
+def answered(file, do, megabytes, seconds, **arguments):
+    """(0, bytes of a picture or a PDF, or JSON), or (3, a sentence in JSON) where the file is refused. From here on this process
+    has its limits."""
+    _limit(megabytes, seconds)
     try:
-        answer = does(sys.stdin.buffer.read(), **asked)
+        answer = DOES[do](file.read(), **arguments)
     except Refused as refused:
-        sys.stdout.buffer.write(json.dumps(str(refused)).encode())
-        return 3
-    sys.stdout.buffer.write(answer if isinstance(answer, bytes) else json.dumps(answer).encode())
-    return 0
-
-
-if __name__ == "__main__":
-    sys.exit(main())
+        return 3, json.dumps(str(refused)).encode()
+    return 0, answer if isinstance(answer, bytes) else json.dumps(answer).encode()

@@ -103,13 +103,13 @@ class AttachTests(PageTestCase):
         self.assertEqual((row.state, row.drawn), (Attachment.State.READY, 2))
 
     def test_nothing_of_a_file_is_opened_by_the_page_that_takes_it_or_shows_it(self):
-        with mock.patch("practice.intake.confined.subprocess.run", side_effect=AssertionError("opened in a web process")):
+        with mock.patch("practice.intake.confined._run", side_effect=AssertionError("opened in a web process")):
             row = self.bring(pdf(2))
             self.assertEqual(self.page(row).status_code, 422)
             page = self.client.get(reverse("paper", args=[self.return_.pk, self.paper.pk]))
         self.assertContains(page, "being read")
         draw_pages(attachment_id=row.pk)
-        with mock.patch("practice.intake.confined.subprocess.run", side_effect=AssertionError("opened in a web process")):
+        with mock.patch("practice.intake.confined._run", side_effect=AssertionError("opened in a web process")):
             self.assertEqual(self.page(row).status_code, 200)
 
     def test_the_page_asks_again_until_it_is_read_and_then_shows_it(self):
