@@ -155,6 +155,7 @@ USE_I18N = False
 
 STATIC_URL = "/static/"
 STATIC_ROOT = DATA / "static"
+WHITENOISE_KEEP_ONLY_HASHED_FILES = True
 STORAGES = {
     "default": {
         "BACKEND": "django.core.files.storage.FileSystemStorage",

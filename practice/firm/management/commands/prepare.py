@@ -11,6 +11,8 @@ from django.core.management.base import BaseCommand
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
 
+_NOT_SERVED = ["django_htmx", "*.ttf"]  # a package's copies of what we ship, and fonts for print: compressing them took longest
+
 
 class Command(BaseCommand):
     help = __doc__
@@ -37,12 +39,12 @@ def _migrate():
 
 def _collect():
     """Static files named by their content and compressed, where they are not those that stand there already."""
-    marks = hashlib.sha256(settings.STORAGES["staticfiles"]["BACKEND"].encode())
+    marks = hashlib.sha256(repr((settings.STORAGES["staticfiles"]["BACKEND"], _NOT_SERVED)).encode())
     for finder in get_finders():
-        for path, storage in finder.list([]):
+        for path, storage in finder.list(_NOT_SERVED):
             marks.update(path.encode() + hashlib.sha256(Path(storage.path(path)).read_bytes()).digest())
     stamp = Path(settings.STATIC_ROOT) / ".made-of"
     if stamp.is_file() and stamp.read_text() == marks.hexdigest():
         return
-    call_command("collectstatic", interactive=False, verbosity=0)
+    call_command("collectstatic", interactive=False, verbosity=0, ignore_patterns=_NOT_SERVED)
     stamp.write_text(marks.hexdigest())
