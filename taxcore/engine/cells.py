@@ -22,17 +22,17 @@ class Cell:
     """
 
     __slots__ = (
-        "because", "changed", "computed", "how", "look", "node", "pending", "reads", "reason", "spec", "stands", "value",
+        "changed", "computed", "explained", "how", "look", "node", "pending", "reads", "reason", "spec", "stands", "value",
         "verified",
     )  # fmt: skip
 
-    def __init__(self, node: Node, spec: Spec):
-        self.node = node
-        self.spec = spec
+    def __init__(self, node: Any = None, spec: Any = None):
+        self.node: Node = node
+        self.spec: Spec = spec
         self.value: Any = None
         self.how = "computed"
         self.reads: list[Cell] = []
-        self.because: Because | None = None
+        self.explained: Explained | None = None
         self.computed: Any = None
         self.reason = ""
         self.pending = False
@@ -56,6 +56,11 @@ class Cell:
     @property
     def label(self) -> str:
         return self.spec.label
+
+    @property
+    def because(self) -> Because | None:
+        """How the amount came about, where a helper worked it out."""
+        return self.explained.because if self.explained is not None else None
 
     @property
     def is_amount(self) -> bool:
@@ -82,9 +87,6 @@ class _Unseen(Cell):
     """What a figure can depend on besides other figures. Stands on no node, and lineage does not show it."""
 
     __slots__ = ()
-
-    def __init__(self) -> None:
-        super().__init__(None, None)  # type: ignore[arg-type]
 
 
 class Raw(_Unseen):
@@ -153,9 +155,10 @@ class Spec:
 
     def _settle(self, cell: Cell, value: Any) -> None:
         if isinstance(value, Decimal):
-            cell.because = value.because if type(value) is Explained else None
+            cell.explained = value if type(value) is Explained else None
             cell.computed = value
-            rounding = cell.node.rounding_of(self)
+            own = self.own_rounding
+            rounding = cell.node.rounding if own == "form" else own
             rounded = rounding(value) if rounding else value
             figure = Figure(rounded + 0)  # + 0 turns a negative zero into zero
             figure.cell = cell
@@ -170,6 +173,7 @@ class Node:
     specs: ClassVar[dict[str, Spec]] = {}
     doubted: dict[str, Cell] = {}
     jurisdiction: ClassVar[str] = ""
+    rounding: ClassVar[Any] = staticmethod(cents)  # papers hold cents; forms round by their own rule
 
     def __init_subclass__(cls, **kwargs: Any) -> None:
         super().__init_subclass__(**kwargs)
@@ -196,8 +200,8 @@ class Node:
         return self.run.law_in(self.jurisdiction, self.run.pack.law_year(day))
 
     def rounding_of(self, spec: Spec) -> Callable[[Decimal], Decimal] | None:
-        """Papers hold cents; forms round by their own rule."""
-        return cents
+        """By the rule of a place, where it has one of its own; else by that of the node."""
+        return self.rounding if spec.own_rounding == "form" else spec.own_rounding
 
     def cell(self, name: str) -> Cell:
         """The cell of that attribute, evaluated, without counting as a read."""

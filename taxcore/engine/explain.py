@@ -10,17 +10,34 @@ from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from decimal import ROUND_CEILING, ROUND_FLOOR, ROUND_HALF_UP, Decimal
 from typing import Any
 
-from taxcore.engine.figures import ZERO, Because, Explained, Operand
+from taxcore.engine.figures import ZERO, Explained, Operand, is_mapping
 
 Amounts = Any  # an amount, an iterable of amounts, or a mapping from names to amounts
+_NOTHING: tuple[Amounts, ...] = ()
 
 
-def total(*values: Amounts, less: Amounts = ()) -> Explained:
+def _told(
+    value: Decimal,
+    kind: str,
+    given: tuple[Any, Any],
+    redo: Callable[..., Decimal],
+    winner: int | None = None,
+    note: str = "",
+    table: tuple[Any, ...] = (),
+    known: tuple[Operand, ...] | None = None,
+) -> Explained:
+    """An amount with what its `Because` is made from."""
+    made = Explained(value)
+    made.told = (kind, given, redo, winner, note, table, known)
+    return made
+
+
+def total(*values: Amounts, less: Amounts = _NOTHING) -> Explained:
     """Sum of everything given, less everything in `less`. May be negative."""
     value = _sum(values)
-    if less != ():
+    if less is not _NOTHING:
         value -= _sum((less,))
-    return Explained.by(value, Because("total", (values, (less,)), _add_again))
+    return _told(value, "total", (values, (less,)), _add_again)
 
 
 def least(*values: Amounts, of: Mapping[str, Decimal] | None = None) -> Explained:
@@ -35,62 +52,62 @@ def greatest(*values: Amounts, of: Mapping[str, Decimal] | None = None) -> Expla
 
 def excess(value: Amounts, *, over: Amounts) -> Explained:
     """What `value` has above `over`, never less than zero."""
-    found = _sum((value,)) - _sum((over,))
+    found = _one(value) - _one(over)
     value = _single(value)
-    return Explained.by(found if found > 0 else ZERO, Because("excess", ((value,), (over,)), _excess))
+    return _told(found if found > 0 else ZERO, "excess", ((value,), (over,)), _excess)
 
 
 def share(rate: Decimal, *, of: Amounts) -> Explained:
     """`rate` (0.062 is 6.2%) times an amount, unrounded."""
     of = _single(of)
-    return Explained.by(rate * _one(of), Because("share", (({"rate": rate}, of), ()), _product))
+    return _told(rate * _one(of), "share", (({"rate": rate}, of), ()), _product)
 
 
 def times(count: int | Decimal, value: Amounts, *, of: str = "count") -> Explained:
     """`count` times an amount; `of` names what is counted."""
     value = _single(value)
-    return Explained.by(count * _one(value), Because("times", (({of: count}, value), ()), _product))
+    return _told(count * _one(value), "times", (({of: count}, value), ()), _product)
 
 
 def steps(value: Amounts, *, of: Decimal) -> Explained:
     """How many steps of size `of` it takes to reach `value`, part steps counting whole. Nothing below zero."""
-    return Explained.by(_steps(_one(value), of), Because("steps", ((value, {"step": of}), ()), _steps))
+    return _told(_steps(_one(value), of), "steps", ((value, {"step": of}), ()), _steps)
 
 
 def full_steps(value: Amounts, *, of: Decimal) -> Explained:
     """How many whole steps of size `of` are in `value`; a part of a step does not count."""
-    return Explained.by(_full_steps(_one(value), of), Because("full steps", ((value, {"step": of}), ()), _full_steps))
+    return _told(_full_steps(_one(value), of), "full steps", ((value, {"step": of}), ()), _full_steps)
 
 
 def ratio(part: Amounts, *, over: Amounts, places: int | None = None) -> Explained:
     """`part` divided by `over`, to so many decimal places, halves up. Nothing over nothing is zero."""
     redo = _Ratio(places)
     part, over = _single(part), _single(over)
-    return Explained.by(redo(_one(part), _one(over)), Because("ratio", ((part, over), ()), redo))
+    return _told(redo(_one(part), _one(over)), "ratio", ((part, over), ()), redo)
 
 
 def pro_rata(value: Amounts, part: Amounts, whole: Amounts) -> Explained:
     """As much of `value` as `part` is of `whole`."""
     value, part, whole = _single(value), _single(part), _single(whole)
     found = _pro_rata(_one(value), _one(part), _one(whole))
-    return Explained.by(found, Because("pro rata", ((value, part, whole), ()), _pro_rata))
+    return _told(found, "pro rata", ((value, part, whole), ()), _pro_rata)
 
 
 def by_bands(value: Amounts, bands: Sequence[tuple[Decimal, Decimal]]) -> Explained:
     """Tax by bands. `bands` are (lower edge, rate) in rising order; the part above each edge bears that band's rate."""
     redo = _Bands(bands)
     amount = _one(value)
-    return Explained.by(redo(amount), Because("bands", ((value,), ()), redo, table=tuple(_band_parts(amount, bands))))
+    return _told(redo(amount), "bands", ((value,), ()), redo, table=tuple(_band_parts(amount, bands)))
 
 
 def nothing_because(condition: str, *read: Amounts) -> Explained:
     """Zero, and the condition that made it so. `read` are the amounts the condition turned on."""
-    return Explained.by(ZERO, Because("nothing", (read, ()), _nothing, note=condition))
+    return _told(ZERO, "nothing", (read, ()), _nothing, note=condition)
 
 
 def absent(condition: str) -> Explained:
     """Zero, since nothing was entered that would make it more: a weaker reason than a condition of the law."""
-    return Explained.by(ZERO, Because("absent", ((), ()), _nothing, note=condition))
+    return _told(ZERO, "absent", ((), ()), _nothing, note=condition)
 
 
 def when(condition: bool, value: Amounts, otherwise: str) -> Explained:
@@ -100,23 +117,20 @@ def when(condition: bool, value: Amounts, otherwise: str) -> Explained:
 
 def explained(kind: str, value: Decimal, operands: Iterable[Operand], redo: Any, note: str = "") -> Explained:
     """For a pack's own arithmetic, such as an official table: the same record with a kind of its own."""
-    return Explained.by(value, Because(kind, ((), ()), redo, note=note, known=tuple(operands)))
+    return _told(value, kind, ((), ()), redo, note=note, known=tuple(operands))
 
 
 def _sum(values: Iterable[Amounts]) -> Decimal:
     found = ZERO
     for value in values:
-        if isinstance(value, (Decimal, int)):
-            found += value
-        elif isinstance(value, Mapping):
-            found += _sum(value.values())
-        else:
-            found += _sum(value)
+        found += value if isinstance(value, Decimal) else _one(value)
     return found
 
 
 def _one(value: Amounts) -> Decimal:
-    return value if isinstance(value, Decimal) else _sum((value,))
+    if isinstance(value, Decimal):
+        return value
+    return _sum(value.values() if is_mapping(value) else value) if not isinstance(value, int) else Decimal(value)
 
 
 def _single(value: Amounts) -> Amounts:
@@ -131,7 +145,7 @@ def _flat(values: Iterable[Amounts], add: Any) -> None:
         elif isinstance(value, int):
             add(Decimal(value))
         else:
-            _flat(value.values() if isinstance(value, Mapping) else value, add)
+            _flat(value.values() if is_mapping(value) else value, add)
 
 
 def _chosen(kind: str, choose: Any, values: tuple[Amounts, ...]) -> Explained:
@@ -139,7 +153,7 @@ def _chosen(kind: str, choose: Any, values: tuple[Amounts, ...]) -> Explained:
     _flat(values, amounts.append)
     value = choose(amounts)
     redo = _least if choose is min else _greatest
-    return Explained.by(value, Because(kind, (values, ()), redo, winner=amounts.index(value)))
+    return _told(value, kind, (values, ()), redo, amounts.index(value))
 
 
 def _least(*amounts: Decimal) -> Decimal:

@@ -147,10 +147,6 @@ class Form(Node):
         """Whether this form goes with the return. Lines are computed when read, whether it goes or not."""
         return True
 
-    def rounding_of(self, spec: Spec) -> Callable[[Decimal], Decimal] | None:
-        own = spec.own_rounding
-        return self.rounding if own == "form" else own
-
     def lines(self) -> list[Cell]:
         """The numbered lines of this year's form, in order."""
         return [self.cell(name) for name in self.numbered(self.year)]

@@ -169,7 +169,7 @@ class Run:
                 del questions[key]
         self.settled -= set(forms.values())
         for cell in cells:
-            cell.value = cell.because = None  # a figure and its cell know each other
+            cell.value = cell.explained = None  # a figure and its cell know each other
         left = set(cells)
         self.refused = {cell: bad for cell, bad in self.refused.items() if cell not in left}
         self.unsettled = [cell for cell in self.unsettled if cell not in left]
@@ -335,7 +335,7 @@ class Run:
         """Cut what goes in circles. The run is of no use afterwards."""
         for node in list(self.nodes()):
             for cell in _taken_from(node):
-                cell.node = cell.value = cell.computed = cell.because = cell.look = None  # type: ignore[assignment]
+                cell.node = cell.value = cell.computed = cell.explained = cell.look = None  # type: ignore[assignment]
                 cell.reads = []
             node.run = None
         self.__dict__.clear()
