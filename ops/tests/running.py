@@ -267,7 +267,7 @@ class Walk:
             self.go(f"/returns/{return_id}/import?into={into}&paper={paper}")
             self.find("#file").send_keys(str(file))
             self.press("Preview")
-            self.sees("Map each column")
+            self.sees("Map each column", seconds=60)  # the worker reads it
             self.press("Preview")
             self.sees("All rows")
 

@@ -60,8 +60,6 @@ class KeptResultsTests(OfficeTestCase):
             ):
                 self.assertEqual(self.client.post(url, given, headers={"HX-Request": "true"}).status_code, 200)
             was = amount
-        for q in asked:
-            print("QQ", q["sql"][:160])
         self.assertLessEqual(len(asked), 10)
 
     def test_what_falls_over_is_computed_in_full(self):
