@@ -35,7 +35,8 @@ from practice.signing.models import Signature
 from practice.staff import inviting
 from practice.tests.office import SIGNATURE, office
 
-_CHILD = """
+# One that is ready, and for each line (a job, its arguments) a copy of it that works on that until it is killed
+_WORKERS = """
 import os, sys, time, django
 from django.conf import settings
 settings.DATABASES["default"]["NAME"] = sys.argv[1]
@@ -45,11 +46,16 @@ django.setup()
 from unittest import mock
 from practice.firm.jobs import JOBS
 def hang(*_, **__):
-    print("working", flush=True)
+    print(os.getpid(), flush=True)
     time.sleep(60)
-name, arguments = sys.argv[4], eval(sys.argv[5])
-JOBS[name].work = hang
-JOBS[name].run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
+for line in sys.stdin:
+    name, arguments = eval(line)
+    copy = os.fork()
+    if not copy:
+        JOBS[name].work = hang
+        JOBS[name].run(mock.Mock(job=mock.Mock(attempts=0)), **arguments)
+        os._exit(0)
+    os.waitpid(copy, 0)
 """
 
 
@@ -121,12 +127,14 @@ class JobsTests(TransactionTestCase):
     def test_each_is_made_again_after_its_worker_was_killed(self):
         wanted = self.wanted()
         self.assertEqual(set(wanted), set(jobs.JOBS), "a job without a case here")
+        workers = self._workers()
         for name, arguments in wanted.items():
             with self.subTest(name):
-                worker = self._worker(name, arguments)
+                workers.stdin.write(f"{(name, arguments)!r}\n")
+                workers.stdin.flush()
+                working = int(workers.stdout.readline())
                 self.assertFalse(self._free(name, arguments), "a second worker could do it at the same time")
-                os.kill(worker.pid, signal.SIGKILL)
-                worker.wait()
+                os.kill(working, signal.SIGKILL)
                 self.until_free(name, arguments)
                 self.assertIn(arguments, list(jobs.JOBS[name].lost(self.old)))
                 ProcrastinateJob.objects.all().delete()
@@ -136,23 +144,15 @@ class JobsTests(TransactionTestCase):
                 jobs.make_lost_again(self.old)
                 self.assertEqual(again.count(), 1, "it waits already and was asked for twice")
 
-    def _worker(self, name, arguments):
+    def _workers(self):
         environment = os.environ | {"PYTHONPATH": str(Path(practice.__file__).parents[1])}
-        database = connection.settings_dict["NAME"]
-        command = [
-            sys.executable,
-            "-c",
-            _CHILD,
-            database,
-            str(default_storage.location),
-            settings.FIELD_KEYS[0],
-            name,
-            repr(arguments),
-        ]
-        worker = subprocess.Popen(command, env=environment, stdout=subprocess.PIPE, text=True)
-        self.addCleanup(worker.stdout.close)
-        self.assertEqual(worker.stdout.readline().strip(), "working")
-        return worker
+        places = [connection.settings_dict["NAME"], str(default_storage.location), settings.FIELD_KEYS[0]]
+        command = [sys.executable, "-c", _WORKERS, *places]
+        made = subprocess.Popen(command, env=environment, stdin=subprocess.PIPE, stdout=subprocess.PIPE, text=True)
+        self.addCleanup(made.wait)
+        for pipe in (made.stdout, made.stdin):
+            self.addCleanup(pipe.close)
+        return made
 
     def _free(self, name, arguments):
         with jobs._held(f"{name}:{jobs._mark(arguments)}") as mine:
