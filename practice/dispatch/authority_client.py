@@ -2,7 +2,6 @@
 
 from dataclasses import dataclass, field
 
-import httpx
 from django.conf import settings
 
 from practice.firm import outside
@@ -40,8 +39,8 @@ def _call(method, url, headers, content):
     headers = headers | {"X-Transmitter-Key": settings.AUTHORITY_KEY}
     try:
         reply = outside.call(method, url, headers=headers, content=content)
-    except httpx.HTTPError as error:
-        raise AuthorityAway(f"no connection ({type(error).__name__})") from error
+    except outside.Away as error:
+        raise AuthorityAway(f"no connection ({error})") from error
     if reply.status_code >= 500 or reply.status_code in (408, 425, 429):
         raise AuthorityAway(f"it answered {reply.status_code}")
     if reply.status_code >= 400:

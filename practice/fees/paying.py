@@ -9,7 +9,6 @@ import secrets
 from datetime import timedelta
 from decimal import Decimal
 
-import httpx
 from django.conf import settings
 from django.db import transaction
 from django.utils import timezone
@@ -111,6 +110,8 @@ def _call(method, path, body=None):
         reply = outside.call(method, settings.PAYMENT_URL + path, json=body, headers=headers)
         if reply.status_code == 404:
             return {"state": "unknown"}
-        return reply.raise_for_status().json()
-    except (httpx.HTTPError, ValueError) as error:
+        if reply.status_code >= 400:
+            raise PaymentAway
+        return reply.json()
+    except (outside.Away, ValueError) as error:
         raise PaymentAway from error

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from datetime import UTC, date, datetime, timedelta
 
 from django.http import HttpResponse
-from icalendar import Calendar, Event
 
 
 @dataclass(frozen=True)
@@ -18,6 +17,8 @@ class Entry:
 
 
 def calendar_file(title, entries, filename):
+    from icalendar import Calendar, Event  # few pages need it
+
     made = Calendar()
     made.add("prodid", "-//Impuesto//EN")
     made.add("version", "2.0")

@@ -1,16 +1,15 @@
 """PDFs that leave the practice are signed with its certificate (PAdES, ETSI EN 319 142-1, baseline B-B): whoever gets one can see
-that nothing was changed since. The library is loaded here since only workers need it."""
+that nothing was changed since. Libraries are loaded by what uses them: pages need none."""
 
 import io
-
-from pypdf import PdfReader, PdfWriter
-from pypdf.generic import ArrayObject
 
 from practice.firm import certificates
 
 
 def joined(parts, title):
     """One PDF of many, unsigned; a signature of a part would be broken in the whole and is left out. Gives the writer."""
+    from pypdf import PdfReader, PdfWriter
+
     writer = PdfWriter()
     for part in parts:
         writer.append(PdfReader(io.BytesIO(part)))
@@ -23,6 +22,8 @@ def joined(parts, title):
 
 
 def _without_signatures(page):
+    from pypdf.generic import ArrayObject
+
     there = page.get("/Annots")
     if there is None:
         return

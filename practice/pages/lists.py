@@ -7,7 +7,6 @@ from decimal import Decimal
 
 from django.http import HttpResponse, StreamingHttpResponse
 from django.utils import timezone
-from openpyxl import Workbook
 
 
 def sorted_by(rows, request, sorts, default):
@@ -23,6 +22,8 @@ def sorted_by(rows, request, sorts, default):
 def export(kind, name, heads, rows):
     """A list as a file; `kind` is csv or xlsx, `rows` any iterable. Amounts go as numbers; a CSV leaves row by row."""
     if kind == "xlsx":
+        from openpyxl import Workbook  # takes as long to import as a tenth of all the rest
+
         book = Workbook(write_only=True)
         sheet = book.create_sheet(name[:31])
         for row in (heads, *rows):

@@ -1,6 +1,5 @@
 """Mail and text messages to clients, sent in the background and tried again while the server is away."""
 
-import httpx
 from django.conf import settings
 from django.core.mail import send_mail
 from django.template.loader import render_to_string
@@ -117,7 +116,7 @@ def _text(row):
     headers = {"Authorization": f"Bearer {settings.TEXT_KEY}"}
     try:
         reply = outside.call("POST", f"{settings.TEXT_URL}/texts", json=body, headers=headers)
-    except httpx.HTTPError as error:
+    except outside.Away as error:
         raise GatewayAway("The text gateway does not answer.") from error
     if reply.status_code != 200:
         raise GatewayAway(f"The text gateway refused it: {reply.json().get('error', reply.status_code)}.")

@@ -3,7 +3,6 @@
 import re
 from datetime import timedelta
 
-import httpx
 from django.conf import settings
 from django.db import transaction
 from django.db.models import Q
@@ -163,7 +162,7 @@ def _by(person):
 def _call(path, body):
     try:
         reply = outside.call("POST", settings.IDENTITY_URL + path, json=body)
-    except httpx.HTTPError as error:
+    except outside.Away as error:
         raise ServiceAway from error
     return reply.json() if reply.status_code == 200 else None
 

@@ -9,7 +9,6 @@ from practice.firm.permissions import require
 from practice.pages.lists import export
 from practice.returns.computing import data_of
 from practice.returns.page import open_page
-from practice.returns.workbook import workbook_of
 from taxcore.engine import document
 
 
@@ -22,6 +21,8 @@ def download(request, return_id):
 
 def workbook(request, return_id):
     """Every line as a formula over the papers."""
+    from practice.returns.workbook import workbook_of  # its library is loaded when somebody wants one
+
     return_, result = _opened(request, return_id, "workbook")
     made = workbook_of(result, f"{return_.household.name} {return_.year}")
     kind = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
