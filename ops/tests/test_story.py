@@ -14,7 +14,7 @@ _NO = len(QUESTIONS) - 2  # of all that is asked: one is answered with yes, one 
 _SAY_NO = """
 const done = arguments[arguments.length - 1];
 const open = [...document.querySelectorAll("form.ask-one")].filter((one) => !one.querySelector("[aria-pressed=true]"));
-const says = open.map((one) => { const body = new FormData(one); body.set("said", "no"); return () => fetch(one.action, {method: "POST", body}); });
+const says = open.map((one) => { const body = new FormData(one); body.set("said", "no"); return () => fetch(one.action, {method: "POST", body, headers: {"HX-Request": "true"}}); });
 says.reduce((before, say) => before.then(say), Promise.resolve()).then(() => done());
 """
 LINK = re.compile(r"(http://\S+/portal/enter/\S+)")

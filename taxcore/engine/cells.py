@@ -101,7 +101,7 @@ class Asked(_Unseen):
     __slots__ = ("key", "make")
 
     def __init__(self, key: Any, make: Callable[[Any], Any]):
-        super().__init__()
+        Cell.__init__(self)
         self.key, self.make = key, make
 
 

@@ -253,15 +253,21 @@ class Run:
 
     def is_idle(self, code: str) -> bool:
         """Whether nothing on the return calls for that form; asked often, answered once."""
-        return self.ask(("idle", code), self.declared(code).idle)
+        key = ("idle", code)
+        cell = self.asked.get(key)
+        if cell is None:
+            cell = self.answer(key, self.declared(code).idle)
+        self.reading.append(cell)
+        return bool(cell.value)
 
     def every(self, code: str) -> list[Any]:
         return [self.form(code, key) for key in self.keys_of(self.declared(code))]
 
     def keys_of(self, form: type[Form]) -> list[str | None]:
-        if self.is_idle(form.code()):
+        code = form.code()
+        if self.is_idle(code):
             return []
-        own: list[str | None] | None = self.ask(("keys", form.code()), form.keys)
+        own: list[str | None] | None = self.ask(("keys", code), form.keys)
         if own is not None:
             return own
         if form.per == "return":
@@ -302,7 +308,7 @@ class Run:
         return cell.value
 
     def answer(self, key: Any, make: Callable[[Run], Any]) -> Asked:
-        old = self.doubted.pop(key, None)
+        old = self.doubted.pop(key, None) if self.doubted else None
         if old is not None and changes.holds(self, old):
             self.asked[key] = old
             old.stands = True
