@@ -26,13 +26,13 @@ class NotOpened(Exception):
         self.says = says
 
 
-def opened(do, content, *, seconds=10, **arguments):
+def opened(do, content, *, seconds=10, megabytes=MEGABYTES, **arguments):
     """What opening.py's function `do` makes of a file: bytes of a picture or a PDF, else plain values. NotOpened with the
     reason."""
     if not _AT_ONCE.acquire(timeout=_PATIENCE):
         raise NotOpened("Too many files are being opened at the moment. Try again in a minute.")
     try:
-        done = _run(do, content, seconds, arguments)
+        done = _run(do, content, seconds, arguments | {"megabytes": megabytes})
     finally:
         _AT_ONCE.release()
     if done.returncode == 3:
@@ -52,7 +52,7 @@ _DIED = _Done(-9, b"")
 
 def _run(do, content, seconds, arguments):
     """What the process says that opens the file. One that ended before it had said all of it died."""
-    asked = {"do": do, "megabytes": MEGABYTES, "seconds": seconds, **arguments}
+    asked = {"do": do, "seconds": seconds, **arguments}
     ours, theirs = socket.socketpair()
     with ours:
         with theirs:

@@ -13,6 +13,7 @@ import resource
 import zipfile
 from datetime import date, datetime
 from decimal import Decimal
+from pathlib import Path
 
 MOST_ROWS = 20_000
 MOST_COLUMNS = 60
@@ -399,7 +400,9 @@ def make_ready(do, form="", kind="", pack="", **_):
 
 
 def _limit(megabytes, seconds):
-    resource.setrlimit(resource.RLIMIT_AS, (megabytes * 1_000_000,) * 2)
+    """`megabytes` on top of what is loaded: libraries that other files needed leave this one no less."""
+    loaded = int(Path("/proc/self/statm").read_text().split()[0]) * resource.getpagesize()
+    resource.setrlimit(resource.RLIMIT_AS, (loaded + megabytes * 1_000_000,) * 2)
     resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 1))
     resource.setrlimit(resource.RLIMIT_FSIZE, (0, 0))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))

@@ -10,6 +10,8 @@ import zipfile
 from pathlib import Path
 from unittest import TestCase
 
+from PIL import Image
+
 from practice.intake import confined
 from practice.intake.confined import NotOpened, opened
 from practice.intake.tests.test_attaching import pdf
@@ -124,6 +126,15 @@ class CopiesTests(TestCase):
             opened("picture", heavy_pdf(3_000_000), seconds=1, kind="pdf", page=1, turn=0)
         self.assertEqual(opened("look_into", pdf(2)), ["pdf", 2])
         self.assertIs(confined._COPIES.process, self.process)
+
+    def test_the_largest_picture_is_drawn_whatever_was_loaded_before(self):
+        opened("look_into", pdf(1))
+        opened("sheet", workbook(2), form="xlsx")
+        made = io.BytesIO()
+        Image.new("1", (7_700, 7_700)).save(made, "PNG")
+        self.assertEqual(opened("picture", made.getvalue(), seconds=20, kind="png", page=1, turn=0)[:4], b"\x89PNG")
+        with self.assertRaisesRegex(NotOpened, "memory"):
+            opened("picture", made.getvalue(), seconds=20, megabytes=100, kind="png", page=1, turn=0)
 
     def test_one_that_was_killed_is_started_anew(self):
         self.process.send_signal(signal.SIGKILL)
