@@ -157,8 +157,7 @@ class Spec:
         if isinstance(value, Decimal):
             cell.explained = value if type(value) is Explained else None
             cell.computed = value
-            own = self.own_rounding
-            rounding = cell.node.rounding if own == "form" else own
+            rounding = cell.node.rounding_of(self)
             rounded = rounding(value) if rounding else value
             figure = Figure(rounded + 0)  # + 0 turns a negative zero into zero
             figure.cell = cell
