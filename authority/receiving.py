@@ -71,11 +71,11 @@ def _claim(filing):
     document = Document(parse(filing.document))
     Claim.objects.filter(authority=filing.authority, year=filing.year, filing__receipt=document.corrects).delete()
     persons = register(filing.authority, "person")
-    for person in document.people() if persons is not None else ():
-        number = persons.number(document, person)
-        Claim.objects.create(
-            filing=filing, authority=filing.authority, year=filing.year, number=number,
-            role=person.get("role"), ends=document.ends)  # fmt: skip
+    Claim.objects.bulk_create(
+        Claim(filing=filing, authority=filing.authority, year=filing.year, number=persons.number(document, person),
+              role=person.get("role"), ends=document.ends)
+        for person in (document.people() if persons is not None else ())
+    )  # fmt: skip
     learn(document, filing.authority)
 
 

@@ -68,13 +68,15 @@ def _asked_for():
 def learn(document, authority):
     """Meet the people and employers of an accepted document."""
     if (persons := register(authority, "person")) is not None:
+        met = {}
         for person in document.people():
-            last = persons.text(document, person, "last_name")[:60]
-            Person.objects.get_or_create(number=persons.number(document, person), defaults={"last_name": last})
+            met.setdefault(persons.number(document, person), persons.text(document, person, "last_name")[:60])
+        Person.objects.bulk_create((Person(number=number, last_name=last) for number, last in met.items()), ignore_conflicts=True)
     if (employers := register(authority, "employer")) is not None:
+        met = {}
         for paper in document.all(employers.given["papers"]):
-            name = employers.text(document, paper, "name")[:120]
-            Employer.objects.get_or_create(number=employers.number(document, paper), defaults={"name": name})
+            met.setdefault(employers.number(document, paper), employers.text(document, paper, "name")[:120])
+        Employer.objects.bulk_create((Employer(number=number, name=name) for number, name in met.items()), ignore_conflicts=True)
 
 
 def extension_faults(authority, year, document):

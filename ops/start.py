@@ -19,6 +19,7 @@ from ops.backup import forget_before_restore
 from ops.installation import HOME, PYTHON, Installation
 from ops.machine import ensure_packages, free_port, require_port
 from ops.making import keep_contracts
+from ops.prepared import is_prepared, note_prepared
 from ops.trouble import Trouble
 from ops.versions import refuse_other
 
@@ -68,12 +69,15 @@ def prepare(installation: Installation, port: int, demo: bool = True) -> None:
     for name in ("practice", "authority"):
         installation.cluster.create_database(name)
         refuse_other(installation.cluster, name, name)
+    if is_prepared(installation, demo):
+        return
     environment = installation.environment()
     wanted = ["--demo"] if demo else []
     with ThreadPoolExecutor() as pool:
         under_way = [pool.submit(manage, environment, project, "prepare", *wanted) for project in ("practice", "authority")]
         for done in (pool.submit(keep_contracts, installation.data / "schemas"), *under_way):
             done.result()
+    note_prepared(installation, demo)
 
 
 def manage(environment: dict[str, str], project: str, *command: str) -> None:

@@ -150,11 +150,11 @@ class EveryCorrectionTests(TestCase):
     def test_a_correction_of_every_kind_of_return_is_accepted_after_its_original(self):
         corrected, met = 0, Counter()
         for name, result in worked():
-            sent = going_out(result)
-            marks = [(one.code, result.year) for one, _ in sent]
-            if all(met[mark] >= _OF_EACH for mark in marks):
+            known = all(met[line.authority.code, result.year] >= _OF_EACH for line in result.bottom_lines)
+            sent = [] if known else going_out(result)
+            if not sent:
                 continue
-            met.update(marks)
+            met.update((one.code, result.year) for one, _ in sent)
             with self.subTest(name):
                 corrected += self._corrected_twice(result, sent)
             forget_everybody()

@@ -9,14 +9,17 @@ import tempfile
 import urllib.request
 from http.cookiejar import CookieJar
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 from urllib.parse import urlencode
 
+import ops.prepared
 from ops import versions
 from ops.installation import HOME, Installation
 from ops.machine import free_port
 from ops.making import CSS, css_inputs, made_files
+from ops.prepared import is_prepared, note_prepared
 from ops.tests.running import RunningPractice, clean_environment, leftovers
+from ops.trouble import Trouble
 
 
 def run(*arguments, home=HOME, **environment):
@@ -116,10 +119,7 @@ class TroubleTests(TestCase):
         self.assertIn("What mends it", done.stderr)
 
     def test_missing_packages_are_named_to_those_who_may_not_install(self):
-        from unittest import mock
-
         from ops import machine
-        from ops.trouble import Trouble
 
         with (
             mock.patch.object(machine, "postgres_programs", return_value=None),
@@ -134,6 +134,54 @@ class TroubleTests(TestCase):
         done = run("compute", "/nowhere.json", IMPUESTO_DATA="/nonexistent")
         self.assertEqual(done.returncode, 2)
         self.assertIn("/nowhere.json", done.stderr)
+
+
+class PreparedTests(TestCase):
+    """Nothing is prepared anew where all is as it was left; anything else is a reason to."""
+
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.data = Path(folder.name)
+        for name in ("schemas", "static"):
+            (self.data / name).mkdir()
+            (self.data / name / "one").write_text("made")
+        self.asked = "16384|firm.0001_initial"
+        cluster = mock.Mock(psql=lambda database, sql: self.answer())
+        self.installation = mock.Mock(data=self.data, cluster=cluster)
+
+    def answer(self):
+        if not self.asked:
+            raise Trouble("psql: there is no such database", "")
+        return self.asked
+
+    def test_as_it_was_left(self):
+        self.assertFalse(is_prepared(self.installation, demo=True))
+        note_prepared(self.installation, demo=True)
+        self.assertTrue(is_prepared(self.installation, demo=True))
+        self.assertFalse(is_prepared(self.installation, demo=False))
+
+    def test_anything_else_is_a_reason(self):
+        note_prepared(self.installation, demo=True)
+        for asked in ("16384|firm.0001_initial firm.0002_more", "16999|firm.0001_initial", ""):
+            with self.subTest(asked), mock.patch.object(self, "asked", asked):
+                self.assertFalse(is_prepared(self.installation, demo=True))
+        with mock.patch.dict(os.environ, IMPUESTO_PACKS="uk"):
+            self.assertFalse(is_prepared(self.installation, demo=True))
+        (self.data / "static" / "one").unlink()
+        self.assertFalse(is_prepared(self.installation, demo=True))
+
+    def test_of_another_program(self):
+        with tempfile.TemporaryDirectory() as folder, mock.patch.object(ops.prepared, "HOME", Path(folder)):
+            code = Path(folder, "practice", "web")
+            code.mkdir(parents=True)
+            (code / "urls.py").write_text("one")
+            note_prepared(self.installation, demo=True)
+            (code / "__pycache__").mkdir()
+            (code / "__pycache__" / "urls.pyc").write_text("compiled")
+            self.assertTrue(is_prepared(self.installation, demo=True))
+            (code / "urls.py").write_text("another")
+            self.assertFalse(is_prepared(self.installation, demo=True))
 
 
 class CommittedFileTests(TestCase):

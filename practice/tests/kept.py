@@ -7,6 +7,9 @@ from django.db import connection
 from django.test import TestCase
 from psycopg import sql
 
+from practice.returns import computing
+from practice.tests.committed import results_kept
+
 _TABLES = "select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace"
 
 
@@ -65,7 +68,17 @@ def _read(table: str) -> bytes:
 
 class KeptTestCase(TestCase):
     """`lay_out` keys what all tests of a class begin with, on `self`: once for all classes that inherit it. Each test has its own
-    copy of what it left there."""
+    copy of what it left there. Results are kept as in use, until the test ends."""
+
+    @classmethod
+    def setUpClass(cls):
+        cls.enterClassContext(results_kept())
+        super().setUpClass()
+        computing.forget()
+
+    def _fixture_teardown(self):
+        super()._fixture_teardown()
+        computing.forget()
 
     def lay_out(self):
         """Nothing; a class that begins with something begins with what this has left."""

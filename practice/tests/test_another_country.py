@@ -8,7 +8,7 @@ from decimal import Decimal
 from unittest import mock
 
 import openpyxl
-from django.test import TestCase, override_settings
+from django.test import override_settings
 
 from practice.clients import entities, roles
 from practice.clients.models import Person
@@ -29,6 +29,7 @@ from practice.returns.undoing import undo_last
 from practice.returns.workbook import workbook_of
 from practice.signing import requesting
 from practice.signing.needed import CannotSign
+from practice.tests.kept import KeptTestCase
 from practice.tests.office import SIGNATURE, Reader
 from taxcore.engine.tests.tinyland import TINYLAND
 from taxcore.engine.tests.tinyland_guild import GUILD
@@ -55,7 +56,7 @@ def nothing_american(test, pages):
 
 
 @override_settings(PACK="ti", PACKS=["ti", "ti-guild"])
-class Tinyland(TestCase):
+class Tinyland(KeptTestCase):
     """Ann and Bo pick berries, and hold a guild together: 60 and 40 in a hundred."""
 
     client_class = Reader

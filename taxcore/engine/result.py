@@ -63,6 +63,7 @@ class Result:
         self.year = run.year
         self.hushed: frozenset[str] = frozenset()  # codes that somebody does not want to hear here
         self._heard: tuple[frozenset[str], tuple[Finding, ...]] | None = None
+        self._listed = 0  # how many cells were evaluated when they were listed
 
     def changed(self, data: ReturnData) -> Result | None:
         """The result of other data of the same return, at the cost of what differs; this result is of no use afterwards.
@@ -136,14 +137,24 @@ class Result:
 
     @cached_property
     def cells(self) -> dict[str, Cell]:
-        """Every cell that was evaluated, by address: lines, facts, papers' fields."""
-        return {cell.address: cell for node in self.run.nodes() for cell in node.cells.values()}
+        """Every cell that was evaluated so far, by address: lines, facts, papers' fields."""
+        evaluated = [cell for node in self.run.nodes() for cell in node.cells.values()]
+        self._listed = len(evaluated)
+        return {cell.address: cell for cell in evaluated}
 
     def __getitem__(self, address: str) -> Cell:
-        return self.cells[address]
+        found = self.get(address)
+        if found is None:
+            raise KeyError(address)
+        return found
 
     def get(self, address: str) -> Cell | None:
-        return self.cells.get(address)
+        """The cell at an address, also one that was evaluated after the others had been listed; None where there is none."""
+        found = self.cells.get(address)
+        if found is None and sum(len(node.cells) for node in self.run.nodes()) > self._listed:
+            del self.cells
+            found = self.cells.get(address)
+        return found
 
     def lines(self) -> tuple[Cell, ...]:
         """Numbered lines of the forms that go with the return."""

@@ -14,6 +14,7 @@ from practice.firm.crypto import is_sealed
 from practice.returns.computing import alone_with, data_of, forget, pack_of, result_of
 from practice.returns.entry import Conflict, FieldGone, add_paper, add_row, save_field
 from practice.returns.models import Return
+from practice.tests.committed import tried
 from practice.tests.hostile import VALUES
 from practice.tests.office import OfficeTestCase
 from taxcore.engine import BadValue, Rows, compute
@@ -60,7 +61,7 @@ class FieldTests(HostileTestCase):
         for kind in self.sample(list(pack.papers)[self.half :: 2], 18):
             try:
                 # With results kept as between requests, so that what is computed by need meets these values too
-                with transaction.atomic(), alone_with(self.return_.pk):
+                with tried(), alone_with(self.return_.pk):
                     self._fill(kind)
                     raise _Undone  # the next kind starts from the same return
             except _Undone:
@@ -106,7 +107,7 @@ class FieldTests(HostileTestCase):
     def _send(self, paper, path, value):
         stored = self._stored(paper, path)
         url = reverse("save-field", args=[self.return_.pk, paper.pk])
-        with self.subTest(path, value=value[:20]), self.captureOnCommitCallbacks(execute=True), transaction.atomic():
+        with self.subTest(path, value=value[:20]), self.captureOnCommitCallbacks(execute=True), tried():
             given = {"path": path, "value": value, "was": stored if isinstance(stored, str) else ""}
             answer = self.send(url, given, headers={"HX-Request": "true"})
             self.assertIn(answer.status_code, (200, 409, 410, 422))

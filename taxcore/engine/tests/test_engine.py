@@ -85,6 +85,14 @@ class AddressTests(TestCase):
         self.assertEqual(found.address("berries"), "ti.basket[a].places[7].n")
         self.assertEqual(found.berries, 4)
 
+    def test_what_is_asked_for_after_the_others_were_listed_is_found_too(self):
+        result = harvest(basket(berries="3"))
+        self.assertIsNone(result.get("ti.harvest.anything"))
+        self.assertTrue(result.run.form("ti.harvest").anything)
+        self.assertTrue(result["ti.harvest.anything"].value)
+        with self.assertRaises(KeyError):
+            result["ti.harvest.nothing"]
+
     def test_an_owner_is_taken_for_granted_only_where_there_is_no_choice(self):
         self.assertEqual(harvest(basket()).run.papers("basket")[0].owner, "taxpayer")
 
