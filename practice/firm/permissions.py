@@ -1,6 +1,10 @@
 """Who may do what. Checked in services, so that no screen, command or job can go around it."""
 
-from practice.firm.models import Role
+from functools import cache
+
+from practice.firm.compiled import Compiled
+from practice.firm.models import Firm, Role, Staff
+from practice.firm.scope import way_to_client
 
 P, R, S, A = Role.PREPARER, Role.REVIEWER, Role.SIGNER, Role.ADMINISTRATOR
 
@@ -79,7 +83,43 @@ class NotOfThisFirm(Exception):
 
 def fetch(queryset, actor, **lookup):
     """One row that the actor may see, or NotOfThisFirm."""
-    found = queryset.seen_by(actor).filter(**lookup).first()
+    queryset, pk = queryset.all(), lookup.get("pk")
+    if len(lookup) == 1 and type(pk) is int and abs(pk) < _LARGEST and (kind := _kind_of(queryset)):
+        who = (actor.pk,) if way_to_client(queryset.model) else ()  # it is about no client: all of the firm may see it
+        found = next(iter(_by_number(*kind)(actor.firm_id, pk, *who)), None)
+    else:
+        found = queryset.seen_by(actor).filter(**lookup).first()
     if found is None:
         raise NotOfThisFirm(actor, queryset.model, lookup)
     return found
+
+
+_LARGEST = 2**63
+
+
+def _kind_of(queryset):
+    """All that one query by number can differ in from another: the model, what is read with it, whether it is locked. None where
+    it says more than that."""
+    query, beside = queryset.query, queryset._prefetch_related_lookups
+    more = (query.where, query.annotations, query.extra, query.distinct, query.combinator, query.is_sliced,
+            query.select_for_update_nowait, query.select_for_update_skip_locked, query.deferred_loading[0],
+            query.select_related is True)  # fmt: skip
+    if any(more) or not all(type(one) is str for one in beside):
+        return None
+    joined = query.select_related and _paths(query.select_related)
+    return queryset.model, joined, query.select_for_update and query.select_for_update_of, beside
+
+
+def _paths(joined, before=""):
+    return tuple(path for name, more in joined.items() for path in (f"{before}{name}", *_paths(more, f"{before}{name}__")))
+
+
+@cache
+def _by_number(model, joined, locked, beside):
+    def make(firm, pk, staff=None):
+        found = model.objects.prefetch_related(*beside)
+        found = found.select_related(*joined) if joined else found
+        found = found.select_for_update(of=locked) if locked is not False else found
+        return found.seen_by(Staff(pk=staff, firm=Firm(pk=firm))).filter(pk=pk).order_by()
+
+    return Compiled(make)

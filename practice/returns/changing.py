@@ -19,7 +19,7 @@ def open_for_change(actor, return_id, action="key"):
     """The return with its papers, locked for this transaction. Refused, NotOfThisFirm, or Settled when it is on its way or
     accepted."""
     wanted = Return.objects.select_for_update(of=("self",)).select_related("firm", "household")
-    return_ = gathered(fetch(wanted.prefetch_related("papers"), actor, pk=return_id))
+    return_ = gathered(fetch(wanted, actor, pk=return_id))
     require(actor, action, return_)
     if says := closed_because(return_):
         raise Settled(says)
