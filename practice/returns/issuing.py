@@ -11,6 +11,7 @@ from typing import Any
 from django.db import transaction
 
 from practice.clients.models import Entity, Person
+from practice.firm.compiled import Compiled
 from practice.firm.crypto import digest, plain_number
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
@@ -251,14 +252,21 @@ def follow_into(actor, source, return_):
 
 def differing_on(return_):
     """(issuing return, Handing) of papers here that their issuer says otherwise by now."""
-    rows = HandedOut.objects.for_firm(return_.firm_id).filter(paper__of=return_, paper__removed_at=None)
     found = []
-    for row in rows.select_related("source__firm", "source__household", "paper"):
+    for row in _RECEIVED(return_.firm_id, return_.pk):
         if row.version != row.source.version:
             for one in handings_of(row.source):
                 if one.return_ == return_ and one.issued.id == row.paper.key and one.differs:
                     found.append((row.source, one))
     return found
+
+
+def _received(firm, of):
+    rows = HandedOut.objects.for_firm(firm).filter(paper__of=of, paper__removed_at=None)
+    return rows.select_related("source__firm", "source__household", "paper")
+
+
+_RECEIVED = Compiled(_received)
 
 
 def _put(actor, source, target_id, issued, how=""):

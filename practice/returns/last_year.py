@@ -4,9 +4,11 @@ import threading
 from collections import OrderedDict
 from datetime import timedelta
 
+from django.contrib.postgres.expressions import ArraySubquery
 from django.contrib.postgres.fields import ArrayField
-from django.db.models import BigIntegerField, F, Func, Q
+from django.db.models import BigIntegerField, F, Func, OuterRef, Q
 
+from practice.firm.compiled import Compiled
 from practice.returns.models import Return
 from practice.returns.standing import what_stands
 from taxcore.engine import last_year_of
@@ -26,8 +28,18 @@ def mark_of_last_year(return_):
     """(id, version) of last year's return, or None: what is kept of this year's is stale once it differs. Asked once for each
     return that was read: a request about this year's goes by one version of last year's."""
     if not hasattr(return_, "mark_of_last_year"):
-        return_.mark_of_last_year = _of_last_year(return_).values_list("pk", "version").first()
+        found = [] if return_.apart_from_id else _MARKS(return_.firm_id, return_.pk)
+        return_.mark_of_last_year = next((tuple(pair) for (marks,) in found for pair in marks), None)
     return return_.mark_of_last_year
+
+
+def array_of_marks(firm):
+    """For a query of returns: the marks of what was last year's of each, none or one."""
+    outer = (OuterRef("household"), OuterRef("pack"), OuterRef("year") - 1, OuterRef("begins"))
+    return ArraySubquery(_marks_of_the_year_before(firm, *outer))
+
+
+_MARKS = Compiled(lambda firm, pk: Return.objects.for_firm(firm).filter(pk=pk).values_list(array_of_marks(firm)))
 
 
 def _of_last_year(return_):
@@ -42,8 +54,7 @@ def _of_last_year(return_):
     return found.none() if return_.apart_from_id else found
 
 
-def marks_of_the_year_before(firm, household, pack, year, begins):
-    """For a query about a return: the mark of what was last year's, or of the period before, as an array."""
+def _marks_of_the_year_before(firm, household, pack, year, begins):
     found = _filed_for(firm, household, pack, Q(ends=None, year=year) | Q(ends=begins - ONE_DAY))
     pair = Func(F("pk"), F("version"), template="ARRAY[%(expressions)s]", output_field=ArrayField(BigIntegerField()))
     return found.values(mark=pair)[:1]

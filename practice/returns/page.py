@@ -7,6 +7,7 @@ from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because
 from practice.returns.computing import result_of
 from practice.returns.drawing import YES_NO
+from practice.returns.gathering import known
 from practice.returns.models import Purpose, Return, Stage
 from practice.returns.presence import others_in
 from practice.returns.what_moved import bottom_view
@@ -38,6 +39,8 @@ def open_page(request, return_id, action="view"):
     """The return, its result and the context that every page of a return shares."""
     return_ = fetch(Return.objects.select_related("firm", "household", "preparer"), request.user, pk=return_id)
     require(request.user, action, return_)
+    for name in ("papers", "submissions"):
+        known(return_, name)
     result = result_of(return_)
     remembered = request.session.setdefault("opened", {})
     others = others_in(return_, request.user)

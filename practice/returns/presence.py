@@ -4,6 +4,7 @@ from datetime import timedelta
 
 from django.utils import timezone
 
+from practice.firm.compiled import Compiled
 from practice.returns.models import Presence
 
 LASTS = timedelta(seconds=45)
@@ -17,5 +18,9 @@ def note_presence(actor, return_):
 
 def others_in(return_, actor):
     """Colleagues who have the return open now."""
-    recent = return_.presence.filter(seen_at__gt=timezone.now() - LASTS).exclude(staff=actor).select_related("staff")
-    return [mark.staff for mark in recent]
+    since = timezone.now() - LASTS
+    marks = _MARKS(return_.firm_id, return_.pk)
+    return [mark.staff for mark in marks if mark.seen_at > since and mark.staff_id != actor.pk]
+
+
+_MARKS = Compiled(lambda firm, of: Presence.objects.for_firm(firm).filter(of=of).select_related("staff"))

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 from django.db import transaction
 
+from practice.firm.compiled import Compiled
 from practice.firm.events import record
 from practice.firm.permissions import require
 from practice.returns.changing import changed, forget, open_for_change
@@ -41,8 +42,14 @@ class Difference:
 
 def origin_of(return_):
     """How a return was rolled forward, or None."""
-    rows = Origin.objects.for_firm(return_.firm_id).filter(of=return_, how=How.ROLLED)
-    return rows.select_related("source__firm", "source__household").first()
+    return next(iter(_ROLLED(return_.firm_id, return_.pk)), None)
+
+
+def _rolled(firm, of):
+    return Origin.objects.for_firm(firm).filter(of=of, how=How.ROLLED).select_related("source__firm", "source__household")
+
+
+_ROLLED = Compiled(_rolled)
 
 
 def differences(return_):

@@ -8,12 +8,14 @@ from django.db import transaction
 from django.urls import reverse
 
 from practice.firm import dates
+from practice.firm.compiled import Compiled
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.returns.additions import additions_of
 from practice.returns.changing import closed_because, law_mark
 from practice.returns.computing import pack_of
 from practice.returns.frozen import moved_since
+from practice.returns.gathering import known
 from practice.returns.issuing import differing_on
 from practice.returns.models import Return, State, counted
 from practice.returns.taking_over import differences
@@ -124,7 +126,7 @@ def agency(return_, code):
 
 
 def _rejected(return_):
-    newest = {one.authority: one for one in return_.submissions.order_by("pk")}
+    newest = {one.authority: one for one in sorted(known(return_, "submissions"), key=lambda one: one.pk)}
     for one in newest.values():
         if one.state == State.REJECTED:
             says = f"{agency(return_, one.authority)} rejected this return. See Sign and file."
@@ -140,9 +142,9 @@ def _changed_after_signing(return_):
 
 
 def _law(return_, result):
-    known = return_.summary.get("law", "")
+    before = return_.summary.get("law", "")
     now = law_mark(return_)
-    if not known or known == now:
+    if not before or before == now:
         return
     old = {line["code"]: line["amount"] for line in return_.summary.get("lines", [])}
     moved = [
@@ -155,13 +157,20 @@ def _law(return_, result):
 
 
 def _newer(return_):
-    newer = counted(Return.objects.for_firm(return_.firm_id))
-    newer = newer.filter(household=return_.household_id, pack=return_.pack)
-    newer = newer.filter(ends__gt=return_.ends) if return_.ends else newer.filter(year__gt=return_.year)
-    if found := newer.order_by("ends", "year").first():
-        later = "a return for a later period" if found.ends else f"a {found.year} return for this household"
-        yield Notice("newer", str(found.pk), "check", f"There is already {later}.",
-                     reverse("papers", args=[found.pk]), "open it")  # fmt: skip
+    for pk, pack, year, ends in _COUNTED(return_.firm_id, return_.household_id):
+        is_later = ends is not None and ends > return_.ends if return_.ends else year > return_.year
+        if pack == return_.pack and is_later:
+            later = "a return for a later period" if ends else f"a {year} return for this household"
+            yield Notice("newer", str(pk), "check", f"There is already {later}.", reverse("papers", args=[pk]), "open it")
+            return
+
+
+def _counted(firm, household):
+    rows = counted(Return.objects.for_firm(firm)).filter(household=household)
+    return rows.order_by("ends", "year").values_list("pk", "pack", "year", "ends")
+
+
+_COUNTED = Compiled(_counted)
 
 
 def _others(others):

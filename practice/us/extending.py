@@ -20,6 +20,7 @@ from practice.firm.refusals import Cannot
 from practice.firm.typed_values import read_typed
 from practice.returns.changing import Settled, changed, forget, open_for_change
 from practice.returns.computing import result_of
+from practice.returns.gathering import known
 from practice.returns.models import Purpose, Return
 from practice.returns.paper_rows import add_rows, paper_of, put, row_where, take_row
 from practice.review.notices import agency
@@ -295,7 +296,7 @@ def code_of(run, text):
 
 def notices(return_):
     """Requests that were refused."""
-    newest = {one.authority: one for one in return_.extensions.order_by("pk")}
+    newest = {one.authority: one for one in sorted(known(return_, "extensions"), key=lambda one: one.pk)}
     for one in newest.values():
         if one.state == Asked.REJECTED:
             says = f"{agency(return_, one.authority)} refused the extension."

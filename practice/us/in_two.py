@@ -22,6 +22,7 @@ from practice.returns.changing import Settled, changed, forget, open_for_change,
 from practice.returns.computing import open_values, pack_of, result_of
 from practice.returns.copying import tell_copied
 from practice.returns.entry import note_paper
+from practice.returns.gathering import known
 from practice.returns.models import How, Origin, Paper, Purpose, Return, Stage
 from practice.returns.opening import new_return, put_papers
 from practice.returns.placing import by_hand, paper_at, put
@@ -292,7 +293,7 @@ def notices(return_):
             )
             mark = f"{return_.apart_from.version}"
             yield "joint-moved", mark, "check", says, reverse("both-ways", args=[return_.apart_from_id]), "jointly or separately"
-    elif not return_.apart_from_id and living(return_).exists():
+    elif not return_.apart_from_id and known(return_, "apart") and living(return_).exists():
         says = "Separate returns were made from this one. While they are there, this one is not locked."
         yield "in-two", "", "check", says, reverse("both-ways", args=[return_.pk]), "jointly or separately"
 

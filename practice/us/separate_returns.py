@@ -18,6 +18,7 @@ from practice.firm.permissions import require
 from practice.returns.changing import Settled, open_for_change, summarise
 from practice.returns.computing import pack_of, result_of
 from practice.returns.entry import put_rows
+from practice.returns.gathering import known
 from practice.returns.models import How, Origin, Paper, Return, Stage
 from practice.returns.stages import reach
 from practice.signing.voiding import void_signatures
@@ -163,6 +164,6 @@ def notices(return_):
         if differing:
             says = f"The joint return was changed since this one was made from it: {'; '.join(differing)}. Enter it here too."
             yield "apart-differs", mark, "check", says, reverse("papers", args=[return_.apart_from_id]), "look there"
-    for state in twice(return_):
+    for state in twice(return_) if known(return_, "apart") else ():
         says = f"{STATES[state]} is on this return and on a separate state return. File jointly again, or do not prepare it here."
         yield "twice", state, "stops", says, reverse("places", args=[return_.pk]), "Places"

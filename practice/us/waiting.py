@@ -4,6 +4,7 @@ from django.urls import reverse
 
 from practice.clients.models import Role, RoleKind
 from practice.firm import dates
+from practice.firm.compiled import Compiled
 from practice.firm.crypto import plain_number
 from practice.firm.packs import packs_for
 from practice.returns.computing import open_values, pack_of
@@ -18,8 +19,7 @@ def waits_for(return_):
     """Returns of the year of entities whose owner somebody of the client is, and of which there is no Schedule K-1 yet."""
     if return_.purpose != Purpose.FILING:
         return []
-    roles = Role.objects.for_firm(return_.firm_id).filter(person__household=return_.household_id, kind__in=_OWNERS, until=None)
-    entities = dict.fromkeys(role.household for role in roles.select_related("household__entity"))
+    entities = dict.fromkeys(role.household for role in _ROLES(return_.firm_id, return_.household_id))
     there = _numbers_there(return_) if entities else ()
     found = []
     for household in entities:
@@ -30,8 +30,16 @@ def waits_for(return_):
     return found
 
 
+def _roles(firm, household):
+    roles = Role.objects.for_firm(firm).filter(person__household=household, kind__in=_OWNERS, until=None)
+    return roles.select_related("household__entity")
+
+
+_ROLES = Compiled(_roles)
+
+
 def _numbers_there(return_):
-    kept = return_.papers.filter(kind__in=KINDS, removed_at=None)
+    kept = [one for one in return_.papers.all() if one.kind in KINDS and not one.removed_at]
     return {plain_number(str(open_values(one.values).get("entity_number") or "")) for one in kept}
 
 

@@ -41,9 +41,9 @@ class CompiledTests(OfficeTestCase):
     def test_rows_are_locked_in_a_transaction_only(self):
         firms = Compiled(lambda pk: Firm.objects.select_for_update().filter(pk=pk))
         self.assertEqual(firms(self.firm.pk), [self.firm])
-        with mock.patch.object(connections["default"], "get_autocommit", return_value=True):
-            with self.assertRaises(TransactionManagementError):
-                firms(self.firm.pk)
+        outside = mock.patch.object(connections["default"], "get_autocommit", return_value=True)
+        with outside, self.assertRaises(TransactionManagementError):
+            firms(self.firm.pk)
 
 
 class FetchTests(OfficeTestCase):
