@@ -12,7 +12,7 @@ from django.db import DEFAULT_DB_ALIAS, connections
 from django.db.models import QuerySet
 from django.db.transaction import TransactionManagementError
 
-_FIRST = 2_000_000_000  # numbers that no row has: while SQL is made they stand in the places of those that are asked with
+_FIRST = 32_700  # these stand in the places of the numbers that are asked with while SQL is made; the smallest columns take them
 
 
 class Compiled:
@@ -26,7 +26,7 @@ class Compiled:
         query, compiler, sql, given = self._made(len(numbers))
         if query.query.select_for_update and compiler.connection.get_autocommit():
             raise TransactionManagementError("select_for_update cannot be used outside of a transaction.")
-        params = tuple(numbers[one - _FIRST] if type(one) is int and one >= _FIRST else one for one in given)
+        params = tuple(type(one)(numbers[one - _FIRST]) if _is_place(one) else one for one in given)
         # Django asks a query for its compiler and that for its SQL: a copy of each, since both keep things for one asking
         asked, compiler = query._chain(), copy.copy(compiler)
         compiler.as_sql = lambda: (sql, params)
@@ -42,7 +42,12 @@ class Compiled:
             query = self.make(*places)
             compiler = query.query.get_compiler(connection=connection)
             sql, given = compiler.as_sql()
-            if {one for one in given if type(one) is int and one >= _FIRST} != set(places):
+            if {one for one in given if _is_place(one)} != set(places):
                 raise ValueError(f"Not every number is compared as it is: {sql}")
             known[self] = (query, compiler, sql, tuple(given))
         return known[self]
+
+
+def _is_place(param: Any) -> bool:
+    """Psycopg has kinds of int of its own, by the column's size."""
+    return isinstance(param, int) and param >= _FIRST

@@ -17,6 +17,7 @@ from practice.gather.people import people_of
 from practice.portal.drawn import drawn_signature
 from practice.portal.links import send_link
 from practice.returns.acts import Done, act
+from practice.returns.gathering import RowsOf
 from practice.returns.models import Return
 from practice.review import gate
 from taxcore.engine import BadValue
@@ -184,10 +185,12 @@ def decline(link, letter_id):
     return letter
 
 
+standing_letters = RowsOf("letters", "text", "person", withdrawn_at=None)
+
+
 def unsigned(return_, kind):
     """Who of a return has not signed a letter of that kind yet."""
-    rows = return_.letters.filter(text__kind=kind, withdrawn_at=None).select_related("text")
-    done = {letter.person_id for letter in rows if letter.done}
+    done = {letter.person_id for letter in standing_letters(return_) if letter.text.kind == kind and letter.done}
     return [person for person in people_of(return_) if person.pk not in done]
 
 

@@ -1,17 +1,21 @@
 """Who of a client is asked, and who signs letters."""
 
-from practice.clients.models import Kind, Person
+from practice.clients.models import Kind
 from practice.clients.roles import hear_of
+from practice.returns.gathering import RowsOf
 
 
 def people_of(return_):
     """The persons whom the practice serves by this return, whoever files first; of an entity those who hear of it."""
     if return_.household.kind == Kind.ENTITY:
         return hear_of(return_.household)
-    papers = return_.papers.filter(kind="person", key__in=("taxpayer", "spouse"), removed_at=None).exclude(person=None)
-    ids = dict(papers.values_list("key", "person_id"))
-    known = Person.objects.for_firm(return_.firm_id).select_related("household").in_bulk(ids.values())
-    return [known[ids[key]] for key in ("taxpayer", "spouse") if key in ids]
+    papers = {paper.key: paper for paper in _FILERS(return_)}
+    return [papers[key].person for key in ("taxpayer", "spouse") if key in papers]
+
+
+_FILERS = RowsOf(
+    "papers", "person__household", kind="person", key__in=("taxpayer", "spouse"), removed_at=None, person__isnull=False
+)
 
 
 def asked_first(return_):

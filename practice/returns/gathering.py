@@ -3,7 +3,7 @@
 from functools import cache
 
 from django.contrib.postgres.expressions import ArraySubquery
-from django.db.models import OuterRef, TextField
+from django.db.models import BinaryField, OuterRef, TextField
 from django.db.models.functions import Cast, JSONObject
 
 from practice.firm.compiled import Compiled
@@ -43,18 +43,36 @@ def known(return_, name):
     """All rows of the return's manager of that name, read once: whoever asks the manager for all of them finds them."""
     laid = vars(return_).get("_prefetched_objects_cache", {})
     if name not in laid:
-        relation = Return._meta.get_field(name)
-        rows = _rows_of(name)(return_.firm_id, return_.pk)
-        for row in rows:
-            setattr(row, relation.field.name, return_)
-        _lay(return_, name, rows)
+        _lay(return_, name, _all_of(name)(return_))
     return list(getattr(return_, name).all())
 
 
-@cache
-def _rows_of(name):
-    relation = Return._meta.get_field(name)
-    return Compiled(lambda firm, pk: relation.related_model.objects.for_firm(firm).filter(**{relation.field.name: pk}))
+class RowsOf:
+    """Rows of a return's manager of that name for which the lookup holds, with what is read beside them: its SQL is made once.
+    What is large is read when it is asked for."""
+
+    def __init__(self, name, *beside, **lookup):
+        self.name, self.beside, self.lookup = name, beside, lookup
+        self.rows = Compiled(self._made)
+
+    def __call__(self, return_):
+        found, of = self.rows(return_.firm_id, return_.pk), self._relation.field.name
+        for row in found:
+            setattr(row, of, return_)
+        return found
+
+    @property
+    def _relation(self):
+        return Return._meta.get_field(self.name)
+
+    def _made(self, firm, pk):
+        model = self._relation.related_model
+        large = [field.name for field in model._meta.fields if isinstance(field, BinaryField)]
+        rows = model.objects.for_firm(firm).filter(**{self._relation.field.name: pk}, **self.lookup).defer(*large)
+        return rows.select_related(*self.beside) if self.beside else rows
+
+
+_all_of = cache(RowsOf)
 
 
 def _lay(return_, name, found):

@@ -1,7 +1,10 @@
 """Which of a household's returns stands for a year: the filing return, or the newest correction of it that was accepted."""
 
+from functools import cache
+
 from django.db.models import Q
 
+from practice.firm.compiled import Compiled
 from practice.returns.models import Purpose, Return, Stage, originals
 
 _ACCEPTED = (Stage.DELIVER, Stage.DONE)
@@ -9,8 +12,17 @@ _ACCEPTED = (Stage.DELIVER, Stage.DONE)
 
 def filing_return(household, pack, year, ends=None):
     """The household's own filing return of a year, or of the period that ends on a day; or None."""
-    rows = originals(Return.objects.for_firm(household.firm_id))
-    return rows.filter(household=household, pack=pack, **({"ends": ends} if ends else {"year": year})).first()
+    if ends is None:
+        return next(iter(_of_a_year(pack)(household.firm_id, household.pk, year)), None)
+    return originals(Return.objects.for_firm(household.firm_id)).filter(household=household, pack=pack, ends=ends).first()
+
+
+@cache
+def _of_a_year(pack):
+    def rows(firm, household, year):
+        return originals(Return.objects.for_firm(firm)).filter(household=household, pack=pack, year=year)
+
+    return Compiled(rows)
 
 
 def corrections_of(return_):

@@ -11,6 +11,7 @@ from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
 from practice.returns.computing import result_of
+from practice.returns.gathering import RowsOf
 from practice.returns.models import Return
 
 
@@ -40,8 +41,11 @@ def mark_of(result):
     return hashlib.sha256(json.dumps(seen, sort_keys=True).encode()).hexdigest()
 
 
+_REVIEWS = RowsOf("reviews", "by")
+
+
 def standing(return_, result):
-    rows = list(return_.reviews.select_related("by"))
+    rows = _REVIEWS(return_)
     now = mark_of(result) if rows else ""
     return Standing(tuple(row for row in rows if row.mark == now), tuple(row for row in rows if row.mark != now))
 

@@ -3,6 +3,7 @@
 from practice.firm.refusals import Cannot
 from practice.returns.computing import pack_of, result_of
 from practice.returns.frozen import drawn_of
+from practice.returns.gathering import RowsOf
 from practice.returns.models import Stage
 from practice.returns.stages import reach
 
@@ -25,8 +26,10 @@ def signers(return_):
 
 def _people(return_):
     """{role: client} of the people on a return."""
-    papers = return_.papers.filter(kind="person", removed_at=None).select_related("person")
-    return {paper.values.get("role"): paper.person for paper in papers if paper.person_id}
+    return {paper.values.get("role"): paper.person for paper in _PEOPLE(return_)}
+
+
+_PEOPLE = RowsOf("papers", "person", kind="person", removed_at=None, person__isnull=False)
 
 
 def cannot_sign(return_):

@@ -14,13 +14,15 @@ from django.utils import timezone
 from practice.fees.billing import is_settled
 from practice.fees.models import Price
 from practice.firm import dates
-from practice.gather.lettering import unsigned
+from practice.firm.compiled import Compiled
+from practice.gather.lettering import standing_letters, unsigned
 from practice.gather.models import Kind, LetterKind, LetterText, Reply, Turn
 from practice.returns.computing import pack_of
+from practice.returns.gathering import RowsOf, known
 from practice.returns.models import Purpose, Stage, State
 from practice.returns.stages import ORDER
 from practice.review import signing_off
-from practice.track.models import Waits
+from practice.track.models import LeftOut, Waits
 
 DONE, PART, OPEN, OUT = "done", "part", "open", "out"
 CLIENT, OFFICE, AUTHORITY = Waits.CLIENT.value, Waits.OFFICE.value, Waits.AUTHORITY.value
@@ -69,10 +71,25 @@ def unpaid(return_):
     return "The fee is not paid, and the practice files only then. Record the payment, or leave the fee out for this client."
 
 
+def _left_out_of(firm, household):
+    return LeftOut.objects.for_firm(firm).filter(household=household, ended_at=None).select_related("by")
+
+
+_LEFT_OUT = Compiled(_left_out_of)
+_OWN_STEPS = RowsOf("own_steps", "by", "done_by", removed_at=None)
+_ITEMS = RowsOf("items", "request", request__sent_on__isnull=False)
+_TEXTS = Compiled(lambda firm: LetterText.objects.for_firm(firm).values_list("pack", "kind"))
+_REVIEWS = RowsOf("reviews", "by")
+_REQUESTS = RowsOf("signature_requests", "client", voided_at=None)
+_SIGNATURES = RowsOf("signatures", voided_at=None)
+_INVOICES = RowsOf("invoices", voided_at=None)
+_PACKAGES = RowsOf("packages")
+
+
 def steps_of(return_, result=None):
     """All steps in order, those that the practice does without aside. With a result the reviews' lapse is seen too."""
-    out = {one.step: one for one in return_.household.steps_left_out.filter(ended_at=None).select_related("by")}
-    own = list(return_.own_steps.filter(removed_at=None).select_related("by", "done_by"))
+    out = {one.step: one for one in _LEFT_OUT(return_.firm_id, return_.household_id)}
+    own = _OWN_STEPS(return_)
     found = [
         *_gather(return_), *_prepare(return_), *_review(return_, result), *_sign(return_), *_fee(return_), *_file(return_),
         *_deliver(return_),
@@ -130,18 +147,19 @@ def _gather(return_):
         return
     url = reverse("requests", args=[return_.pk])
     past = _is_past(return_, Stage.PREPARE)
-    letters = list(return_.letters.filter(withdrawn_at=None).select_related("text", "person"))
-    kinds = set(LetterText.objects.for_firm(return_.firm_id).filter(pack=return_.pack).values_list("kind", flat=True))
+    letters = standing_letters(return_)
+    kinds = {kind for pack, kind in _TEXTS(return_.firm_id) if pack == return_.pack}
     if LetterKind.ENGAGEMENT in kinds:
         yield _letter(return_, letters, url, past)
     if kinds & {LetterKind.USE, LetterKind.DISCLOSE} and (
         consents := [one for one in letters if one.kind in ("use", "disclose")]
     ):
         yield _consents(consents, url)
-    items = list(return_.items.filter(request__sent_on__isnull=False).exclude(turn=Turn.WITHDRAWN).select_related("request"))
-    yield _asked("documents", "Documents", [one for one in items if one.kind == Kind.DOCUMENT], return_, url)
+    sent = _ITEMS(return_)
+    items = [one for one in sent if one.turn != Turn.WITHDRAWN]
+    yield _asked("documents", "Documents", [one for one in items if one.kind == Kind.DOCUMENT], return_, url, sent)
     if questions := [one for one in items if one.kind != Kind.DOCUMENT]:
-        yield _asked("questions", "Questions", questions, return_, url)
+        yield _asked("questions", "Questions", questions, return_, url, sent)
 
 
 def _letter(return_, letters, url, past):
@@ -165,10 +183,10 @@ def _consents(letters, url):
     return Step("consent", Stage.GATHER.value, "Consents", PART if open_ones else DONE, says, CLIENT, day=max(days))
 
 
-def _asked(code, name, items, return_, url):
+def _asked(code, name, items, return_, url, sent):
     step = (code, Stage.GATHER.value, name)
     if not items:
-        if _is_past(return_, Stage.GATHER) or return_.items.filter(request__sent_on__isnull=False).exists():
+        if _is_past(return_, Stage.GATHER) or sent:
             return Step(*step, OUT, "none asked for", turn="")
         return Step(*step, OPEN, "to be requested", OFFICE, "Request", url)
     new = sum(one.turn == Turn.OFFICE for one in items)
@@ -211,7 +229,7 @@ def _review(return_, result):
         found = signing_off.standing(return_, result)
         rows, lapsed = list(found.holding), list(found.lapsed)
     else:
-        rows, lapsed = list(return_.reviews.select_related("by").order_by("at")), []
+        rows, lapsed = sorted(_REVIEWS(return_), key=lambda one: one.at), []
     wanted = return_.firm.lock_needs
     names = (("first", "First review"), ("second", "Second review"))
     for place, (code, name) in enumerate(names):
@@ -231,8 +249,7 @@ def _review(return_, result):
 
 def _sign(return_):
     url, past = reverse("sign", args=[return_.pk]), _is_past(return_, Stage.SIGN)
-    requests = list(return_.signature_requests.filter(voided_at=None).select_related("client"))
-    signed = list(return_.signatures.filter(voided_at=None))
+    requests, signed = _REQUESTS(return_), _SIGNATURES(return_)
     locked = return_.snapshot_id is not None
     yield Step(
         "lock", Stage.SIGN.value, "Return locked", DONE if locked else OPEN, "", OFFICE, "Lock", url,
@@ -259,7 +276,7 @@ def _sign(return_):
 
 def _fee(return_):
     """Nothing where the practice has no prices and never invoiced this return."""
-    rows = list(return_.invoices.filter(voided_at=None))
+    rows = _INVOICES(return_)
     step, url = ("fee", Stage.SIGN.value, "Fee"), reverse("invoice", args=[return_.pk])
     aside, owed = not return_.firm.pay_first, [one for one in rows if one.number and one.open > 0]
     if not rows:
@@ -281,7 +298,7 @@ def _fee(return_):
 
 def _file(return_):
     url, pack = reverse("sign", args=[return_.pk]), pack_of(return_)
-    newest = {one.authority: one for one in return_.submissions.order_by("id").defer("document")}
+    newest = {one.authority: one for one in sorted(known(return_, "submissions"), key=lambda one: one.pk)}
     if return_.snapshot_id:
         codes = [line["code"] for line in return_.snapshot.bottom_lines]
     else:
@@ -308,7 +325,7 @@ def _file(return_):
 
 def _deliver(return_):
     url = reverse("sign", args=[return_.pk])
-    package = return_.packages.first()
+    package = next(iter(_PACKAGES(return_)), None)
     step = ("package", Stage.DELIVER.value, "Package")
     if package is not None and package.delivered_at:
         taken = package.downloads.order_by("-at").first()
