@@ -111,11 +111,11 @@ def counted_on(return_, result):
         Per.PAPER: lambda price: sum(paper.kind == price.code for paper in return_.papers.all() if not paper.removed_at),
         Per.HOUR: lambda price: _hours(return_),
     }
-    found = []
+    found, prices = [], list(listed(return_.firm, pack.code))
     for per, count in numbers.items():
         if again and per != Per.HOUR:
             continue
-        for price in listed(return_.firm, pack.code).filter(per=per):
+        for price in (one for one in prices if one.per == per):
             quantity = Decimal(count(price)) - price.included
             if quantity > 0:
                 found.append(Counted(price, quantity))

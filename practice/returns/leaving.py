@@ -3,6 +3,7 @@
 from django.db import transaction
 
 from practice.clients.models import Household
+from practice.firm.compiled import Compiled
 from practice.firm.events import record
 from practice.firm.permissions import fetch, require
 from practice.firm.refusals import Cannot
@@ -42,7 +43,10 @@ def come_back(actor, household_id):
     return household
 
 
+_GONE = Compiled(lambda firm: Household.objects.for_firm(firm).exclude(left_on=None).values_list("pk", flat=True))
+
+
 def without_left(rows, firm):
     """Of returns: those of clients whom the practice still serves. Few ever leave, so they are named and not joined."""
-    gone = list(Household.objects.for_firm(firm).exclude(left_on=None).values_list("pk", flat=True))
+    gone = _GONE(firm.pk)
     return rows.exclude(household_id__in=gone) if gone else rows

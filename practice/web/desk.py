@@ -51,10 +51,10 @@ def desk(request):
     if kind := request.GET.get("as"):
         return _export(kind, rows)
     page = Paginator(sorted_by(rows, request, _SORTS, "due"), _PAGE).get_page(request.GET.get("page"))
-    by_stage = dict(rows.order_by().values_list("stage").annotate(Count("id")))
+    today, by_stage = request.user.firm.today(), dict(rows.order_by().values_list("stage").annotate(Count("id")))
     context = {
         "page": page,
-        "rows": [_row(return_) for return_ in page],
+        "rows": [_row(return_, today) for return_ in page],
         "stages": [(stage, by_stage.get(stage.value, 0)) for stage in _SHOWN],
         "totals": totals,
         "scope": scope,
@@ -91,7 +91,7 @@ def _chosen(request, everything, scope):
     return rows
 
 
-def _row(return_):
+def _row(return_, today):
     """One line of the pad: a cell for each stage with its day or what is going on."""
     cells = []
     for stage in _SHOWN:
@@ -102,7 +102,7 @@ def _row(return_):
             {"day": return_.stages.get(stage.value, ""), "now": now, "note": note or ("to do" if now else ""), "css": css}
         )
     track = getattr(return_, "track", None)
-    days = (return_.firm.today() - track.since).days if track else 0
+    days = (today - track.since).days if track else 0
     return {"return": return_, "cells": cells, "done": return_.stage == Stage.DONE, "track": track, "days": days}
 
 

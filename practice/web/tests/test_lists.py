@@ -12,7 +12,9 @@ from openpyxl import load_workbook
 from practice.dispatch.models import State, Submission
 from practice.pages.lists import export
 from practice.returns.models import Snapshot
+from practice.returns.opening import open_return
 from practice.tests.office import OfficeTestCase
+from practice.track.keeping import refresh
 
 ROWS = [["=1+1", Decimal("-3706"), Decimal("12.50"), None, date(2026, 2, 10)], ["+49", 7, "-3706 of it", "", "plain"]]
 
@@ -39,6 +41,22 @@ class ExportTests(TestCase):
         next(stream)
         next(stream)
         self.assertLess(len(seen), 1000)
+
+
+class DeskTests(OfficeTestCase):
+    def test_a_row_more_is_no_query_more(self):
+        self.client.force_login(self.preparer, "django.contrib.auth.backends.ModelBackend")
+        refresh(self.return_.pk)
+        counts = []
+        for year in (2024, 2023):
+            for _ in range(2):  # what is asked once a process is asked by the first
+                with CaptureQueriesContext(connection) as asked:
+                    page = self.client.get("/?of=everyone&years=all")
+            self.assertContains(page, "Abernathy", count=2025 - year)
+            counts.append(len(asked))
+            made = open_return(self.preparer, self.household.pk, year, [(self.client_person.pk, "taxpayer")])
+            refresh(made.pk)
+        self.assertEqual(counts[0], counts[1])
 
 
 class DispatchListTests(OfficeTestCase):
