@@ -27,8 +27,8 @@ def hides_clients(function):
 @cache
 def _hidden_by(hides):
     def numbers(firm, staff):
-        make = apps.get_model
-        return hides(make("firm", "Staff")(pk=staff, firm=make("firm", "Firm")(pk=firm))).values_list("pk", flat=True)
+        staff_model, firm_model = apps.get_model("firm", "Staff"), apps.get_model("firm", "Firm")
+        return hides(staff_model(pk=staff, firm=firm_model(pk=firm))).values_list("pk", flat=True)
 
     return Compiled(numbers)
 

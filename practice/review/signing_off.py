@@ -41,11 +41,11 @@ def mark_of(result):
     return hashlib.sha256(json.dumps(seen, sort_keys=True).encode()).hexdigest()
 
 
-_REVIEWS = RowsOf("reviews", "by")
+reviews_of = RowsOf("reviews", "by")
 
 
 def standing(return_, result):
-    rows = _REVIEWS(return_)
+    rows = reviews_of(return_)
     now = mark_of(result) if rows else ""
     return Standing(tuple(row for row in rows if row.mark == now), tuple(row for row in rows if row.mark != now))
 

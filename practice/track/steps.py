@@ -79,7 +79,6 @@ _LEFT_OUT = Compiled(_left_out_of)
 _OWN_STEPS = RowsOf("own_steps", "by", "done_by", removed_at=None)
 _ITEMS = RowsOf("items", "request", request__sent_on__isnull=False)
 _TEXTS = Compiled(lambda firm: LetterText.objects.for_firm(firm).values_list("pack", "kind"))
-_REVIEWS = RowsOf("reviews", "by")
 _REQUESTS = RowsOf("signature_requests", "client", voided_at=None)
 _SIGNATURES = RowsOf("signatures", voided_at=None)
 _INVOICES = RowsOf("invoices", voided_at=None)
@@ -229,7 +228,7 @@ def _review(return_, result):
         found = signing_off.standing(return_, result)
         rows, lapsed = list(found.holding), list(found.lapsed)
     else:
-        rows, lapsed = sorted(_REVIEWS(return_), key=lambda one: one.at), []
+        rows, lapsed = sorted(signing_off.reviews_of(return_), key=lambda one: one.at), []
     wanted = return_.firm.lock_needs
     names = (("first", "First review"), ("second", "Second review"))
     for place, (code, name) in enumerate(names):
