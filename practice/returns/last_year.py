@@ -7,6 +7,7 @@ from datetime import timedelta
 from django.contrib.postgres.expressions import ArraySubquery
 from django.contrib.postgres.fields import ArrayField
 from django.db.models import BigIntegerField, F, Func, OuterRef, Q
+from django.db.models.lookups import IsNull
 
 from practice.firm.compiled import Compiled
 from practice.returns.models import Return
@@ -55,7 +56,7 @@ def _of_last_year(return_):
 
 
 def _marks_of_the_year_before(firm, household, pack, year, begins):
-    found = _filed_for(firm, household, pack, Q(ends=None, year=year) | Q(ends=begins - ONE_DAY))
+    found = _filed_for(firm, household, pack, Q(IsNull(begins, True), ends=None, year=year) | Q(ends=begins - ONE_DAY))
     pair = Func(F("pk"), F("version"), template="ARRAY[%(expressions)s]", output_field=ArrayField(BigIntegerField()))
     return found.values(mark=pair)[:1]
 

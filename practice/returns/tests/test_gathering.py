@@ -2,6 +2,7 @@
 
 import threading
 import time
+from datetime import date
 from decimal import Decimal
 
 from django.db import connection, transaction
@@ -10,7 +11,7 @@ from django.test import TransactionTestCase
 from practice.returns import computing
 from practice.returns.arranging import set_control
 from practice.returns.changing import open_for_change
-from practice.returns.last_year import mark_of_last_year
+from practice.returns.last_year import last_year, mark_of_last_year
 from practice.returns.models import Return
 from practice.returns.opening import open_return
 from practice.returns.overriding import set_override
@@ -46,6 +47,15 @@ class GatheringTests(OfficeTestCase):
         with self.assertNumQueries(0):
             self.assertEqual(mark_of_last_year(found), (before.pk, before.version))
         self.assertEqual(found.overrides.all()[0].by, self.preparer)
+
+    def test_before_a_period_of_its_own_comes_no_year(self):
+        """Whichever way it is asked for: the year before says nothing of the day before the period begins."""
+        open_return(self.preparer, self.household.pk, 2024, [(self.client_person.pk, "taxpayer")])
+        self.assertIsNotNone(mark_of_last_year(self.again()))
+        Return.objects.for_firm(self.firm).filter(pk=self.return_.pk).update(begins=date(2025, 4, 1), ends=date(2026, 3, 31))
+        fresh = Return.objects.for_firm(self.firm).get(pk=self.return_.pk)
+        self.assertIsNone(last_year(fresh))
+        self.assertIsNone(mark_of_last_year(fresh))
 
 
 class WaitingTests(TransactionTestCase):
