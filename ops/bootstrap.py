@@ -19,7 +19,7 @@ def main():
         make(mark, wanted)
     python = str(VENV / "bin" / "python")
     os.environ["PYTHONPATH"] = str(HOME)
-    # A start begins eight Pythons, and each would compile a thousand modules anew where the environment forbids to keep them.
+    # A start begins several Pythons, and each would compile a thousand modules anew where the environment forbids to keep them.
     os.environ.pop("PYTHONDONTWRITEBYTECODE", None)
     os.execv(python, [python, "-m", "ops", *sys.argv[1:]])
 
@@ -33,7 +33,8 @@ def make(mark, wanted):
     run([sys.executable, "-m", "venv", "--clear", str(VENV)], "make a virtual environment")
     python = str(VENV / "bin" / "python")
     run([python, "-m", "pip", "install", "-q", "--require-hashes", "-r", str(LOCKS[1])], "install uv")
-    uv = [str(VENV / "bin" / "uv"), "pip", "install", "-q", "--compile-bytecode", "--require-hashes", "--python", python]
+    # Not compiled here: that takes 25 seconds of a processor, mostly for modules that nothing imports.
+    uv = [str(VENV / "bin" / "uv"), "pip", "install", "-q", "--require-hashes", "--python", python]
     run([*uv, "-r", str(LOCKS[0])], "install the locked packages")
     mark.write_text(wanted)
 

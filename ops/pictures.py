@@ -90,7 +90,7 @@ def _sheet(practice: RunningPractice, name: str, pages: tuple[str, ...], dark: i
     walk, size = Walk(practice), (960, 600)
     sheet = Image.new("RGB", (size[0] * 2, size[1] * ((len(pages) + 1) // 2)))
     try:
-        walk.sign_in("sunniva")
+        walk.sign_in_by_hand("sunniva")
         for place, page in enumerate(pages):
             walk.driver.add_cookie({"name": "theme", "value": "dark" if place == dark else "light"})
             walk.go(page)
@@ -127,7 +127,7 @@ def _shoot(walk: Walk, name: str) -> None:
 def _staff(practice: RunningPractice) -> None:
     walk = Walk(practice)
     try:
-        walk.sign_in("bea")
+        walk.sign_in_by_hand("bea")
         _shoot(walk, "desk")
         for name, page in {
             "household": "/households/28",
@@ -161,7 +161,7 @@ def _dark(practice: RunningPractice) -> None:
     """In the dark theme: a couple jointly and separately."""
     walk = Walk(practice)
     try:
-        walk.sign_in("sunniva")
+        walk.sign_in_by_hand("sunniva")
         walk.driver.add_cookie({"name": "theme", "value": "dark"})
         walk.go("/returns/9/what-if/both-ways")
         _shoot(walk, "couple")

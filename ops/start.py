@@ -90,7 +90,7 @@ def manage(environment: dict[str, str], project: str, *command: str) -> None:
 
 def granian(target: str, port: int, workers: int, threads: int) -> list[str]:
     return [
-        PYTHON, "-m", "granian", "--interface", "wsgi", target, "--host", "127.0.0.1", "--port", str(port),
+        PYTHON, "-m", "ops.serving", target, "--interface", "wsgi", "--host", "127.0.0.1", "--port", str(port),
         "--workers", str(workers), "--blocking-threads", str(threads), "--no-ws", "--log-level", "warning",
         "--respawn-failed-workers",
     ]  # fmt: skip

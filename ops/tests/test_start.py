@@ -6,11 +6,8 @@ import shutil
 import socket
 import subprocess
 import tempfile
-import urllib.request
-from http.cookiejar import CookieJar
 from pathlib import Path
 from unittest import TestCase, mock
-from urllib.parse import urlencode
 
 import ops.prepared
 from ops import versions
@@ -37,7 +34,7 @@ class FreshCloneTests(TestCase):
         practice = RunningPractice(clone, demo=False)
         self.addCleanup(practice.destroy)
         practice.start(seconds=300)
-        self.assertIn("Sign in", self.sent(practice, re.search(r"/set-up/\S+", practice.said())[0], self.FIRM))
+        self.assertIn("Sign in", practice.sent(re.search(r"/set-up/\S+", practice.said())[0], self.FIRM))
         self.assertIn("Desk", self.sign_in(practice))
         again = run("start", "--port", practice.port + 1, "--data", practice.data)
         self.assertEqual(again.returncode, 3)
@@ -53,15 +50,8 @@ class FreshCloneTests(TestCase):
     FIRM = {"name": "Quarry Hill Tax", "person": "Ada Rook", "initials": "AR", "email": "ada@quarryhill.example",
             "password": "a long password"}  # fmt: skip
 
-    def sent(self, practice, path, form, opener=None):
-        opener = opener or urllib.request.build_opener(urllib.request.HTTPCookieProcessor(CookieJar()))
-        page = opener.open(practice.url + path).read().decode()
-        token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)[1]
-        given = urlencode(form | {"csrfmiddlewaretoken": token}).encode()
-        return opener.open(practice.url + path, given).read().decode()
-
     def sign_in(self, practice):
-        return self.sent(practice, "/sign-in", {"username": self.FIRM["email"], "password": self.FIRM["password"], "next": "/"})
+        return practice.sent("/sign-in", {"username": self.FIRM["email"], "password": self.FIRM["password"], "next": "/"})
 
 
 class SecretTests(TestCase):

@@ -65,7 +65,7 @@ class StoryTests(RunningTestCase):
 
     def test_accepted_from_new_client_to_download(self):
         staff = self.walk()
-        staff.sign_in("sunniva")
+        staff.sign_in_by_hand("sunniva")
         # A client of one's own, and an employer of one's own, whom no register has met
         self.add_client(
             staff, first_name="Posy", last_name="Nettle-Béland", number="955-12-7788", birth_date="May 19, 1983",
