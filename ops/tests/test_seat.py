@@ -32,6 +32,8 @@ class SeatTests(RunningTestCase):
 
     def test_a_family_with_eight_papers_from_blank_to_computed(self):
         bea = self.typist()
+        bea.go("/")
+        bea.count()
         bea.command("add a house", "Add a household")
         bea.sees("Its people")
         for value in ("Ada", "Merrow", "900-11-4471", "4/9/1984", "ada@merrow.example", "surveyor", "Ivo", "Merrow", "901-22-5582",
