@@ -4,7 +4,6 @@ import argparse
 import os
 import re
 import subprocess
-import sys
 import tempfile
 import time
 from concurrent.futures import ThreadPoolExecutor
@@ -62,15 +61,18 @@ def _run(cluster: Cluster, labels: list[str], *, search: bool) -> list[Outcome]:
     environment = _environment(cluster, search=search)
     if labels:
         return [_tests(label, environment) for label in labels]
-    with ThreadPoolExecutor(2) as pool:
-        habits = [pool.submit(_habit, name, command) for name, command in HABITS.items()]
-        outcomes = [habit.result() for habit in habits]
-    outcomes += [_tests(label, environment) for label in ("taxcore", "practice", "authority", "standins")]
     with ThreadPoolExecutor(1) as pool:
-        pool.submit(_prepare, environment)  # beside what keeps one processor busy, so that nobody waits for it
-        outcomes.append(_tests("ops.filing", environment))
-    outcomes.append(_tests("ops.tests", environment))
-    return outcomes
+        beside = pool.submit(_beside, environment)  # each keeps only one processor busy at times
+        outcomes = [_tests(label, environment) for label in ("taxcore", "practice", "standins")]
+        outcomes += beside.result()
+    return [*outcomes, _tests("ops.tests", environment)]
+
+
+def _beside(environment: dict[str, str]) -> list[Outcome]:
+    """All that has no need of the practice's own database, one after the other; each says what it has to say when it is done."""
+    outcomes = [_habit(name, command) for name, command in HABITS.items()]
+    _prepare(environment)
+    return outcomes + [_tests(label, environment, alone=False) for label in _OF_THE_AUTHORITY]
 
 
 def _prepare(environment: dict[str, str]) -> None:
@@ -118,8 +120,11 @@ def _habit(name: str, command: list[str]) -> Outcome:
     return Outcome(name, 1 - failed, failed, 0, time.monotonic() - begun, output)
 
 
-def _tests(label: str, environment: dict[str, str]) -> Outcome:
-    """One run of Django's test runner, a few classes at a time; each that runs the whole system has ports and data of its own."""
+def _tests(label: str, environment: dict[str, str], *, alone: bool = True) -> Outcome:
+    """One run of Django's test runner, a few classes at a time; each that runs the whole system has ports and data of its own.
+
+    What it says is printed as it comes, or, where others print meanwhile, at its end.
+    """
     project = "authority" if label.startswith(_OF_THE_AUTHORITY) else "practice"
     command = [PYTHON, "-m", project, "test", label, "--noinput", "--parallel", _AT_ONCE.get(label, "2")]
     begun = time.monotonic()
@@ -128,10 +133,12 @@ def _tests(label: str, environment: dict[str, str]) -> Outcome:
     lines = []
     for line in process.stdout:
         lines.append(line)
-        sys.stdout.write(line)
-        sys.stdout.flush()
+        if alone:
+            print(line, end="", flush=True)
     process.wait()
     output = "".join(lines)
+    if not alone:
+        print(output, end="", flush=True)
     ran = sum(int(number) for number in _RAN.findall(output))
     skipped = sum(int(number) for number in _SKIPPED.findall(output))
     failed = sum(int(n) for found in _FAILED.findall(output) for n in re.findall(r"(?:failures|errors)=(\d+)", found))
