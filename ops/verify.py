@@ -63,8 +63,8 @@ def _run(cluster: Cluster, labels: list[str], *, search: bool) -> list[Outcome]:
         return [_tests(label, environment) for label in labels]
     with ThreadPoolExecutor(1) as pool:
         beside = pool.submit(_beside, environment)  # each keeps only one processor busy at times
-        outcomes = [_tests(label, environment) for label in ("taxcore", "practice", "standins")]
-        outcomes += beside.result()
+        outcomes = [_tests(label, environment) for label in ("practice", "standins")]
+        outcomes = beside.result() + outcomes
     return [*outcomes, _tests("ops.tests", environment)]
 
 
@@ -72,7 +72,7 @@ def _beside(environment: dict[str, str]) -> list[Outcome]:
     """All that has no need of the practice's own database, one after the other; each says what it has to say when it is done."""
     outcomes = [_habit(name, command) for name, command in HABITS.items()]
     _prepare(environment)
-    return outcomes + [_tests(label, environment, alone=False) for label in _OF_THE_AUTHORITY]
+    return outcomes + [_tests(label, environment, alone=False) for label in (*_OF_THE_AUTHORITY, "taxcore")]
 
 
 def _prepare(environment: dict[str, str]) -> None:
