@@ -1,11 +1,15 @@
 """The start command as a newcomer meets it: a fresh clone, its own data folder, stopped without a trace; clear errors."""
 
+import contextlib
 import os
 import re
 import shutil
+import signal
 import socket
 import subprocess
 import tempfile
+import time
+import urllib.request
 from pathlib import Path
 from unittest import TestCase, mock
 
@@ -15,6 +19,7 @@ from ops.installation import HOME, Installation
 from ops.machine import free_port
 from ops.making import CSS, css_inputs, made_files
 from ops.prepared import is_prepared, note_prepared
+from ops.start import granian
 from ops.tests.running import RunningPractice, clean_environment, leftovers
 from ops.trouble import Trouble
 
@@ -124,6 +129,45 @@ class TroubleTests(TestCase):
         done = run("compute", "/nowhere.json", IMPUESTO_DATA="/nonexistent")
         self.assertEqual(done.returncode, 2)
         self.assertIn("/nowhere.json", done.stderr)
+
+
+class ServingTests(TestCase):
+    APP = """
+import os
+LOADED_BY = os.getpid()
+def application(environ, start):
+    start("200 OK", [("Content-Type", "text/plain"), ("Connection", "close")])
+    return [f"{LOADED_BY} {os.getpid()}".encode()]
+"""
+
+    def test_an_application_is_loaded_once_and_a_worker_that_is_killed_is_copied_anew(self):
+        folder = Path(tempfile.mkdtemp(prefix="impuesto-serving-"))
+        self.addCleanup(shutil.rmtree, folder, True)
+        (folder / "served_by_tests.py").write_text(self.APP)
+        self.port = free_port()
+        command = granian("served_by_tests:application", self.port, 1, 1)
+        environment = clean_environment() | {"PYTHONPATH": f"{HOME}:{folder}"}
+        process = subprocess.Popen(command, env=environment, stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL)
+        self.addCleanup(process.wait, 20)
+        self.addCleanup(process.terminate)
+        loaded, first = self.answered()
+        self.assertEqual(loaded, process.pid)
+        self.assertNotEqual(first, process.pid)
+        os.kill(first, signal.SIGKILL)
+        loaded, second = self.answered(but=first)
+        self.assertEqual(loaded, process.pid)
+        self.assertNotIn(second, (first, process.pid))
+
+    def answered(self, but=0):
+        """(process that loaded the application, process that answered), as soon as another than `but` answers."""
+        until = time.monotonic() + 30
+        while time.monotonic() < until:
+            with contextlib.suppress(OSError), urllib.request.urlopen(f"http://127.0.0.1:{self.port}/", timeout=5) as page:
+                loaded, answered = map(int, page.read().split())
+                if answered != but:
+                    return loaded, answered
+            time.sleep(0.05)
+        raise AssertionError("nobody answered")
 
 
 class PreparedTests(TestCase):

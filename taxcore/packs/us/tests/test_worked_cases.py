@@ -46,26 +46,20 @@ class WorkedCaseTests(TestCase):
                 self.assertEqual(cell.value, 0)
                 self.assertIn(why, words.why_zero(cell))
 
-    def test_each_line_is_what_the_hand_found(self):
+    def test_each_is_what_the_hand_found_and_says_how(self):
+        """Its lines; that it stops where it says and nowhere else; that every figure is reproduced by its operands."""
         for case in CASES:
-            result = compute(PACK, document.read(case.document))
+            result, name = compute(PACK, document.read(case.document)), f"{case.topic}/{case.name}"
             for address, text in case.lines.items():
-                with self.subTest(f"{case.topic}/{case.name}: {case.why}", address=address):
+                with self.subTest(f"{name}: {case.why}", address=address):
                     cell = result[address]
                     self.assertEqual(cell.value, rounded_as(cell, worked_out(text, result)), text)
-
-    def test_each_stops_where_it_says_and_nowhere_else(self):
-        for case in CASES:
-            with self.subTest(f"{case.topic}/{case.name}"):
-                found = compute(PACK, document.read(case.document)).findings
-                stops = {one.code for one in found if one.weight == "stops"}
+            with self.subTest(name):
+                stops = {one.code for one in result.findings if one.weight == "stops"}
                 # What a preparer must ask is no part of these returns
                 self.assertEqual({code for code in stops if not code.startswith("us.diligence.")}, set(case.stops))
-
-    def test_every_figure_is_reproduced_by_its_operands(self):
-        for case in CASES:
-            for cell in compute(PACK, document.read(case.document)).lines():
-                with self.subTest(f"{case.topic}/{case.name}", address=cell.address):
+            for cell in result.lines():
+                with self.subTest(name, address=cell.address):
                     assert_explained(self, cell)
 
     def test_there_are_enough_of_them_over_all_years(self):
