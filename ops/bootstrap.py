@@ -33,7 +33,7 @@ def make(mark, wanted):
     run([sys.executable, "-m", "venv", "--clear", str(VENV)], "make a virtual environment")
     python = str(VENV / "bin" / "python")
     run([python, "-m", "pip", "install", "-q", "--require-hashes", "-r", str(LOCKS[1])], "install uv")
-    # Not compiled here: that takes 25 seconds of a processor, mostly for modules that nothing imports.
+    # Not compiled here: that takes some 20 seconds of a processor, mostly for modules that nothing imports.
     uv = [str(VENV / "bin" / "uv"), "pip", "install", "-q", "--require-hashes", "--python", python]
     run([*uv, "-r", str(LOCKS[0])], "install the locked packages")
     mark.write_text(wanted)

@@ -147,28 +147,24 @@ class RunningPractice:
 
     def mood(self, **switches) -> None:
         """Set the authority's console: slow_ms, answers_to_lose, is_down."""
-        import httpx
-
         base = f"http://127.0.0.1:{self.ports()['authority']}"
-        with httpx.Client(base_url=base, timeout=60, follow_redirects=True) as client:
-            page = client.get("/").text
-            token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)
-            assert token is not None
-            form = {"slow_ms": "0", "answers_to_lose": "0"} | {k: str(v) for k, v in switches.items()}
-            client.post("/mood", data=form | {"csrfmiddlewaretoken": token[1]}).raise_for_status()
+        form = {"slow_ms": "0", "answers_to_lose": "0"} | {name: str(value) for name, value in switches.items()}
+        self.sent(f"{base}/", form, to=f"{base}/mood")
 
     def mails(self) -> list[dict]:
         with urllib.request.urlopen(f"http://127.0.0.1:{self.ports()['standins']}/mail.json") as answer:
             return json.load(answer)
 
-    def sent(self, path: str, form: dict[str, str], jar: CookieJar | None = None) -> str:
-        """The page that comes back when a form is filled in and sent; its cookies go into the jar."""
+    def sent(self, path: str, form: dict[str, str], jar: CookieJar | None = None, to: str = "") -> str:
+        """The page that comes back when the form of a page is filled in and sent, to another place where `to` names one; its cookies
+        go into the jar."""
         opener = urllib.request.build_opener(urllib.request.HTTPCookieProcessor(jar))
-        page = opener.open(self.url + path).read().decode()
+        url = path if path.startswith("http") else self.url + path
+        page = opener.open(url, timeout=60).read().decode()
         token = re.search(r'name="csrfmiddlewaretoken" value="([^"]+)"', page)
         assert token is not None
         given = urlencode(form | {"csrfmiddlewaretoken": token[1]}).encode()
-        return opener.open(self.url + path, given).read().decode()
+        return opener.open(to or url, given, timeout=60).read().decode()
 
     def sql(self, query: str, database: str = "practice") -> str:
         from ops.installation import Installation
